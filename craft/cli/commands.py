@@ -1,0 +1,236 @@
+"""The commands: each turns arguments into an answer, as an object and as lines for people."""
+
+from __future__ import annotations
+
+import argparse
+import csv
+import io
+import json
+from collections.abc import Iterator
+from dataclasses import asdict, dataclass, replace
+from typing import Any
+
+from craft.cli.files import read_checked
+from craft.drafting import Recipe, Shaping, Solid, draft, suggested_start
+from craft.errors import CraftError
+from craft.fabric import Checked
+from craft.figure import body_of, draw, place
+from craft.gauge import ASSUMED, Estimate, Gauge, estimate_gauge, fabric_outlook
+from craft.grading import profile_of
+from craft.materials import filling_of, hours, tails, yarn_use
+from craft.notation import folded, print_pattern
+from craft.pattern import Pattern, to_json
+from craft.problems import CODES, Problem
+from craft.stitches import Terms
+from craft.yarn import Yarn, combined_wraps
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What a command found: exit code, lines for people, the JSON object."""
+
+    code: int
+    lines: str
+    data: dict[str, Any]
+
+
+def _problem(p: Problem) -> dict[str, Any]:
+    fix = p.fix and {"start": p.fix.start, "end": p.fix.end, "text": p.fix.text, "label": p.fix.label}
+    return {
+        "code": p.code,
+        "severity": p.severity.value,
+        "part": p.place.part,
+        "round": p.place.round,
+        "line": p.place.line,
+        "column": p.place.column,
+        "message": p.message,
+        "fix": fix,
+    }
+
+
+def _checked(found: Checked) -> dict[str, Any]:
+    terms = found.reading.found
+    return {
+        "format": 1,
+        "sound": found.sound,
+        "terms": {"used": terms.used.value, "how": terms.how, "evidence": terms.evidence},
+        "parts": [
+            {
+                "name": part.name,
+                "make": part.make,
+                "rounds": [
+                    {
+                        "label": t.label,
+                        "line": _line_of(found, t.span.start),
+                        "taken": t.taken,
+                        "made": t.made,
+                        "counted": t.live,
+                        "stated": t.stated,
+                    }
+                    for t in part.rounds
+                ],
+            }
+            for part in found.parts
+        ],
+        "problems": [_problem(p) for p in found.problems],
+    }
+
+
+def _line_of(found: Checked, start: int) -> int:
+    return next((line.number for line in reversed(found.reading.lines) if line.span.start <= start), 1)
+
+
+def check_command(args: argparse.Namespace) -> Answer:
+    """Check a file, or list every code."""
+    if args.codes:
+        rows = [{"code": c, "severity": s.value, "meaning": m} for c, (s, m) in CODES.items()]
+        lines = "".join(f"{r['code']:<18}{r['severity']:<9}{r['meaning']}\n" for r in rows)
+        return Answer(0, lines, {"format": 1, "codes": rows})
+    if args.file is None:
+        raise CraftError("check needs a FILE, or --codes.")
+    found = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
+    no_rounds = not any(part.rounds for part in found.parts)
+    return Answer(0 if found.sound and not no_rounds else 1, "".join(_check_lines(found)), _checked(found))
+
+
+def _check_lines(found: Checked) -> Iterator[str]:
+    for p in found.problems:
+        yield f"line {p.place.line}, column {p.place.column}: {p.severity.value}: {p.message} [{p.code}]\n"
+    for part in found.parts:
+        yield f"{part.name or 'Part'} (make {part.make}): {len(part.rounds)} rounds, {sum(part.counts)} stitches\n"
+    yield "sound\n" if found.sound else "not sound\n"
+
+
+def _gauge(args: argparse.Namespace) -> Gauge:
+    return Gauge(
+        args.stitch or ASSUMED.stitch_mm,
+        args.round or ASSUMED.round_mm,
+        ASSUMED.lean if args.lean is None else args.lean,
+        0.05 if args.stitch else ASSUMED.spread,
+        "as given" if args.stitch else ASSUMED.how,
+    )
+
+
+def draft_command(args: argparse.Namespace) -> Answer:
+    """Draft a solid to rounds."""
+    if args.stitch is None or args.round is None:
+        raise CraftError("draft needs --stitch and --round, both in mm.")
+    solid = Solid(args.solid, args.height, args.width or args.height, args.open, args.opening, args.point)
+    gauge = _gauge(args)
+    recipe = Recipe(
+        solid, args.start or suggested_start(solid, gauge), args.ease, Shaping(args.stacked, args.first, args.decrease)
+    )
+    made = draft(recipe, gauge)
+    data = {
+        "format": 1,
+        "text": made.text(),
+        "counts": list(made.counts),
+        "target": solid.to_json(),
+        "count_rms": made.count_rms,
+        "different_rounds": made.different_rounds,
+    }
+    return Answer(0, made.text(), data)
+
+
+def _estimate(e: Estimate) -> dict[str, Any]:
+    return asdict(e)
+
+
+def gauge_command(args: argparse.Namespace) -> Answer:
+    """Estimate gauge and fabric from yarn and hook."""
+    if not args.wpi and args.weight is None:
+        raise CraftError("gauge needs --wpi or --class.")
+    wraps = combined_wraps(*args.wpi) if args.wpi else None
+    yarn = Yarn("yarn", args.weight, wraps)
+    gauge, outlook = estimate_gauge(yarn, args.hook), fabric_outlook(yarn, args.hook)
+    width, height = (Estimate.around(v, gauge.spread, gauge.how) for v in (gauge.stitch_mm, gauge.round_mm))
+    data = {
+        "format": 1,
+        "stitch_mm": _estimate(width),
+        "round_mm": _estimate(height),
+        "fabric": {"ratio": outlook.ratio, "verdict": outlook.verdict.value, "words": outlook.words},
+    }
+    lines = "".join(
+        f"{name} {e.value:.2f} mm ({e.low:.2f} to {e.high:.2f}), {e.how}\n"
+        for name, e in (("stitch width", width), ("round height", height))
+    )
+    return Answer(0, f"{lines}{outlook.words}\n", data)
+
+
+def yarn_command(args: argparse.Namespace) -> Answer:
+    """Yarn, filling, tails and hours of a file."""
+    found = read_checked(args.file, None)
+    if not found.sound and not args.force:
+        return _refused(found)
+    gauge = _gauge(args)
+    uses = yarn_use(found.parts, gauge, args.per_stitch)
+    filling = filling_of([(p, profile_of(p, gauge)) for p in found.parts])
+    data = {
+        "format": 1,
+        "colours": [{"colour": u.colour, "stitches": u.stitches, "metres": _estimate(u.metres)} for u in uses],
+        "filling_g": _estimate(filling),
+        "hours": _estimate(hours(uses)),
+        "tails": [asdict(t) for t in tails(found.parts, gauge)],
+    }
+    lines = "".join(
+        f"{u.colour}: {u.stitches} stitches, {u.metres.value:.1f} m ({u.metres.low:.1f} to {u.metres.high:.1f})\n"
+        for u in uses
+    )
+    return Answer(0, f"{lines}filling {filling.value:.0f} g ({filling.low:.0f} to {filling.high:.0f})\n", data)
+
+
+def _refused(found: Checked) -> Answer:
+    first = next(p for p in found.problems if p.severity.value == "fault")
+    line = f"not sound, line {first.place.line}: {first.message} Use --force to go on.\n"
+    return Answer(1, line, {"format": 1, "sound": False, "problems": [_problem(p) for p in found.problems]})
+
+
+def convert_command(args: argparse.Namespace) -> Answer:
+    """Write a file in another form or in other terms."""
+    found = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
+    if not found.sound and not args.force:
+        return _refused(found)
+    pattern = found.reading.pattern
+    if args.tidy:
+        pattern = replace(pattern, parts=tuple(replace(p, items=folded(p.items)) for p in pattern.parts))
+    terms = Terms(args.to_terms) if args.to_terms else pattern.terms
+    text = _converted(args.to, pattern, found, terms)
+    return Answer(0, text, {"format": 1, "to": args.to, "text": text})
+
+
+def _converted(to: str, pattern: Pattern, found: Checked, terms: Terms) -> str:
+    match to:
+        case "text":
+            return print_pattern(pattern, terms)
+        case "json":
+            return json.dumps(to_json(replace(pattern, terms=terms)), ensure_ascii=False, indent=1) + "\n"
+        case "csv":
+            return _csv(found)
+        case "svg":
+            bodies = {f"{i}": body_of(p, ASSUMED) for i, p in enumerate(found.parts) if p.rounds}
+            makes = {f"{i}": p.make for i, p in enumerate(found.parts)}
+            return draw(bodies, place(bodies, makes, ()), {}, title=pattern.entry("name") or "Figure") + "\n"
+        case "md":
+            rows = [
+                f"## {p.name or 'Part'} (make {p.make})\n\n"
+                + "".join(
+                    f"- [ ] {line}\n"
+                    for line in print_pattern(Pattern((replace(p, name=None),)), terms).splitlines()[2:]
+                )
+                for p in pattern.parts
+            ]
+            return "\n".join(rows)
+        case other:
+            raise CraftError(f"--to {other} is not known.")
+
+
+def _csv(found: Checked) -> str:
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\n")
+    rows.writerow(["part", "make", "round", "taken", "made", "stitches", "change", "stated"])
+    for part in found.parts:
+        before = 0
+        for t in part.rounds:
+            rows.writerow([part.name or "", part.make, t.label, t.taken, t.made, t.live, t.live - before, t.stated])
+            before = t.live
+    return out.getvalue()

@@ -1,0 +1,105 @@
+"""Arguments, exit codes and output of the command line.
+
+Exit 0 done, 1 faults found, 2 unreadable input, limits or wrong usage, with one line on stderr.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import math
+import sys
+from collections.abc import Sequence
+from typing import NoReturn
+
+from craft.cli.commands import Answer, check_command, convert_command, draft_command, gauge_command, yarn_command
+from craft.drafting import SOLIDS
+from craft.errors import CraftError
+
+TERMS = ("us", "uk", "letters")
+
+
+class _Parser(argparse.ArgumentParser):
+    def error(self, message: str) -> NoReturn:
+        raise CraftError(f"{message}; '{self.prog} --help' lists what there is.")
+
+
+def _number(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"{text!r} is no number") from None
+    if not math.isfinite(value):
+        raise argparse.ArgumentTypeError(f"{text!r} is no finite number")
+    return value
+
+
+def _parser() -> _Parser:
+    parser = _Parser(prog="craft", description="Read, check, draft and convert amigurumi rounds.")
+    commands = parser.add_subparsers(dest="command", required=True, parser_class=_Parser)
+
+    def command(name: str, run: object, words: str) -> _Parser:
+        made = commands.add_parser(name, help=words, description=words)
+        made.add_argument("--json", action="store_true", help="print one JSON object")
+        made.set_defaults(run=run)
+        return made
+
+    def gauge(of: _Parser) -> None:
+        of.add_argument("--stitch", type=_number, metavar="MM", help="stitch width")
+        of.add_argument("--round", type=_number, metavar="MM", help="round height")
+        of.add_argument("--lean", type=_number, metavar="X", help="stitches of drift a round")
+
+    check = command("check", check_command, "check every count of a written pattern")
+    check.add_argument("file", nargs="?")
+    check.add_argument("--from-terms", choices=TERMS)
+    check.add_argument("--codes", action="store_true", help="list every problem code")
+
+    draft = command("draft", draft_command, "draft a solid to written rounds")
+    draft.add_argument("solid", choices=tuple(SOLIDS))
+    draft.add_argument("--height", type=_number, required=True, metavar="MM")
+    draft.add_argument("--width", type=_number, metavar="MM")
+    draft.add_argument("--opening", type=_number, metavar="MM")
+    draft.add_argument("--point", type=_number, default=0.2, metavar="0…0.5", help="how pointed an egg is")
+    draft.add_argument("--start", type=int)
+    draft.add_argument("--ease", type=_number, default=0.85, metavar="0…1", help="0 true to the shape, 1 easy")
+    draft.add_argument("--open", action="store_true")
+    draft.add_argument("--stacked", action="store_true")
+    draft.add_argument("--first", action="store_true", help="increase before the plain stitches")
+    draft.add_argument("--decrease", choices=("dec", "invdec"), default="dec")
+    gauge(draft)
+
+    estimate = command("gauge", gauge_command, "estimate gauge from yarn and hook")
+    estimate.add_argument("--wpi", type=_number, action="append", metavar="N", help="wraps per inch, once a strand")
+    estimate.add_argument("--class", dest="weight", type=int, metavar="0…7")
+    estimate.add_argument("--hook", type=_number, required=True, metavar="MM")
+
+    yarn = command("yarn", yarn_command, "yarn, filling and tails of a written pattern")
+    yarn.add_argument("file")
+    yarn.add_argument("--per-stitch", type=_number, metavar="MM", help="yarn in one single crochet, measured")
+    yarn.add_argument("--force", action="store_true")
+    gauge(yarn)
+
+    convert = command("convert", convert_command, "write a pattern in another form")
+    convert.add_argument("file")
+    convert.add_argument("--to", required=True, choices=("text", "json", "csv", "svg", "md"))
+    convert.add_argument("--from-terms", choices=TERMS)
+    convert.add_argument("--to-terms", choices=TERMS)
+    convert.add_argument("--tidy", action="store_true", help="fold equal rounds")
+    convert.add_argument("--force", action="store_true", help="go on with faults")
+    return parser
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run the command line; the exit code."""
+    try:
+        args = _parser().parse_args(argv)
+        answer: Answer = args.run(args)
+        text = json.dumps(answer.data, ensure_ascii=False) + "\n" if args.json else answer.lines
+        sys.stdout.write(text)
+        sys.stdout.flush()
+    except CraftError as error:
+        print(f"craft: {error.message}", file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        return 0
+    return answer.code

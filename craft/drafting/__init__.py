@@ -1,0 +1,28 @@
+"""Targets to rounds: solids, rings, counts, spread."""
+
+from craft.drafting.counts import best_counts
+from craft.drafting.draft import EASE_PRESETS, Draft, Recipe, different_rounds, draft, prices, write_rounds
+from craft.drafting.rings import Rings, rings_of, suggested_start
+from craft.drafting.solids import SOLIDS, Outline, Solid, SolidKind
+from craft.drafting.spread import Shaping, shaped_round, shaped_rounds
+
+__all__ = [
+    "EASE_PRESETS",
+    "SOLIDS",
+    "Draft",
+    "Outline",
+    "Recipe",
+    "Rings",
+    "Shaping",
+    "Solid",
+    "SolidKind",
+    "best_counts",
+    "different_rounds",
+    "draft",
+    "prices",
+    "rings_of",
+    "shaped_round",
+    "shaped_rounds",
+    "suggested_start",
+    "write_rounds",
+]

@@ -1,0 +1,135 @@
+"""Counts: whole stitches for each ring, trading truth to the shape against ease of working.
+
+A dynamic programme over (count before, count) pairs, so that "the same step again" can be cheap.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from craft.errors import require
+
+Vector = NDArray[np.float64]
+REACH = 5
+"""Candidates to either side of a ring's true count, besides multiples of the start."""
+
+MAKERS_DIFFER = 0.02
+"""Share of a count below which an error is lost among makers' hands."""
+
+
+@lru_cache(maxsize=65_536)
+def _effort(before: int, after: int, start: int) -> float:
+    """How hard a round from `before` to `after` is to say and remember, 0 (all plain) to about 1."""
+    step = abs(after - before)
+    if step == 0:
+        return 0.0
+    groups = math.gcd(before, step)
+    if before % start == 0 and after % start == 0 and step == start:
+        return 0.05
+    return 0.35 + 0.75 * (1 - groups / step) + (0.15 if step > start and step != before else 0.0)
+
+
+def _candidates(true: float, start: int, most: int) -> NDArray[np.int64]:
+    near = np.arange(math.floor(true) - REACH, math.ceil(true) + REACH + 1)
+    multiples = np.array([start * math.floor(true / start), start * math.ceil(true / start)])
+    found = np.union1d(near, multiples)
+    return found[(found >= min(start, 3)) & (found <= most)]
+
+
+def _costs(before: NDArray[np.int64], after: NDArray[np.int64], start: int) -> Vector:
+    return np.array(
+        [[_effort(int(b), int(a), start) if b <= 2 * a and a <= 2 * b else np.inf for a in after] for b in before]
+    )
+
+
+def _miss(candidates: NDArray[np.int64], true: float) -> Vector:
+    """Squared error in stitches, forgiving what makers' hands differ by."""
+    over: Vector = np.maximum(np.abs(candidates - true) - MAKERS_DIFFER * true, 0.0)
+    return np.square(over)
+
+
+def best_counts(true: Sequence[float], start: int, ease: float, *, closed: bool) -> tuple[int, ...]:
+    """Whole counts near `true` (one per ring).
+
+    start: stitches of the first round, and the last one's of a closed piece. ease: 0 keeps to the
+    shape, 1 to what is easy to work. No round more than doubles or halves.
+    """
+    require(3 <= start <= 60, "A start has from 3 to 60 stitches.", field="start")
+    require(0 <= ease <= 1, "Ease lies between 0 and 1.", field="ease")
+    rings = len(true)
+    true = _no_dip(true, start)
+    most = max(2 * start, 2 * math.ceil(max(true)))
+    options = [_candidates(t, start, most) for t in true]
+    options[0] = np.array([start])
+    if closed:
+        options[-1] = np.array([start])
+    options = _reachable(options, start)
+    weight = 0.02 + 24 * ease**3.5
+    turn = 0.1 * weight
+    best = np.zeros((1, 1))
+    links: list[NDArray[np.int64]] = []
+    for i in range(1, rings):
+        before, after = options[i - 1], options[i]
+        step_cost = weight * _costs(before, after, start) + _miss(after, true[i])[None, :]
+        if i == 1:
+            best = step_cost
+            continue
+        earlier = options[i - 2]
+        last_step = before[None, :] - earlier[:, None]
+        this_step = after[None, :] - before[:, None]
+        changed = last_step[:, :, None] != this_step[None, :, :]
+        total = best[:, :, None] + turn * changed
+        links.append(np.argmin(total, axis=0))
+        best = np.min(total, axis=0) + step_cost
+    return _trace(options, best, links)
+
+
+def _no_dip(true: Sequence[float], start: int) -> list[float]:
+    """Ring counts that never fall below the start on the way to the widest ring: a tip narrower
+    than the start cannot be worked, so it comes out a little blunter."""
+    widest = int(np.argmax(true))
+    return [max(t, start) if i <= widest else t for i, t in enumerate(true)]
+
+
+def _reachable(options: list[NDArray[np.int64]], start: int) -> list[NDArray[np.int64]]:
+    """Candidates widened where no legal ratio leads from one ring to the next."""
+    for i in range(1, len(options)):
+        least, most = int(options[i - 1].min()), int(options[i - 1].max())
+        if options[i].min() > 2 * most:
+            options[i] = np.union1d(options[i][:0], np.array([2 * most]))
+        elif options[i].max() * 2 < least and i < len(options) - 1:
+            options[i] = np.array([math.ceil(least / 2)])
+    for i in range(len(options) - 2, 0, -1):
+        least, most = int(options[i + 1].min()), int(options[i + 1].max())
+        if options[i].min() > 2 * most:
+            options[i] = np.array([2 * most])
+        elif 2 * options[i].max() < least:
+            options[i] = np.array([math.ceil(least / 2)])
+    return options
+
+
+def _trace(options: list[NDArray[np.int64]], best: Vector, links: list[NDArray[np.int64]]) -> tuple[int, ...]:
+    rings = len(options)
+    a, b = np.unravel_index(int(np.argmin(best)), best.shape)
+    path = [int(b), int(a)]
+    for link in reversed(links):
+        path.append(int(link[path[-1], path[-2]]))
+    return tuple(int(options[i][k]) for i, k in enumerate(reversed(path[:rings])))
+
+
+def evened(counts: tuple[int, ...], true: Sequence[float], *, mirrored: bool) -> tuple[int, ...]:
+    """The mirror-like version of nearly mirrored counts when the target is the same both ways up."""
+    backwards = np.asarray(true)[::-1]
+    if not mirrored or float(np.max(np.abs(np.asarray(true) - backwards))) > max(1.5, 0.06 * max(true)):
+        return counts
+    half = (len(counts) + 1) // 2
+    either = [
+        counts[:half] + counts[: len(counts) - half][::-1],
+        counts[::-1][:half] + counts[::-1][: len(counts) - half][::-1],
+    ]
+    return min(either, key=lambda c: float(np.sum((np.asarray(c) - np.asarray(true)) ** 2)))

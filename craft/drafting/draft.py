@@ -1,0 +1,159 @@
+"""Drafting: a solid and a gauge become written rounds."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from craft.drafting.counts import best_counts, evened
+from craft.drafting.rings import Rings, rings_of
+from craft.drafting.solids import SOLIDS, Solid
+from craft.drafting.spread import Shaping, shaped_rounds
+from craft.errors import require
+from craft.gauge import Gauge
+from craft.notation import folded, print_part
+from craft.pattern import Item, Part, Repeat, Round, Start, StartKind, Step, StepKind, Work
+from craft.stitches import Terms
+
+EASE_PRESETS = (("true", 0.0), ("balanced", 0.5), ("easy", 0.85))
+"""Names of the presets with their ease."""
+
+
+@dataclass(frozen=True, slots=True)
+class Recipe:
+    """How to draft: the solid, stitches to start with, ease 0 to 1, layout and start."""
+
+    solid: Solid
+    start: int = 6
+    ease: float = 0.85
+    shaping: Shaping = Shaping()
+    start_kind: StartKind = StartKind.RING
+
+    def __post_init__(self) -> None:
+        require(
+            isinstance(self.start, int) and 3 <= self.start <= 60, "A start has from 3 to 60 stitches.", field="start"
+        )
+        require(0 <= self.ease <= 1, "Ease lies between 0 and 1.", field="ease")
+
+    def scaled(self, factor: float) -> Recipe:
+        """The same recipe for the solid at another size."""
+        return replace(self, solid=self.solid.scaled(factor))
+
+    def to_json(self) -> dict[str, Any]:
+        """Plain JSON values."""
+        return {
+            "solid": self.solid.to_json(),
+            "start": self.start,
+            "ease": self.ease,
+            "stacked": self.shaping.stacked,
+            "first": self.shaping.first,
+            "decrease": self.shaping.decrease,
+            "start_kind": self.start_kind.value,
+        }
+
+    @classmethod
+    def from_json(cls, data: dict[str, Any]) -> Recipe:
+        """The recipe of plain JSON values."""
+        return cls(
+            Solid.from_json(data["solid"]),
+            data["start"],
+            data["ease"],
+            Shaping(data["stacked"], data["first"], data["decrease"]),
+            StartKind(data["start_kind"]),
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Draft:
+    """Drafted rounds with what they cost.
+
+    count_rms: error of the counts against the rings, in stitches. radius_rms_mm: the same as
+    radius. different_rounds: rounds that read differently, all plain ones counted as one.
+    """
+
+    part: Part
+    counts: tuple[int, ...]
+    rings: Rings
+    count_rms: float
+    radius_rms_mm: float
+    different_rounds: int
+
+    def text(self, terms: Terms = Terms.US) -> str:
+        """The rounds in words, without a heading."""
+        return print_part(self.part, terms, heading=False)
+
+
+def _start_round(recipe: Recipe) -> Round:
+    return Round(1, 1, (Start(recipe.start_kind, recipe.start),), recipe.start)
+
+
+def _stuffing(counts: Sequence[int], recipe: Recipe) -> dict[int, Step]:
+    """Stage directions by the number of the round they follow."""
+    widest = max(counts)
+    steps: dict[int, Step] = {}
+    length, width = recipe.solid.height_mm, recipe.solid.width_mm
+    slim = widest < 24 or length > 2.5 * width
+    if recipe.solid.open:
+        last = len(counts)
+        steps[last] = Step(StepKind.STUFF, "Stuff, and leave a long tail for sewing.")
+        return steps
+    if slim:
+        at = next((i for i, n in enumerate(counts, 1) if n == widest), 1)
+        steps[min(at + 3, len(counts) - 1)] = Step(
+            StepKind.STUFF, "Stuff in small tufts every few rounds from here on."
+        )
+    else:
+        peak = max(i for i, n in enumerate(counts, 1) if n == widest)
+        at = next((i for i, n in enumerate(counts, 1) if i > peak and n <= 24), len(counts) - 1)
+        steps[min(at, len(counts) - 1)] = Step(StepKind.STUFF, "Stuff firmly, a little more than seems needed.")
+    return steps
+
+
+def write_rounds(counts: Sequence[int], recipe: Recipe, *, steps: bool = True) -> tuple[Item, ...]:
+    """Items of a part with these live counts, folded, with directions to stuff and close."""
+    items: list[Item] = [_start_round(recipe)]
+    stuffing = _stuffing(counts, recipe) if steps else {}
+    for number, (body, count) in enumerate(zip(shaped_rounds(counts, recipe.shaping), counts[1:], strict=True), 2):
+        items.append(Round(number, number, body, count))
+        if step := stuffing.get(number):
+            items.append(step)
+    if steps and not recipe.solid.open:
+        items.append(
+            Step(
+                StepKind.CLOSE,
+                f"Close: draw the tail through the front loops of the last {counts[-1]} stitches and pull tight.",
+            )
+        )
+    return folded(items)
+
+
+def different_rounds(items: Sequence[Item]) -> int:
+    """How many rounds read differently; all rounds of plain stitches are one."""
+    plain = (Repeat((Work("sc"),), None),)
+    return len({item.body if item.body != plain else plain for item in items if isinstance(item, Round)})
+
+
+def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) -> Draft:
+    """Draft a part. CraftError says when the solid is too small or too large at this gauge."""
+    rings = rings_of(recipe.solid, gauge, recipe.start)
+    true = [float(n) for n in rings.stitches]
+    closed = not recipe.solid.open
+    counts = best_counts(true, recipe.start, recipe.ease, closed=closed)
+    if closed:
+        counts = evened(counts, true, mirrored=SOLIDS[recipe.solid.kind].mirrored)
+    items = write_rounds(counts, recipe)
+    miss = np.asarray(counts, float) - rings.stitches
+    inner = miss[1:-1] if closed and len(miss) > 2 else miss[1:]
+    rms = float(np.sqrt(np.mean(inner**2))) if len(inner) else 0.0
+    return Draft(
+        Part(name, items, make), counts, rings, rms, rms * gauge.stitch_mm / (2 * math.pi), different_rounds(items)
+    )
+
+
+def prices(recipe: Recipe, gauge: Gauge) -> tuple[tuple[str, float, Draft], ...]:
+    """Every ease preset with its draft, so that its price can be shown."""
+    return tuple((name, ease, draft(replace(recipe, ease=ease), gauge)) for name, ease in EASE_PRESETS)

@@ -1,0 +1,91 @@
+"""The hook: a round's instructions laid out as single movements, in working order."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from craft.arithmetic import MOST_STITCHES, going_around, round_sum
+from craft.fabric.graph import KIND_NUMBER
+from craft.pattern import Colour, Instruction, Repeat, Start, Work
+from craft.stitches import STITCHES
+
+_TAKES = np.array([s.takes for s in STITCHES.values()], np.int64)
+_GIVES = np.array([s.gives for s in STITCHES.values()], np.int64)
+_SC = KIND_NUMBER["sc"]
+
+
+@dataclass(frozen=True, slots=True)
+class Movements:
+    """One row per movement: stitch kinds, what each takes and gives, and its colour's number.
+
+    start: the round begins from a ring or chain, and takes nothing.
+    last_colour: the colour on the hook at the end.
+    """
+
+    kinds: NDArray[np.uint8]
+    takes: NDArray[np.int64]
+    gives: NDArray[np.int64]
+    colours: NDArray[np.int16]
+    start: bool
+    last_colour: str
+
+
+class _Laying:
+    def __init__(self, colour: str) -> None:
+        self.kinds: list[int] = []
+        self.colours: list[str] = []
+        self.colour = colour
+
+    def lay(self, body: Sequence[Instruction], fill: int) -> None:
+        for item in body:
+            match item:
+                case Work():
+                    self._add([KIND_NUMBER[item.stitch]] * item.count)
+                case Start():
+                    self._add([_SC] * item.count)
+                case Colour():
+                    self.colour = item.name
+                case Repeat():
+                    self._repeat(item, fill if item.times is None else item.times)
+                case _:
+                    pass
+
+    def _add(self, kinds: list[int]) -> None:
+        if len(self.kinds) + len(kinds) <= MOST_STITCHES:
+            self.kinds += kinds
+            self.colours += [self.colour] * len(kinds)
+
+    def _repeat(self, item: Repeat, times: int) -> None:
+        if not times:
+            return
+        at = len(self.kinds)
+        self.lay(item.body, 1)
+        once = len(self.kinds) - at
+        if any(isinstance(i, Colour) for i in item.body):
+            for _ in range(min(times - 1, MOST_STITCHES)):
+                self.lay(item.body, 1)
+        elif len(self.kinds) + once * (times - 1) <= MOST_STITCHES:
+            self.kinds += self.kinds[at:] * (times - 1)
+            self.colours += self.colours[at:] * (times - 1)
+
+
+def movements(body: Sequence[Instruction], live: int, colour: str, number_of: dict[str, int]) -> Movements:
+    """Lay out `body` over `live` stitches, starting with `colour` on the hook.
+
+    number_of gives every colour its number and grows by colours not met before.
+    """
+    laying = _Laying(colour)
+    at = going_around(body)
+    laying.lay(body, (round_sum(body, live).fill or 0) if at is not None else 0)
+    for name in laying.colours:
+        number_of.setdefault(name, len(number_of))
+    kinds = np.array(laying.kinds, np.uint8)
+    start = any(isinstance(i, Start) for i in body)
+    takes = _TAKES[kinds] if not start else np.zeros(len(kinds), np.int64)
+    return Movements(
+        kinds, takes, _GIVES[kinds], np.array([number_of[c] for c in laying.colours], np.int16), start, laying.colour
+    )

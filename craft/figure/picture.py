@@ -1,0 +1,145 @@
+"""A figure as an SVG picture: every stitch a face, drawn back to front."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from craft.figure.body import Body, Ring
+from craft.figure.placing import Placed
+
+Vector = NDArray[np.float64]
+FALLBACK = "#c9b48f"
+MOST_FACES = 9_000
+"""Visible stitches drawn in one picture; beyond it rounds are drawn as fewer, wider faces."""
+
+_LIGHT = np.array([-0.45, -0.7, 0.75]) / math.sqrt(0.45**2 + 0.7**2 + 0.75**2)
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """Where the picture is taken from: degrees around the figure (0 is the front) and above the table."""
+
+    around: float = -24.0
+    above: float = 18.0
+
+    def axes(self) -> tuple[Vector, Vector, Vector]:
+        """Unit vectors to the right, up, and towards the viewer."""
+        a, e = math.radians(self.around), math.radians(self.above)
+        towards = np.array([math.sin(a) * math.cos(e), -math.cos(a) * math.cos(e), math.sin(e)])
+        right = np.array([math.cos(a), math.sin(a), 0.0])
+        return right, np.cross(towards, right), towards
+
+
+@dataclass(frozen=True, slots=True)
+class _Faces:
+    """Quads (n, 4, 3) in mm with a brightness and a fill each."""
+
+    corners: Vector
+    fills: list[str]
+
+
+def _quads(body: Body, matrix: Vector, palette: Mapping[str, str], share: float) -> _Faces:
+    corners: list[Vector] = []
+    fills: list[str] = []
+    radius, z = 0.0, body.rings[0].z - 0.3 * body.rings[0].height
+    for ring in _drawn_rings(body):
+        n = max(3, round(ring.count * share))
+        at = ring.turn + 2 * math.pi * np.arange(n + 1) / n
+        out = np.stack([-np.sin(at), -np.cos(at)], axis=1)
+        low = np.column_stack([out * radius, np.full(n + 1, z)])
+        high = np.column_stack([out * ring.radius, np.full(n + 1, ring.z)])
+        corners.append(np.stack([low[:-1], low[1:], high[1:], high[:-1]], axis=1))
+        names = [palette.get(body.colours[c], FALLBACK) for c in ring.colours]
+        fills += (
+            names * n if len(names) == 1 else [names[min(int(i / n * len(names)), len(names) - 1)] for i in range(n)]
+        )
+        radius, z = ring.radius, ring.z
+    quads = np.concatenate(corners)
+    return _Faces(quads @ matrix[:3, :3].T + matrix[:3, 3], fills)
+
+
+def _drawn_rings(body: Body) -> Sequence[Ring]:
+    """The rings, and for a closed part one more that draws the last opening together."""
+    if not body.closed:
+        return body.rings
+    last = body.rings[-1]
+    return (*body.rings, replace(last, radius=0.0, z=last.z + 0.12 * last.height))
+
+
+def _shade(colour: str, light: float) -> str:
+    value = colour.lstrip("#")
+    channels = [int(value[i : i + 2], 16) for i in (0, 2, 4)]
+    mixed = [c * light if light <= 1 else c + (255 - c) * (light - 1) for c in channels]
+    return "#" + "".join(f"{max(0, min(255, round(c))):02x}" for c in mixed)
+
+
+def _stitch(p: Vector) -> str:
+    """A face as a filled outline with the V of a stitch in it; p: (4, 2) corners, foot first."""
+    a, b, c, d = (f"{x:.1f} {y:.1f}" for x, y in p)
+    foot = (p[0] + p[1]) / 2 * 0.86 + (p[2] + p[3]) / 2 * 0.14
+    left, right = p[3] * 0.8 + p[2] * 0.2, p[2] * 0.8 + p[3] * 0.2
+    v = f"M{left[0]:.1f} {left[1]:.1f}L{foot[0]:.1f} {foot[1]:.1f}L{right[0]:.1f} {right[1]:.1f}"
+    return f"M{a}L{b}L{c}L{d}Z|{v}"
+
+
+def draw(
+    bodies: Mapping[str, Body],
+    placed: Sequence[Placed],
+    palette: Mapping[str, str],
+    *,
+    title: str,
+    view: View | None = None,
+    margin_mm: float = 6.0,
+) -> str:
+    """The placed pieces as an SVG document.
+
+    palette: yarn names to '#rrggbb'. title: what a screen reader says. Faces that look away are
+    left out, the others are sorted by distance (painter's algorithm).
+    """
+    right, up, towards = (view or View()).axes()
+    pieces = [p for p in placed if bodies[p.part].rings]
+    total = sum(r.count for p in pieces for r in bodies[p.part].rings)
+    share = min(1.0, 2 * MOST_FACES / total) if total else 1.0
+    faces = [_quads(bodies[p.part], p.matrix, palette, share) for p in pieces]
+    if not faces:
+        return _document("", 0.0, 0.0, 10.0, 10.0, title)
+    corners = np.concatenate([f.corners for f in faces])
+    fills = [fill for f in faces for fill in f.fills]
+    normal = np.cross(corners[:, 2] - corners[:, 0], corners[:, 3] - corners[:, 1])
+    length = np.linalg.norm(normal, axis=1)
+    normal /= np.maximum(length, 1e-9)[:, None]
+    outward = np.concatenate([_outward(f.corners) for f in faces])
+    normal *= np.sign(np.sum(normal * outward, axis=1))[:, None]
+    facing = normal @ towards
+    order = np.argsort(corners.mean(axis=1) @ towards)
+    flat = np.stack([corners @ right, -(corners @ up)], axis=2)
+    light = 0.62 + 0.46 * np.maximum(normal @ _LIGHT, -0.3)
+    drawn = [_path(flat[i], fills[i], float(light[i])) for i in order if facing[i] > 0.0 and length[i] > 1e-6]
+    low, high = flat.reshape(-1, 2).min(axis=0) - margin_mm, flat.reshape(-1, 2).max(axis=0) + margin_mm
+    return _document(
+        "".join(drawn), float(low[0]), float(low[1]), float(high[0] - low[0]), float(high[1] - low[1]), title
+    )
+
+
+def _outward(corners: Vector) -> Vector:
+    middles: Vector = corners.mean(axis=1)
+    return middles - middles.mean(axis=0)
+
+
+def _path(p: Vector, colour: str, light: float) -> str:
+    face, v = _stitch(p).split("|")
+    fill, line = _shade(colour, light), _shade(colour, light * 0.72)
+    return f'<path d="{face}" fill="{fill}" stroke="{fill}"/><path d="{v}" fill="none" stroke="{line}"/>'
+
+
+def _document(inside: str, x: float, y: float, width: float, height: float, title: str) -> str:
+    safe = title.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{x:.1f} {y:.1f} {width:.1f} {height:.1f}" role="img">'
+        f'<title>{safe}</title><g stroke-width=".7" stroke-linejoin="round" stroke-linecap="round">{inside}</g></svg>'
+    )

@@ -1,0 +1,171 @@
+"""Gauge: how wide a stitch and how high a round is in the stuffed fabric, and how far it leans.
+
+Estimates carry their spread and say how they came about. Formulas and spreads are common
+practice quoted from memory: w = 0.84 (hook + yarn diameter), h = 0.92 w.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+
+from craft.errors import require
+from craft.units import positive
+from craft.yarn import Yarn
+
+STITCH_PER_LOOP = 0.84
+ROUND_PER_STITCH = 0.92
+STUFFING_STRETCH = 1.07
+"""How much filling stretches the girth of a flat fabric (5 to 10 %)."""
+
+DEFAULT_LEAN = 0.4
+"""Stitches that the start of a spiral drifts a round, yarn over (0.3 to 0.5)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Estimate:
+    """A value with its likely range, and one sentence on where it comes from."""
+
+    value: float
+    low: float
+    high: float
+    how: str
+
+    def __post_init__(self) -> None:
+        require(self.low <= self.value <= self.high, "An estimate lies within its range.")
+
+    @classmethod
+    def around(cls, value: float, share: float, how: str) -> Estimate:
+        """`value` give or take `share` of it."""
+        return cls(value, value * (1 - share), value * (1 + share), how)
+
+    def times(self, factor: float) -> Estimate:
+        """The estimate of `factor` as much."""
+        return Estimate(self.value * factor, self.low * factor, self.high * factor, self.how)
+
+
+@dataclass(frozen=True, slots=True)
+class Gauge:
+    """Stitch width and round height in mm of the stuffed fabric, lean in stitches a round.
+
+    spread: share by which the widths may be off; 0.03 for a measured sample.
+    """
+
+    stitch_mm: float
+    round_mm: float
+    lean: float = DEFAULT_LEAN
+    spread: float = 0.2
+    how: str = "assumed"
+
+    def __post_init__(self) -> None:
+        positive(self.stitch_mm, "Stitch width", most=60, field="stitch_mm")
+        positive(self.round_mm, "Round height", most=120, field="round_mm")
+        require(
+            math.isfinite(self.lean) and -2 <= self.lean <= 2,
+            "Lean lies between -2 and 2 stitches a round.",
+            field="lean",
+        )
+        require(0 <= self.spread < 1, "The spread is a share below 1.", field="spread")
+
+    @property
+    def flat_growth(self) -> float:
+        """Stitches by which a flat circle grows each round: 2π h / w."""
+        return 2 * math.pi * self.round_mm / self.stitch_mm
+
+
+ASSUMED = Gauge(5.6, 5.2, DEFAULT_LEAN, 0.25, "assumed for light yarn on a 3 mm hook until you give yours")
+"""The gauge while none has been given."""
+
+
+def estimate_gauge(yarn: Yarn, hook_mm: float) -> Gauge:
+    """Gauge of `yarn` on a hook before any sample; the spread depends on what is known."""
+    positive(hook_mm, "A hook", most=40, field="hook_mm")
+    width = STITCH_PER_LOOP * (hook_mm + yarn.diameter_mm)
+    if yarn.plush:
+        spread, known = 0.25, "plush measures too thick, so make a sample"
+    elif yarn.measured:
+        spread, known = 0.12, "from counted wraps"
+    else:
+        spread, known = 0.20, "from the weight class alone"
+    return Gauge(
+        width,
+        ROUND_PER_STITCH * width,
+        DEFAULT_LEAN,
+        spread,
+        f"estimated {known}: 0.84 × (hook {hook_mm:g} mm + yarn {yarn.diameter_mm:.2f} mm)",
+    )
+
+
+def gauge_from_swatch(
+    stitches: float, across_mm: float, rounds: float, up_mm: float, lean: float = DEFAULT_LEAN
+) -> Gauge:
+    """Gauge from a flat swatch, stretched in girth as filling will do."""
+    for value, name in ((stitches, "Stitches counted"), (rounds, "Rounds counted")):
+        positive(value, name, most=10_000, unit="", field="count")
+    width = positive(across_mm, "Width measured", most=5_000) / stitches * STUFFING_STRETCH
+    return Gauge(
+        width,
+        positive(up_mm, "Height measured", most=5_000) / rounds,
+        lean,
+        0.05,
+        "measured on a flat swatch; girth raised by 7 % for filling",
+    )
+
+
+def gauge_from_piece(
+    girth_mm: float, stitches: int, stretch_mm: float, rounds: int, lean: float = DEFAULT_LEAN
+) -> Gauge:
+    """Gauge from a stuffed piece: girth over its count, straight stretch over its rounds."""
+    for value, name in ((stitches, "Stitches in the girth"), (rounds, "Rounds in the stretch")):
+        positive(value, name, most=10_000, unit="", field="count")
+    return Gauge(
+        positive(girth_mm, "Girth", most=5_000) / stitches,
+        positive(stretch_mm, "Straight stretch", most=5_000) / rounds,
+        lean,
+        0.03,
+        "measured on a stuffed piece",
+    )
+
+
+def lean_from_thread(drift_stitches: float, rounds: int) -> float:
+    """Lean from a thread laid straight up: stitches the round's start wandered off it, a round."""
+    positive(rounds, "Rounds of the thread", most=1_000, unit="", field="rounds")
+    require(
+        math.isfinite(drift_stitches) and abs(drift_stitches) <= 2 * rounds,
+        "A round's start drifts by at most two stitches a round.",
+        field="drift",
+    )
+    return drift_stitches / rounds
+
+
+class FabricVerdict(StrEnum):
+    """What a hook makes of a yarn."""
+
+    STIFF = "stiff"
+    RIGHT = "right"
+    LOOSE = "loose"
+    SHOWS = "shows"
+
+
+@dataclass(frozen=True, slots=True)
+class FabricOutlook:
+    """Hook ÷ yarn diameter and what follows from it, in a sentence."""
+
+    ratio: float
+    verdict: FabricVerdict
+    words: str
+
+
+def fabric_outlook(yarn: Yarn, hook_mm: float) -> FabricOutlook:
+    """Judge a hook for stuffed fabric: right from 1.2 to 1.5, filling shows above 1.7 (common practice)."""
+    ratio = positive(hook_mm, "A hook", most=40, field="hook_mm") / yarn.diameter_mm
+    if ratio < 1.2:
+        return FabricOutlook(ratio, FabricVerdict.STIFF, "Stiff fabric that is hard on the hands: try a larger hook.")
+    if ratio <= 1.5:
+        return FabricOutlook(ratio, FabricVerdict.RIGHT, "Dense, even fabric that keeps its filling in.")
+    if ratio <= 1.7:
+        return FabricOutlook(
+            ratio, FabricVerdict.LOOSE, "A little loose: light filling may glimmer through when stuffed firmly."
+        )
+    return FabricOutlook(ratio, FabricVerdict.SHOWS, "Filling will show: take a smaller hook or a second strand.")

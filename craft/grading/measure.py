@@ -1,0 +1,58 @@
+"""Predicted sizes of a run part at a gauge, and the same counts in another yarn."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from craft.fabric import WorkedPart
+from craft.gauge import Estimate, Gauge
+from craft.profile import Profile, inflated_profile
+from craft.units import positive
+
+EYES_SOLD = (4, 5, 6, 7, 8, 9, 10, 12, 14, 15, 16, 18, 20, 24, 30)
+"""Diameters of safety eyes that are sold, in mm."""
+
+
+@dataclass(frozen=True, slots=True)
+class PartSize:
+    """Predicted outer size of one part with its likely range, in mm."""
+
+    name: str
+    height: Estimate
+    width: Estimate
+    stitches: int
+    rounds: int
+    profile: Profile
+
+
+def profile_of(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> Profile:
+    """The inflated profile of a run part."""
+    rounds = [t for t in part.rounds if t.live > 0]
+    return inflated_profile(
+        [t.live for t in rounds], gauge, closed=part.closed, firmness=firmness, heights=[t.height for t in rounds]
+    )
+
+
+def part_size(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> PartSize:
+    """Size of a part at a gauge; the range is that of the gauge."""
+    profile = profile_of(part, gauge, firmness)
+    return PartSize(
+        part.name or "",
+        Estimate.around(profile.height_mm, gauge.spread, gauge.how),
+        Estimate.around(profile.width_mm, gauge.spread, gauge.how),
+        sum(t.made for t in part.rounds),
+        len(part.rounds),
+        profile,
+    )
+
+
+def sizes(parts: Sequence[WorkedPart], gauge: Gauge, firmness: float = 0.5) -> tuple[PartSize, ...]:
+    """Size of every part."""
+    return tuple(part_size(p, gauge, firmness) for p in parts)
+
+
+def sold_eye(mm: float) -> int:
+    """The eye that is sold nearest to a wished diameter, by proportion; the smaller one when between."""
+    positive(mm, "An eye", most=200)
+    return min(EYES_SOLD, key=lambda size: (max(size / mm, mm / size), size))

@@ -1,0 +1,65 @@
+"""Spans of a text for the editor: what each run of characters is."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from craft.notation.reader import Reading
+from craft.notation.scanner import LineKind
+from craft.notation.tails import cut
+from craft.notation.terms import stitch_key, stitch_regex
+from craft.stitches import Terms, stitch
+
+
+@dataclass(frozen=True, slots=True)
+class Highlight:
+    """A run of the raw text (code points) and its kind, one of `KINDS`."""
+
+    start: int
+    end: int
+    kind: str
+
+
+KINDS = ("label", "stitch", "increase", "decrease", "number", "count", "colour", "step", "heading", "head", "note")
+"""Kinds of highlights."""
+
+_WHOLE = {
+    LineKind.HEAD: "head",
+    LineKind.HEADING: "heading",
+    LineKind.STEP: "step",
+    LineKind.COLOUR: "colour",
+    LineKind.NOTE: "note",
+}
+
+
+def _body(text: str, at: int, terms: Terms) -> list[Highlight]:
+    found: list[Highlight] = []
+    for m in re.finditer(rf"(?i)(?P<s>(?<![A-Za-z]){stitch_regex(terms)})|(?P<n>\d+)", text):
+        if word := m.group("s"):
+            change = stitch(stitch_key(word, terms) or "sc").change
+            kind = "increase" if change > 0 else "decrease" if change < 0 else "stitch"
+        else:
+            kind = "number"
+        found.append(Highlight(at + m.start(), at + m.end(), kind))
+    return found
+
+
+def highlights(reading: Reading) -> tuple[Highlight, ...]:
+    """Every highlight of a reading, in order and without overlap."""
+    found: list[Highlight] = []
+    for line in reading.lines:
+        start = line.span.start
+        if line.label is None:
+            found.append(Highlight(start, line.span.end, _WHOLE[line.kind]))
+            continue
+        found.append(Highlight(start + line.label.span.start, start + line.label.span.end, "label"))
+        at = start + line.label.body_at
+        text = line.text[line.label.body_at :]
+        tail = cut(text)
+        found += _body(text[: tail.body_end], at, reading.pattern.terms)
+        rest = [(s, k) for s, k in ((tail.count_span, "count"), (tail.remark, "step")) if s is not None]
+        found += [
+            Highlight(at + span.start, at + span.end, kind) for span, kind in sorted(rest, key=lambda r: r[0].start)
+        ]
+    return tuple(h for h in found if h.end > h.start)

@@ -1,0 +1,269 @@
+"""Written text to a pattern: lines, rounds, remarks, and everything that cannot be read.
+
+Any text ends in a pattern and problems; nothing is dropped in silence.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from dataclasses import dataclass, field, replace
+
+from craft.arithmetic import MOST_ROUNDS, MOST_STITCHES, round_sum
+from craft.notation.bodies import BodyProblem, StarRepeat, read_body
+from craft.notation.scanner import Line, LineKind, scan, step_kind
+from craft.notation.tails import cut
+from craft.notation.terms import TermsFound, find_terms
+from craft.pattern import (
+    Colour,
+    HeadEntry,
+    Instruction,
+    Item,
+    Note,
+    Part,
+    Pattern,
+    Repeat,
+    Round,
+    Step,
+)
+from craft.problems import Mend, Place, Problem, Span
+from craft.stitches import Terms
+
+MOST_TEXT = 5_000_000
+"""Code points of one text."""
+
+MOST_LINE = 20_000
+"""Code points of one line."""
+
+MOST_PROBLEMS = 500
+"""Problems told of one text; the rest would not be read."""
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """What was understood of a text: the pattern, its terms, the lines, and the problems."""
+
+    pattern: Pattern
+    found: TermsFound
+    lines: tuple[Line, ...]
+    problems: tuple[Problem, ...]
+
+
+class _Lines:
+    """Line and column of a raw offset."""
+
+    def __init__(self, lines: tuple[Line, ...]) -> None:
+        self.starts = [line.span.start for line in lines]
+        self.lines = lines
+
+    def place(self, span: Span, part: str | None, label: str | None) -> Place:
+        """The place of `span`."""
+        i = max(bisect_right(self.starts, span.start) - 1, 0)
+        if not self.lines:
+            return Place(part, label, 1, 1, span)
+        line = self.lines[i]
+        return Place(part, label, line.number, span.start - line.span.start + 1, span)
+
+
+@dataclass(slots=True)
+class _State:
+    """The text read so far."""
+
+    places: _Lines
+    terms: Terms
+    parts: list[Part] = field(default_factory=list)
+    head: list[HeadEntry] = field(default_factory=list)
+    items: list[Item] = field(default_factory=list)
+    name: str | None = None
+    make: int = 1
+    span: Span = Span(0, 0)
+    live: int = 0
+    rounds: int = 0
+    stitches: int = 0
+    problems: list[Problem] = field(default_factory=list)
+
+    def tell(self, code: str, message: str, span: Span, label: str | None = None, fix: Mend | None = None) -> None:
+        if len(self.problems) < MOST_PROBLEMS:
+            self.problems.append(Problem(code, self.places.place(span, self.name, label), message, fix))
+
+    def end_part(self) -> None:
+        if self.items or self.name is not None:
+            self.parts.append(Part(self.name, tuple(self.items), self.make, self.span))
+        self.items, self.live = [], 0
+
+
+def _moved(item: Instruction, by: int) -> Instruction:
+    span = Span(item.span.start + by, item.span.end + by)
+    if isinstance(item, Repeat):
+        times = item.times_span and Span(item.times_span.start + by, item.times_span.end + by)
+        return Repeat(tuple(_moved(i, by) for i in item.body), item.times, span, times)
+    return replace(item, span=span)
+
+
+def _settle_stars(
+    body: tuple[Instruction | StarRepeat, ...],
+    live: int,
+    count: int | None,
+) -> tuple[tuple[Instruction, ...], StarRepeat | None]:
+    """Choose the reading of 'repeat from * n times' that fits the round below and the count.
+
+    Returns the body and the star whose reading stays open, None when all are settled.
+    """
+    star = next((i for i in body if isinstance(i, StarRepeat)), None)
+    if star is None:
+        return tuple(i for i in body if not isinstance(i, StarRepeat)), None
+    fits: list[tuple[Instruction, ...]] = []
+    readings = [
+        tuple(Repeat(_plain(i.body), n, i.span, i.times_span) if isinstance(i, StarRepeat) else i for i in body)
+        for n in (star.said, star.said + 1)
+    ]
+    for reading in readings:
+        sums = round_sum(reading, live)
+        if (not live or sums.rest == 0) and (count is None or sums.total.gives == count):
+            fits.append(reading)
+    return (fits[0], None) if len(fits) == 1 else (readings[0], star)
+
+
+def _plain(body: tuple[Instruction | StarRepeat, ...]) -> tuple[Instruction, ...]:
+    return tuple(Repeat(_plain(i.body), i.said, i.span, i.times_span) if isinstance(i, StarRepeat) else i for i in body)
+
+
+def _read_round(state: _State, line: Line) -> None:
+    label = line.label
+    assert label is not None
+    base = line.span.start
+    text = line.text[label.body_at :]
+    at = base + label.body_at
+    tail = cut(text)
+    body = read_body(text[: tail.body_end], state.terms) if text[: tail.body_end].strip(" \t.,;:-–—") else None
+    first, last = label.first, label.last
+    said = f"R{first}" if first == last else f"R{first}-R{last}"
+    said = said if first is not None else "Next round"
+    label_span = Span(base + label.span.start, base + label.span.end)
+    if first is not None and last is not None and last < first:
+        state.tell("backward-range", f"{said} ends before it starts.", label_span, said)
+        last = first
+    if tail.fold is not None and tail.fold_span is not None and first is not None and last is not None:
+        last = _checked_fold(state, said, first, last, tail.fold, tail.fold_span, at)
+    count = min(tail.count, 10**9) if tail.count is not None else None
+    instructions: tuple[Instruction, ...] = ()
+    if body is None:
+        state.tell("no-work", f"{said} has nothing to work.", line.span, said)
+    else:
+        settled, open_star = _settle_stars(body.instructions, state.live, count)
+        instructions = tuple(_moved(i, at) for i in settled)
+        if open_star is not None:
+            state.tell(
+                "rep-from",
+                f"{said}: 'rep from * {open_star.said} times' may mean {open_star.said} in all or "
+                f"{open_star.said} more; neither alone fits, {open_star.said} in all is taken.",
+                Span(at + open_star.span.start, at + open_star.span.end),
+                said,
+            )
+        for problem in body.problems:
+            _tell_body(state, problem, at, said)
+    made = Round(
+        first,
+        last,
+        instructions,
+        count,
+        body.loops if body else _BOTH,
+        Span(base, line.span.end),
+        Span(at, at + tail.body_end),
+        tail.count_span and Span(at + tail.count_span.start, at + tail.count_span.end),
+    )
+    if not _within_limits(state, made, label_span):
+        return
+    state.items.append(made)
+    if tail.remark is not None:
+        _remark(state, text[tail.remark.start : tail.remark.end], Span(at + tail.remark.start, at + tail.remark.end))
+
+
+_BOTH = Round(None, None, ()).loops
+
+
+def _checked_fold(state: _State, said: str, first: int, last: int, fold: int, span: Span, at: int) -> int:
+    """The last round's number once '(6 rounds)' is heeded; a disagreement is told."""
+    place = Span(at + span.start, at + span.end)
+    if first == last and 1 < fold <= MOST_ROUNDS:
+        return first + fold - 1
+    if fold != last - first + 1:
+        right = last - first + 1
+        state.tell(
+            "fold",
+            f"{said} is {right} round{'s' if right > 1 else ''}, but {fold} are said.",
+            place,
+            said,
+            Mend(place.start, place.end, f"({right} rounds)", f"say {right} rounds") if right > 1 else None,
+        )
+    return last
+
+
+def _tell_body(state: _State, problem: BodyProblem, at: int, said: str) -> None:
+    fix = None
+    if problem.insert is not None:
+        start, end, text, label = problem.insert
+        fix = Mend(at + start, at + end, text, label)
+    state.tell(problem.code, problem.message, Span(at + problem.span.start, at + problem.span.end), said, fix)
+
+
+def _within_limits(state: _State, made: Round, place: Span) -> bool:
+    """Count the round against the limits; True while the pattern stays within them."""
+    before = (state.rounds, state.stitches)
+    state.rounds += made.repeats
+    sums = round_sum(made.body, state.live)
+    state.stitches += max(sums.total.gives, sums.total.takes) * made.repeats
+    if state.rounds > MOST_ROUNDS or state.stitches > MOST_STITCHES:
+        over_already = before[0] > MOST_ROUNDS or before[1] > MOST_STITCHES
+        if not over_already:
+            state.tell(
+                "too-large",
+                f"{made.label} takes the pattern past {MOST_ROUNDS:,} rounds or "
+                f"{MOST_STITCHES:,} stitches; what follows is not worked.",
+                place,
+                made.label,
+            )
+        return False
+    state.live = made.count if made.count is not None else sums.total.gives
+    return True
+
+
+def _remark(state: _State, text: str, span: Span) -> None:
+    kind = step_kind(text)
+    state.items.append(Step(kind, text, span) if kind else Note(text, span))
+
+
+def _read_line(state: _State, line: Line) -> None:
+    if len(line.text) > MOST_LINE:
+        state.tell("too-large", f"A line is at most {MOST_LINE:,} characters long; this one is left out.", line.span)
+        return
+    match line.kind:
+        case LineKind.HEAD:
+            if line.name != "terms":
+                state.head.append(HeadEntry(line.name, line.value))
+        case LineKind.HEADING:
+            state.end_part()
+            state.name, state.make, state.span = line.name, line.make, line.span
+        case LineKind.ROUND:
+            _read_round(state, line)
+        case LineKind.COLOUR:
+            state.items.append(Colour(line.name, line.span))
+        case LineKind.STEP:
+            state.items.append(Step(line.step, line.text.strip()[:2000], line.span))
+        case LineKind.NOTE:
+            state.items.append(Note(line.text.strip(), line.span))
+
+
+def read(text: str, terms: Terms | None = None) -> Reading:
+    """Read a whole written pattern in `terms`, or in those it shows; never raises."""
+    if len(text) > MOST_TEXT:
+        problem = Problem("too-large", Place(), f"A text is at most {MOST_TEXT:,} characters long.")
+        return Reading(Pattern(()), TermsFound(terms or Terms.US, "assumed", "the text was not read"), (), (problem,))
+    lines = scan(text)
+    found = find_terms(text, terms)
+    state = _State(_Lines(lines), found.used)
+    if found.mixed:
+        state.tell("mixed-terms", f"Two kinds of terms in one text: {found.evidence}.", Span(0, 0))
+    for line in lines:
+        _read_line(state, line)
+    state.end_part()
+    return Reading(Pattern(tuple(state.parts), tuple(state.head), found.used), found, lines, tuple(state.problems))

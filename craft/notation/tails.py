@@ -1,0 +1,71 @@
+"""What follows the work of a round: its count, the number of rounds of a fold, a remark."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from craft.problems import Span
+
+_UNIT = r"(?:sts?\.?|stitch(?:es)?|sc|dc|x|total)?"
+_COUNT = re.compile(rf"(?i)[\[({{<]\s*(\d{{1,9}})\s*{_UNIT}\s*[\])}}>]")
+_EQUALS = re.compile(rf"(?i)(?:=|→|->)\s*(\d{{1,9}})\s*{_UNIT}(?![\w(])")
+_DASH = re.compile(r"(?i)[-–—]\s*(\d{1,9})\s*(?:sts|stitches)\b\.?")
+_FOLD = re.compile(
+    r"(?i)[\[(]\s*(?:for\s+)?(\d{1,9})\s*(?:rounds?|rnds?|rows?)\s*[\])]|\bfor\s+(\d{1,9})\s*(?:rounds|rnds|rows)\b"
+)
+_SENTENCE = re.compile(r"(?<=[\w)\]])\.\s+(?=[A-Z][a-z]{2,})(?!(?i:sc|inc|dec|join)\b)")
+
+
+@dataclass(frozen=True, slots=True)
+class Tail:
+    """A round's line cut up; spans count from the text given to `cut`.
+
+    body: where the work ends. count, fold: the numbers said. remark: what stands behind.
+    """
+
+    body_end: int
+    count: int | None = None
+    count_span: Span | None = None
+    fold: int | None = None
+    fold_span: Span | None = None
+    remark: Span | None = None
+
+
+def _top_level(text: str) -> list[bool]:
+    depth, flags = 0, []
+    for sign in text:
+        if sign in ")]}>" and depth:
+            depth -= 1
+        flags.append(depth == 0)
+        if sign in "([{":
+            depth += 1
+    return flags
+
+
+def cut(text: str) -> Tail:
+    """Cut what follows a round's label into work, count, fold and remark; never raises."""
+    top = _top_level(text)
+    fold = _FOLD.search(text)
+    count = next((m for m in _COUNT.finditer(text) if top[m.start()] and text[: m.start()].strip()), None)
+    if count is None:
+        count = next((m for m in (*_EQUALS.finditer(text), *_DASH.finditer(text)) if top[m.start()]), None)
+    ends = [m.start() for m in (count, fold) if m is not None]
+    behind = max((m.end() for m in (count, fold) if m is not None), default=None)
+    body_end = min(ends, default=len(text))
+    remark: Span | None = None
+    if behind is None:
+        if sentence := _SENTENCE.search(text):
+            body_end, remark = sentence.start(), Span(sentence.end(), len(text))
+    else:
+        rest = re.compile(r"[\s.,;:·–—-]*(?:and\s+then\s+)?(.*?)\s*$", re.DOTALL).match(text, behind)
+        if rest and rest.group(1):
+            remark = Span(rest.start(1), rest.end(1))
+    return Tail(
+        body_end,
+        int(count.group(1)) if count else None,
+        Span(count.start(1), count.end(1)) if count else None,
+        int(fold.group(1) or fold.group(2)) if fold else None,
+        Span(*fold.span()) if fold else None,
+        remark,
+    )

@@ -1,0 +1,98 @@
+"""Problems: what is wrong with a written pattern, where, and what would mend it.
+
+A problem is a value and never an exception. Codes are part of the public command line and
+never change their meaning.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from craft.errors import require
+
+
+class Severity(StrEnum):
+    """How bad: a fault makes the pattern wrong, a warning is likely a mistake, a hint may be meant."""
+
+    FAULT = "fault"
+    WARNING = "warning"
+    HINT = "hint"
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class Span:
+    """A run of the raw text: code point offsets, `end` exclusive."""
+
+    start: int
+    end: int
+
+    def __post_init__(self) -> None:
+        require(0 <= self.start <= self.end, "A span runs forwards from zero or later.")
+
+
+@dataclass(frozen=True, slots=True)
+class Mend:
+    """Replace the raw text from `start` to `end` (code points) by `text`; `label` says so in words."""
+
+    start: int
+    end: int
+    text: str
+    label: str
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where: part name, round label as written, 1-based line and column, and the raw span."""
+
+    part: str | None = None
+    round: str | None = None
+    line: int = 1
+    column: int = 1
+    span: Span = Span(0, 0)
+
+
+@dataclass(frozen=True, slots=True)
+class Problem:
+    """One problem: a known code, its place, one sentence, and a mend where one is clear."""
+
+    code: str
+    place: Place
+    message: str
+    fix: Mend | None = None
+
+    def __post_init__(self) -> None:
+        require(self.code in CODES, f"{self.code} is no known problem code.")
+
+    @property
+    def severity(self) -> Severity:
+        """The severity that belongs to the code."""
+        return CODES[self.code][0]
+
+
+CODES: dict[str, tuple[Severity, str]] = {
+    "unread": (Severity.FAULT, "Words inside a round that are no stitch and no repeat."),
+    "bracket": (Severity.FAULT, "A bracket that is opened and not closed, or closed and not opened."),
+    "too-large": (Severity.FAULT, "More text, rounds, stitches or nesting than is worked out."),
+    "no-work": (Severity.WARNING, "A round label with nothing to work behind it."),
+    "sum": (Severity.FAULT, "The count in brackets is not what the round makes."),
+    "short": (Severity.FAULT, "The round needs more stitches than the round below gives."),
+    "left-over": (Severity.FAULT, "The round ends before every stitch of the round below is used."),
+    "misfit": (Severity.FAULT, "A repeat that goes around does not come out even."),
+    "rep-from": (Severity.WARNING, "'Repeat from *' fits in neither or in both of its readings."),
+    "fold": (Severity.FAULT, "The number of rounds that is said is not the number that is labelled."),
+    "skipped-number": (Severity.WARNING, "A round number is missing."),
+    "double-number": (Severity.WARNING, "A round number stands twice."),
+    "backward-range": (Severity.FAULT, "A range of rounds that ends before it starts."),
+    "no-start": (Severity.FAULT, "The first round has nothing to be worked into."),
+    "second-start": (Severity.FAULT, "A ring or starting chain in the middle of a part."),
+    "loops": (Severity.FAULT, "An invisible decrease needs front loops that a back-loop round does not use."),
+    "eyes-late": (Severity.WARNING, "Eyes are placed when the opening is already small."),
+    "after-close": (Severity.FAULT, "Something has to go inside after the piece is closed."),
+    "unlisted-colour": (Severity.WARNING, "A colour that the list of yarns does not name."),
+    "steep": (Severity.HINT, "A round with more than twice or less than half the stitches of the one below."),
+    "make-one": (Severity.HINT, "A part with a plural name is made once."),
+    "unknown-direction": (Severity.HINT, "A stage direction that is kept, but not understood."),
+    "mixed-terms": (Severity.WARNING, "Words of US and of UK terms stand in one text."),
+    "no-rounds": (Severity.FAULT, "No round was found in the text."),
+}

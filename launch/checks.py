@@ -1,0 +1,111 @@
+"""`./spirrel test`: every check there is, with a summary at the end."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+
+from launch import database, packages, server, tools
+from launch.paths import FRONTEND, ROOT, VENV, python
+from launch.say import Stop, say
+
+GROUPS = ("craft", "studio", "frontend", "browser")
+
+
+@dataclass(frozen=True)
+class Check:
+    """A named check: the line to run, in which group, and where."""
+
+    name: str
+    group: str
+    line: list[str]
+    cwd: Path = ROOT
+
+
+def _bin(name: str) -> str:
+    return str(VENV / "bin" / name)
+
+
+def _npx(*words: str) -> list[str]:
+    return ["npx", "--no-install", *words]
+
+
+def _checks(more: Sequence[str]) -> list[Check]:
+    pytest = [python(), "-m", "pytest", "-q", *more]
+    return [
+        Check("lint", "craft", [_bin("ruff"), "check", "."]),
+        Check("format", "craft", [_bin("ruff"), "format", "--check", "."]),
+        Check("import contracts", "craft", [_bin("lint-imports"), "--no-cache"]),
+        Check("types", "craft", [_bin("mypy"), "craft", "studio", "launch"]),
+        Check("craft tests", "craft", [*pytest, "tests/craft", "tests/reference", "-p", "no:django"]),
+        Check("migrations are whole", "studio", [python(), "-m", "django", "makemigrations", "--check", "--dry-run"]),
+        Check("studio tests", "studio", [*pytest, "tests/studio"]),
+        Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND),
+        Check("front-end types", "frontend", _npx("tsc", "--noEmit"), FRONTEND),
+        Check("front-end tests", "frontend", _npx("vitest", "run"), FRONTEND),
+        Check("browser tests", "browser", [*pytest, "tests/browser"]),
+    ]
+
+
+def run(groups: Sequence[str], more: Sequence[str]) -> int:
+    """Install what the checks need, run them all, and sum up; 0 when every one passed."""
+    unknown = [g for g in groups if g not in GROUPS]
+    if unknown:
+        raise Stop(f"there is no group {unknown[0]!r}; the groups are {', '.join(GROUPS)}.", 2)
+    chosen = tuple(groups) or GROUPS
+    packages.install(packages.SERVE + (packages.BROWSER if {"studio", "browser"} & set(chosen) else ()))
+    tools.virtual_environment(dev=True)
+    env = {**(tools.node_packages() if {"frontend", "browser"} & set(chosen) else os.environ)}
+    if "browser" in chosen:
+        tools.build_frontend()
+    env |= {"SPIRREL_ORIGIN": "http://127.0.0.1", "PYTHONDONTWRITEBYTECODE": "1", "OPENBLAS_NUM_THREADS": "1"}
+    needs_database = {"studio", "browser"} & set(chosen)
+    try:
+        if needs_database:
+            database.start(durable=False)
+        if needs_database or "craft" in chosen:
+            env |= database.environment() | {"DJANGO_SETTINGS_MODULE": "studio.settings_test"}
+        return _run_all([c for c in _checks(more) if c.group in chosen], env)
+    finally:
+        database.stop()
+
+
+def _run_all(checks: list[Check], env: dict[str, str]) -> int:
+    results: list[tuple[str, bool, float]] = []
+    for check in checks:
+        say(f"{check.name} …")
+        begun = time.monotonic()
+        done = subprocess.run(check.line, cwd=check.cwd, env=env)
+        results.append((check.name, done.returncode == 0, time.monotonic() - begun))
+    print("\nSummary", flush=True)
+    for name, passed, seconds in results:
+        print(f"  {'passed' if passed else 'FAILED'}  {name}  ({seconds:.0f} s)")
+    failed = sum(not passed for _, passed, _ in results)
+    print(f"{len(results) - failed} passed, {failed} failed", flush=True)
+    return 1 if failed else 0
+
+
+def in_own_var(work: Callable[[], int]) -> int:
+    """Run in a `var/` of the tests' own, so that a running studio is never touched."""
+    if os.environ.get("SPIRREL_VAR") is None:
+        os.environ["SPIRREL_VAR"] = str(ROOT / "var" / "test")
+        os.execv(sys.executable, [sys.executable, str(ROOT / "spirrel"), *sys.argv[1:]])
+    return work()
+
+
+def shots(port: int) -> int:
+    """Take the pictures of docs/screenshots anew, from a fresh demo studio."""
+    packages.install(packages.BROWSER)
+    tools.virtual_environment(dev=True)
+    try:
+        server.ready(port, demo=True, durable=False)
+        server.start_web(port)
+        return subprocess.run([python(), "-m", "tests.browser.shots", f"http://127.0.0.1:{port}"], cwd=ROOT,
+                              env=server.environment(port)).returncode
+    finally:
+        server.down()

@@ -1,0 +1,140 @@
+"""The commands of `./spirrel`."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import subprocess
+import sys
+from collections.abc import Sequence
+
+from launch import checks, server, tools
+from launch.paths import FRONTEND, ROOT, VAR, VENV, python
+from launch.say import Stop, say
+
+PORT = 8770
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="./spirrel", description="Spirrel: from a shape to a written pattern.")
+    commands = parser.add_subparsers(dest="command", required=True)
+    up = commands.add_parser("up", help="install what is missing, build, and serve until Ctrl-C")
+    up.add_argument("--port", type=int, default=PORT)
+    up.add_argument("--no-demo", action="store_true", help="do not load the demo studio")
+    commands.add_parser("down", help="stop what a crash left running")
+    test = commands.add_parser("test", help="run every check, or those of some groups")
+    test.add_argument("groups", nargs="*", metavar="craft|studio|frontend|browser")
+    commands.add_parser("demo", help="load the demo studio again beside what is there")
+    commands.add_parser("fmt", help="format all code")
+    commands.add_parser("api", help="write the API description and the front end's types anew")
+    commands.add_parser("shots", help="take the pictures of docs/screenshots anew")
+    bench = commands.add_parser("bench", help="measure speed and truth")
+    bench.add_argument("names", nargs="*")
+    backup = commands.add_parser("backup", help="write everything to one file")
+    backup.add_argument("file", nargs="?")
+    restore = commands.add_parser("restore", help="put everything back from a backup")
+    restore.add_argument("file")
+    commands.add_parser("craft", help="the craft's own command line", add_help=False)
+    return parser
+
+
+def _craft(words: Sequence[str]) -> int:
+    tools.virtual_environment()
+    return subprocess.run([python(), "-m", "craft", *words], env={**os.environ, "PYTHONPATH": str(ROOT)}).returncode
+
+
+def _bench(names: Sequence[str]) -> int:
+    tools.virtual_environment(dev=True)
+    one_thread = {"OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1"}
+    return subprocess.run([python(), "-m", "benchmarks", *names], cwd=ROOT, env={**os.environ, **one_thread}).returncode
+
+
+def _fmt() -> int:
+    tools.virtual_environment(dev=True)
+    env = tools.node_packages()
+    ruff = str(VENV / "bin" / "ruff")
+    lines = [([ruff, "check", "--fix", "-q", "."], ROOT), ([ruff, "format", "-q", "."], ROOT),
+             (["npx", "--no-install", "biome", "check", "--write", "."], FRONTEND)]
+    return max(subprocess.run(line, cwd=cwd, env=env).returncode for line, cwd in lines)
+
+
+def _api() -> int:
+    tools.virtual_environment(dev=True)
+    env = tools.node_packages()
+    plain = {**env, "DJANGO_SETTINGS_MODULE": "studio.settings_test"}
+    for words in (["export_openapi", "docs/openapi.json"], ["export_words", "frontend/src/api/words.json"]):
+        done = subprocess.run([python(), "-m", "django", *words], cwd=ROOT, env=plain)
+        if done.returncode:
+            return done.returncode
+    return subprocess.run(["npx", "--no-install", "openapi-typescript", "../docs/openapi.json", "-o",
+                           "src/api/schema.ts", "--default-non-nullable", "false"], cwd=FRONTEND, env=env).returncode
+
+
+def _backup(file: str | None) -> int:
+    words = ["backup", os.path.abspath(file)] if file else ["backup"]
+    return server.with_database(lambda env: _shown(env, *words))
+
+
+def _restore(file: str) -> int:
+    return server.with_database(lambda env: _shown(env, "migrate", "-v", "0") or _shown(env, "restore",
+                                                                                     os.path.abspath(file)))
+
+
+def _shown(env: dict[str, str], *words: str) -> int:
+    done = server.manage(env, *words)
+    print(done.stdout, end="")
+    if done.returncode:
+        last = (done.stderr.strip().splitlines() or ["it failed without a word"])[-1]
+        raise Stop(last.removeprefix("CommandError: "))
+    return 0
+
+
+def _run(args: argparse.Namespace, rest: list[str]) -> int:
+    match args.command:
+        case "up":
+            return server.up(args.port, demo=not args.no_demo)
+        case "down":
+            return server.down()
+        case "test":
+            return checks.in_own_var(lambda: checks.run(args.groups, rest))
+        case "demo":
+            return server.with_database(lambda env: _shown(env, "load_demo", "--again"))
+        case "fmt":
+            return _fmt()
+        case "api":
+            return _api()
+        case "shots":
+            return checks.in_own_var(lambda: checks.shots(8790))
+        case "bench":
+            return _bench(args.names)
+        case "backup":
+            return _backup(args.file)
+        case _:
+            return _restore(args.file)
+
+
+def main(argv: list[str]) -> int:
+    """Run a command; problems end in one sentence."""
+    if argv[:1] == ["craft"]:
+        work = lambda: _craft(argv[1:])  # noqa: E731
+    else:
+        args, rest = _parser().parse_known_args(argv)
+        if rest and args.command != "test":
+            print(f"spirrel: {rest[0]!r} is not understood; './spirrel {args.command} --help' lists what is.",
+                  file=sys.stderr)
+            return 2
+        work = lambda: _run(args, [word for word in rest if word != "--"])  # noqa: E731
+    try:
+        return work()
+    except Stop as stop:
+        say(stop.sentence)
+        return stop.code
+    except PermissionError as error:
+        say(f"{error.filename} is not ours to write; check who owns {VAR}.")
+    except OSError as error:
+        say(f"{error.strerror or error}{f': {error.filename}' if error.filename else ''}.")
+    except KeyboardInterrupt:
+        return 130
+    return 1
+
+

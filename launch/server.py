@@ -1,0 +1,139 @@
+"""Serving: the production server behind one loopback port."""
+
+from __future__ import annotations
+
+import os
+import signal
+import socket
+import subprocess
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Callable
+
+from launch import database, packages, processes, tools
+from launch.lock import alone
+from launch.paths import ROOT, VAR, VENV, python
+from launch.say import Stop, say
+
+WEB_LOG = VAR / "log" / "web.log"
+WORKERS, THREADS = 2, 8
+
+
+def environment(port: int) -> dict[str, str]:
+    """The studio's settings for a server on a loopback port."""
+    return {**os.environ, **database.environment(), "SPIRREL_ORIGIN": f"http://127.0.0.1:{port}",
+            "DJANGO_SETTINGS_MODULE": "studio.settings", "OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1"}
+
+
+def manage(env: dict[str, str], *words: str) -> subprocess.CompletedProcess[str]:
+    """Run a management command of the studio."""
+    return subprocess.run([python(), "-m", "django", *words], env=env, cwd=ROOT, capture_output=True, text=True)
+
+
+def _managed(env: dict[str, str], failure: str, *words: str) -> str:
+    done = manage(env, *words)
+    if done.returncode:
+        raise Stop(f"{failure}\n{(done.stderr or done.stdout).strip()[-800:]}")
+    return done.stdout.strip()
+
+
+def _port_is_free(port: int) -> None:
+    with socket.socket() as probe:
+        if probe.connect_ex(("127.0.0.1", port)) == 0:
+            raise Stop(f"port {port} is taken by another program; choose another with ./spirrel up --port N.")
+
+
+def _answers(port: int) -> bool:
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=2) as answer:  # noqa: S310
+            return bool(answer.status == 200)
+    except (urllib.error.URLError, OSError):
+        return False
+
+
+def start_web(port: int) -> None:
+    """Start the web server and wait until it answers."""
+    process = processes.spawn("web", [
+        str(VENV / "bin" / "gunicorn"), "studio.wsgi", "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread",
+        "--workers", str(WORKERS), "--threads", str(THREADS), "--no-control-socket", "--timeout", "60",
+        "--max-requests", "20000", "--max-requests-jitter", "2000",
+    ], env=environment(port), log=WEB_LOG, cwd=ROOT)
+    end = time.monotonic() + 30
+    while not _answers(port):
+        if process.poll() is not None or time.monotonic() > end:
+            processes.stop("web")
+            raise Stop(f"the server did not start; its last words, from {WEB_LOG}:\n{processes.last_lines(WEB_LOG)}")
+        time.sleep(0.1)
+
+
+def ready(port: int, *, demo: bool, durable: bool = True) -> None:
+    """Everything short of serving: packages, database, tables, demo studio."""
+    packages.install(packages.SERVE)
+    tools.virtual_environment()
+    tools.build_frontend()
+    database.start(durable=durable)
+    env = environment(port)
+    _managed(env, "the tables could not be brought up to date:", "migrate", "--no-input", "-v", "0")
+    if demo:
+        said = _managed(env, "the demo studio could not be loaded:", "load_demo")
+        if said:
+            say(said)
+
+
+def up(port: int, *, demo: bool = True) -> int:
+    """Serve until Ctrl-C, then stop what was started."""
+    with alone("up"):
+        if processes.stop("web"):
+            say("a server left behind was stopped")
+        _port_is_free(port)
+        signal.signal(signal.SIGTERM, _interrupt)
+        try:
+            ready(port, demo=demo)
+            start_web(port)
+            print(f"\nSpirrel is at http://127.0.0.1:{port}")
+            if demo:
+                print("Demo studio: sign in as  lanternwick  with  glow-by-night")
+            print("Ctrl-C stops it; everything saved stays.\n", flush=True)
+            _wait()
+        except KeyboardInterrupt:
+            say("stopping")
+        finally:
+            signal.signal(signal.SIGINT, signal.SIG_IGN)
+            processes.stop("web")
+            database.stop()
+    return 0
+
+
+def _interrupt(*_: object) -> None:
+    raise KeyboardInterrupt
+
+
+def _wait() -> None:
+    while True:
+        time.sleep(0.5)
+        if processes.remembered("web") is None:
+            raise Stop(f"the server ended by itself; its last words, from {WEB_LOG}:\n{processes.last_lines(WEB_LOG)}")
+        if processes.remembered("mariadb") is None:
+            say("the database ended by itself; starting it again")
+            database.start()
+
+
+def down() -> int:
+    """Stop what an `up` that crashed left behind."""
+    ran = [name for name, ended in (("web server", processes.stop("web")), ("database", database.stop())) if ended]
+    say(f"stopped: {' and '.join(ran)}" if ran else "nothing was running")
+    return 0
+
+
+def with_database(work: Callable[[dict[str, str]], int], port: int = 8770) -> int:
+    """Run `work` while the database runs; stop it afterwards if it did not run before."""
+    running = processes.remembered("mariadb") is not None
+    packages.install(packages.SERVE)
+    tools.virtual_environment()
+    database.start()
+    try:
+        return work(environment(port))
+    finally:
+        if not running:
+            database.stop()

