@@ -69,8 +69,10 @@ def _user() -> str:
     try:
         pwd.getpwnam(SYSTEM_USER)
     except KeyError:
-        made = subprocess.run(["useradd", "--system", "--no-create-home", "--shell", "/usr/sbin/nologin", SYSTEM_USER],
-                              capture_output=True)
+        made = subprocess.run(
+            ["useradd", "--system", "--no-create-home", "--shell", "/usr/sbin/nologin", SYSTEM_USER],
+            capture_output=True,
+        )
         if made.returncode:
             return "root"
     VAR.mkdir(parents=True, exist_ok=True)
@@ -98,24 +100,41 @@ def _initialise(user: str) -> None:
     say("making the database")
     root = "root" if os.geteuid() == 0 else user
     done = subprocess.run(
-        ["mariadb-install-db", "--no-defaults", f"--user={user}", f"--datadir={DATA}", "--skip-test-db",
-         "--auth-root-authentication-method=socket", f"--auth-root-socket-user={root}"],
-        capture_output=True, text=True)
+        [
+            "mariadb-install-db",
+            "--no-defaults",
+            f"--user={user}",
+            f"--datadir={DATA}",
+            "--skip-test-db",
+            "--auth-root-authentication-method=socket",
+            f"--auth-root-socket-user={root}",
+        ],
+        capture_output=True,
+        text=True,
+    )
     if done.returncode:
         raise Stop(f"the database could not be made: {done.stderr.strip()[-400:]}")
 
 
 def _statements(sql: str) -> subprocess.CompletedProcess[str]:
-    return subprocess.run(["mariadb", "--no-defaults", f"--socket={SOCKET}", "-u", pwd.getpwuid(os.geteuid()).pw_name],
-                          input=sql, capture_output=True, text=True)
+    return subprocess.run(
+        ["mariadb", "--no-defaults", f"--socket={SOCKET}", "-u", pwd.getpwuid(os.geteuid()).pw_name],
+        input=sql,
+        capture_output=True,
+        text=True,
+    )
 
 
 def _grant(password: str) -> None:
     users = [f"'{NAME}'@'127.0.0.1'", f"'{NAME}'@'localhost'"]
     sql = [f"CREATE DATABASE IF NOT EXISTS `{NAME}` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;"]
     for user in users:
-        sql += [f"CREATE USER IF NOT EXISTS {user};", f"ALTER USER {user} IDENTIFIED BY '{password}';",
-                f"GRANT ALL ON `{NAME}`.* TO {user};", f"GRANT ALL ON `test\\_{NAME}%`.* TO {user};"]
+        sql += [
+            f"CREATE USER IF NOT EXISTS {user};",
+            f"ALTER USER {user} IDENTIFIED BY '{password}';",
+            f"GRANT ALL ON `{NAME}`.* TO {user};",
+            f"GRANT ALL ON `test\\_{NAME}%`.* TO {user};",
+        ]
     done = _statements("\n".join(sql))
     if done.returncode:
         raise Stop(f"the database refused its set-up: {done.stderr.strip()[-300:]}")
@@ -141,12 +160,27 @@ def start(*, durable: bool = True) -> None:
     with socket.socket() as probe:
         if probe.connect_ex(("127.0.0.1", port)) == 0:
             port = free_port(port + 1)
-    process = processes.spawn("mariadb", [
-        "mariadbd", "--no-defaults", f"--user={user}", f"--datadir={DATA}", f"--socket={SOCKET}",
-        f"--pid-file={VAR / 'run' / 'mariadb.pid'}", f"--port={port}", "--bind-address=127.0.0.1",
-        "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci", "--skip-name-resolve",
-        f"--innodb-flush-log-at-trx-commit={1 if durable else 0}", "--max-allowed-packet=64M",
-    ], env=dict(os.environ), log=LOG, cwd=ROOT)
+    process = processes.spawn(
+        "mariadb",
+        [
+            "mariadbd",
+            "--no-defaults",
+            f"--user={user}",
+            f"--datadir={DATA}",
+            f"--socket={SOCKET}",
+            f"--pid-file={VAR / 'run' / 'mariadb.pid'}",
+            f"--port={port}",
+            "--bind-address=127.0.0.1",
+            "--character-set-server=utf8mb4",
+            "--collation-server=utf8mb4_unicode_ci",
+            "--skip-name-resolve",
+            f"--innodb-flush-log-at-trx-commit={1 if durable else 0}",
+            "--max-allowed-packet=64M",
+        ],
+        env=dict(os.environ),
+        log=LOG,
+        cwd=ROOT,
+    )
     end = time.monotonic() + 60
     while not _answers():
         if process.poll() is not None or time.monotonic() > end:
@@ -168,5 +202,11 @@ def stop() -> bool:
 def environment() -> dict[str, str]:
     """What the studio needs to know to reach the database."""
     made = keys()
-    return {"SPIRREL_DB_SOCKET": str(SOCKET), "SPIRREL_DB_NAME": NAME, "SPIRREL_DB_USER": NAME,
-            "SPIRREL_DB_PASSWORD": made.db_password, "SPIRREL_SECRET_KEY": made.secret_key, "SPIRREL_VAR": str(VAR)}
+    return {
+        "SPIRREL_DB_SOCKET": str(SOCKET),
+        "SPIRREL_DB_NAME": NAME,
+        "SPIRREL_DB_USER": NAME,
+        "SPIRREL_DB_PASSWORD": made.db_password,
+        "SPIRREL_SECRET_KEY": made.secret_key,
+        "SPIRREL_VAR": str(VAR),
+    }

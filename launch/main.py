@@ -53,8 +53,11 @@ def _fmt() -> int:
     tools.virtual_environment(dev=True)
     env = tools.node_packages()
     ruff = str(VENV / "bin" / "ruff")
-    lines = [([ruff, "check", "--fix", "-q", "."], ROOT), ([ruff, "format", "-q", "."], ROOT),
-             (["npx", "--no-install", "biome", "check", "--write", "."], FRONTEND)]
+    lines = [
+        ([ruff, "check", "--fix", "-q", "."], ROOT),
+        ([ruff, "format", "-q", "."], ROOT),
+        (["npx", "--no-install", "biome", "check", "--write", "."], FRONTEND),
+    ]
     return max(subprocess.run(line, cwd=cwd, env=env).returncode for line, cwd in lines)
 
 
@@ -66,8 +69,20 @@ def _api() -> int:
         done = subprocess.run([python(), "-m", "django", *words], cwd=ROOT, env=plain)
         if done.returncode:
             return done.returncode
-    return subprocess.run(["npx", "--no-install", "openapi-typescript", "../docs/openapi.json", "-o",
-                           "src/api/schema.ts", "--default-non-nullable", "false"], cwd=FRONTEND, env=env).returncode
+    return subprocess.run(
+        [
+            "npx",
+            "--no-install",
+            "openapi-typescript",
+            "../docs/openapi.json",
+            "-o",
+            "src/api/schema.ts",
+            "--default-non-nullable",
+            "false",
+        ],
+        cwd=FRONTEND,
+        env=env,
+    ).returncode
 
 
 def _backup(file: str | None) -> int:
@@ -76,8 +91,9 @@ def _backup(file: str | None) -> int:
 
 
 def _restore(file: str) -> int:
-    return server.with_database(lambda env: _shown(env, "migrate", "-v", "0") or _shown(env, "restore",
-                                                                                     os.path.abspath(file)))
+    return server.with_database(
+        lambda env: _shown(env, "migrate", "-v", "0") or _shown(env, "restore", os.path.abspath(file))
+    )
 
 
 def _shown(env: dict[str, str], *words: str) -> int:
@@ -120,8 +136,10 @@ def main(argv: list[str]) -> int:
     else:
         args, rest = _parser().parse_known_args(argv)
         if rest and args.command != "test":
-            print(f"spirrel: {rest[0]!r} is not understood; './spirrel {args.command} --help' lists what is.",
-                  file=sys.stderr)
+            print(
+                f"spirrel: {rest[0]!r} is not understood; './spirrel {args.command} --help' lists what is.",
+                file=sys.stderr,
+            )
             return 2
         work = lambda: _run(args, [word for word in rest if word != "--"])  # noqa: E731
     try:
@@ -136,5 +154,3 @@ def main(argv: list[str]) -> int:
     except KeyboardInterrupt:
         return 130
     return 1
-
-

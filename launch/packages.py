@@ -10,8 +10,15 @@ from pathlib import Path
 from launch.say import Stop, say
 
 SERVE = (
-    "python3-venv", "mariadb-server-core", "mariadb-client-core", "libmariadb-dev", "pkg-config", "gcc",
-    "python3-dev", "libpango-1.0-0", "libpangoft2-1.0-0",
+    "python3-venv",
+    "mariadb-server-core",
+    "mariadb-client-core",
+    "libmariadb-dev",
+    "pkg-config",
+    "gcc",
+    "python3-dev",
+    "libpango-1.0-0",
+    "libpangoft2-1.0-0",
 )
 BROWSER = ("chromium", "poppler-utils")
 

@@ -77,8 +77,15 @@ def spawn(name: str, line: list[str], *, env: dict[str, str], log: Path, cwd: Pa
     """Start a process in a session of its own, so that Ctrl-C reaches the launcher alone."""
     log.parent.mkdir(parents=True, exist_ok=True)
     with log.open("ab") as out:
-        process = subprocess.Popen(line, env=env, cwd=cwd, stdin=subprocess.DEVNULL, stdout=out,
-                                   stderr=subprocess.STDOUT, start_new_session=True)
+        process = subprocess.Popen(
+            line,
+            env=env,
+            cwd=cwd,
+            stdin=subprocess.DEVNULL,
+            stdout=out,
+            stderr=subprocess.STDOUT,
+            start_new_session=True,
+        )
     remember(name, process)
     return process
 

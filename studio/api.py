@@ -1,0 +1,36 @@
+"""The API: every app's routes in one place."""
+
+from __future__ import annotations
+
+from django.db import connection
+from django.http import HttpRequest
+from ninja import NinjaAPI
+
+from studio import errors
+from studio.accounts.api import router as accounts
+from studio.bench.api import router as bench
+from studio.booklets.api import router as booklets
+from studio.designs.api import router as designs
+from studio.guard import signed_in
+from studio.sizes.api import router as sizes
+from studio.yarns.api import router as yarns
+
+api = NinjaAPI(title="Spirrel", version="1", auth=signed_in, docs_url=None, openapi_url=None, urls_namespace="api")
+errors.register(api)
+for prefix, router in (
+    ("", accounts),
+    ("/yarns", yarns),
+    ("/designs", designs),
+    ("/bench", bench),
+    ("/designs", sizes),
+    ("/designs", booklets),
+):
+    api.add_router(prefix, router)
+
+
+@api.get("/health", auth=None, include_in_schema=False)
+def health(request: HttpRequest) -> dict[str, str]:
+    """Whether the server and its database answer."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT 1")
+    return {"status": "well"}

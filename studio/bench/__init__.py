@@ -1,0 +1,1 @@
+"""Computation on request: previews, drafts of shapes, vocabulary. Keeps nothing."""

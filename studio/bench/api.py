@@ -1,0 +1,78 @@
+"""Routes of the bench: questions that compute and keep nothing, and the whole figure of a design."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from django.http import HttpRequest
+from ninja import Router
+
+from craft.drafting import SOLIDS
+from craft.errors import CraftError
+from craft.figure import extent
+from craft.notation import folded, print_part, read
+from craft.stitches import Terms
+from studio.bench import previews
+from studio.bench.schemas import (
+    PlacedOut,
+    PreviewIn,
+    PreviewOut,
+    SceneOut,
+    ShapeIn,
+    ShapeOut,
+    SolidOut,
+    TidyIn,
+    TidyOut,
+)
+from studio.designs.policy import design_of
+from studio.designs.reading import figure_of, palette_of, read_parts
+from studio.guard import designer
+
+router = Router(tags=["bench"])
+
+
+@router.post("/preview", response=PreviewOut)
+def preview(request: HttpRequest, payload: PreviewIn) -> PreviewOut:
+    """Read and run a part's text."""
+    return previews.preview(payload.text, payload.terms, payload.gauge, payload.colours, payload.number)
+
+
+@router.post("/shape", response=ShapeOut)
+def shape(request: HttpRequest, payload: ShapeIn) -> ShapeOut:
+    """Draft a solid."""
+    return previews.shape(payload)
+
+
+@router.get("/solids", response=list[SolidOut])
+def solids(request: HttpRequest) -> list[SolidOut]:
+    """The kinds of solids there are."""
+    return [SolidOut(key=s.key, title=s.title, use=s.use) for s in SOLIDS.values()]
+
+
+@router.post("/tidy", response=TidyOut)
+def tidy(request: HttpRequest, payload: TidyIn) -> TidyOut:
+    """Print a text in its canonical way; refused while some of it is not understood."""
+    reading = read(payload.text, Terms(payload.terms))
+    if any(p.code in ("unread", "bracket", "too-large") for p in reading.problems):
+        raise CraftError("Tidying waits until every round is understood: mend the faults first.")
+    parts = reading.pattern.parts
+    if payload.fold:
+        parts = tuple(replace(p, items=folded(p.items)) for p in parts)
+    return TidyOut(text="\n".join(print_part(p, Terms(payload.terms)) for p in parts))
+
+
+@router.get("/figure/{int:design_id}", response=SceneOut)
+def figure(request: HttpRequest, design_id: int) -> SceneOut:
+    """The whole figure of a design, pieces in their places."""
+    design = design_of(designer(request), design_id)
+    parts, manifest = read_parts(design), design.manifest
+    bodies, placed = figure_of(parts, manifest)
+    palette = palette_of(manifest)
+    width, depth, height = extent(bodies, placed)
+    drawn = {
+        p.key: previews.figure_part(w, bodies[p.key], palette, {})
+        for p in parts
+        if p.key in bodies and (w := p.worked) is not None
+    }
+    pieces = [PlacedOut(part=p.part, matrix=[round(float(v), 5) for v in p.matrix.ravel()]) for p in placed]
+    return SceneOut(parts=drawn, placed=pieces, width_mm=width, depth_mm=depth, height_mm=height)

@@ -1,0 +1,214 @@
+"""Texts and shapes as the bench shows them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from craft.drafting import Draft, Recipe, Shaping, Solid, draft, prices, suggested_start
+from craft.fabric import Checked, Tally, WorkedPart
+from craft.figure import Body, body_of
+from craft.gauge import Estimate, Gauge
+from craft.materials import filling_g, yarn_use
+from craft.notation import highlights
+from craft.pattern import StartKind
+from craft.problems import Problem
+from craft.stitches import Terms
+from studio.bench.schemas import (
+    ColourIn,
+    EstimateOut,
+    FigurePart,
+    GaugeIn,
+    PreviewOut,
+    PriceOut,
+    ProblemOut,
+    RecipeIn,
+    RoundOut,
+    ShapeIn,
+    ShapeOut,
+    SizeOut,
+    SpanOut,
+    StepOut,
+)
+from studio.designs.reading import checked_text
+
+UNNAMED = "#b99c6b"
+
+
+def craft_gauge(gauge: GaugeIn) -> Gauge:
+    """The gauge of a question."""
+    return Gauge(gauge.stitch_mm, gauge.round_mm, gauge.lean, gauge.spread, gauge.how)
+
+
+def estimate(e: Estimate) -> EstimateOut:
+    """An estimate as it goes over the wire."""
+    return EstimateOut(value=e.value, low=e.low, high=e.high, how=e.how)
+
+
+def _problem(p: Problem) -> ProblemOut:
+    fix = p.fix and {"start": p.fix.start, "end": p.fix.end, "text": p.fix.text, "label": p.fix.label}
+    return ProblemOut.model_validate(
+        {
+            "code": p.code,
+            "severity": p.severity.value,
+            "message": p.message,
+            "round": p.place.round,
+            "line": p.place.line,
+            "column": p.place.column,
+            "start": p.place.span.start,
+            "end": p.place.span.end,
+            "fix": fix,
+        }
+    )
+
+
+def _change(tally: Tally) -> str:
+    up, down = (sum(c for _, c in tally.marks if (c > 0) is grow) for grow in (True, False))
+    words = [f"{up} more" if up else "", f"{-down} fewer" if down else ""]
+    return " and ".join(w for w in words if w) or "plain"
+
+
+def _sentence(tally: Tally, lie: str) -> str:
+    """The round in one sentence, for those who do not see it."""
+    shape = {"wall": "straight up", "cup": "cupping", "flat": "flat", "ruffle": "ruffling"}[lie]
+    colours = "" if tally.colours == ("Main",) else f", in {' and '.join(tally.colours)}"
+    return f"{tally.label}: {tally.live} stitches, {_change(tally)}, {shape}{colours}"
+
+
+def figure_part(worked: WorkedPart, body: Body, palette: Mapping[str, str], line_of: Mapping[int, int]) -> FigurePart:
+    """A run part with its body. line_of: line of the text by the start of a written round's span."""
+    tallies = [t for t in worked.rounds if t.live > 0]
+    rows = [
+        RoundOut.model_construct(
+            label=t.label,
+            line=line_of.get(t.span.start, 1),
+            taken=t.taken,
+            made=t.made,
+            live=t.live,
+            stated=t.stated,
+            marks=list(t.marks),
+            loops=t.loops.value,
+            lie=lie.value,
+            radius=round(ring.radius, 3),
+            z=round(ring.z, 3),
+            height=round(ring.height, 3),
+            turn=round(ring.turn, 5),
+            colours=list(ring.colours),
+            sentence=_sentence(t, lie.value),
+        )
+        for t, ring, lie in zip(tallies, body.rings, body.profile.lies, strict=True)
+    ]
+    main = palette.get("Main", UNNAMED)
+    return FigurePart.model_construct(
+        rounds=rows,
+        closed=body.closed,
+        colours=[palette.get(c, main if c == "Main" else UNNAMED) for c in body.colours],
+    )
+
+
+def _size(worked: WorkedPart, body: Body, gauge: Gauge, firmness: float) -> SizeOut:
+    uses = yarn_use([worked], gauge)
+    total = Estimate(
+        sum(u.metres.value for u in uses),
+        sum(u.metres.low for u in uses),
+        sum(u.metres.high for u in uses),
+        uses[0].metres.how if uses else "",
+    )
+    return SizeOut(
+        height=estimate(Estimate.around(body.profile.height_mm, gauge.spread, gauge.how)),
+        width=estimate(Estimate.around(body.profile.width_mm, gauge.spread, gauge.how)),
+        volume_ml=body.profile.volume_ml,
+        filling_g=estimate(filling_g(body.profile.volume_ml, firmness)),
+        metres=estimate(total),
+        stitches=len(worked.graph),
+    )
+
+
+def palette_from(colours: list[ColourIn]) -> dict[str, str]:
+    """Colours by name; the first is the main one too."""
+    palette = {c.name: c.colour for c in colours}
+    if colours:
+        palette.setdefault("Main", colours[0].colour)
+    return palette
+
+
+def preview(text: str, terms: str, gauge: GaugeIn, colours: list[ColourIn], number: int) -> PreviewOut:
+    """Read and run a text, with everything the bench shows of it."""
+    names = (*(c.name for c in colours), "Main") if colours else ()
+    checked = checked_text(text, terms, tuple(names))
+    worked = next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
+    part = FigurePart.model_construct(rounds=[], colours=[], closed=False)
+    size = None
+    if worked is not None:
+        reckoned = craft_gauge(gauge)
+        body = body_of(worked, reckoned, firmness=gauge.firmness)
+        part = figure_part(worked, body, palette_from(colours), _lines(checked))
+        size = _size(worked, body, reckoned, gauge.firmness)
+    steps = [StepOut(kind=s.kind.value, text=s.text, after=s.after) for s in worked.steps] if worked else []
+    spans = [SpanOut.model_construct(start=h.start, end=h.end, kind=h.kind) for h in highlights(checked.reading)]
+    return PreviewOut.model_construct(
+        number=number,
+        spans=spans,
+        problems=[_problem(p) for p in checked.problems],
+        part=part,
+        steps=steps,
+        size=size,
+        sound=checked.sound,
+        terms=checked.reading.found.used.value,
+        terms_how=checked.reading.found.evidence,
+    )
+
+
+def _lines(checked: Checked) -> dict[int, int]:
+    return {line.span.start: line.number for line in checked.reading.lines}
+
+
+def recipe_of(given: RecipeIn, gauge: Gauge) -> Recipe:
+    """The craft's recipe; a start of 0 is chosen by the shape."""
+    solid = Solid(given.kind, given.height_mm, given.width_mm, given.open, given.opening_mm, given.point)
+    return Recipe(
+        solid,
+        given.start or suggested_start(solid, gauge),
+        given.ease,
+        Shaping(given.stacked, given.first, given.decrease),
+        StartKind(given.start_kind),
+    )
+
+
+def _price(name: str, ease: float, made: Draft) -> PriceOut:
+    return PriceOut.model_validate(
+        {
+            "name": name,
+            "ease": ease,
+            "rounds": len(made.counts),
+            "stitches": sum(made.counts),
+            "different": made.different_rounds,
+            "off_mm": made.radius_rms_mm,
+        }
+    )
+
+
+def shape(question: ShapeIn) -> ShapeOut:
+    """Draft a solid; CraftError says why one cannot be."""
+    gauge = craft_gauge(question.gauge)
+    recipe = recipe_of(question.recipe, gauge)
+    made = draft(recipe, gauge)
+    text = made.text(Terms(question.terms))
+    outline = recipe.solid.outline()
+    every = max(1, len(outline.r) // 120)
+    points = [
+        (round(float(r), 2), round(float(z), 2)) for r, z in zip(outline.r[::every], outline.z[::every], strict=True)
+    ]
+    points.append((round(float(outline.r[-1]), 2), round(float(outline.z[-1]), 2)))
+    as_json: dict[str, Any] = recipe.to_json()
+    return ShapeOut.model_construct(
+        number=question.number,
+        text=text,
+        recipe=as_json,
+        start=recipe.start,
+        outline=points,
+        preview=preview(text, question.terms, question.gauge, question.colours, question.number),
+        prices=[_price(*p) for p in prices(recipe, gauge)],
+        off_mm=made.radius_rms_mm,
+        different=made.different_rounds,
+    )

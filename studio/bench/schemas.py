@@ -1,0 +1,238 @@
+"""What goes over the wire about rounds on the bench."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from studio.designs.manifest import TermsName
+from studio.designs.schemas import Text
+from studio.yarns.schemas import Hex, YarnName
+
+
+class GaugeIn(Schema):
+    """The gauge to reckon with."""
+
+    stitch_mm: Annotated[float, Field(gt=0, le=60)]
+    round_mm: Annotated[float, Field(gt=0, le=120)]
+    lean: Annotated[float, Field(ge=-2, le=2)] = 0.4
+    spread: Annotated[float, Field(ge=0, lt=1)] = 0.2
+    how: Annotated[str, Field(max_length=300)] = "as given"
+    firmness: Annotated[float, Field(ge=0, le=1)] = 0.5
+
+
+class ColourIn(Schema):
+    """A yarn's name and colour."""
+
+    name: YarnName
+    colour: Hex
+
+
+class PreviewIn(Schema):
+    """A part's text to be read and run; nothing is kept. number: of the question, given back."""
+
+    text: Text
+    terms: TermsName
+    gauge: GaugeIn
+    colours: Annotated[list[ColourIn], Field(max_length=60)] = []
+    number: int = 0
+
+
+class SpanOut(Schema):
+    """A run of the text (code points) and what it is."""
+
+    start: int
+    end: int
+    kind: Literal[
+        "label", "stitch", "increase", "decrease", "number", "count", "colour", "step", "heading", "head", "note"
+    ]
+
+
+class FixOut(Schema):
+    """Text to put in place of a run (code points)."""
+
+    start: int
+    end: int
+    text: str
+    label: str
+
+
+class ProblemOut(Schema):
+    """A problem with its place (code points)."""
+
+    code: str
+    severity: Literal["fault", "warning", "hint"]
+    message: str
+    round: str | None
+    line: int
+    column: int
+    start: int
+    end: int
+    fix: FixOut | None
+
+
+class RoundOut(Schema):
+    """A worked round, for ladder and figure.
+
+    line: of the text, from 1. marks: (place among the made stitches, change). radius, z in mm; turn: angle of the
+    first stitch. colours: numbers into the part's colours, one for a plain round, else one a stitch.
+    """
+
+    label: str
+    line: int
+    taken: int
+    made: int
+    live: int
+    stated: int | None
+    marks: list[tuple[int, int]]
+    loops: Literal["both", "front", "back"]
+    lie: Literal["wall", "cup", "flat", "ruffle"]
+    radius: float
+    z: float
+    height: float
+    turn: float
+    colours: list[int]
+    sentence: str
+
+
+class StepOut(Schema):
+    """A stage direction and the round it follows."""
+
+    kind: str
+    text: str
+    after: int
+
+
+class EstimateOut(Schema):
+    """A value with its likely range and where it comes from."""
+
+    value: float
+    low: float
+    high: float
+    how: str
+
+
+class SizeOut(Schema):
+    """Outer size in mm, volume in ml, filling in g, yarn in m."""
+
+    height: EstimateOut
+    width: EstimateOut
+    volume_ml: float
+    filling_g: EstimateOut
+    metres: EstimateOut
+    stitches: int
+
+
+class FigurePart(Schema):
+    """A part ready for ladder and figure."""
+
+    rounds: list[RoundOut]
+    colours: list[str]
+    closed: bool
+
+
+class PreviewOut(Schema):
+    """Everything the bench shows of a text."""
+
+    number: int
+    spans: list[SpanOut]
+    problems: list[ProblemOut]
+    part: FigurePart
+    steps: list[StepOut]
+    size: SizeOut | None
+    sound: bool
+    terms: TermsName
+    terms_how: str
+
+
+class RecipeIn(Schema):
+    """A solid and how to draft it. start: 0 lets the shape choose."""
+
+    kind: Literal["sphere", "ellipsoid", "egg", "drop", "cone", "dome", "capsule", "cylinder"]
+    height_mm: Annotated[float, Field(gt=0, le=2_000)]
+    width_mm: Annotated[float, Field(gt=0, le=2_000)]
+    open: bool = False
+    opening_mm: Annotated[float, Field(gt=0, le=2_000)] | None = None
+    point: Annotated[float, Field(ge=0, le=0.5)] = 0.2
+    start: Annotated[int, Field(ge=0, le=60)] = 0
+    ease: Annotated[float, Field(ge=0, le=1)] = 0.85
+    stacked: bool = False
+    first: bool = False
+    decrease: Literal["dec", "invdec"] = "dec"
+    start_kind: Literal["ring", "chain2"] = "ring"
+
+
+class ShapeIn(Schema):
+    """A recipe to be drafted at a gauge; nothing is kept."""
+
+    recipe: RecipeIn
+    gauge: GaugeIn
+    terms: TermsName
+    colours: Annotated[list[ColourIn], Field(max_length=60)] = []
+    number: int = 0
+
+
+class PriceOut(Schema):
+    """What an ease preset costs."""
+
+    name: Literal["true", "balanced", "easy"]
+    ease: float
+    rounds: int
+    stitches: int
+    different: int
+    off_mm: float
+
+
+class ShapeOut(Schema):
+    """Drafted rounds, what they make, the outline aimed at (mm), and the price of each preset."""
+
+    number: int
+    text: str
+    recipe: dict[str, Any]
+    start: int
+    preview: PreviewOut
+    outline: list[tuple[float, float]]
+    prices: list[PriceOut]
+    off_mm: float
+    different: int
+
+
+class TidyIn(Schema):
+    """A text to be printed in one canonical way."""
+
+    text: Text
+    terms: TermsName
+    fold: bool = True
+
+
+class TidyOut(Schema):
+    """The tidied text."""
+
+    text: str
+
+
+class SolidOut(Schema):
+    """A kind of solid."""
+
+    key: str
+    title: str
+    use: str
+
+
+class PlacedOut(Schema):
+    """A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm)."""
+
+    part: str
+    matrix: list[float]
+
+
+class SceneOut(Schema):
+    """The whole figure: parts by key, pieces, and its size in mm."""
+
+    parts: dict[str, FigurePart]
+    placed: list[PlacedOut]
+    width_mm: float
+    depth_mm: float
+    height_mm: float

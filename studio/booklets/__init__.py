@@ -1,0 +1,1 @@
+"""The written pattern as page, print and text."""

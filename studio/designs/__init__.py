@@ -1,0 +1,1 @@
+"""Designs with their revisions, part versions, drafts, pages of notes and pictures."""

@@ -1,0 +1,264 @@
+"""Routes of designs, their parts, pages, history and pictures."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from django.http import FileResponse, HttpRequest, HttpResponse
+from ninja import File, Router
+from ninja.files import UploadedFile
+from pydantic import ValidationError
+
+from craft.figure import draw
+from studio.accounts.policy import own_profile
+from studio.designs import actions, uploads
+from studio.designs.manifest import PageName
+from studio.designs.models import Design, Picture
+from studio.designs.policy import design_of, picture_of, visible_designs
+from studio.designs.progress import stops_of
+from studio.designs.reading import figure_of, gauge_of, palette_of, read_parts
+from studio.designs.schemas import (
+    DesignOut,
+    DesignRow,
+    DraftIn,
+    DraftOut,
+    NewDesign,
+    NewPart,
+    OriginOut,
+    PageIn,
+    PartChange,
+    PartOut,
+    PartText,
+    PictureOut,
+    Rename,
+    RevisionRow,
+)
+from studio.errors import Refusal
+from studio.guard import designer
+
+router = Router(tags=["designs"])
+
+
+def shown(design: Design) -> DesignOut:
+    """A design as the screens need it."""
+    design.refresh_from_db()
+    manifest, revision = design.manifest, design.revision
+    parts = read_parts(design)
+    following = revision.children.order_by("-number").first()
+    drafts = design.drafts.exists()
+    origin = None
+    if design.origin_number is not None:
+        origin = OriginOut(id=design.origin_id, name=design.origin_name, revision=design.origin_number)
+    pages = {page: getattr(manifest, page) for page in ("gauge", "brief", "assembly", "sizes", "booklet", "proving")}
+    rows = [
+        PartOut(
+            key=p.key,
+            name=p.name,
+            make=p.make,
+            version=p.version,
+            text=p.text,
+            etag=p.etag,
+            recipe=p.recipe,
+            authoritative=p.authoritative,
+            faults=p.faults,
+            counts=list(p.worked.counts) if p.worked else [],
+        )
+        for p in parts
+    ]
+    return DesignOut(
+        id=design.pk,
+        name=manifest.name,
+        revision=revision.number,
+        terms=manifest.terms,
+        parts=rows,
+        **pages,
+        gauge_now=asdict(gauge_of(manifest.gauge)),
+        stops=stops_of(manifest, parts),
+        origin=origin,
+        undo=revision.label if revision.parent_id or drafts else None,
+        redo=following.label if following else None,
+        changed=design.changed,
+    )
+
+
+@router.get("", response=list[DesignRow])
+def read_shelf(request: HttpRequest) -> list[DesignRow]:
+    """All designs, last changed first."""
+    rows: list[DesignRow] = []
+    for design in visible_designs(designer(request)).prefetch_related("drafts"):
+        parts = read_parts(design)
+        worked = [w for p in parts if (w := p.worked) is not None]
+        rows.append(
+            DesignRow(
+                id=design.pk,
+                name=design.name,
+                changed=design.changed,
+                parts=len(parts),
+                rounds=sum(len(w.rounds) for w in worked),
+                stitches=sum(len(w.graph) * w.make for w in worked),
+                faults=sum(p.faults for p in parts),
+                audience=design.manifest.brief.audience,
+                origin=design.origin_name or None,
+                revision=design.revision.number,
+            )
+        )
+    return rows
+
+
+@router.post("", response={201: DesignOut})
+def create_design(request: HttpRequest, payload: NewDesign) -> tuple[int, DesignOut]:
+    """Start a design."""
+    user = designer(request)
+    return 201, shown(actions.create_design(user, payload.name, own_profile(user).terms))
+
+
+@router.get("/{int:design_id}", response=DesignOut)
+def read_design(request: HttpRequest, design_id: int) -> DesignOut:
+    """One design, whole."""
+    return shown(design_of(designer(request), design_id))
+
+
+@router.put("/{int:design_id}", response=DesignOut)
+def rename_design(request: HttpRequest, design_id: int, payload: Rename) -> DesignOut:
+    """Change name and terms."""
+    return shown(actions.rename_design(designer(request), design_id, payload.name, payload.terms))
+
+
+@router.delete("/{int:design_id}", response={204: None})
+def remove_design(request: HttpRequest, design_id: int) -> tuple[int, None]:
+    """Remove a design for good."""
+    actions.remove_design(designer(request), design_id)
+    return 204, None
+
+
+@router.post("/{int:design_id}/copy", response={201: DesignOut})
+def copy_design(request: HttpRequest, design_id: int) -> tuple[int, DesignOut]:
+    """Make a copy."""
+    return 201, shown(actions.copy_design(designer(request), design_id))
+
+
+@router.post("/{int:design_id}/parts", response={201: DesignOut})
+def add_part(request: HttpRequest, design_id: int, payload: NewPart) -> tuple[int, DesignOut]:
+    """Add a part."""
+    design, _ = actions.add_part(designer(request), design_id, payload.name, payload.make, payload.text, payload.recipe)
+    return 201, shown(design)
+
+
+@router.put("/{int:design_id}/parts/{key}", response=DesignOut)
+def change_part(request: HttpRequest, design_id: int, key: str, payload: PartChange) -> DesignOut:
+    """Change a part's name or number."""
+    return shown(actions.change_part(designer(request), design_id, key, payload.name, payload.make))
+
+
+@router.delete("/{int:design_id}/parts/{key}", response=DesignOut)
+def remove_part(request: HttpRequest, design_id: int, key: str) -> DesignOut:
+    """Remove a part."""
+    return shown(actions.remove_part(designer(request), design_id, key))
+
+
+@router.put("/{int:design_id}/parts/{key}/draft", response=DraftOut)
+def save_draft(request: HttpRequest, design_id: int, key: str, payload: DraftIn) -> DraftOut:
+    """Autosave a part's text."""
+    draft = actions.save_draft(designer(request), design_id, key, payload.text, payload.etag)
+    return DraftOut(etag=draft.etag, saved=draft.changed)
+
+
+@router.post("/{int:design_id}/parts/{key}/cut", response=DesignOut)
+def cut_version(request: HttpRequest, design_id: int, key: str) -> DesignOut:
+    """Make a version of what was typed."""
+    return shown(actions.cut_version(designer(request), design_id, key))
+
+
+@router.put("/{int:design_id}/parts/{key}/text", response=DesignOut)
+def set_text(request: HttpRequest, design_id: int, key: str, payload: PartText) -> DesignOut:
+    """Replace a part's text as one action."""
+    return shown(actions.set_text(designer(request), design_id, key, payload.text, payload.recipe, payload.label))
+
+
+@router.put("/{int:design_id}/pages/{page}", response=DesignOut)
+def set_page(request: HttpRequest, design_id: int, page: PageName, payload: PageIn) -> DesignOut:
+    """Write a page of notes."""
+    try:
+        return shown(actions.set_page(designer(request), design_id, page, payload.base, payload.data))
+    except ValidationError as error:
+        first = error.errors()[0]
+        field = ".".join(str(p) for p in first["loc"])
+        raise Refusal(422, "invalid", f"{field}: {first['msg']}", field=field) from None
+
+
+@router.post("/{int:design_id}/undo", response=DesignOut)
+def undo(request: HttpRequest, design_id: int) -> DesignOut:
+    """One action back."""
+    return shown(actions.undo(designer(request), design_id))
+
+
+@router.post("/{int:design_id}/redo", response=DesignOut)
+def redo(request: HttpRequest, design_id: int) -> DesignOut:
+    """One action forth."""
+    return shown(actions.redo(designer(request), design_id))
+
+
+@router.get("/{int:design_id}/history", response=list[RevisionRow])
+def read_history(request: HttpRequest, design_id: int) -> list[RevisionRow]:
+    """The last 200 actions, newest first."""
+    design = design_of(designer(request), design_id)
+    return [
+        RevisionRow(number=r.number, label=r.label, created=r.created, shown=r.pk == design.head_id)
+        for r in design.revisions.all()[:200]
+    ]
+
+
+@router.post("/{int:design_id}/history/{int:number}", response=DesignOut)
+def go_back(request: HttpRequest, design_id: int, number: int) -> DesignOut:
+    """Go back to an earlier state, as a new action."""
+    return shown(actions.go_back(designer(request), design_id, number))
+
+
+@router.get("/{int:design_id}/picture.svg", response=None)
+def read_figure_picture(request: HttpRequest, design_id: int) -> HttpResponse:
+    """The figure as an SVG picture."""
+    design = design_of(designer(request), design_id)
+    bodies, placed = figure_of(read_parts(design), design.manifest)
+    svg = draw(bodies, placed, palette_of(design.manifest), title=f"{design.name}, drawn from its rounds")
+    return HttpResponse(
+        svg,
+        content_type="image/svg+xml",
+        headers={"Cache-Control": "private, max-age=31536000" if "revision" in request.GET else "no-store"},
+    )
+
+
+def _picture(picture: Picture) -> PictureOut:
+    return PictureOut(
+        id=picture.pk, url=f"/api/designs/pictures/{picture.pk}", width=picture.width, height=picture.height
+    )
+
+
+@router.get("/{int:design_id}/pictures", response=list[PictureOut])
+def read_pictures(request: HttpRequest, design_id: int) -> list[PictureOut]:
+    """Reference pictures of a design."""
+    return [_picture(p) for p in design_of(designer(request), design_id).pictures.order_by("id")]
+
+
+@router.post("/{int:design_id}/pictures", response={201: PictureOut})
+def add_picture(request: HttpRequest, design_id: int, file: File[UploadedFile]) -> tuple[int, PictureOut]:
+    """Upload a reference picture."""
+    return 201, _picture(uploads.add_picture(designer(request), design_id, file.read(uploads.QUOTA_BYTES)))
+
+
+@router.get("/pictures/{int:picture_id}", response=None)
+def read_picture(request: HttpRequest, picture_id: int) -> FileResponse:
+    """A reference picture's bytes."""
+    picture = picture_of(designer(request), picture_id)
+    kind = "image/png" if picture.file.name.endswith("png") else "image/jpeg"
+    return FileResponse(
+        picture.file.open(),
+        content_type=kind,
+        headers={"Content-Security-Policy": "sandbox; default-src 'none'", "Cache-Control": "private, max-age=86400"},
+    )
+
+
+@router.delete("/pictures/{int:picture_id}", response={204: None})
+def remove_picture(request: HttpRequest, picture_id: int) -> tuple[int, None]:
+    """Remove a reference picture."""
+    uploads.remove_picture(picture_of(designer(request), picture_id))
+    return 204, None

@@ -1,0 +1,182 @@
+"""A revision's manifest: everything a design says, as immutable typed values.
+
+Part texts stand in part versions; the manifest names them by id. What is written here is what
+goes over the wire, too.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import ConfigDict, Field, StringConstraints
+
+from studio.yarns.schemas import Hex, HookMm, Metres, YarnName
+
+Key = Annotated[str, StringConstraints(pattern=r"^[a-z0-9]{4,16}$")]
+Short = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
+PartName = Annotated[
+    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40, pattern=r"^[^\W_][\w' &-]*$")
+]
+Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=500)]
+Prose = Annotated[str, StringConstraints(max_length=5_000)]
+TermsName = Literal["us", "uk", "letters"]
+
+
+class Frozen(Schema):
+    """A value that is replaced, never changed."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class PartEntry(Frozen):
+    """A part: its key for life, name, number to make, and the version of its text."""
+
+    key: Key
+    name: PartName
+    make: Annotated[int, Field(ge=1, le=50)] = 1
+    version: int
+
+
+class DesignYarn(Frozen):
+    """A yarn of the design, copied from the basket so that the design stays whole without it."""
+
+    yarn_id: int | None = None
+    name: YarnName
+    colour: Hex
+    weight: Annotated[int, Field(ge=0, le=7)]
+    wraps: Annotated[float, Field(ge=0.5, le=100)] | None = None
+    plush: bool = False
+    skein_m: Metres | None = None
+    skein_g: Metres | None = None
+
+
+class GaugePage(Frozen):
+    """Yarns, hook and strands, and the gauge in force: a sample's, her own figures, or the estimate."""
+
+    yarns: list[DesignYarn] = []
+    hook_mm: HookMm | None = None
+    strands: Annotated[int, Field(ge=1, le=6)] = 1
+    source: Literal["assumed", "estimate", "sample", "own"] = "assumed"
+    sample_id: int | None = None
+    stitch_mm: Annotated[float, Field(gt=0, le=60)] | None = None
+    round_mm: Annotated[float, Field(gt=0, le=120)] | None = None
+    lean: Annotated[float, Field(ge=-2, le=2)] | None = None
+    yarn_per_stitch_mm: Annotated[float, Field(gt=0, le=2_000)] | None = None
+    firmness: Annotated[float, Field(ge=0, le=1)] = 0.5
+
+
+class BriefPage(Frozen):
+    """What is to be made, for whom, and what it should look like."""
+
+    audience: Literal["under-three", "play", "display"] = "play"
+    level: Literal["basic", "easy", "intermediate", "complex"] = "easy"
+    height_mm: Annotated[float, Field(gt=0, le=3_000)] | None = None
+    intro: Prose = ""
+    notes: Prose = ""
+    pictures: list[int] = []
+
+
+class AssemblyStep(Frozen):
+    """A step of putting together; with `on` and `round` the part's place on another is known."""
+
+    key: Key
+    text: Line = ""
+    part: Key | None = None
+    on: Key | None = None
+    round: Annotated[int, Field(ge=1, le=2_000)] | None = None
+    stitch: Annotated[float, Field(ge=-2_000, le=2_000)] = 0
+    paired: bool = False
+    tilt: Annotated[float, Field(ge=-90, le=90)] = 0
+    before_closing: bool = False
+
+
+class AssemblyPage(Frozen):
+    """Steps in order, and the eyes."""
+
+    steps: Annotated[list[AssemblyStep], Field(max_length=200)] = []
+    eye_kind: Literal["none", "safety", "embroidered"] = "none"
+    eye_mm: Annotated[float, Field(gt=0, le=60)] | None = None
+
+
+class SizeEntry(Frozen):
+    """Another size: other yarn and hook with the same counts, or another height in the same yarn."""
+
+    key: Key
+    name: Short
+    kind: Literal["yarn", "height"]
+    yarn: DesignYarn | None = None
+    hook_mm: HookMm | None = None
+    strands: Annotated[int, Field(ge=1, le=6)] = 1
+    height_mm: Annotated[float, Field(gt=0, le=3_000)] | None = None
+
+
+class SizesPage(Frozen):
+    """Sizes that are kept."""
+
+    sizes: Annotated[list[SizeEntry], Field(max_length=12)] = []
+
+
+class BookletPage(Frozen):
+    """What the booklet says beside the rounds."""
+
+    version: Short = "1.0"
+    count_table: bool = False
+    notions: Line = "yarn needle, stitch marker, scissors"
+    permissions: Prose = (
+        "For personal use. You may sell what you make by hand; please do not copy or resell the pattern."
+    )
+    credits: Prose = ""
+    notes: Prose = ""
+    changes: Prose = ""
+
+
+class Tester(Frozen):
+    """Somebody who makes it from the draft."""
+
+    key: Key
+    name: Short
+    yarn: Short = ""
+    state: Literal["asked", "making", "done"] = "asked"
+    remarks: Prose = ""
+
+
+class LogEntry(Frozen):
+    """A line of the making log."""
+
+    key: Key
+    date: Annotated[str, StringConstraints(pattern=r"^\d{4}-\d{2}-\d{2}$")]
+    text: Line
+
+
+class ProvingPage(Frozen):
+    """Making log and testers, and what still blocks release."""
+
+    log: Annotated[list[LogEntry], Field(max_length=500)] = []
+    testers: Annotated[list[Tester], Field(max_length=100)] = []
+    blockers: Prose = ""
+
+
+class Manifest(Frozen):
+    """The whole of a revision."""
+
+    name: PartName
+    terms: TermsName = "us"
+    parts: Annotated[list[PartEntry], Field(max_length=60)] = []
+    gauge: GaugePage = GaugePage()
+    brief: BriefPage = BriefPage()
+    assembly: AssemblyPage = AssemblyPage()
+    sizes: SizesPage = SizesPage()
+    booklet: BookletPage = BookletPage()
+    proving: ProvingPage = ProvingPage()
+
+
+PageName = Literal["gauge", "brief", "assembly", "sizes", "booklet", "proving"]
+PAGES: dict[str, type[Frozen]] = {
+    "gauge": GaugePage,
+    "brief": BriefPage,
+    "assembly": AssemblyPage,
+    "sizes": SizesPage,
+    "booklet": BookletPage,
+    "proving": ProvingPage,
+}

@@ -1,0 +1,40 @@
+"""Whose designs: only her own; others' are not there."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db.models import QuerySet
+from django.shortcuts import get_object_or_404
+
+from studio.designs.manifest import PartEntry
+from studio.designs.models import Design, Picture, Revision
+from studio.errors import NOT_FOUND, Refusal
+
+
+def visible_designs(user: User) -> QuerySet[Design]:
+    """Her designs."""
+    return Design.objects.filter(owner=user).select_related("head")
+
+
+def design_of(user: User, pk: int, *, lock: bool = False) -> Design:
+    """One of her designs, else 404. lock: hold its row until the transaction ends."""
+    rows = Design.objects.select_for_update().filter(owner=user) if lock else visible_designs(user)
+    return get_object_or_404(rows, pk=pk)
+
+
+def part_of(design: Design, key: str) -> PartEntry:
+    """A part of the shown revision, else 404."""
+    for part in design.manifest.parts:
+        if part.key == key:
+            return part
+    raise Refusal(404, "not-found", NOT_FOUND)
+
+
+def revision_of(design: Design, number: int) -> Revision:
+    """A revision by its number, else 404."""
+    return get_object_or_404(design.revisions, number=number)
+
+
+def picture_of(user: User, pk: int) -> Picture:
+    """One of her pictures, else 404."""
+    return get_object_or_404(Picture.objects.filter(owner=user), pk=pk)

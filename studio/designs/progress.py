@@ -1,0 +1,66 @@
+"""How far each stop of the thread is: untouched, under way, with faults, or sound."""
+
+from __future__ import annotations
+
+from studio.designs.manifest import BookletPage, BriefPage, Manifest, ProvingPage
+from studio.designs.reading import ReadPart
+from studio.designs.schemas import StopState
+
+
+def _brief(page: BriefPage) -> str:
+    if page == BriefPage():
+        return "untouched"
+    return "sound" if page.intro and page.height_mm else "under-way"
+
+
+def _gauge(manifest: Manifest) -> str:
+    if not manifest.gauge.yarns and manifest.gauge.source == "assumed":
+        return "untouched"
+    return "sound" if manifest.gauge.source in ("sample", "own") else "under-way"
+
+
+def _shapes(parts: list[ReadPart]) -> str:
+    drafted = [p for p in parts if p.recipe is not None]
+    return "sound" if drafted else "under-way" if parts else "untouched"
+
+
+def _rounds(parts: list[ReadPart]) -> str:
+    if not parts:
+        return "untouched"
+    if any(p.faults for p in parts):
+        return "faults"
+    return "sound" if all(p.worked for p in parts) else "under-way"
+
+
+def _assembly(manifest: Manifest) -> str:
+    steps = manifest.assembly.steps
+    if not steps:
+        return "untouched"
+    keys = {p.key for p in manifest.parts}
+    if any((s.part and s.part not in keys) or (s.on and s.on not in keys) for s in steps):
+        return "faults"
+    return "sound" if all(s.text for s in steps) else "under-way"
+
+
+def _proving(page: ProvingPage) -> str:
+    if page == ProvingPage():
+        return "untouched"
+    done = page.testers and all(t.state == "done" for t in page.testers)
+    return "sound" if done and not page.blockers.strip() else "under-way"
+
+
+def stops_of(manifest: Manifest, parts: list[ReadPart]) -> list[StopState]:
+    """The eight stops in order."""
+    rounds = _rounds(parts)
+    booklet = "untouched" if manifest.booklet == BookletPage() else "sound" if rounds == "sound" else "under-way"
+    states = {
+        "brief": _brief(manifest.brief),
+        "gauge": _gauge(manifest),
+        "shapes": _shapes(parts),
+        "rounds": rounds,
+        "assembly": _assembly(manifest),
+        "sizes": "sound" if manifest.sizes.sizes else "untouched",
+        "booklet": booklet,
+        "proving": _proving(manifest.proving),
+    }
+    return [StopState.model_validate({"stop": stop, "state": state}) for stop, state in states.items()]

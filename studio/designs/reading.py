@@ -1,0 +1,139 @@
+"""A design as values of the craft: its gauge, its parts read and run, its figure."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+
+from craft.fabric import Checked, WorkedPart, check
+from craft.figure import Body, Placed, Seat, body_of, place
+from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge
+from craft.pattern import Part
+from craft.problems import Severity
+from craft.stitches import Terms
+from craft.yarn import Yarn
+from studio.designs.manifest import AssemblyPage, DesignYarn, GaugePage, Manifest
+from studio.designs.models import Design, PartVersion
+
+
+def yarn_value(yarn: DesignYarn, strands: int) -> Yarn:
+    """A yarn of the design as the craft's."""
+    return Yarn(yarn.name, yarn.weight, yarn.wraps, strands, yarn.plush, yarn.skein_m, yarn.skein_g)
+
+
+def gauge_of(page: GaugePage) -> Gauge:
+    """The gauge in force; assumed until a hook and a yarn are given."""
+    lean = DEFAULT_LEAN if page.lean is None else page.lean
+    if page.source in ("sample", "own") and page.stitch_mm and page.round_mm:
+        how = "measured on your sample" if page.source == "sample" else "as you typed it"
+        return Gauge(page.stitch_mm, page.round_mm, lean, 0.03 if page.source == "sample" else 0.05, how)
+    if page.source != "assumed" and page.yarns and page.hook_mm:
+        found = estimate_gauge(yarn_value(page.yarns[0], page.strands), page.hook_mm)
+        return Gauge(found.stitch_mm, found.round_mm, lean, found.spread, found.how)
+    return ASSUMED
+
+
+def palette_of(manifest: Manifest) -> dict[str, str]:
+    """Colours by yarn name; the first yarn is also the main one."""
+    colours = {y.name: y.colour for y in manifest.gauge.yarns}
+    if manifest.gauge.yarns:
+        colours.setdefault("Main", manifest.gauge.yarns[0].colour)
+    return colours
+
+
+@dataclass(frozen=True)
+class ReadPart:
+    """A part of a design with its text, read and run."""
+
+    key: str
+    name: str
+    make: int
+    version: int
+    text: str
+    etag: str
+    recipe: dict[str, object] | None
+    authoritative: bool
+    checked: Checked
+
+    @property
+    def faults(self) -> int:
+        """How many faults it has."""
+        return sum(p.severity is Severity.FAULT for p in self.checked.problems)
+
+    @property
+    def written(self) -> Part:
+        """All that is written as one part, under the design's name for it."""
+        parts = self.checked.reading.pattern.parts
+        items = tuple(item for part in parts for item in part.items)
+        return Part(self.name, items, self.make)
+
+    @property
+    def worked(self) -> WorkedPart | None:
+        """The part as run, None while it has no round."""
+        found = next((p for p in self.checked.parts if p.rounds), None)
+        if found is None:
+            return None
+        return WorkedPart(self.name, self.make, found.rounds, found.steps, found.graph, found.closed)
+
+
+@lru_cache(maxsize=2_048)
+def checked_text(text: str, terms: str, yarns: tuple[str, ...]) -> Checked:
+    """A part's text read and run, remembered."""
+    return check(text, Terms(terms), yarns)
+
+
+def yarn_names(manifest: Manifest) -> tuple[str, ...]:
+    """Colours that rounds may name."""
+    names = tuple(y.name for y in manifest.gauge.yarns)
+    return (*names, "Main") if names else ()
+
+
+def read_parts(design: Design) -> list[ReadPart]:
+    """Every part of the shown revision, with its draft where there is one."""
+    manifest = design.manifest
+    versions = PartVersion.objects.in_bulk([p.version for p in manifest.parts])
+    drafts = {d.part_key: d for d in design.drafts.all()}
+    parts: list[ReadPart] = []
+    for entry in manifest.parts:
+        version = versions[entry.version]
+        draft = drafts.get(entry.key)
+        text = draft.text if draft else version.text
+        own = version.recipe is not None and not version.hand_edited and text == version.text
+        parts.append(
+            ReadPart(
+                entry.key,
+                entry.name,
+                entry.make,
+                entry.version,
+                text,
+                draft.etag if draft else version_etag(entry.version),
+                version.recipe,
+                own,
+                checked_text(text, manifest.terms, yarn_names(manifest)),
+            )
+        )
+    return parts
+
+
+def version_etag(version: int) -> str:
+    """The tag of a text that has no draft."""
+    return f"v{version}"
+
+
+def seats_of(page: AssemblyPage) -> tuple[Seat, ...]:
+    """Places of parts on parts, from the steps that give them."""
+    return tuple(
+        Seat(s.part, s.on, s.round, s.stitch, s.paired, s.tilt)
+        for s in page.steps
+        if s.part and s.on and s.round and s.part != s.on
+    )
+
+
+def figure_of(parts: list[ReadPart], manifest: Manifest) -> tuple[Mapping[str, Body], tuple[Placed, ...]]:
+    """Bodies of all parts that have rounds, and every piece in its place."""
+    gauge = gauge_of(manifest.gauge)
+    worked = {p.key: w for p in parts if (w := p.worked) is not None and any(t.live for t in w.rounds)}
+    bodies = {key: body_of(w, gauge, firmness=manifest.gauge.firmness) for key, w in worked.items()}
+    makes = {p.key: p.make for p in parts}
+    return bodies, place(bodies, makes, seats_of(manifest.assembly))

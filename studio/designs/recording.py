@@ -1,0 +1,47 @@
+"""Recording: every action ends in one new revision, so that every action is one undo."""
+
+from __future__ import annotations
+
+import secrets
+from typing import Any
+
+from django.db.models import Max
+
+from craft import __version__
+from craft.notation import read
+from craft.pattern import to_json
+from craft.stitches import Terms
+from studio.designs.manifest import Manifest
+from studio.designs.models import Design, PartVersion, Revision
+
+
+def new_key() -> str:
+    """A key for a part or a step."""
+    return secrets.token_hex(4)
+
+
+def record(design: Design, manifest: Manifest, label: str) -> Revision:
+    """Write a revision and show it. Runs inside the caller's transaction, with the design locked."""
+    last = design.revisions.aggregate(last=Max("number"))["last"] or 0
+    revision = Revision.objects.create(
+        design=design, number=last + 1, parent=design.head, label=label[:120], data=manifest.model_dump(mode="json")
+    )
+    design.head = revision
+    design.name = manifest.name
+    design.save()
+    return revision
+
+
+def new_version(
+    design: Design, key: str, text: str, recipe: dict[str, Any] | None, terms: str, *, hand_edited: bool = False
+) -> PartVersion:
+    """Write a version of a part: the text as it stands, and what it means."""
+    return PartVersion.objects.create(
+        design=design,
+        part_key=key,
+        text=text,
+        canonical=to_json(read(text, Terms(terms)).pattern),
+        recipe=recipe,
+        hand_edited=hand_edited,
+        craft_version=__version__,
+    )

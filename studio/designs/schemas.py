@@ -1,0 +1,167 @@
+"""What goes over the wire about designs, beside the manifest."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from ninja import Schema
+from pydantic import Field, StringConstraints
+
+from studio.designs.manifest import (
+    AssemblyPage,
+    BookletPage,
+    BriefPage,
+    GaugePage,
+    PartName,
+    ProvingPage,
+    SizesPage,
+    TermsName,
+)
+from studio.yarns.schemas import GaugeOut
+
+MOST_PART_TEXT = 400_000
+Text = Annotated[str, StringConstraints(max_length=MOST_PART_TEXT)]
+
+
+class StopState(Schema):
+    """A stop of the thread: untouched, under way, with faults, or sound."""
+
+    stop: Literal["brief", "gauge", "shapes", "rounds", "assembly", "sizes", "booklet", "proving"]
+    state: Literal["untouched", "under-way", "faults", "sound"]
+
+
+class DesignRow(Schema):
+    """A design on the shelf."""
+
+    id: int
+    name: str
+    changed: datetime
+    parts: int
+    rounds: int
+    stitches: int
+    faults: int
+    audience: str
+    origin: str | None
+    revision: int
+
+
+class PartOut(Schema):
+    """A part with its text as last saved."""
+
+    key: str
+    name: str
+    make: int
+    version: int
+    text: str
+    etag: str
+    recipe: dict[str, Any] | None
+    authoritative: bool
+    faults: int
+    counts: list[int]
+
+
+class OriginOut(Schema):
+    """Where a copy came from; `id` is null once that design is gone."""
+
+    id: int | None
+    name: str
+    revision: int
+
+
+class DesignOut(Schema):
+    """A whole design."""
+
+    id: int
+    name: str
+    revision: int
+    terms: TermsName
+    parts: list[PartOut]
+    gauge: GaugePage
+    brief: BriefPage
+    assembly: AssemblyPage
+    sizes: SizesPage
+    booklet: BookletPage
+    proving: ProvingPage
+    gauge_now: GaugeOut
+    stops: list[StopState]
+    origin: OriginOut | None
+    undo: str | None
+    redo: str | None
+    changed: datetime
+
+
+class NewDesign(Schema):
+    """A design from nothing."""
+
+    name: PartName
+
+
+class Rename(Schema):
+    """Another name, other terms."""
+
+    name: PartName
+    terms: TermsName
+
+
+class NewPart(Schema):
+    """A part with a text, and the recipe it was drafted from if it was."""
+
+    name: PartName
+    make: Annotated[int, Field(ge=1, le=50)] = 1
+    text: Text = ""
+    recipe: dict[str, Any] | None = None
+
+
+class PartChange(Schema):
+    """Another name or number."""
+
+    name: PartName
+    make: Annotated[int, Field(ge=1, le=50)]
+
+
+class DraftIn(Schema):
+    """Text as it is on screen; `etag` names the text it was typed over. keep: 'mine' writes over what another tab saved."""
+
+    text: Text
+    etag: str
+
+
+class DraftOut(Schema):
+    """What was saved: the tag to name next time."""
+
+    etag: str
+    saved: datetime
+
+
+class PartText(Schema):
+    """A text to become a version at once, with its recipe when it was drafted."""
+
+    text: Text
+    recipe: dict[str, Any] | None = None
+    label: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+
+class PageIn(Schema):
+    """A page of notes; `base` is the revision it was filled in on."""
+
+    base: int
+    data: dict[str, Any]
+
+
+class RevisionRow(Schema):
+    """A line of the history."""
+
+    number: int
+    label: str
+    created: datetime
+    shown: bool
+
+
+class PictureOut(Schema):
+    """A reference picture."""
+
+    id: int
+    url: str
+    width: int
+    height: int

@@ -1,0 +1,82 @@
+"""The one shape of every error: RFC 9457 problem details."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from django.core.exceptions import ValidationError as DjangoValidationError
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError
+from ninja.errors import ValidationError as RequestValidationError
+
+from craft.errors import CraftError
+
+log = logging.getLogger("studio")
+
+
+class Refusal(Exception):  # noqa: N818 - the studio's word for a request it does not carry out
+    """A request that is not carried out: status, a stable type, one sentence, and more for the screen."""
+
+    def __init__(self, status: int, kind: str, detail: str, **more: Any) -> None:
+        super().__init__(detail)
+        self.status, self.kind, self.detail, self.more = status, kind, detail, more
+
+
+def problem(status: int, kind: str, detail: str, **more: Any) -> HttpResponse:
+    """A response of problem details; `kind` is the last part of its type."""
+    body = {"type": f"/problems/{kind}", "title": kind.replace("-", " "), "status": status, "detail": detail, **more}
+    return JsonResponse(body, status=status, content_type="application/problem+json")
+
+
+NOT_FOUND = "There is nothing here, or it is not yours."
+
+
+def _fields(errors: Any) -> list[dict[str, str]]:
+    return [
+        {
+            "field": ".".join(str(p) for p in e["loc"] if p not in ("body", "payload", "query", "path")),
+            "message": str(e["msg"]).removeprefix("Value error, "),
+        }
+        for e in errors
+    ]
+
+
+def register(api: NinjaAPI) -> None:
+    """Turn everything that can be raised on the way into the one shape."""
+
+    @api.exception_handler(Refusal)
+    def _refusal(_: HttpRequest, error: Refusal) -> HttpResponse:
+        return problem(error.status, error.kind, error.detail, **error.more)
+
+    @api.exception_handler(CraftError)
+    def _craft(_: HttpRequest, error: CraftError) -> HttpResponse:
+        return problem(422, "not-possible", error.message, field=error.field)
+
+    @api.exception_handler(RequestValidationError)
+    def _invalid(_: HttpRequest, error: RequestValidationError) -> HttpResponse:
+        fields = _fields(error.errors)
+        first = fields[0] if fields else {"field": "", "message": "The request could not be read."}
+        return problem(422, "invalid", f"{first['field']}: {first['message']}".lstrip(": "), errors=fields)
+
+    @api.exception_handler(DjangoValidationError)
+    def _checked(_: HttpRequest, error: DjangoValidationError) -> HttpResponse:
+        return problem(422, "invalid", " ".join(error.messages))
+
+    @api.exception_handler(AuthenticationError)
+    def _anonymous(_: HttpRequest, __: AuthenticationError) -> HttpResponse:
+        return problem(401, "signed-out", "You are signed out. Sign in to go on.")
+
+    @api.exception_handler(Http404)
+    def _missing(_: HttpRequest, __: Http404) -> HttpResponse:
+        return problem(404, "not-found", NOT_FOUND)
+
+    @api.exception_handler(HttpError)
+    def _http(_: HttpRequest, error: HttpError) -> HttpResponse:
+        return problem(error.status_code, "refused", str(error))
+
+    @api.exception_handler(Exception)
+    def _broken(request: HttpRequest, error: Exception) -> HttpResponse:
+        log.error("%s %s failed", request.method, request.path, exc_info=error)
+        return problem(500, "broken", "Something broke here. What was saved is safe; try again in a moment.")

@@ -1,0 +1,134 @@
+"""Settings of a running studio. Everything that differs between machines comes from the environment."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+from urllib.parse import urlsplit
+
+from csp.constants import NONE, SELF
+
+ROOT = Path(__file__).resolve().parent.parent
+VAR = Path(os.environ.get("SPIRREL_VAR", ROOT / "var"))
+ORIGIN = os.environ.get("SPIRREL_ORIGIN", "http://127.0.0.1:8770")
+_origin = urlsplit(ORIGIN)
+SECURE = _origin.scheme == "https"
+LOOPBACK = _origin.hostname in {"127.0.0.1", "localhost", "::1"}
+
+SECRET_KEY = os.environ["SPIRREL_SECRET_KEY"]
+DEBUG = False
+ALLOWED_HOSTS = [_origin.hostname or "127.0.0.1", *(["localhost", "127.0.0.1"] if LOOPBACK else [])]
+CSRF_TRUSTED_ORIGINS = [ORIGIN]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "axes",
+    "csp",
+    "studio.accounts",
+    "studio.yarns",
+    "studio.designs",
+    "studio.bench",
+    "studio.sizes",
+    "studio.booklets",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+
+ROOT_URLCONF = "studio.urls"
+WSGI_APPLICATION = "studio.wsgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.mysql",
+        "NAME": os.environ.get("SPIRREL_DB_NAME", "spirrel"),
+        "USER": os.environ.get("SPIRREL_DB_USER", "spirrel"),
+        "PASSWORD": os.environ.get("SPIRREL_DB_PASSWORD", ""),
+        "HOST": os.environ.get("SPIRREL_DB_SOCKET", "127.0.0.1"),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {
+            "charset": "utf8mb4",
+            "init_command": "SET sql_mode='STRICT_TRANS_TABLES,NO_ZERO_DATE,ERROR_FOR_DIVISION_BY_ZERO', "
+            "default_storage_engine=INNODB",
+            "isolation_level": "read committed",
+        },
+        "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
+    },
+}
+SILENCED_SYSTEM_CHECKS: list[str] = []
+
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in (
+        "UserAttributeSimilarityValidator",
+        "MinimumLengthValidator",
+        "CommonPasswordValidator",
+        "NumericPasswordValidator",
+    )
+]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = 0.25
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_VERBOSE = False
+
+SESSION_COOKIE_SECURE = SECURE
+CSRF_COOKIE_SECURE = SECURE
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
+SECURE_HSTS_SECONDS = 60 * 60 * 24 * 365 if SECURE else 0
+SECURE_SSL_REDIRECT = False
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF],
+        # Radix and CodeMirror position overlays through the style attribute and adopted sheets.
+        "style-src-attr": ["'unsafe-inline'"],
+        "style-src-elem": [SELF, "'unsafe-inline'"],
+        "img-src": [SELF, "data:", "blob:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "frame-ancestors": [NONE],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+    },
+}
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en"
+USE_I18N = False
+
+WHITENOISE_ROOT = ROOT / "frontend" / "dist"
+WHITENOISE_INDEX_FILE = True
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^.+/assets/.+-[A-Za-z0-9_-]{8,}\..+$"
+
+MEDIA_ROOT = VAR / "pictures"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 12 * 2**20
+FILE_UPLOAD_MAX_MEMORY_SIZE = 2 * 2**20
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

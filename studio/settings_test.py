@@ -1,0 +1,16 @@
+"""Settings of the tests: the real ones, with quick password hashing and a studio of its own."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+from pathlib import Path
+
+os.environ.setdefault("SPIRREL_SECRET_KEY", "only-for-tests-" + "x" * 40)
+
+from studio.settings import *  # noqa: F403
+
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+MEDIA_ROOT = Path(tempfile.gettempdir()) / "spirrel-test-pictures"
+AXES_FAILURE_LIMIT = 5
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "testserver"]

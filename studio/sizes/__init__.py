@@ -1,0 +1,1 @@
+"""A design in other yarns and at other heights."""

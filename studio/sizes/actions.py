@@ -1,0 +1,77 @@
+"""Making a size into a design of its own."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from craft.drafting import Recipe
+from craft.notation import print_part
+from craft.stitches import Terms
+from studio.designs.actions import copy_design
+from studio.designs.manifest import AssemblyPage, Manifest, SizeEntry, SizesPage
+from studio.designs.models import Design
+from studio.designs.policy import design_of
+from studio.designs.reading import read_parts
+from studio.errors import NOT_FOUND, Refusal
+from studio.sizes.compute import Sized, at_size, eye_of
+
+
+def _entry(manifest: Manifest, key: str) -> SizeEntry:
+    for entry in manifest.sizes.sizes:
+        if entry.key == key:
+            return entry
+    raise Refusal(404, "not-found", NOT_FOUND)
+
+
+def _assembly(manifest: Manifest, sized: Sized) -> AssemblyPage:
+    """Places moved in proportion, eyes as they are sold."""
+    ratios = {}
+    for part in sized.parts:
+        before = part.source.worked
+        if before is not None:
+            ratios[part.source.key] = (
+                len(part.worked.rounds) / len(before.rounds),
+                max(part.worked.counts) / max(before.counts),
+            )
+    steps = []
+    for step in manifest.assembly.steps:
+        up, around = ratios.get(step.on or "", (1.0, 1.0))
+        changed = {"round": max(1, round(step.round * up)), "stitch": round(step.stitch * around)} if step.round else {}
+        steps.append(step.model_copy(update=changed))
+    eye = eye_of(manifest, sized.scale)
+    return manifest.assembly.model_copy(update={"steps": steps, **({"eye_mm": float(eye)} if eye else {})})
+
+
+@transaction.atomic
+def make_size(user: User, pk: int, key: str) -> Design:
+    """A copy of a design at one of its sizes; it knows where it came from."""
+    design = design_of(user, pk)
+    manifest = design.manifest
+    entry = _entry(manifest, key)
+    sized = at_size(manifest, read_parts(design), entry)
+    texts: dict[str, tuple[str, dict[str, Any] | None]] = {}
+    changes: dict[str, Any] = {"assembly": _assembly(manifest, sized), "sizes": SizesPage()}
+    if entry.kind == "height":
+        for part in sized.parts:
+            recipe = part.source.recipe if part.how == "drafted" else None
+            scaled = Recipe.from_json(recipe).scaled(sized.scale).to_json() if recipe else None
+            texts[part.source.key] = (print_part(part.written, Terms(manifest.terms), heading=False), scaled)
+        changes["brief"] = manifest.brief.model_copy(update={"height_mm": entry.height_mm, "pictures": []})
+    elif entry.yarn is not None:
+        yarns = [entry.yarn.model_copy(update={"name": y.name, "colour": y.colour}) for y in manifest.gauge.yarns]
+        changes["gauge"] = manifest.gauge.model_copy(
+            update={
+                "yarns": yarns or [entry.yarn],
+                "hook_mm": entry.hook_mm,
+                "strands": entry.strands,
+                "source": "estimate",
+                "sample_id": None,
+                "stitch_mm": None,
+                "round_mm": None,
+                "yarn_per_stitch_mm": None,
+            }
+        )
+    return copy_design(user, pk, f"{manifest.name[:24]} {entry.name}"[:40].strip(), texts, changes)

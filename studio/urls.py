@@ -1,0 +1,40 @@
+"""Addresses: the API, and the application for everything else."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.urls import path, re_path
+
+from studio.api import api
+from studio.errors import NOT_FOUND, problem
+
+
+def application(_: HttpRequest) -> HttpResponse:
+    """The built front end's page; it finds its way by the address."""
+    page = Path(settings.WHITENOISE_ROOT) / "index.html"
+    if not page.exists():
+        return HttpResponse("The front end is not built: run ./spirrel up.", status=503, content_type="text/plain")
+    return HttpResponse(page.read_bytes(), headers={"Cache-Control": "no-cache"})
+
+
+def _csrf_failed(_: HttpRequest, reason: str = "") -> HttpResponse:
+    return problem(403, "stale-page", "This page is out of date: reload it and try again.")
+
+
+def _not_found(_: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    return problem(404, "not-found", NOT_FOUND)
+
+
+def _broken(_: HttpRequest) -> HttpResponse:
+    return problem(500, "broken", "Something broke here. What was saved is safe; try again in a moment.")
+
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^(?!api/|assets/|static/).*$", application),
+]
+handler404 = _not_found
+handler500 = _broken

@@ -1,0 +1,10 @@
+"""The door for the production server."""
+
+from __future__ import annotations
+
+import os
+
+from django.core.wsgi import get_wsgi_application
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "studio.settings")
+application = get_wsgi_application()

@@ -1,0 +1,1 @@
+"""The yarn basket: yarns and samples."""

@@ -1,0 +1,54 @@
+"""Changes of the basket."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from studio.errors import Refusal
+from studio.yarns.gauges import craft_yarn, sample_gauge
+from studio.yarns.models import Sample, Yarn
+
+MOST_YARNS = 500
+
+
+@transaction.atomic
+def add_yarn(user: User, values: dict[str, Any]) -> Yarn:
+    """A new yarn; CraftError when its thickness makes no sense."""
+    if user.yarns.count() >= MOST_YARNS:  # type: ignore[attr-defined]
+        raise Refusal(422, "invalid", f"The basket holds at most {MOST_YARNS} yarns.")
+    yarn = Yarn(owner=user, **values)
+    craft_yarn(yarn)
+    yarn.save()
+    return yarn
+
+
+@transaction.atomic
+def change_yarn(yarn: Yarn, values: dict[str, Any]) -> Yarn:
+    """Change a yarn; designs keep the copy they were made with."""
+    for name, value in values.items():
+        setattr(yarn, name, value)
+    craft_yarn(yarn)
+    yarn.save()
+    return yarn
+
+
+def remove_yarn(yarn: Yarn) -> None:
+    """Take a yarn and its samples out of the basket."""
+    yarn.delete()
+
+
+@transaction.atomic
+def add_sample(user: User, yarn: Yarn, values: dict[str, Any]) -> Sample:
+    """A new sample; CraftError when its measures give no gauge."""
+    sample = Sample(owner=user, yarn=yarn, **values)
+    sample_gauge(sample)
+    sample.save()
+    return sample
+
+
+def remove_sample(sample: Sample) -> None:
+    """Throw a sample away; gauges taken from it stay as they are."""
+    sample.delete()
