@@ -4,16 +4,19 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from craft.drafting import SOLIDS
 from craft.errors import CraftError
 from craft.figure import extent
+from craft.gauge import Estimate, estimate_gauge, fabric_outlook
 from craft.notation import folded, print_part, read
 from craft.stitches import Terms
+from craft.yarn import Yarn
 from studio.bench import previews
 from studio.bench.schemas import (
+    FabricOut,
     PlacedOut,
     PreviewIn,
     PreviewOut,
@@ -23,6 +26,7 @@ from studio.bench.schemas import (
     SolidOut,
     TidyIn,
     TidyOut,
+    YarnQuestion,
 )
 from studio.designs.policy import design_of
 from studio.designs.reading import figure_of, palette_of, read_parts
@@ -41,6 +45,28 @@ def preview(request: HttpRequest, payload: PreviewIn) -> PreviewOut:
 def shape(request: HttpRequest, payload: ShapeIn) -> ShapeOut:
     """Draft a solid."""
     return previews.shape(payload)
+
+
+@router.post("/picture", response=None)
+def picture(request: HttpRequest, payload: PreviewIn) -> HttpResponse:
+    """A part's text as an SVG picture, for where there is no 3D."""
+    return HttpResponse(previews.picture(payload), content_type="image/svg+xml")
+
+
+@router.post("/fabric", response=FabricOut)
+def fabric(request: HttpRequest, payload: YarnQuestion) -> FabricOut:
+    """What a yarn on a hook will make."""
+    yarn = Yarn("yarn", payload.weight, payload.wraps, payload.strands, payload.plush)
+    gauge, outlook = estimate_gauge(yarn, payload.hook_mm), fabric_outlook(yarn, payload.hook_mm)
+    width, height = (Estimate.around(v, gauge.spread, gauge.how) for v in (gauge.stitch_mm, gauge.round_mm))
+    return FabricOut(
+        stitch_mm=previews.estimate(width),
+        round_mm=previews.estimate(height),
+        diameter_mm=yarn.diameter_mm,
+        ratio=outlook.ratio,
+        verdict=outlook.verdict.value,
+        words=outlook.words,
+    )
 
 
 @router.get("/solids", response=list[SolidOut])

@@ -7,7 +7,7 @@ from typing import Any
 
 from craft.drafting import Draft, Recipe, Shaping, Solid, draft, prices, suggested_start
 from craft.fabric import Checked, Tally, WorkedPart
-from craft.figure import Body, body_of
+from craft.figure import Body, body_of, draw, place
 from craft.gauge import Estimate, Gauge
 from craft.materials import filling_g, yarn_use
 from craft.notation import highlights
@@ -19,6 +19,7 @@ from studio.bench.schemas import (
     EstimateOut,
     FigurePart,
     GaugeIn,
+    PreviewIn,
     PreviewOut,
     PriceOut,
     ProblemOut,
@@ -157,6 +158,14 @@ def preview(text: str, terms: str, gauge: GaugeIn, colours: list[ColourIn], numb
         terms=checked.reading.found.used.value,
         terms_how=checked.reading.found.evidence,
     )
+
+
+def picture(question: PreviewIn) -> str:
+    """The part of a text as an SVG picture; an empty one while there is no round."""
+    checked = checked_text(question.text, question.terms, tuple(c.name for c in question.colours))
+    worked = next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
+    bodies = {"part": body_of(worked, craft_gauge(question.gauge))} if worked else {}
+    return draw(bodies, place(bodies, {}, ()), palette_from(question.colours), title="The part, drawn from its rounds")
 
 
 def _lines(checked: Checked) -> dict[int, int]:

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from studio.designs.manifest import TermsName
 from studio.designs.schemas import Text
-from studio.yarns.schemas import Hex, YarnName
+from studio.yarns.schemas import Hex, HookMm, YarnName
 
 
 class GaugeIn(Schema):
@@ -197,6 +197,27 @@ class ShapeOut(Schema):
     prices: list[PriceOut]
     off_mm: float
     different: int
+
+
+class YarnQuestion(Schema):
+    """A yarn and a hook to be judged."""
+
+    weight: Annotated[int, Field(ge=0, le=7)]
+    wraps: Annotated[float, Field(ge=0.5, le=100)] | None = None
+    plush: bool = False
+    strands: Annotated[int, Field(ge=1, le=6)] = 1
+    hook_mm: HookMm
+
+
+class FabricOut(Schema):
+    """The gauge to expect, and what fabric it makes."""
+
+    stitch_mm: EstimateOut
+    round_mm: EstimateOut
+    diameter_mm: float
+    ratio: float
+    verdict: Literal["stiff", "right", "loose", "shows"]
+    words: str
 
 
 class TidyIn(Schema):

@@ -21,9 +21,9 @@ class _OwnFonts(URLFetcher):
 
     def fetch(self, url: str, headers: dict[str, str] | None = None) -> URLFetcherResponse:
         name = url.removeprefix("font:")
-        if url == name or name not in {f.name for f in FONTS.glob("*.woff2")}:
+        if url == name or name not in {f.name for f in FONTS.glob("*.ttf")}:
             raise ValueError("Only fonts that ship with the application are read.")
-        return URLFetcherResponse(url, (FONTS / name).read_bytes(), {"Content-Type": "font/woff2"})
+        return URLFetcherResponse(url, (FONTS / name).read_bytes(), {"Content-Type": "font/ttf"})
 
 
 def as_html(document: Document, cover: str, *, paper: str, large: bool, low_ink: bool) -> str:

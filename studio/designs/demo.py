@@ -207,7 +207,7 @@ def hedgehog(user: User, yarns: dict[str, Yarn]) -> Design:
                     {
                         "part": "Face",
                         "on": "Body",
-                        "round": 9,
+                        "round": 15,
                         "stitch": 0,
                         "tilt": 6,
                         "text": "Stuff the face and sew it on.",
@@ -345,7 +345,7 @@ def toadstool(user: User, yarns: dict[str, Yarn]) -> Design:
                         {"part": "Spot", "on": "Cap", "round": r, "stitch": s, "text": "Sew a spot on the cap."}
                         for r, s in spots
                     ),
-                    {"part": "Door", "on": "Stem", "round": 8, "text": "Sew the door to the front of the stem."},
+                    {"part": "Door", "on": "Stem", "round": 11, "text": "Sew the door to the front of the stem."},
                 ],
             )
         },

@@ -1,0 +1,69 @@
+/** Who is signed in. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answer, api, type Schemas } from "../api/client";
+
+export type Session = Schemas["Session"];
+export type Me = Schemas["Me"];
+const KEY = ["session"];
+
+export function useSession() {
+  return useQuery({
+    queryKey: KEY,
+    queryFn: () => answer<Session>(api.GET("/api/session")),
+    staleTime: 60_000,
+  });
+}
+
+/** Local drafts belong to one designer and are wiped when she signs out. */
+export function wipeLocal(): void {
+  for (const key of Object.keys(localStorage))
+    if (key.startsWith("spirrel-draft-")) localStorage.removeItem(key);
+}
+
+type Change =
+  | { do: "in"; username: string; password: string }
+  | { do: "up"; username: string; password: string; studio: string }
+  | { do: "out" }
+  | { do: "password"; present: string; next: string }
+  | { do: "preferences"; studio: string; terms: Me["terms"]; left_handed: boolean };
+
+function ask(change: Change): Promise<Session> {
+  switch (change.do) {
+    case "in":
+      return answer(
+        api.POST("/api/session", { body: { username: change.username, password: change.password } }),
+      );
+    case "up":
+      return answer(
+        api.POST("/api/accounts", {
+          body: { username: change.username, password: change.password, studio: change.studio },
+        }),
+      );
+    case "out":
+      return answer(api.DELETE("/api/session"));
+    case "password":
+      return answer(
+        api.PUT("/api/session/password", { body: { present: change.present, next: change.next } }),
+      );
+    case "preferences":
+      return answer(
+        api.PUT("/api/session/preferences", {
+          body: { studio: change.studio, terms: change.terms, left_handed: change.left_handed },
+        }),
+      );
+  }
+}
+
+export function useAccount() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ask,
+    onSuccess: (session, change) => {
+      if (change.do === "out") {
+        wipeLocal();
+        queries.clear();
+      }
+      queries.setQueryData(KEY, session);
+    },
+  });
+}

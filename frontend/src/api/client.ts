@@ -1,0 +1,85 @@
+/** The one way to the server: typed by the API's description, errors in one shape. */
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+
+/** RFC 9457 problem details, as every refused request answers them. */
+export type Problem = {
+  type: string;
+  title: string;
+  status: number;
+  detail: string;
+  field?: string | null;
+  errors?: { field: string; message: string }[];
+  theirs?: unknown;
+  mine?: string;
+  etag?: string;
+  revision?: number;
+};
+
+/** A request that was refused, or that never arrived (status 0). */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+  get kind(): string {
+    return this.problem.type.split("/").pop() ?? "";
+  }
+}
+
+export const OFFLINE: Problem = {
+  type: "/problems/offline",
+  title: "offline",
+  status: 0,
+  detail: "The studio does not answer. What you typed stays here and is saved once it is back.",
+};
+
+export function cookie(name: string, from: string = document.cookie): string {
+  const found = from.split("; ").find((pair) => pair.startsWith(`${name}=`));
+  return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
+}
+
+const client = createClient<paths>({ baseUrl: "/", credentials: "same-origin" });
+client.use({
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
+    return request;
+  },
+});
+
+type Answer = { data?: unknown; error?: unknown; response: Response };
+
+function asProblem(error: unknown, status: number): Problem {
+  if (typeof error === "object" && error !== null && "detail" in error) return error as Problem;
+  return {
+    type: "/problems/broken",
+    title: "broken",
+    status,
+    detail: "The studio answered something odd. Try again.",
+  };
+}
+
+/**
+ * Wait for an answer and hand out its data; throws Refused otherwise.
+ * The caller names the schema: the client itself loses tuples on the way.
+ */
+export async function answer<T>(asked: Promise<Answer>): Promise<T> {
+  let got: Answer;
+  try {
+    got = await asked;
+  } catch {
+    throw new Refused(OFFLINE);
+  }
+  if (!got.response.ok) throw new Refused(asProblem(got.error, got.response.status));
+  return got.data as T;
+}
+
+export const api = client;
+
+/** The sentence to show for anything that was thrown. */
+export function sentence(error: unknown): string {
+  return error instanceof Refused
+    ? error.problem.detail
+    : "Something went wrong here. Reload the page and try again.";
+}

@@ -1,0 +1,182 @@
+/** The application: who is signed in, the header, and the screens. */
+import { QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { Lamp, LogOut, Sun, UserRound } from "lucide-react";
+import { lazy, Suspense, useMemo, useState } from "react";
+import { BrowserRouter, Link, Navigate, NavLink, Route, Routes } from "react-router";
+import { AccountDialog } from "./accounts/account-dialog";
+import { Door } from "./accounts/door";
+import { type Me, useAccount, useSession } from "./accounts/session";
+import { Refused, sentence } from "./api/client";
+import { DesignLayout } from "./design/layout";
+import { Shelf } from "./shelf/shelf";
+import { Button, Empty, IconButton } from "./ui/controls";
+import { setGround, useGround } from "./ui/ground";
+import { Keys, useCommands } from "./ui/keys";
+import { Overlays } from "./ui/overlays";
+
+const BasketPage = lazy(() => import("./yarns/basket-page").then((m) => ({ default: m.BasketPage })));
+const BriefStop = lazy(() => import("./brief/brief").then((m) => ({ default: m.BriefStop })));
+const GaugeStop = lazy(() => import("./gauge/gauge").then((m) => ({ default: m.GaugeStop })));
+const Shapes = lazy(() => import("./shapes/shapes").then((m) => ({ default: m.Shapes })));
+const Rounds = lazy(() => import("./rounds/rounds").then((m) => ({ default: m.Rounds })));
+const AssemblyStop = lazy(() => import("./assembly/assembly").then((m) => ({ default: m.AssemblyStop })));
+const SizesStop = lazy(() => import("./sizes/sizes").then((m) => ({ default: m.SizesStop })));
+const BookletStop = lazy(() => import("./booklet/booklet").then((m) => ({ default: m.BookletStop })));
+const ProvingStop = lazy(() => import("./proving/proving").then((m) => ({ default: m.ProvingStop })));
+
+function makeClient(): QueryClient {
+  const client: QueryClient = new QueryClient({
+    queryCache: new QueryCache({
+      onError: (error) => {
+        if (error instanceof Refused && error.problem.status === 401)
+          void client.invalidateQueries({ queryKey: ["session"] });
+      },
+    }),
+    defaultOptions: {
+      queries: {
+        retry: (tries, error) => tries < 2 && error instanceof Refused && error.problem.status === 0,
+      },
+    },
+  });
+  return client;
+}
+
+function Header({ me }: { me: Me }) {
+  const ground = useGround();
+  const account = useAccount();
+  const [open, setOpen] = useState(false);
+  const commands = useMemo(
+    () => [
+      {
+        name: ground === "lamplight" ? "Daylight" : "Lamplight",
+        run: () => setGround(ground === "lamplight" ? "daylight" : "lamplight"),
+      },
+      { name: "Your studio", run: () => setOpen(true) },
+    ],
+    [ground],
+  );
+  useCommands(commands);
+  const link = ({ isActive }: { isActive: boolean }) =>
+    `rounded px-2 py-1 ${isActive ? "bg-woad-ground font-semibold" : "hover:bg-sunk"}`;
+  return (
+    <header className="flex items-center gap-3 border-b border-line px-4 py-1.5 no-print">
+      <Link to="/" className="flex items-center gap-1.5 font-title text-xl font-semibold">
+        <svg viewBox="4 4 26 26" className="size-6" aria-hidden="true">
+          <path
+            d="M16 16c0-1.6 2.4-1.6 2.4.4 0 2.8-4.8 2.8-4.8-.6 0-4.4 7.4-4.4 7.4.8 0 6-10 6-10-1 0-7.4 12.6-7.4 12.6 1.2"
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth="2.2"
+            strokeLinecap="round"
+          />
+          <circle cx="23.6" cy="16.8" r="2.2" fill="var(--madder)" />
+        </svg>
+        Spirrel
+      </Link>
+      <nav aria-label="Main" className="flex flex-1 gap-1">
+        <NavLink to="/" end className={link}>
+          Shelf
+        </NavLink>
+        <NavLink to="/yarns" className={link}>
+          Yarn basket
+        </NavLink>
+      </nav>
+      <span className="text-soft">{me.studio}</span>
+      <IconButton
+        label={ground === "lamplight" ? "Daylight" : "Lamplight"}
+        onClick={() => setGround(ground === "lamplight" ? "daylight" : "lamplight")}
+      >
+        {ground === "lamplight" ? <Sun size={18} /> : <Lamp size={18} />}
+      </IconButton>
+      <IconButton label="Your studio" onClick={() => setOpen(true)}>
+        <UserRound size={18} />
+      </IconButton>
+      <IconButton label="Sign out" onClick={() => account.mutate({ do: "out" })}>
+        <LogOut size={18} />
+      </IconButton>
+      {open && <AccountDialog me={me} open onOpen={setOpen} />}
+    </header>
+  );
+}
+
+function Lost() {
+  return (
+    <main className="p-10">
+      <Empty title="Nothing lives at this address">
+        <Button asChild>
+          <Link to="/">Back to the shelf</Link>
+        </Button>
+      </Empty>
+    </main>
+  );
+}
+
+function Inside({ me }: { me: Me }) {
+  return (
+    <Keys>
+      <Header me={me} />
+      <Suspense
+        fallback={
+          <p className="p-8 text-soft" role="status">
+            Opening …
+          </p>
+        }
+      >
+        <Routes>
+          <Route path="/" element={<Shelf />} />
+          <Route path="/yarns" element={<BasketPage />} />
+          <Route path="/designs/:id" element={<DesignLayout />}>
+            <Route index element={<Navigate to="rounds" replace />} />
+            <Route path="brief" element={<BriefStop />} />
+            <Route path="gauge" element={<GaugeStop />} />
+            <Route path="shapes" element={<Shapes />} />
+            <Route path="rounds" element={<Rounds />} />
+            <Route path="assembly" element={<AssemblyStop />} />
+            <Route path="sizes" element={<SizesStop />} />
+            <Route path="booklet" element={<BookletStop />} />
+            <Route path="proving" element={<ProvingStop />} />
+            <Route path="*" element={<Lost />} />
+          </Route>
+          <Route path="*" element={<Lost />} />
+        </Routes>
+      </Suspense>
+    </Keys>
+  );
+}
+
+function Gate() {
+  const session = useSession();
+  if (session.data)
+    return session.data.me ? (
+      <Inside key={session.data.me.username} me={session.data.me} />
+    ) : (
+      <Door demo={session.data.demo} />
+    );
+  return (
+    <main className="grid flex-1 place-items-center p-8">
+      {session.error ? (
+        <Empty title="The studio does not answer">
+          <p>{sentence(session.error)}</p>
+          <Button onClick={() => void session.refetch()}>Try again</Button>
+        </Empty>
+      ) : (
+        <p role="status" className="text-soft">
+          Opening the studio …
+        </p>
+      )}
+    </main>
+  );
+}
+
+export function App() {
+  const [client] = useState(makeClient);
+  return (
+    <QueryClientProvider client={client}>
+      <Overlays>
+        <BrowserRouter>
+          <Gate />
+        </BrowserRouter>
+      </Overlays>
+    </QueryClientProvider>
+  );
+}

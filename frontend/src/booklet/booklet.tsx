@@ -1,0 +1,181 @@
+/** Booklet: the written pattern as it will print, in any terms, and its files. */
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Schemas, sentence } from "../api/client";
+import type { Design } from "../design/design";
+import { useShownDesign } from "../design/layout";
+import { PageRefusal, SaveMark } from "../design/save-state";
+import { usePage } from "../design/use-page";
+import { pictureUrl } from "../shelf/shelf";
+import { Button, Check, Field, inputClass, Panel, SelectField, TextField } from "../ui/controls";
+import { type Block, Sections } from "./sections";
+
+type Page = Design["booklet"];
+
+export function BookletStop() {
+  const design = useShownDesign();
+  const page = usePage(design, "booklet");
+  const [terms, setTerms] = useState(design.terms);
+  const booklet = useQuery({
+    queryKey: ["figure", design.id, "booklet", design.revision, terms],
+    queryFn: () =>
+      answer<Schemas["BookletOut"]>(
+        api.GET("/api/designs/{design_id}/booklet", {
+          params: { path: { design_id: design.id }, query: { terms } },
+        }),
+      ),
+    placeholderData: (before) => before,
+  });
+  const set = (part: Partial<Page>) => page.change({ ...page.value, ...part });
+  return (
+    <div className="grid min-h-0 flex-1 gap-5 p-5 lg:grid-cols-[19rem_minmax(0,1fr)] print:block print:p-0">
+      <aside className="flex flex-col gap-3 overflow-auto no-print">
+        <div className="flex items-center justify-between">
+          <h1 className="text-2xl">Booklet</h1>
+          <SaveMark state={page.state} />
+        </div>
+        <PageRefusal {...page} />
+        <Files design={design} terms={terms} onTerms={setTerms} flush={page.flush} />
+        <Panel title="What it says">
+          <div className="flex flex-col gap-3">
+            <TextField
+              label="Version"
+              maxLength={120}
+              value={page.value.version ?? ""}
+              onChange={(e) => set({ version: e.target.value })}
+            />
+            <Check
+              label="Count table after each part"
+              checked={page.value.count_table ?? false}
+              onChecked={(count_table) => set({ count_table })}
+            />
+            <TextField
+              label="Also needed"
+              maxLength={500}
+              value={page.value.notions ?? ""}
+              onChange={(e) => set({ notions: e.target.value })}
+              hint="Separated by commas."
+            />
+            {(["notes", "permissions", "credits", "changes"] as const).map((name) => (
+              <Field
+                key={name}
+                label={
+                  {
+                    notes: "Notes for the maker",
+                    permissions: "Permissions",
+                    credits: "Credits",
+                    changes: "Changes since the first version",
+                  }[name]
+                }
+              >
+                {(ids) => (
+                  <textarea
+                    {...ids}
+                    className={`${inputClass} min-h-16`}
+                    maxLength={5000}
+                    value={page.value[name] ?? ""}
+                    onChange={(e) => set({ [name]: e.target.value })}
+                  />
+                )}
+              </Field>
+            ))}
+          </div>
+        </Panel>
+      </aside>
+      <article
+        className="overflow-auto rounded-lg border border-line bg-panel px-8 py-7 print:border-0 print:p-0"
+        aria-label="The booklet"
+      >
+        {booklet.error && <p role="alert">{sentence(booklet.error)}</p>}
+        {booklet.data && (
+          <div className="mx-auto max-w-2xl">
+            <header className="mb-6 text-center">
+              {design.parts.length > 0 && (
+                <img
+                  src={pictureUrl(design.id, design.revision)}
+                  alt={`${design.name}, drawn from its rounds`}
+                  className="mx-auto max-h-80"
+                />
+              )}
+              <h2 className="mt-3 text-4xl">{booklet.data.title}</h2>
+              <p className="text-soft">
+                {booklet.data.byline} · {booklet.data.stamp}
+              </p>
+            </header>
+            <Sections
+              sections={
+                booklet.data.sections as { key: string; title: string; level: number; blocks: Block[] }[]
+              }
+            />
+          </div>
+        )}
+      </article>
+    </div>
+  );
+}
+
+function Files({
+  design,
+  terms,
+  onTerms,
+  flush,
+}: {
+  design: Design;
+  terms: Design["terms"];
+  onTerms: (terms: Design["terms"]) => void;
+  flush: () => Promise<void>;
+}) {
+  const [paper, setPaper] = useState<"a4" | "letter">("a4");
+  const [large, setLarge] = useState(false);
+  const [lowInk, setLowInk] = useState(false);
+  const base = `/api/designs/${design.id}/booklet`;
+  const pdf = `${base}.pdf?terms=${terms}&paper=${paper}&large=${large}&low_ink=${lowInk}`;
+  const faults = design.parts.reduce((sum, p) => sum + p.faults, 0);
+  return (
+    <Panel title="Print and files">
+      <div className="grid grid-cols-2 gap-2">
+        <SelectField
+          label="Terms"
+          value={terms}
+          onValue={onTerms}
+          options={[
+            ["us", "US"],
+            ["uk", "UK"],
+            ["letters", "letters"],
+          ]}
+        />
+        <SelectField
+          label="Paper"
+          value={paper}
+          onValue={setPaper}
+          options={[
+            ["a4", "A4"],
+            ["letter", "Letter"],
+          ]}
+        />
+        <Check label="Large type" checked={large} onChecked={setLarge} />
+        <Check label="Little ink" checked={lowInk} onChecked={setLowInk} />
+      </div>
+      {faults > 0 && (
+        <p className="mt-2 border-l-4 border-madder bg-madder-ground px-2 py-1" role="note">
+          {faults === 1 ? "One count does" : `${faults} counts do`} not add up yet: look at Rounds before you
+          print.
+        </p>
+      )}
+      <div className="mt-3 flex flex-wrap gap-2" onPointerDown={() => void flush()}>
+        <Button weight="main" asChild>
+          <a href={pdf} download>
+            PDF
+          </a>
+        </Button>
+        {(["txt", "md", "json"] as const).map((ending) => (
+          <Button key={ending} asChild>
+            <a href={`${base}.${ending}?terms=${terms}`} download>
+              {{ txt: "Text", md: "Markdown", json: "JSON" }[ending]}
+            </a>
+          </Button>
+        ))}
+      </div>
+    </Panel>
+  );
+}

@@ -1,0 +1,124 @@
+/** A design in the browser: read once, replaced whole by every action's answer. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answer, api, type Problem, Refused, type Schemas, sentence } from "../api/client";
+import { useSay } from "../ui/overlays";
+
+export type Design = Schemas["DesignOut"];
+export type Part = Schemas["PartOut"];
+export type GaugeIn = Schemas["GaugeIn"];
+export type Colour = Schemas["ColourIn"];
+export type PageName = "gauge" | "brief" | "assembly" | "sizes" | "booklet" | "proving";
+
+const keyOf = (id: number) => ["design", id];
+
+export function useDesign(id: number) {
+  return useQuery({
+    queryKey: keyOf(id),
+    queryFn: () =>
+      answer<Design>(api.GET("/api/designs/{design_id}", { params: { path: { design_id: id } } })),
+    refetchOnWindowFocus: true,
+  });
+}
+
+/** The gauge to reckon with on this design's screens. */
+export function gaugeOf(design: Design): GaugeIn {
+  const { stitch_mm, round_mm, lean, spread, how } = design.gauge_now;
+  return { stitch_mm, round_mm, lean, spread, how, firmness: design.gauge.firmness };
+}
+
+export function coloursOf(design: Design): Colour[] {
+  return (design.gauge.yarns ?? []).map((y) => ({ name: y.name, colour: y.colour }));
+}
+
+export function newKey(): string {
+  return Array.from(crypto.getRandomValues(new Uint8Array(4)), (b) => b.toString(16).padStart(2, "0")).join(
+    "",
+  );
+}
+
+type Act =
+  | { do: "rename"; name: string; terms: Design["terms"] }
+  | { do: "add-part"; name: string; make: number; text: string; recipe: Schemas["NewPart"]["recipe"] }
+  | { do: "change-part"; key: string; name: string; make: number }
+  | { do: "remove-part"; key: string }
+  | { do: "text"; key: string; text: string; recipe?: Schemas["PartText"]["recipe"]; label?: string }
+  | { do: "cut"; key: string }
+  | { do: "page"; page: PageName; base: number; data: Record<string, unknown> }
+  | { do: "undo" }
+  | { do: "redo" }
+  | { do: "back"; number: number };
+
+function ask(id: number, act: Act): Promise<Design> {
+  const path = { design_id: id };
+  switch (act.do) {
+    case "rename":
+      return answer(
+        api.PUT("/api/designs/{design_id}", { params: { path }, body: { name: act.name, terms: act.terms } }),
+      );
+    case "add-part":
+      return answer(
+        api.POST("/api/designs/{design_id}/parts", {
+          params: { path },
+          body: { name: act.name, make: act.make, text: act.text, recipe: act.recipe },
+        }),
+      );
+    case "change-part":
+      return answer(
+        api.PUT("/api/designs/{design_id}/parts/{key}", {
+          params: { path: { ...path, key: act.key } },
+          body: { name: act.name, make: act.make },
+        }),
+      );
+    case "remove-part":
+      return answer(
+        api.DELETE("/api/designs/{design_id}/parts/{key}", { params: { path: { ...path, key: act.key } } }),
+      );
+    case "text":
+      return answer(
+        api.PUT("/api/designs/{design_id}/parts/{key}/text", {
+          params: { path: { ...path, key: act.key } },
+          body: { text: act.text, recipe: act.recipe, label: act.label },
+        }),
+      );
+    case "cut":
+      return answer(
+        api.POST("/api/designs/{design_id}/parts/{key}/cut", { params: { path: { ...path, key: act.key } } }),
+      );
+    case "page":
+      return answer(
+        api.PUT("/api/designs/{design_id}/pages/{page}", {
+          params: { path: { ...path, page: act.page } },
+          body: { base: act.base, data: act.data },
+        }),
+      );
+    case "undo":
+      return answer(api.POST("/api/designs/{design_id}/undo", { params: { path } }));
+    case "redo":
+      return answer(api.POST("/api/designs/{design_id}/redo", { params: { path } }));
+    case "back":
+      return answer(
+        api.POST("/api/designs/{design_id}/history/{number}", {
+          params: { path: { ...path, number: act.number } },
+        }),
+      );
+  }
+}
+
+/** Act on a design; the answer replaces it everywhere. `quiet` actions show their own refusals. */
+export function useAct(id: number, quiet: (problem: Problem) => boolean = () => false) {
+  const queries = useQueryClient();
+  const say = useSay();
+  return useMutation({
+    mutationFn: (act: Act) => ask(id, act),
+    scope: { id: `design-${id}` },
+    onSuccess: (design) => {
+      queries.setQueryData(keyOf(id), design);
+      queries.invalidateQueries({ queryKey: ["shelf"] });
+      queries.invalidateQueries({ queryKey: ["figure", id] });
+      queries.invalidateQueries({ queryKey: ["history", id] });
+    },
+    onError: (error) => {
+      if (!(error instanceof Refused && quiet(error.problem))) say(sentence(error), true);
+    },
+  });
+}

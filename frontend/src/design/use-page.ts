@@ -1,0 +1,94 @@
+/** A page of notes with quiet autosave: typed at once, written after a pause, never lost on the way out. */
+import { useCallback, useEffect, useRef, useState } from "react";
+import { type Problem, Refused } from "../api/client";
+import { type Design, type PageName, useAct } from "./design";
+
+export type SaveState = "saved" | "saving" | "unsaved" | "offline" | "stale";
+const PAUSE_MS = 700;
+const RETRY_MS = 4000;
+
+export function usePage<N extends PageName>(design: Design, page: N) {
+  type Value = Design[N];
+  const [value, setValue] = useState<Value>(design[page]);
+  const [state, setState] = useState<SaveState>("saved");
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const base = useRef(design.revision);
+  const pending = useRef<Value | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const act = useAct(design.id, () => true);
+  const send = useRef(act.mutateAsync);
+  send.current = act.mutateAsync;
+
+  const flush = useCallback(async () => {
+    clearTimeout(timer.current);
+    const data = pending.current;
+    if (data === null) return;
+    pending.current = null;
+    setState("saving");
+    try {
+      const saved = await send.current({
+        do: "page",
+        page,
+        base: base.current,
+        data: data as Record<string, unknown>,
+      });
+      base.current = saved.revision;
+      setProblem(null);
+      setState(pending.current === null ? "saved" : "unsaved");
+    } catch (error) {
+      if (pending.current === null) pending.current = data;
+      const refused = error instanceof Refused ? error.problem : null;
+      setProblem(refused);
+      if (refused?.status === 0 || refused === null) {
+        setState("offline");
+        timer.current = setTimeout(flush, RETRY_MS);
+      } else {
+        setState(refused.status === 409 ? "stale" : "unsaved");
+      }
+    }
+  }, [page]);
+
+  const change = useCallback(
+    (next: Value) => {
+      setValue(next);
+      pending.current = next;
+      setState("unsaved");
+      clearTimeout(timer.current);
+      timer.current = setTimeout(flush, PAUSE_MS);
+    },
+    [flush],
+  );
+
+  // Another window, an undo or a redo changed the page: show it unless something is being typed here.
+  useEffect(() => {
+    if (pending.current === null) {
+      base.current = design.revision;
+      setValue(design[page]);
+    }
+  }, [design, page]);
+
+  useEffect(() => {
+    const leave = () => void flush();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      leave();
+    };
+  }, [flush]);
+
+  /** After a refusal: take what the other window wrote, or write over it. */
+  const settle = useCallback(
+    (keep: "mine" | "theirs") => {
+      if (problem?.revision !== undefined) base.current = problem.revision;
+      if (keep === "theirs") {
+        pending.current = null;
+        setValue(problem?.theirs as Value);
+        setState("saved");
+        setProblem(null);
+      } else void flush();
+    },
+    [flush, problem],
+  );
+
+  return { value, change, state, problem, settle, flush };
+}

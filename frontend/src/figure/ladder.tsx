@@ -1,0 +1,234 @@
+/** The ladder: one rung a round, as wide as its stitches, so that the rungs are the silhouette. */
+import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from "react";
+import { rungPath } from "./rung";
+import type { FigurePart, Round } from "./types";
+
+type Fault = { severity: "fault" | "warning" | "hint"; message: string };
+
+type Props = {
+  part: FigurePart;
+  label: string;
+  lit?: number | null;
+  onLit?: (round: number | null) => void;
+  faults?: Map<number, Fault>;
+  footUp?: boolean;
+  ghost?: number[];
+  compact?: boolean;
+  className?: string;
+};
+
+const SIGNS = { fault: "✕", warning: "!", hint: "i" };
+
+/** Bands of one round's colours along its rung, as shares of the width. */
+export function bands(round: Pick<Round, "colours">): { colour: number; from: number; to: number }[] {
+  const { colours } = round;
+  if (colours.length <= 1) return [{ colour: colours[0] ?? 0, from: 0, to: 1 }];
+  const found: { colour: number; from: number; to: number }[] = [];
+  colours.forEach((colour, i) => {
+    const last = found.at(-1);
+    if (last?.colour === colour) last.to = (i + 1) / colours.length;
+    else found.push({ colour, from: i / colours.length, to: (i + 1) / colours.length });
+  });
+  return found;
+}
+
+export function Ladder({
+  part,
+  label,
+  lit = null,
+  onLit,
+  faults,
+  footUp = false,
+  ghost,
+  compact = false,
+  className = "",
+}: Props) {
+  const id = useId().replaceAll(":", "");
+  const scroller = useRef<HTMLDivElement>(null);
+  const { rounds } = part;
+  const widest = Math.max(6, ...rounds.map((r) => r.live), ...(ghost ?? []));
+  const unit = (compact ? 120 : 300) / widest;
+  const tall = compact
+    ? Math.max(2.5, Math.min(8, 130 / Math.max(rounds.length, 1)))
+    : Math.max(11, Math.min(20, 420 / Math.max(rounds.length, 1)));
+  const gap = compact ? 0.5 : 2;
+  const step = tall + gap;
+  const side = compact ? 4 : 48;
+  const width = widest * unit + side * 2;
+  const height = rounds.length * step + 14;
+  const y = (i: number) => (footUp ? i * step + step + 6 : height - 6 - i * step);
+  const paths = useMemo(
+    () => rounds.map((r) => rungPath(r.live, r.made, r.marks as [number, number][], unit, tall)),
+    [rounds, unit, tall],
+  );
+  useEffect(() => {
+    const box = scroller.current;
+    if (lit === null || !box || box.scrollHeight <= box.clientHeight) return;
+    const at = ((footUp ? lit * step : height - lit * step) / height) * box.scrollHeight;
+    if (at < box.scrollTop + 20 || at > box.scrollTop + box.clientHeight - 20)
+      box.scrollTop = at - box.clientHeight / 2;
+  }, [lit, footUp, step, height]);
+  const press = (e: KeyboardEvent) => {
+    const by = { ArrowUp: footUp ? -1 : 1, ArrowDown: footUp ? 1 : -1 }[e.key];
+    const next = by
+      ? Math.min(rounds.length - 1, Math.max(0, (lit ?? -by) + by))
+      : { Home: 0, End: rounds.length - 1 }[e.key];
+    if (next === undefined) return;
+    e.preventDefault();
+    onLit?.(next);
+  };
+  const inside = rounds.map((r, i) => (
+    <g
+      key={`${r.label}-${i}`}
+      id={`${id}-${i}`}
+      role={onLit ? "option" : undefined}
+      aria-selected={onLit ? i === lit : undefined}
+      aria-label={onLit ? `${r.sentence}${faults?.has(i) ? `; ${faults.get(i)?.message}` : ""}` : undefined}
+      transform={`translate(${width / 2} ${y(i)})`}
+      onPointerEnter={() => onLit?.(i)}
+      onPointerDown={() => onLit?.(i)}
+    >
+      <rect
+        x={-width / 2}
+        y={-step}
+        width={width}
+        height={step}
+        fill={i === lit ? "var(--woad-ground)" : "transparent"}
+      />
+      {bands(r).map((b) => (
+        <rect
+          key={b.from}
+          x={(b.from - 0.5) * r.live * unit}
+          y={-tall}
+          width={(b.to - b.from) * r.live * unit}
+          height={tall}
+          fill={part.colours[b.colour] ?? "#b99c6b"}
+        />
+      ))}
+      <path
+        d={paths[i]}
+        fill={part.colours[r.colours[0] ?? 0] ?? "#b99c6b"}
+        fillOpacity={r.colours.length > 1 ? 0 : 1}
+        stroke="var(--rung-line)"
+        strokeWidth={compact ? 0.5 : i === lit ? 2 : 1}
+        strokeLinejoin="round"
+      />
+      {!compact && (
+        <>
+          <text
+            x={-width / 2 + 4}
+            y={-tall / 2}
+            dominantBaseline="central"
+            fontSize="11"
+            fill="var(--soft-ink)"
+          >
+            {r.label}
+          </text>
+          <text
+            x={width / 2 - 4}
+            y={-tall / 2}
+            dominantBaseline="central"
+            textAnchor="end"
+            fontSize="12"
+            fontWeight="700"
+            fill="var(--ink)"
+          >
+            {r.live}
+          </text>
+          {r.lie === "ruffle" && (
+            <text
+              x={(r.live * unit) / 2 + 4}
+              y={-tall / 2}
+              dominantBaseline="central"
+              fontSize="11"
+              fill="var(--ink)"
+            >
+              ∿
+            </text>
+          )}
+        </>
+      )}
+      {faults?.has(i) && (
+        <g transform={`translate(${-(r.live * unit) / 2 - 9} ${-tall / 2})`}>
+          <circle r="7" fill={faults.get(i)?.severity === "fault" ? "var(--madder)" : "var(--weld)"} />
+          <text
+            textAnchor="middle"
+            dominantBaseline="central"
+            fontSize="9"
+            fontWeight="700"
+            fill="var(--panel)"
+          >
+            {SIGNS[faults.get(i)?.severity ?? "hint"]}
+          </text>
+        </g>
+      )}
+    </g>
+  ));
+  const drawing = (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      className={compact ? "max-h-full w-full" : "mx-auto block w-full max-w-[26rem]"}
+      aria-hidden={onLit ? undefined : true}
+      preserveAspectRatio="xMidYMax meet"
+    >
+      {ghost && (
+        <Ghost
+          counts={ghost}
+          unit={unit}
+          x={width / 2}
+          y={(i) => y(i * (rounds.length / Math.max(ghost.length, 1)))}
+          step={step}
+        />
+      )}
+      {inside}
+    </svg>
+  );
+  if (!onLit)
+    return (
+      <div
+        className={className}
+        role="img"
+        aria-label={`${label}: ${rounds.length} rounds, at most ${widest} stitches`}
+      >
+        {drawing}
+      </div>
+    );
+  return (
+    <div
+      ref={scroller}
+      className={`overflow-auto ${className}`}
+      role="listbox"
+      tabIndex={0}
+      aria-label={label}
+      aria-activedescendant={lit === null ? undefined : `${id}-${lit}`}
+      onKeyDown={press}
+    >
+      {rounds.length ? drawing : <p className="p-4 text-soft">The ladder grows with the first round.</p>}
+    </div>
+  );
+}
+
+function Ghost({
+  counts,
+  unit,
+  x,
+  y,
+  step,
+}: {
+  counts: number[];
+  unit: number;
+  x: number;
+  y: (i: number) => number;
+  step: number;
+}) {
+  const right = counts.map((n, i) => `${x + (n * unit) / 2} ${y(i) - step / 2}`);
+  const left = counts.map((n, i) => `${x - (n * unit) / 2} ${y(i) - step / 2}`).reverse();
+  return (
+    <path
+      d={`M${[...right, ...left].join("L")}Z`}
+      fill="none"
+      stroke="var(--strong-line)"
+      strokeDasharray="4 3"
+    />
+  );
+}

@@ -1,0 +1,128 @@
+/** The stage: camera, light, turning by mouse and keys. Drawn only when something changes. */
+import { Canvas, useThree } from "@react-three/fiber";
+import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
+import { PerspectiveCamera, Vector3 } from "three";
+import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
+import { Button } from "../ui/controls";
+
+export type Box = { width: number; depth: number; height: number; middle?: [number, number, number] };
+export type Side = "front" | "back" | "left" | "right" | "top";
+
+const FROM: Record<Side, [number, number, number]> = {
+  front: [-0.35, -1, 0.28],
+  back: [0, 1, 0.2],
+  left: [-1, 0, 0.2],
+  right: [1, 0, 0.2],
+  top: [0, -0.02, 1],
+};
+
+function Camera({ box, side, turn }: { box: Box; side: Side; turn: { x: number; y: number } }) {
+  const { camera, gl, invalidate } = useThree();
+  const controls = useMemo(() => new OrbitControls(camera, gl.domElement), [camera, gl]);
+  const middle = box.middle ?? [0, 0, box.height / 2];
+  const [x, y, z] = middle;
+  const far = Math.max(box.height, box.width, box.depth, 1);
+  useEffect(() => {
+    controls.enableDamping = false;
+    controls.addEventListener("change", () => invalidate());
+    return () => controls.dispose();
+  }, [controls, invalidate]);
+  useEffect(() => {
+    camera.up.set(0, 0, 1);
+    const way = new Vector3(...FROM[side]).normalize().multiplyScalar(far * 2.15);
+    camera.position.set(x, y, z).add(way);
+    if (camera instanceof PerspectiveCamera) {
+      camera.near = far / 50;
+      camera.far = far * 20;
+      camera.updateProjectionMatrix();
+    }
+    controls.target.set(x, y, z);
+    controls.update();
+    invalidate();
+  }, [camera, controls, invalidate, side, far, x, y, z]);
+  useEffect(() => {
+    if (!turn.x && !turn.y) return;
+    const away = camera.position.clone().sub(controls.target);
+    const flat = Math.atan2(away.y, away.x) + turn.x;
+    const high = Math.max(-1.5, Math.min(1.5, Math.asin(away.z / away.length()) + turn.y));
+    const length = away.length();
+    camera.position
+      .set(
+        Math.cos(flat) * Math.cos(high) * length,
+        Math.sin(flat) * Math.cos(high) * length,
+        Math.sin(high) * length,
+      )
+      .add(controls.target);
+    controls.update();
+    invalidate();
+  }, [turn, camera, controls, invalidate]);
+  return null;
+}
+
+/** Tells the page when the first frame has been drawn. */
+function Drawn({ onDrawn }: { onDrawn: () => void }) {
+  const { gl, scene, camera } = useThree();
+  useEffect(() => {
+    gl.render(scene, camera);
+    onDrawn();
+  }, [gl, scene, camera, onDrawn]);
+  return null;
+}
+
+export default function Stage({ box, label, children }: { box: Box; label: string; children: ReactNode }) {
+  const [side, setSide] = useState<Side>("front");
+  const [turn, setTurn] = useState({ x: 0, y: 0 });
+  const [drawn, setDrawn] = useState(false);
+  const tell = useRef(() => setDrawn(true));
+  return (
+    <div className="relative h-full min-h-40">
+      <div
+        className="absolute inset-0 rounded"
+        role="img"
+        aria-label={`${label}. Arrow keys turn it.`}
+        tabIndex={0}
+        data-testid="figure"
+        data-drawn={drawn}
+        onKeyDown={(e) => {
+          const by = {
+            ArrowLeft: [-0.2, 0],
+            ArrowRight: [0.2, 0],
+            ArrowUp: [0, 0.15],
+            ArrowDown: [0, -0.15],
+          }[e.key];
+          if (!by) return;
+          e.preventDefault();
+          setTurn({ x: by[0] ?? 0, y: by[1] ?? 0 });
+        }}
+      >
+        <Canvas
+          frameloop="demand"
+          dpr={1}
+          gl={{ antialias: false, powerPreference: "low-power" }}
+          camera={{ fov: 32 }}
+          flat
+        >
+          <hemisphereLight args={["#fff6e6", "#6b5a48", 1.5]} />
+          <directionalLight position={[-120, -200, 220]} intensity={2.1} />
+          <directionalLight position={[200, 40, 60]} intensity={0.45} />
+          <Camera box={box} side={side} turn={turn} />
+          {children}
+          <Drawn onDrawn={tell.current} />
+        </Canvas>
+      </div>
+      <div className="absolute bottom-1 left-1 flex gap-1" role="group" aria-label="Look from">
+        {(["front", "left", "back", "top"] as const).map((s) => (
+          <Button
+            key={s}
+            weight="quiet"
+            className="bg-panel/80 px-2 py-0.5 text-sm"
+            aria-pressed={side === s}
+            onClick={() => setSide(s)}
+          >
+            {s}
+          </Button>
+        ))}
+      </div>
+    </div>
+  );
+}

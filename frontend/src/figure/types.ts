@@ -1,0 +1,5 @@
+import type { Schemas } from "../api/client";
+
+export type FigurePart = Schemas["FigurePart"];
+export type Round = Schemas["RoundOut"];
+export type Scene = Schemas["SceneOut"];

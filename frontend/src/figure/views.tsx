@@ -1,0 +1,86 @@
+/** Figures for the screens: a single part, or the whole in one scene. Loaded apart, with a flat picture as fallback. */
+import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
+import type { FigurePart, Scene } from "./types";
+
+const PartScene = lazy(() => import("./part-scene"));
+const WholeScene = lazy(() => import("./whole-scene"));
+
+/** Whether this browser can draw in 3D. */
+export function canDraw(): boolean {
+  try {
+    const canvas = document.createElement("canvas");
+    return Boolean(canvas.getContext("webgl2"));
+  } catch {
+    return false;
+  }
+}
+
+function Waiting() {
+  return (
+    <p className="grid h-full place-items-center text-soft" role="status">
+      Drawing …
+    </p>
+  );
+}
+
+function Shown({ flat, children }: { flat: ReactNode; children: ReactNode }) {
+  const [able] = useState(canDraw);
+  return able ? <Suspense fallback={<Waiting />}>{children}</Suspense> : flat;
+}
+
+export function PartFigure({
+  part,
+  label,
+  lit,
+  onLit,
+  flat,
+}: {
+  part: FigurePart;
+  label: string;
+  lit?: number | null;
+  onLit?: (round: number | null) => void;
+  flat: () => Promise<string>;
+}) {
+  if (!part.rounds.length)
+    return (
+      <p className="grid h-full place-items-center p-4 text-soft">The figure appears with the first round.</p>
+    );
+  return (
+    <Shown flat={<Flat ask={flat} label={label} />}>
+      <PartScene part={part} label={label} lit={lit} onLit={onLit} />
+    </Shown>
+  );
+}
+
+export function WholeFigure({ scene, label, picture }: { scene: Scene; label: string; picture: string }) {
+  if (!scene.placed.length)
+    return (
+      <p className="grid h-full place-items-center p-4 text-soft">The figure appears with the first part.</p>
+    );
+  return (
+    <Shown flat={<img src={picture} alt={label} className="h-full w-full object-contain" />}>
+      <WholeScene scene={scene} label={label} />
+    </Shown>
+  );
+}
+
+/** The craft's own picture, where there is no 3D. */
+function Flat({ ask, label }: { ask: () => Promise<string>; label: string }) {
+  const [url, setUrl] = useState("");
+  useEffect(() => {
+    let made = "";
+    let gone = false;
+    ask()
+      .then((svg) => {
+        if (gone) return;
+        made = URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
+        setUrl(made);
+      })
+      .catch(() => setUrl(""));
+    return () => {
+      gone = true;
+      if (made) URL.revokeObjectURL(made);
+    };
+  }, [ask]);
+  return url ? <img src={url} alt={label} className="h-full w-full object-contain" /> : <Waiting />;
+}

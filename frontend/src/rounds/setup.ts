@@ -1,0 +1,249 @@
+/** CodeMirror for written rounds: coloured and faulted by the server's spans. */
+import { autocompletion, type Completion, type CompletionContext } from "@codemirror/autocomplete";
+import {
+  copyLineDown,
+  defaultKeymap,
+  deleteLine,
+  history,
+  historyKeymap,
+  moveLineDown,
+  moveLineUp,
+} from "@codemirror/commands";
+import { type Diagnostic, lintGutter, setDiagnostics } from "@codemirror/lint";
+import { EditorSelection, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
+import {
+  Decoration,
+  type DecorationSet,
+  drawSelection,
+  EditorView,
+  GutterMarker,
+  gutter,
+  highlightActiveLine,
+  keymap,
+} from "@codemirror/view";
+import words from "../api/words.json";
+import type { Preview } from "./ask";
+import { renumbered, withRepeat } from "./lines";
+import { toUnits } from "./positions";
+
+type Word = { word: string; name: string; how: string; takes: number; gives: number };
+export type Terms = keyof typeof words;
+
+const setSpans = StateEffect.define<DecorationSet>();
+const spans = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update(value, transaction) {
+    for (const effect of transaction.effects) if (effect.is(setSpans)) return effect.value;
+    return value.map(transaction.changes);
+  },
+  provide: (field) => EditorView.decorations.from(field),
+});
+
+const setLit = StateEffect.define<number | null>();
+const litLine = Decoration.line({ class: "spirrel-lit" });
+const lit = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update(value, transaction) {
+    for (const effect of transaction.effects)
+      if (effect.is(setLit)) {
+        const line = effect.value;
+        if (line === null || line < 1 || line > transaction.state.doc.lines) return Decoration.none;
+        return Decoration.set([litLine.range(transaction.state.doc.line(line).from)]);
+      }
+    return value.map(transaction.changes);
+  },
+  provide: (field) => EditorView.decorations.from(field),
+});
+
+class Count extends GutterMarker {
+  constructor(readonly text: string) {
+    super();
+  }
+  override eq(other: Count) {
+    return other.text === this.text;
+  }
+  override toDOM() {
+    return document.createTextNode(this.text);
+  }
+}
+
+const setCounts = StateEffect.define<Map<number, string>>();
+const counts = StateField.define<Map<number, string>>({
+  create: () => new Map(),
+  update(value, transaction) {
+    for (const effect of transaction.effects) if (effect.is(setCounts)) return effect.value;
+    return value;
+  },
+});
+
+const countGutter = gutter({
+  class: "cm-counts",
+  lineMarker(view, line) {
+    const text = view.state.field(counts).get(view.state.doc.lineAt(line.from).number);
+    return text ? new Count(text) : null;
+  },
+  lineMarkerChange: (update) => update.transactions.some((t) => t.effects.some((e) => e.is(setCounts))),
+  initialSpacer: () => new Count("000"),
+});
+
+const MARKS = Object.fromEntries(
+  [
+    "label",
+    "stitch",
+    "increase",
+    "decrease",
+    "number",
+    "count",
+    "colour",
+    "step",
+    "heading",
+    "head",
+    "note",
+  ].map((kind) => [kind, Decoration.mark({ class: `tok-${kind}` })]),
+);
+
+/** Show what the server found in a text; nothing happens when the text has moved on. */
+export function showPreview(view: EditorView, preview: Preview, asked: string): void {
+  const text = view.state.doc.toString();
+  if (text !== asked) return;
+  const unit = toUnits(text);
+  const marks = new RangeSetBuilder<Decoration>();
+  for (const s of preview.spans) {
+    const mark = MARKS[s.kind];
+    if (mark && s.end > s.start) marks.add(unit(s.start), unit(s.end), mark);
+  }
+  const live = new Map<number, string>();
+  for (const r of preview.part.rounds) live.set(r.line, String(r.live));
+  const severities = { fault: "error", warning: "warning", hint: "info" } as const;
+  const problems: Diagnostic[] = preview.problems.map((p) => {
+    const { fix } = p;
+    return {
+      from: unit(p.start),
+      to: Math.max(unit(p.end), Math.min(unit(p.start) + 1, text.length)),
+      severity: severities[p.severity],
+      message: p.message,
+      actions: fix
+        ? [
+            {
+              name: fix.label,
+              apply: (target: EditorView) => applyFix(target, unit(fix.start), unit(fix.end), fix.text),
+            },
+          ]
+        : [],
+    };
+  });
+  view.dispatch({ effects: [setSpans.of(marks.finish()), setCounts.of(live)] });
+  view.dispatch(setDiagnostics(view.state, problems));
+}
+
+export function applyFix(view: EditorView, from: number, to: number, insert: string): void {
+  view.dispatch({ changes: { from, to, insert }, userEvent: "input.mend" });
+}
+
+export function lightLine(view: EditorView, line: number | null): void {
+  view.dispatch({ effects: setLit.of(line) });
+}
+
+function completions(terms: Terms) {
+  const options: Completion[] = (words[terms] as Word[]).map((w) => ({
+    label: w.word,
+    detail: w.name,
+    info: `${w.how} Takes ${w.takes}, gives ${w.gives}.`,
+    type: "keyword",
+  }));
+  const more: Completion[] = [
+    { label: "around", detail: "to the end of the round" },
+    { label: "in ring", detail: "the start: 6 sc in ring" },
+    { label: "join", detail: "close the round with a slip stitch" },
+    { label: "BLO: ", detail: "the whole round in back loops only" },
+    { label: "FLO: ", detail: "the whole round in front loops only" },
+    { label: "Change to ", detail: "another colour from here on" },
+  ];
+  return (context: CompletionContext) => {
+    const word = context.matchBefore(/[A-Za-z]+/);
+    if (!word && !context.explicit) return null;
+    return { from: word?.from ?? context.pos, options: [...options, ...more] };
+  };
+}
+
+function changeRepeat(by: number) {
+  return (view: EditorView) => {
+    const line = view.state.doc.lineAt(view.state.selection.main.head);
+    const made = withRepeat(line.text, by);
+    if (made === null) return true;
+    const at = view.state.selection.main.head - line.from;
+    view.dispatch({
+      changes: { from: line.from, to: line.to, insert: made },
+      selection: EditorSelection.cursor(line.from + Math.min(at, made.length)),
+      userEvent: "input.repeat",
+    });
+    return true;
+  };
+}
+
+/** Run a line command, then put the numbers of the rounds in order, as one change to undo. */
+function thenNumber(command: (view: EditorView) => boolean) {
+  return (view: EditorView) => {
+    if (!command(view)) return false;
+    const before = view.state.doc.toString();
+    const after = renumbered(before);
+    if (after !== before) {
+      const { head } = view.state.selection.main;
+      const line = view.state.doc.lineAt(head);
+      view.dispatch({ changes: { from: 0, to: before.length, insert: after } });
+      const target = view.state.doc.line(Math.min(line.number, view.state.doc.lines));
+      view.dispatch({
+        selection: EditorSelection.cursor(Math.min(target.from + (head - line.from), target.to)),
+      });
+    }
+    return true;
+  };
+}
+
+type Hooks = {
+  onText: (text: string) => void;
+  onLine: (line: number) => void;
+  onBlur: () => void;
+  onFold: () => void;
+};
+
+/** Everything the editor is made of. */
+export function extensions(terms: Terms, hooks: Hooks): Extension[] {
+  return [
+    history(),
+    drawSelection(),
+    highlightActiveLine(),
+    EditorView.lineWrapping,
+    spans,
+    lit,
+    counts,
+    lintGutter(),
+    countGutter,
+    autocompletion({ override: [completions(terms)], activateOnTyping: true }),
+    keymap.of([
+      { key: "Alt-ArrowUp", run: thenNumber(moveLineUp) },
+      { key: "Alt-ArrowDown", run: thenNumber(moveLineDown) },
+      { key: "Shift-Alt-ArrowDown", run: thenNumber(copyLineDown) },
+      { key: "Ctrl-Shift-k", run: thenNumber(deleteLine) },
+      { key: "Alt-=", run: changeRepeat(1) },
+      { key: "Alt-+", run: changeRepeat(1) },
+      { key: "Alt--", run: changeRepeat(-1) },
+      {
+        key: "Alt-f",
+        run: () => {
+          hooks.onFold();
+          return true;
+        },
+      },
+      ...defaultKeymap,
+      ...historyKeymap,
+    ]),
+    EditorView.contentAttributes.of({ "aria-label": "Written rounds", spellcheck: "false" }),
+    EditorView.updateListener.of((update) => {
+      if (update.docChanged) hooks.onText(update.state.doc.toString());
+      if (update.selectionSet || update.docChanged)
+        hooks.onLine(update.state.doc.lineAt(update.state.selection.main.head).number);
+      if (update.focusChanged && !update.view.hasFocus) hooks.onBlur();
+    }),
+  ];
+}

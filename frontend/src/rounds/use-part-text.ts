@@ -1,0 +1,164 @@
+/** A part's text with autosave: typed at once, saved as a draft after a breath, cut into a version when she rests. */
+import { useCallback, useEffect, useRef, useState } from "react";
+import { answer, api, type Problem, Refused, type Schemas } from "../api/client";
+import { type Design, type Part, useAct } from "../design/design";
+import type { SaveState } from "../design/use-page";
+
+const BREATH_MS = 500;
+const REST_MS = 5000;
+const RETRY_MS = 3000;
+
+export type Conflict = { mine: string; theirs: string; etag: string };
+
+/** Where a text waits in this browser until the studio has it. */
+export function localKey(user: string, design: number, part: string): string {
+  return `spirrel-draft-${user}-${design}-${part}`;
+}
+
+type Waiting = { text: string; etag: string };
+
+function readLocal(key: string): Waiting | null {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? "null");
+    if (kept && typeof kept === "object" && "text" in kept && "etag" in kept) return kept as Waiting;
+  } catch {
+    localStorage.removeItem(key);
+  }
+  return null;
+}
+
+export function usePartText(design: Design, part: Part, user: string, onOutside: (text: string) => void) {
+  const key = localKey(user, design.id, part.key);
+  const waiting = useRef(readLocal(key));
+  const [text, setText] = useState(waiting.current?.text ?? part.text);
+  const [state, setState] = useState<SaveState>(waiting.current ? "unsaved" : "saved");
+  const [conflict, setConflict] = useState<Conflict | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const etag = useRef(waiting.current?.etag ?? part.etag);
+  const pending = useRef<string | null>(waiting.current?.text ?? null);
+  const uncut = useRef(false);
+  const saving = useRef<Promise<void> | null>(null);
+  const breath = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const rest = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const act = useAct(design.id);
+  const cutNow = useRef(act.mutate);
+  cutNow.current = act.mutate;
+  const outside = useRef(onOutside);
+  outside.current = onOutside;
+
+  const put = useCallback(async () => {
+    const sent = pending.current;
+    if (sent === null) return;
+    setState("saving");
+    try {
+      const saved = await answer<Schemas["DraftOut"]>(
+        api.PUT("/api/designs/{design_id}/parts/{key}/draft", {
+          params: { path: { design_id: design.id, key: part.key } },
+          body: { text: sent, etag: etag.current },
+          keepalive: sent.length < 30_000,
+        }),
+      );
+      etag.current = saved.etag;
+      uncut.current = true;
+      setProblem(null);
+      if (pending.current === sent) {
+        pending.current = null;
+        localStorage.removeItem(key);
+        setState("saved");
+      }
+    } catch (error) {
+      const refused = error instanceof Refused ? error.problem : null;
+      if (refused?.status === 409) {
+        setConflict({
+          mine: pending.current ?? sent,
+          theirs: String(refused.theirs),
+          etag: refused.etag ?? "",
+        });
+        setState("stale");
+      } else if (!refused || refused.status === 0 || refused.status >= 500) {
+        setState("offline");
+        breath.current = setTimeout(() => void flush.current(), RETRY_MS);
+      } else {
+        setProblem(refused);
+        setState("unsaved");
+      }
+    }
+  }, [design.id, part.key, key]);
+
+  /** Save what is pending; one save runs at a time. */
+  const flush = useRef(async () => {});
+  flush.current = async () => {
+    clearTimeout(breath.current);
+    while (saving.current) await saving.current;
+    if (pending.current === null) return;
+    saving.current = put().finally(() => {
+      saving.current = null;
+    });
+    await saving.current;
+  };
+
+  const cut = useCallback(async () => {
+    clearTimeout(rest.current);
+    await flush.current();
+    if (uncut.current && pending.current === null) {
+      uncut.current = false;
+      cutNow.current({ do: "cut", key: part.key });
+    }
+  }, [part.key]);
+
+  const type = useCallback(
+    (next: string) => {
+      setText(next);
+      pending.current = next;
+      localStorage.setItem(key, JSON.stringify({ text: next, etag: etag.current }));
+      setState("unsaved");
+      clearTimeout(breath.current);
+      clearTimeout(rest.current);
+      breath.current = setTimeout(() => void flush.current(), BREATH_MS);
+      rest.current = setTimeout(() => void cut(), REST_MS);
+    },
+    [key, cut],
+  );
+
+  // The part changed elsewhere (undo, another shape, another window): show it unless something waits here.
+  useEffect(() => {
+    if (pending.current !== null || saving.current) return;
+    if (part.etag !== etag.current) {
+      etag.current = part.etag;
+      setText((now) => {
+        if (now !== part.text) outside.current(part.text);
+        return part.text;
+      });
+    }
+  }, [part.etag, part.text]);
+
+  useEffect(() => {
+    if (pending.current !== null) void flush.current();
+    const leave = () => void flush.current();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      clearTimeout(breath.current);
+      clearTimeout(rest.current);
+      void cut();
+    };
+  }, [cut]);
+
+  const settle = useCallback(
+    (keep: "mine" | "theirs") => {
+      if (!conflict) return;
+      etag.current = conflict.etag;
+      setConflict(null);
+      if (keep === "theirs") {
+        pending.current = null;
+        localStorage.removeItem(key);
+        setText(conflict.theirs);
+        setState("saved");
+        outside.current(conflict.theirs);
+      } else void flush.current();
+    },
+    [conflict, key],
+  );
+
+  return { text, type, state, conflict, problem, settle, cut };
+}

@@ -1,0 +1,406 @@
+/** Shapes: a solid becomes rounds while its size is dragged. */
+import { useEffect, useMemo, useRef, useState } from "react";
+import { answer, api, type Schemas, sentence } from "../api/client";
+import { coloursOf, type Design, gaugeOf, type Part, useAct } from "../design/design";
+import { useShownDesign } from "../design/layout";
+import { Ladder } from "../figure/ladder";
+import { useLatest } from "../figure/use-latest";
+import { PartFigure } from "../figure/views";
+import { partPicture } from "../rounds/ask";
+import { Button, Check, NumberField, Panel, SelectField, TextField } from "../ui/controls";
+import { Confirm, Explained, Guess, useSay } from "../ui/overlays";
+import { cm, inches, rounded } from "../ui/units";
+import { Outline } from "./outline";
+import { KINDS, type Kind, type Recipe, recipeFor, recipeFrom } from "./silhouettes";
+
+type Shape = Schemas["ShapeOut"];
+type Question = { recipe: Recipe; design: Design };
+
+const NUMBER = { value: 0 };
+
+async function askShape({ recipe, design }: Question): Promise<Shape> {
+  return answer(
+    api.POST("/api/bench/shape", {
+      body: {
+        recipe,
+        gauge: gaugeOf(design),
+        terms: design.terms,
+        colours: coloursOf(design),
+        number: ++NUMBER.value,
+      },
+    }),
+  );
+}
+
+function sameQuestion(a: Question, b: Question): boolean {
+  return (
+    JSON.stringify([a.recipe, a.design.gauge_now, a.design.terms]) ===
+    JSON.stringify([b.recipe, b.design.gauge_now, b.design.terms])
+  );
+}
+
+export function Shapes() {
+  const design = useShownDesign();
+  const [chosen, setChosen] = useState<string | null>(design.parts[0]?.key ?? null);
+  const part = design.parts.find((p) => p.key === chosen) ?? null;
+  return (
+    <div className="grid min-h-0 flex-1 gap-3 p-3 lg:grid-cols-[15rem_minmax(0,1fr)]">
+      <PartList design={design} chosen={part?.key ?? null} onChosen={setChosen} />
+      <Drafting key={part?.key ?? "new"} design={design} part={part} onMade={setChosen} />
+    </div>
+  );
+}
+
+function PartList({
+  design,
+  chosen,
+  onChosen,
+}: {
+  design: Design;
+  chosen: string | null;
+  onChosen: (key: string | null) => void;
+}) {
+  return (
+    <nav aria-label="Parts" className="flex flex-col gap-1">
+      {design.parts.map((p) => (
+        <button
+          key={p.key}
+          type="button"
+          aria-current={p.key === chosen}
+          onClick={() => onChosen(p.key)}
+          className={`rounded-md border px-2.5 py-1.5 text-left ${p.key === chosen ? "border-woad bg-woad-ground font-semibold" : "border-line bg-panel hover:bg-sunk"}`}
+        >
+          {p.name}
+          {p.make > 1 && ` × ${p.make}`}
+          <span className="block text-sm font-normal text-soft">
+            {p.counts.length} rounds
+            {p.authoritative ? ", from its shape" : p.recipe ? ", edited by hand" : ", written by hand"}
+          </span>
+        </button>
+      ))}
+      <button
+        type="button"
+        aria-current={chosen === null}
+        onClick={() => onChosen(null)}
+        className={`rounded-md border border-dashed px-2.5 py-1.5 text-left ${chosen === null ? "border-woad bg-woad-ground font-semibold" : "border-strong hover:bg-sunk"}`}
+      >
+        + A new part
+      </button>
+    </nav>
+  );
+}
+
+function Drafting({
+  design,
+  part,
+  onMade,
+}: {
+  design: Design;
+  part: Part | null;
+  onMade: (key: string) => void;
+}) {
+  const stored = useMemo(() => recipeFrom(part?.recipe ?? null), [part?.recipe]);
+  const [recipe, setRecipe] = useState<Recipe>(stored ?? recipeFor("sphere"));
+  const touched = useRef(false);
+  useEffect(() => {
+    if (stored && !touched.current) setRecipe(stored);
+    touched.current = false;
+  }, [stored]);
+  const { answer: shape, error, busy } = useLatest({ recipe, design }, askShape, sameQuestion);
+  const [lit, setLit] = useState<number | null>(null);
+  const act = useAct(design.id);
+  const say = useSay();
+  const change = (next: Recipe) => {
+    touched.current = true;
+    setRecipe(next);
+  };
+  // A part that still is its shape follows the shape; the rounds of any other are replaced only on request.
+  const use = () => {
+    if (!part || !shape || busy || error) return;
+    act.mutate({ do: "text", key: part.key, text: shape.text, recipe: shape.recipe });
+  };
+  const follow = useRef(use);
+  follow.current = use;
+  const authoritative = part?.authoritative ?? false;
+  useEffect(() => {
+    if (!authoritative || !touched.current || busy || !shape) return;
+    const timer = setTimeout(() => {
+      touched.current = false;
+      follow.current();
+    }, 900);
+    return () => clearTimeout(timer);
+  }, [authoritative, busy, shape]);
+  const flat = useMemo(() => () => partPicture(shape?.text ?? "", design), [shape?.text, design]);
+  return (
+    <div className="grid min-h-0 gap-3 lg:grid-cols-[minmax(17rem,22rem)_minmax(0,1fr)_minmax(0,1fr)]">
+      <Panel className="overflow-auto" title={part ? part.name : "A new part"}>
+        <SolidChoice
+          kind={recipe.kind}
+          onKind={(kind) => change({ ...recipeFor(kind), ease: recipe.ease, decrease: recipe.decrease })}
+        />
+        <Outline
+          points={(shape?.outline ?? [[0, 0]]) as [number, number][]}
+          recipe={recipe}
+          onRecipe={change}
+          onDone={() => undefined}
+        />
+        <Sizes recipe={recipe} onRecipe={change} start={shape?.start ?? 6} />
+        {error ? (
+          <p role="alert" className="mt-2 border-l-4 border-madder bg-madder-ground px-2 py-1">
+            {sentence(error)}
+          </p>
+        ) : null}
+        {part ? (
+          !part.authoritative && <Replace part={part} onReplace={use} disabled={!shape || Boolean(error)} />
+        ) : (
+          <AddPart
+            disabled={!shape || Boolean(error)}
+            onAdd={(name, make) =>
+              act.mutate(
+                { do: "add-part", name, make, text: shape?.text ?? "", recipe: shape?.recipe ?? null },
+                {
+                  onSuccess: (made) => {
+                    onMade(made.parts.at(-1)?.key ?? "");
+                    say(`${name} is there: its rounds are on the bench.`);
+                  },
+                },
+              )
+            }
+          />
+        )}
+      </Panel>
+      <Panel className="flex min-h-0 flex-col" title="Rounds">
+        {shape && <Prices shape={shape} recipe={recipe} onEase={(ease) => change({ ...recipe, ease })} />}
+        {shape && (
+          <Ladder
+            part={shape.preview.part}
+            label={`Ladder of ${part?.name ?? "the new part"}`}
+            lit={lit}
+            onLit={setLit}
+            className="min-h-0 flex-1"
+          />
+        )}
+      </Panel>
+      <Panel className="flex min-h-96 flex-col" title="Figure">
+        <div className="min-h-0 flex-1">
+          {shape && (
+            <PartFigure
+              part={shape.preview.part}
+              label={`Figure of ${part?.name ?? "the new part"}`}
+              lit={lit}
+              onLit={setLit}
+              flat={flat}
+            />
+          )}
+        </div>
+        {shape?.preview.size && (
+          <p className="border-t border-line pt-2">
+            Stuffed: <Guess of={shape.preview.size.height} format={cm} /> tall,{" "}
+            <Guess of={shape.preview.size.width} format={cm} /> wide
+            <span className="text-soft">
+              {" "}
+              ({inches(shape.preview.size.height.value)} × {inches(shape.preview.size.width.value)})
+            </span>
+          </p>
+        )}
+      </Panel>
+    </div>
+  );
+}
+
+function SolidChoice({ kind, onKind }: { kind: Kind; onKind: (kind: Kind) => void }) {
+  return (
+    <div role="radiogroup" aria-label="Solid" className="grid grid-cols-4 gap-1">
+      {KINDS.map((k) => (
+        <label
+          key={k.kind}
+          title={`${k.name}: ${k.use}`}
+          className={`flex cursor-pointer flex-col items-center rounded-md border p-1 text-sm has-focus-visible:outline-2 has-focus-visible:outline-woad ${k.kind === kind ? "border-woad bg-woad-ground" : "border-line hover:bg-sunk"}`}
+        >
+          <input
+            type="radio"
+            name="solid"
+            className="sr-only"
+            checked={k.kind === kind}
+            onChange={() => onKind(k.kind)}
+          />
+          <svg viewBox="0 0 40 40" className="size-8" aria-hidden="true">
+            <path d={k.path} fill="var(--weld-ground)" stroke="var(--ink)" strokeWidth="1.6" />
+          </svg>
+          {k.name}
+        </label>
+      ))}
+    </div>
+  );
+}
+
+function Sizes({
+  recipe,
+  onRecipe,
+  start,
+}: {
+  recipe: Recipe;
+  onRecipe: (r: Recipe) => void;
+  start: number;
+}) {
+  const set = (part: Partial<Recipe>) => onRecipe({ ...recipe, ...part });
+  const ball = recipe.kind === "sphere";
+  return (
+    <div className="mt-2 grid grid-cols-2 gap-2">
+      <NumberField
+        label="Width"
+        unit="mm"
+        least={5}
+        most={600}
+        value={recipe.width_mm}
+        onValue={(n) => n && set({ width_mm: n, ...(ball ? { height_mm: n } : {}) })}
+      />
+      {!ball && (
+        <NumberField
+          label="Height"
+          unit="mm"
+          least={5}
+          most={600}
+          value={recipe.height_mm}
+          onValue={(n) => n && set({ height_mm: n })}
+        />
+      )}
+      <NumberField
+        label="Start on"
+        unit="sts"
+        optional
+        least={3}
+        most={60}
+        value={recipe.start || null}
+        onValue={(n) => set({ start: n ?? 0 })}
+        hint={recipe.start ? "Empty lets the shape choose." : `The shape chooses ${start}.`}
+      />
+      {recipe.kind === "egg" && (
+        <NumberField
+          label="Pointed"
+          unit="%"
+          least={0}
+          most={50}
+          value={(recipe.point ?? 0.2) * 100}
+          onValue={(n) => set({ point: (n ?? 20) / 100 })}
+        />
+      )}
+      <SelectField
+        label="Decrease with"
+        value={recipe.decrease ?? "dec"}
+        onValue={(decrease) => set({ decrease })}
+        options={[
+          ["dec", "dec"],
+          ["invdec", "inv dec"],
+        ]}
+      />
+      <SelectField
+        label="Start with"
+        value={recipe.start_kind ?? "ring"}
+        onValue={(start_kind) => set({ start_kind })}
+        options={[
+          ["ring", "a ring"],
+          ["chain2", "chain 2"],
+        ]}
+      />
+      <div className="col-span-2 flex flex-wrap gap-x-4 gap-y-1">
+        <Check label="Open at the end" checked={recipe.open ?? false} onChecked={(open) => set({ open })} />
+        <Check
+          label="Stacked increases"
+          checked={recipe.stacked ?? false}
+          onChecked={(stacked) => set({ stacked })}
+        />
+        <Check label="Increase first" checked={recipe.first ?? false} onChecked={(first) => set({ first })} />
+      </div>
+      {recipe.open && ["sphere", "ellipsoid", "egg", "drop"].includes(recipe.kind) && (
+        <NumberField
+          className="col-span-2"
+          label="Opening"
+          unit="mm"
+          optional
+          least={5}
+          most={600}
+          value={recipe.opening_mm ?? null}
+          onValue={(opening_mm) => set({ opening_mm })}
+          hint="Empty leaves 40 % of the width, which carries a head."
+        />
+      )}
+    </div>
+  );
+}
+
+const PRICE_NAMES = { true: "True to the shape", balanced: "Balanced", easy: "Easy to work" };
+
+function Prices({ shape, recipe, onEase }: { shape: Shape; recipe: Recipe; onEase: (ease: number) => void }) {
+  return (
+    <div role="radiogroup" aria-label="Ease" className="mb-2 grid grid-cols-3 gap-1.5">
+      {shape.prices.map((p) => (
+        <label
+          key={p.name}
+          className={`flex cursor-pointer flex-col rounded-md border px-2 py-1 text-sm has-focus-visible:outline-2 has-focus-visible:outline-woad ${Math.abs(p.ease - (recipe.ease ?? 0.85)) < 0.01 ? "border-woad bg-woad-ground" : "border-line hover:bg-sunk"}`}
+        >
+          <input
+            type="radio"
+            name="ease"
+            className="sr-only"
+            checked={Math.abs(p.ease - (recipe.ease ?? 0.85)) < 0.01}
+            onChange={() => onEase(p.ease)}
+          />
+          <span className="font-semibold">{PRICE_NAMES[p.name]}</span>
+          <span>
+            {p.different} different rounds, {rounded(p.off_mm, 1)} mm off
+          </span>
+        </label>
+      ))}
+    </div>
+  );
+}
+
+function Replace({ part, onReplace, disabled }: { part: Part; onReplace: () => void; disabled: boolean }) {
+  return (
+    <div className="mt-3 border-t border-line pt-3">
+      <p className="mb-2 text-sm">
+        {part.name} has been{" "}
+        <Explained why="Once rounds are edited by hand, the shape no longer overwrites them by itself.">
+          edited by hand
+        </Explained>
+        .
+      </p>
+      <Confirm
+        trigger={<Button disabled={disabled}>Use this shape instead</Button>}
+        title={`Replace the rounds of ${part.name}?`}
+        about="The rounds on the bench are replaced by those of the shape. Undo brings them back."
+        yes="Replace them"
+        onYes={onReplace}
+      />
+    </div>
+  );
+}
+
+function AddPart({ disabled, onAdd }: { disabled: boolean; onAdd: (name: string, make: number) => void }) {
+  const [name, setName] = useState("");
+  const [make, setMake] = useState(1);
+  return (
+    <form
+      className="mt-3 grid grid-cols-[1fr_5rem_auto] items-start gap-2 border-t border-line pt-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onAdd(name.trim(), make);
+      }}
+    >
+      <TextField
+        label="Call it"
+        required
+        maxLength={40}
+        placeholder="Body"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        pattern="[A-Za-zÀ-ɏ][A-Za-zÀ-ɏ0-9' &\-]*"
+      />
+      <NumberField label="Make" least={1} most={50} value={make} onValue={(n) => setMake(n ?? 1)} />
+      <Button type="submit" weight="main" className="mt-6" disabled={disabled}>
+        Add
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,115 @@
+/** Small outlines for choosing a solid, and its proportions when first chosen. */
+import type { Schemas } from "../api/client";
+
+export type Recipe = Schemas["RecipeIn"];
+export type Kind = Recipe["kind"];
+
+export const KINDS: readonly {
+  kind: Kind;
+  name: string;
+  use: string;
+  path: string;
+  height: number;
+  width: number;
+  open: boolean;
+}[] = [
+  {
+    kind: "sphere",
+    name: "Ball",
+    use: "heads, bodies",
+    path: "M20 5a15 15 0 1 1 0 30a15 15 0 1 1 0-30z",
+    height: 60,
+    width: 60,
+    open: false,
+  },
+  {
+    kind: "ellipsoid",
+    name: "Ellipsoid",
+    use: "long or flat bodies, seeds",
+    path: "M20 9c10 0 16 5 16 11s-6 11-16 11S4 26 4 20 10 9 20 9z",
+    height: 50,
+    width: 70,
+    open: false,
+  },
+  {
+    kind: "egg",
+    name: "Egg",
+    use: "sitting bodies, blunt end first",
+    path: "M20 4c6 0 13 10 13 19 0 8-6 13-13 13S7 31 7 23C7 14 14 4 20 4z",
+    height: 80,
+    width: 60,
+    open: false,
+  },
+  {
+    kind: "drop",
+    name: "Drop",
+    use: "tip first: noses, hats, leaves",
+    path: "M20 3c2 8 13 14 13 23 0 7-6 11-13 11S7 33 7 26C7 17 18 11 20 3z",
+    height: 60,
+    width: 45,
+    open: false,
+  },
+  {
+    kind: "cone",
+    name: "Cone",
+    use: "tip first: noses, horns, hats",
+    path: "M20 4l13 31H7z",
+    height: 30,
+    width: 25,
+    open: true,
+  },
+  {
+    kind: "dome",
+    name: "Dome",
+    use: "caps, ears, shells",
+    path: "M4 32C4 17 11 8 20 8s16 9 16 24z",
+    height: 25,
+    width: 40,
+    open: true,
+  },
+  {
+    kind: "capsule",
+    name: "Capsule",
+    use: "bodies, arms, legs",
+    path: "M20 3c6 0 9 4 9 9v16c0 5-3 9-9 9s-9-4-9-9V12c0-5 3-9 9-9z",
+    height: 60,
+    width: 25,
+    open: true,
+  },
+  {
+    kind: "cylinder",
+    name: "Cylinder",
+    use: "stems, drums, stumps",
+    path: "M9 5h22v30H9z",
+    height: 50,
+    width: 40,
+    open: false,
+  },
+];
+
+export function recipeFor(kind: Kind): Recipe {
+  const found = KINDS.find((k) => k.kind === kind);
+  return {
+    kind,
+    height_mm: found?.height ?? 60,
+    width_mm: found?.width ?? 60,
+    open: found?.open ?? false,
+    opening_mm: null,
+    point: 0.2,
+    start: 0,
+    ease: 0.85,
+    stacked: false,
+    first: false,
+    decrease: "dec",
+    start_kind: "ring",
+  };
+}
+
+/** The recipe of a part as it was stored, in the form the screens use. */
+export function recipeFrom(stored: Record<string, unknown> | null): Recipe | null {
+  if (!stored || typeof stored.solid !== "object" || stored.solid === null) return null;
+  const solid = stored.solid as Partial<Recipe>;
+  const { start, ease, stacked, first, decrease, start_kind } = stored as Partial<Recipe>;
+  if (!solid.kind) return null;
+  return { ...recipeFor(solid.kind), ...solid, start, ease, stacked, first, decrease, start_kind } as Recipe;
+}

@@ -1,0 +1,178 @@
+/** All designs, as figures on a shelf. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Copy, Plus, Trash2 } from "lucide-react";
+import { useMemo, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { answer, api, type Schemas, sentence } from "../api/client";
+import { Button, Empty, IconButton, TextField } from "../ui/controls";
+import { useCommands } from "../ui/keys";
+import { Confirm, Dialog, useSay } from "../ui/overlays";
+
+type Row = Schemas["DesignRow"];
+
+export function pictureUrl(id: number, revision: number): string {
+  return `/api/designs/${id}/picture.svg?revision=${revision}`;
+}
+
+function State({ row }: { row: Row }) {
+  if (!row.parts) return <span className="rounded bg-sunk px-1.5">no parts yet</span>;
+  if (row.faults)
+    return (
+      <span className="rounded border-l-4 border-madder bg-madder-ground px-1.5">
+        {row.faults} {row.faults === 1 ? "fault" : "faults"}
+      </span>
+    );
+  return <span className="rounded border-l-4 border-moss bg-moss-ground px-1.5">adds up</span>;
+}
+
+function Card({ row }: { row: Row }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const say = useSay();
+  const refused = (e: unknown) => say(sentence(e), true);
+  const path = { params: { path: { design_id: row.id } } };
+  const copy = useMutation({
+    mutationFn: () => answer<Schemas["DesignOut"]>(api.POST("/api/designs/{design_id}/copy", path)),
+    onSuccess: (made) => {
+      queries.invalidateQueries({ queryKey: ["shelf"] });
+      navigate(`/designs/${made.id}`);
+    },
+    onError: refused,
+  });
+  const remove = useMutation({
+    mutationFn: () => answer(api.DELETE("/api/designs/{design_id}", path)),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
+    onError: refused,
+  });
+  return (
+    <li className="flex flex-col">
+      <Link
+        to={`/designs/${row.id}`}
+        className="group flex flex-col rounded-t-lg border border-b-0 border-line bg-panel"
+      >
+        <div className="grid h-56 place-items-center p-4">
+          {row.rounds ? (
+            <img
+              src={pictureUrl(row.id, row.revision)}
+              alt=""
+              className="max-h-48 max-w-full transition-transform group-hover:scale-[1.03]"
+            />
+          ) : (
+            <span className="text-soft">Nothing to see yet</span>
+          )}
+        </div>
+        <div className="px-3 pb-2">
+          <h2 className="text-xl group-hover:underline">{row.name}</h2>
+          <p className="text-sm text-soft">
+            {row.parts} parts, {row.rounds} rounds, {row.stitches.toLocaleString("en")} stitches
+          </p>
+        </div>
+      </Link>
+      <div className="flex items-center justify-between border border-t-0 border-line bg-panel px-3 pb-2 text-sm">
+        <State row={row} />
+        <span className="flex">
+          <IconButton label={`Copy ${row.name}`} onClick={() => copy.mutate()} disabled={copy.isPending}>
+            <Copy size={16} />
+          </IconButton>
+          <Confirm
+            trigger={
+              <IconButton label={`Remove ${row.name}`}>
+                <Trash2 size={16} />
+              </IconButton>
+            }
+            title={`Remove ${row.name}?`}
+            about="The design goes with all its steps and pictures. This cannot be undone."
+            yes="Remove it"
+            onYes={() => remove.mutate()}
+          />
+        </span>
+      </div>
+      <div
+        className="h-2.5 rounded-b-[2px] border-x border-b border-strong bg-[#b99f7c]"
+        aria-hidden="true"
+      />
+    </li>
+  );
+}
+
+export function NewDesign({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+  const [name, setName] = useState("");
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const create = useMutation({
+    mutationFn: () => answer<Schemas["DesignOut"]>(api.POST("/api/designs", { body: { name } })),
+    onSuccess: (made) => {
+      queries.invalidateQueries({ queryKey: ["shelf"] });
+      onOpen(false);
+      setName("");
+      navigate(`/designs/${made.id}/shapes`);
+    },
+  });
+  return (
+    <Dialog open={open} onOpen={onOpen} title="A new design" about="It can be renamed at any time.">
+      <form
+        className="flex flex-col gap-4"
+        onSubmit={(e) => {
+          e.preventDefault();
+          create.mutate();
+        }}
+      >
+        <TextField
+          label="Name"
+          required
+          maxLength={40}
+          placeholder="Moth in a nightcap"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          error={
+            create.error ? `${sentence(create.error)} Letters, digits, blanks and hyphens make a name.` : null
+          }
+        />
+        <Button weight="main" type="submit" disabled={create.isPending} className="self-end">
+          Start it
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
+
+export function Shelf() {
+  const [making, setMaking] = useState(false);
+  const shelf = useQuery({ queryKey: ["shelf"], queryFn: () => answer<Row[]>(api.GET("/api/designs")) });
+  const commands = useMemo(() => [{ name: "New design", run: () => setMaking(true) }], []);
+  useCommands(commands);
+  return (
+    <main className="mx-auto w-full max-w-6xl p-6">
+      <div className="mb-5 flex items-center justify-between">
+        <h1 className="text-3xl">The shelf</h1>
+        <Button weight="main" onClick={() => setMaking(true)}>
+          <Plus size={18} /> New design
+        </Button>
+      </div>
+      {shelf.error && (
+        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-3 py-2">
+          {sentence(shelf.error)}
+        </p>
+      )}
+      {shelf.isPending && (
+        <p role="status" className="text-soft">
+          Dusting the shelf …
+        </p>
+      )}
+      {shelf.data?.length === 0 && (
+        <Empty title="An empty shelf">
+          <p>Start with a shape: a ball of 6 cm is a head, a cone of 2 cm a nose, a tube of 4 cm an arm.</p>
+          <Button weight="main" onClick={() => setMaking(true)}>
+            Start a design
+          </Button>
+        </Empty>
+      )}
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(16rem,1fr))] gap-x-5 gap-y-7">
+        {shelf.data?.map((row) => (
+          <Card key={row.id} row={row} />
+        ))}
+      </ul>
+      <NewDesign open={making} onOpen={setMaking} />
+    </main>
+  );
+}

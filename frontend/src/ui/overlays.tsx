@@ -1,0 +1,161 @@
+/** Overlays, all on Radix primitives: dialog, confirmation, tooltip, toast. */
+import { AlertDialog, Dialog as Radix, Toast, Tooltip } from "radix-ui";
+import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from "react";
+import { Button } from "./controls";
+import type { Estimate } from "./units";
+import { spread } from "./units";
+
+const veil = "fixed inset-0 z-40 bg-black/45";
+const sheet =
+  "fixed left-1/2 top-1/2 z-50 max-h-[88dvh] w-[min(92vw,34rem)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-strong bg-panel p-5 text-ink shadow-xl";
+
+export function Dialog({
+  open,
+  onOpen,
+  title,
+  about,
+  children,
+  wide = false,
+}: {
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  title: string;
+  about?: string;
+  children: ReactNode;
+  wide?: boolean;
+}) {
+  return (
+    <Radix.Root open={open} onOpenChange={onOpen}>
+      <Radix.Portal>
+        <Radix.Overlay className={veil} />
+        <Radix.Content
+          className={`${sheet} ${wide ? "w-[min(94vw,62rem)]" : ""}`}
+          {...(about ? {} : { "aria-describedby": undefined })}
+        >
+          <Radix.Title className="mb-1 text-xl">{title}</Radix.Title>
+          {about && <Radix.Description className="mb-3 text-soft">{about}</Radix.Description>}
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}
+
+/** A question before something that cannot be undone. */
+export function Confirm({
+  trigger,
+  title,
+  about,
+  yes,
+  onYes,
+}: {
+  trigger: ReactNode;
+  title: string;
+  about: string;
+  yes: string;
+  onYes: () => void;
+}) {
+  return (
+    <AlertDialog.Root>
+      <AlertDialog.Trigger asChild>{trigger}</AlertDialog.Trigger>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className={veil} />
+        <AlertDialog.Content className={sheet}>
+          <AlertDialog.Title className="mb-1 text-xl">{title}</AlertDialog.Title>
+          <AlertDialog.Description className="mb-4 text-soft">{about}</AlertDialog.Description>
+          <div className="flex justify-end gap-2">
+            <AlertDialog.Cancel asChild>
+              <Button>Keep it</Button>
+            </AlertDialog.Cancel>
+            <AlertDialog.Action asChild>
+              <Button weight="danger" onClick={onYes}>
+                {yes}
+              </Button>
+            </AlertDialog.Action>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}
+
+/** A number that explains itself on hover and focus. */
+export function Explained({ children, why }: { children: ReactNode; why: string }) {
+  return (
+    <Tooltip.Root>
+      <Tooltip.Trigger asChild>
+        <button
+          type="button"
+          className="cursor-help underline decoration-dotted decoration-strong underline-offset-4"
+        >
+          {children}
+        </button>
+      </Tooltip.Trigger>
+      <Tooltip.Portal>
+        <Tooltip.Content
+          sideOffset={6}
+          collisionPadding={8}
+          className="z-50 max-w-72 rounded-md border border-strong bg-panel px-3 py-2 text-sm text-ink shadow-lg"
+        >
+          {why}
+        </Tooltip.Content>
+      </Tooltip.Portal>
+    </Tooltip.Root>
+  );
+}
+
+/** An estimate: marked as one, with its range and where it comes from. */
+export function Guess({ of, format }: { of: Estimate; format: (value: number) => string }) {
+  const share = spread(of);
+  const why = `${format(of.low)} to ${format(of.high)}: ${of.how}`;
+  return (
+    <Explained why={why}>
+      {share > 6 && <span aria-hidden="true">≈ </span>}
+      {share > 6 && <span className="sr-only">about </span>}
+      {format(of.value)}
+      {share > 6 && <span className="ml-1 rounded bg-weld-ground px-1 text-sm">± {share} %</span>}
+    </Explained>
+  );
+}
+
+type Said = { id: number; text: string; bad: boolean };
+const Say = createContext<(text: string, bad?: boolean) => void>(() => {});
+
+export function useSay() {
+  return useContext(Say);
+}
+
+let next = 1;
+
+export function Overlays({ children }: { children: ReactNode }) {
+  const [said, setSaid] = useState<Said[]>([]);
+  const say = useCallback((text: string, bad = false) => {
+    setSaid((now) => [...now.filter((s) => s.text !== text).slice(-2), { id: next++, text, bad }]);
+  }, []);
+  const shown = useMemo(
+    () =>
+      said.map((s) => (
+        <Toast.Root
+          key={s.id}
+          duration={s.bad ? 9000 : 3500}
+          onOpenChange={(open) => !open && setSaid((now) => now.filter((other) => other.id !== s.id))}
+          className={`flex items-start justify-between gap-3 rounded-md border-l-4 bg-panel px-3 py-2 text-ink shadow-lg ${s.bad ? "border-madder" : "border-moss"}`}
+        >
+          <Toast.Description>{s.text}</Toast.Description>
+          <Toast.Close aria-label="Close" className="px-1">
+            ×
+          </Toast.Close>
+        </Toast.Root>
+      )),
+    [said],
+  );
+  return (
+    <Tooltip.Provider delayDuration={250}>
+      <Toast.Provider label="Message">
+        <Say.Provider value={say}>{children}</Say.Provider>
+        {shown}
+        <Toast.Viewport className="fixed bottom-4 right-4 z-50 flex w-[min(92vw,26rem)] flex-col gap-2" />
+      </Toast.Provider>
+    </Tooltip.Provider>
+  );
+}
