@@ -5,7 +5,6 @@ from __future__ import annotations
 import argparse
 import os
 import subprocess
-import sys
 from collections.abc import Sequence
 
 from launch import checks, server, tools
@@ -129,21 +128,19 @@ def _run(args: argparse.Namespace, rest: list[str]) -> int:
             return _restore(args.file)
 
 
+def _command(argv: list[str]) -> int:
+    if argv[:1] == ["craft"]:
+        return _craft(argv[1:])
+    args, rest = _parser().parse_known_args(argv)
+    if rest and args.command != "test":
+        raise Stop(f"{rest[0]!r} is not understood; './spirrel {args.command} --help' lists what is.", 2)
+    return _run(args, [word for word in rest if word != "--"])
+
+
 def main(argv: list[str]) -> int:
     """Run a command; problems end in one sentence."""
-    if argv[:1] == ["craft"]:
-        work = lambda: _craft(argv[1:])  # noqa: E731
-    else:
-        args, rest = _parser().parse_known_args(argv)
-        if rest and args.command != "test":
-            print(
-                f"spirrel: {rest[0]!r} is not understood; './spirrel {args.command} --help' lists what is.",
-                file=sys.stderr,
-            )
-            return 2
-        work = lambda: _run(args, [word for word in rest if word != "--"])  # noqa: E731
     try:
-        return work()
+        return _command(argv)
     except Stop as stop:
         say(stop.sentence)
         return stop.code

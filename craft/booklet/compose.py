@@ -18,7 +18,7 @@ from craft.booklet.document import (
     Section,
     Steps,
 )
-from craft.fabric import WorkedPart
+from craft.fabric import MAIN_COLOUR, WorkedPart
 from craft.gauge import Estimate, Gauge
 from craft.materials import ColourUse
 from craft.notation import print_body, print_item, print_round
@@ -196,6 +196,9 @@ def _part(m: Manuscript, part: Part, worked: WorkedPart) -> Section:
     for tally in worked.rounds:
         live_after[tally.source] = tally.live
     lines: list[RoundLine] = []
+    first = worked.rounds[0].colours[0] if worked.rounds else MAIN_COLOUR
+    if len(m.yarns) > 1 and not isinstance(part.items[0] if part.items else None, Colour):
+        lines.append(RoundLine("colour", f"With {m.yarns[0].name if first == MAIN_COLOUR else first}"))
     source = -1
     for item in part.items:
         source += isinstance(item, Round)

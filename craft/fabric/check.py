@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from craft.fabric import manners
-from craft.fabric.run import WorkedPart, run_part
+from craft.fabric.run import MAIN_COLOUR, WorkedPart, run_part
 from craft.notation import Reading, read
 from craft.pattern import Part, Pattern
 from craft.problems import Place, Problem, Severity
@@ -43,25 +43,31 @@ def _of_part(part: Part, worked: WorkedPart, listed: tuple[str, ...]) -> Iterato
     yield from manners.pieces(part)
 
 
-def run_pattern(pattern: Pattern, yarns: tuple[str, ...] = ()) -> tuple[tuple[WorkedPart, ...], tuple[Problem, ...]]:
-    """Run every part of a pattern. yarns: colours listed elsewhere than in the head block."""
+def run_pattern(
+    pattern: Pattern, yarns: tuple[str, ...] = (), colour: str = MAIN_COLOUR
+) -> tuple[tuple[WorkedPart, ...], tuple[Problem, ...]]:
+    """Run every part of a pattern.
+
+    yarns: colours listed elsewhere than in the head block. colour: on the hook when a part begins.
+    """
     listed = manners.listed_colours(pattern) + yarns
     parts: list[WorkedPart] = []
     problems: list[Problem] = []
     for part in pattern.parts:
-        worked, found = run_part(part)
+        worked, found = run_part(part, colour)
         parts.append(worked)
         problems += [*found, *_of_part(part, worked, listed)]
     return tuple(parts), tuple(problems)
 
 
-def check(text: str, terms: Terms | None = None, yarns: tuple[str, ...] = ()) -> Checked:
+def check(text: str, terms: Terms | None = None, yarns: tuple[str, ...] = (), colour: str = MAIN_COLOUR) -> Checked:
     """Read and run `text`; any text at all gives an answer.
 
     terms: read in these; None finds them out. yarns: colours known beside the head block's.
+    colour: on the hook when a part begins.
     """
     reading = read(text, terms)
-    parts, found = run_pattern(reading.pattern, yarns)
+    parts, found = run_pattern(reading.pattern, yarns, colour)
     starts = [line.span.start for line in reading.lines]
     numbers = [line.number for line in reading.lines]
     problems = [*reading.problems, *(_placed(p, starts, numbers) for p in found)]

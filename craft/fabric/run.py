@@ -186,13 +186,13 @@ def _work_round(edge: _Edge, made: Round, source: int, label: str, number: int |
     edge.live, edge.colour, edge.above = live, moves.last_colour, label
 
 
-def run_part(part: Part) -> tuple[WorkedPart, tuple[Problem, ...]]:
-    """Work a part stitch by stitch; never raises on a faulty one.
+def run_part(part: Part, colour: str = MAIN_COLOUR) -> tuple[WorkedPart, tuple[Problem, ...]]:
+    """Work a part stitch by stitch, with `colour` on the hook at first; never raises on a faulty one.
 
     Faults are told where they are, and the work goes on with the count that most evidence is
     for, so that one slip is one problem. Time and memory are linear in the stitches.
     """
-    edge = _Edge(part)
+    edge = _Edge(part, colour=colour)
     rounds = part.rounds
     source = -1
     for item in part.items:

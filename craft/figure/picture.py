@@ -127,8 +127,9 @@ def draw(
 
 
 def _outward(corners: Vector) -> Vector:
-    middles: Vector = corners.mean(axis=1)
-    return middles - middles.mean(axis=0)
+    """From the middle of a piece to the middle of each of its faces: which side of a face is out."""
+    middles = np.asarray(corners.mean(axis=1), np.float64)
+    return middles - np.asarray(middles.mean(axis=0), np.float64)
 
 
 def _path(p: Vector, colour: str, light: float) -> str:

@@ -38,7 +38,7 @@ router = Router(tags=["bench"])
 @router.post("/preview", response=PreviewOut)
 def preview(request: HttpRequest, payload: PreviewIn) -> PreviewOut:
     """Read and run a part's text."""
-    return previews.preview(payload.text, payload.terms, payload.gauge, payload.colours, payload.number)
+    return previews.preview(payload)
 
 
 @router.post("/shape", response=ShapeOut)

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from craft.drafting import Draft, Recipe, Shaping, Solid, draft, prices, suggested_start
-from craft.fabric import Checked, Tally, WorkedPart
+from craft.fabric import MAIN_COLOUR, Checked, Tally, WorkedPart
 from craft.figure import Body, body_of, draw, place
 from craft.gauge import Estimate, Gauge
 from craft.materials import filling_g, yarn_use
@@ -72,7 +72,7 @@ def _change(tally: Tally) -> str:
 def _sentence(tally: Tally, lie: str) -> str:
     """The round in one sentence, for those who do not see it."""
     shape = {"wall": "straight up", "cup": "cupping", "flat": "flat", "ruffle": "ruffling"}[lie]
-    colours = "" if tally.colours == ("Main",) else f", in {' and '.join(tally.colours)}"
+    colours = "" if tally.colours == (MAIN_COLOUR,) else f", in {' and '.join(tally.colours)}"
     return f"{tally.label}: {tally.live} stitches, {_change(tally)}, {shape}{colours}"
 
 
@@ -99,11 +99,11 @@ def figure_part(worked: WorkedPart, body: Body, palette: Mapping[str, str], line
         )
         for t, ring, lie in zip(tallies, body.rings, body.profile.lies, strict=True)
     ]
-    main = palette.get("Main", UNNAMED)
+    main = palette.get(MAIN_COLOUR, UNNAMED)
     return FigurePart.model_construct(
         rounds=rows,
         closed=body.closed,
-        colours=[palette.get(c, main if c == "Main" else UNNAMED) for c in body.colours],
+        colours=[palette.get(c, main if c == MAIN_COLOUR else UNNAMED) for c in body.colours],
     )
 
 
@@ -129,26 +129,31 @@ def palette_from(colours: list[ColourIn]) -> dict[str, str]:
     """Colours by name; the first is the main one too."""
     palette = {c.name: c.colour for c in colours}
     if colours:
-        palette.setdefault("Main", colours[0].colour)
+        palette.setdefault(MAIN_COLOUR, colours[0].colour)
     return palette
 
 
-def preview(text: str, terms: str, gauge: GaugeIn, colours: list[ColourIn], number: int) -> PreviewOut:
+def _checked(question: PreviewIn) -> Checked:
+    names = (*(c.name for c in question.colours), MAIN_COLOUR) if question.colours else ()
+    return checked_text(question.text, question.terms, names, question.colour or MAIN_COLOUR)
+
+
+def preview(question: PreviewIn) -> PreviewOut:
     """Read and run a text, with everything the bench shows of it."""
-    names = (*(c.name for c in colours), "Main") if colours else ()
-    checked = checked_text(text, terms, tuple(names))
+    gauge = question.gauge
+    checked = _checked(question)
     worked = next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
     part = FigurePart.model_construct(rounds=[], colours=[], closed=False)
     size = None
     if worked is not None:
         reckoned = craft_gauge(gauge)
         body = body_of(worked, reckoned, firmness=gauge.firmness)
-        part = figure_part(worked, body, palette_from(colours), _lines(checked))
+        part = figure_part(worked, body, palette_from(question.colours), _lines(checked))
         size = _size(worked, body, reckoned, gauge.firmness)
     steps = [StepOut(kind=s.kind.value, text=s.text, after=s.after) for s in worked.steps] if worked else []
     spans = [SpanOut.model_construct(start=h.start, end=h.end, kind=h.kind) for h in highlights(checked.reading)]
     return PreviewOut.model_construct(
-        number=number,
+        number=question.number,
         spans=spans,
         problems=[_problem(p) for p in checked.problems],
         part=part,
@@ -162,7 +167,7 @@ def preview(text: str, terms: str, gauge: GaugeIn, colours: list[ColourIn], numb
 
 def picture(question: PreviewIn) -> str:
     """The part of a text as an SVG picture; an empty one while there is no round."""
-    checked = checked_text(question.text, question.terms, tuple(c.name for c in question.colours))
+    checked = _checked(question)
     worked = next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
     bodies = {"part": body_of(worked, craft_gauge(question.gauge))} if worked else {}
     return draw(bodies, place(bodies, {}, ()), palette_from(question.colours), title="The part, drawn from its rounds")
@@ -210,13 +215,16 @@ def shape(question: ShapeIn) -> ShapeOut:
     ]
     points.append((round(float(outline.r[-1]), 2), round(float(outline.z[-1]), 2)))
     as_json: dict[str, Any] = recipe.to_json()
+    asked = PreviewIn.model_construct(
+        text=text, **{n: getattr(question, n) for n in ("terms", "gauge", "colours", "colour", "number")}
+    )
     return ShapeOut.model_construct(
         number=question.number,
         text=text,
         recipe=as_json,
         start=recipe.start,
         outline=points,
-        preview=preview(text, question.terms, question.gauge, question.colours, question.number),
+        preview=preview(asked),
         prices=[_price(*p) for p in prices(recipe, gauge)],
         off_mm=made.radius_rms_mm,
         different=made.different_rounds,

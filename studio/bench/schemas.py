@@ -37,6 +37,7 @@ class PreviewIn(Schema):
     terms: TermsName
     gauge: GaugeIn
     colours: Annotated[list[ColourIn], Field(max_length=60)] = []
+    colour: YarnName | None = None
     number: int = 0
 
 
@@ -171,6 +172,7 @@ class ShapeIn(Schema):
     gauge: GaugeIn
     terms: TermsName
     colours: Annotated[list[ColourIn], Field(max_length=60)] = []
+    colour: YarnName | None = None
     number: int = 0
 
 

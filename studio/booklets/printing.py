@@ -16,7 +16,7 @@ FONTS = Path(__file__).parent / "fonts"
 PAPERS = {"a4": "A4", "letter": "letter"}
 
 
-class _OwnFonts(URLFetcher):
+class _OwnFonts(URLFetcher):  # type: ignore[misc]
     """Hands out our fonts and refuses everything else."""
 
     def fetch(self, url: str, headers: dict[str, str] | None = None) -> URLFetcherResponse:

@@ -86,17 +86,16 @@ def remove_design(user: User, pk: int) -> None:
 
 
 @transaction.atomic
-def add_part(user: User, pk: int, name: str, make: int, text: str, recipe: dict[str, Any] | None) -> tuple[Design, str]:
-    """Another part; the design and the part's key."""
+def add_part(user: User, pk: int, values: dict[str, Any]) -> tuple[Design, str]:
+    """Another part with `name`, `make`, `colour`, `text` and `recipe`; the design and the part's key."""
     design = design_of(user, pk, lock=True)
     manifest = design.manifest
     if len(manifest.parts) >= 60:
         raise Refusal(422, "invalid", "A design holds at most 60 parts.")
-    if recipe is not None:
-        recipe = Recipe.from_json(recipe).to_json()
-    key = new_key()
-    version = new_version(design, key, text, recipe, manifest.terms)
-    entry = PartEntry(key=key, name=name, make=make, version=version.pk)
+    recipe = values["recipe"] and Recipe.from_json(values["recipe"]).to_json()
+    key, name = new_key(), values["name"]
+    version = new_version(design, key, values["text"], recipe, manifest.terms)
+    entry = PartEntry(key=key, name=name, make=values["make"], version=version.pk, colour=values["colour"])
     record(design, manifest.model_copy(update={"parts": [*manifest.parts, entry]}), f"Added {name}")
     return design, key
 
@@ -107,13 +106,13 @@ def _with_part(manifest: Manifest, entry: PartEntry) -> Manifest:
 
 
 @transaction.atomic
-def change_part(user: User, pk: int, key: str, name: str, make: int) -> Design:
-    """Another name or number of a part."""
+def change_part(user: User, pk: int, key: str, values: dict[str, Any]) -> Design:
+    """Another `name`, `make` or `colour` of a part."""
     design = design_of(user, pk, lock=True)
     entry = part_of(design, key)
-    changed = entry.model_copy(update={"name": name, "make": make})
+    changed = entry.model_copy(update=values)
     if changed != entry:
-        record(design, _with_part(design.manifest, changed), f"Changed {name}: make {make}")
+        record(design, _with_part(design.manifest, changed), f"Changed {changed.name}: make {changed.make}")
     return design
 
 

@@ -35,6 +35,7 @@ from studio.designs.schemas import (
 )
 from studio.errors import Refusal
 from studio.guard import designer
+from studio.yarns.schemas import GaugeOut
 
 router = Router(tags=["designs"])
 
@@ -55,6 +56,7 @@ def shown(design: Design) -> DesignOut:
             key=p.key,
             name=p.name,
             make=p.make,
+            colour=p.colour,
             version=p.version,
             text=p.text,
             etag=p.etag,
@@ -72,7 +74,7 @@ def shown(design: Design) -> DesignOut:
         terms=manifest.terms,
         parts=rows,
         **pages,
-        gauge_now=asdict(gauge_of(manifest.gauge)),
+        gauge_now=GaugeOut(**asdict(gauge_of(manifest.gauge))),
         stops=stops_of(manifest, parts),
         origin=origin,
         undo=revision.label if revision.parent_id or drafts else None,
@@ -140,14 +142,14 @@ def copy_design(request: HttpRequest, design_id: int) -> tuple[int, DesignOut]:
 @router.post("/{int:design_id}/parts", response={201: DesignOut})
 def add_part(request: HttpRequest, design_id: int, payload: NewPart) -> tuple[int, DesignOut]:
     """Add a part."""
-    design, _ = actions.add_part(designer(request), design_id, payload.name, payload.make, payload.text, payload.recipe)
+    design, _ = actions.add_part(designer(request), design_id, payload.dict())
     return 201, shown(design)
 
 
 @router.put("/{int:design_id}/parts/{key}", response=DesignOut)
 def change_part(request: HttpRequest, design_id: int, key: str, payload: PartChange) -> DesignOut:
     """Change a part's name or number."""
-    return shown(actions.change_part(designer(request), design_id, key, payload.name, payload.make))
+    return shown(actions.change_part(designer(request), design_id, key, payload.dict()))
 
 
 @router.delete("/{int:design_id}/parts/{key}", response=DesignOut)
@@ -249,7 +251,7 @@ def add_picture(request: HttpRequest, design_id: int, file: File[UploadedFile]) 
 def read_picture(request: HttpRequest, picture_id: int) -> FileResponse:
     """A reference picture's bytes."""
     picture = picture_of(designer(request), picture_id)
-    kind = "image/png" if picture.file.name.endswith("png") else "image/jpeg"
+    kind = "image/png" if str(picture.file.name).endswith("png") else "image/jpeg"
     return FileResponse(
         picture.file.open(),
         content_type=kind,

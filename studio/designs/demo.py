@@ -125,8 +125,6 @@ def _text(shape: Shape, gauge: Gauge) -> tuple[str, dict[str, Any], bool]:
         number, colour = shape.from_round
         at = next(i for i, line in enumerate(lines) if line.startswith("R") and _last(line) >= number)
         lines.insert(at + 1, f"Change to {colour}")
-    if shape.colour != "":
-        lines.insert(0, f"Change to {shape.colour}")
     if shape.eyes_before:
         widest = max(i for i, item in enumerate(lines) if "[" in item and f"[{max(made.counts)}]" in item)
         lines.insert(widest + 1, "Insert the eyes now, before the decreases: see Assembly for the place.")
@@ -145,7 +143,8 @@ def _build(user: User, name: str, page: dict[str, Any], shapes: list[Shape]) -> 
     keys: dict[str, str] = {}
     for shape in shapes:
         text, recipe, unchanged = _text(shape, gauge)
-        design, key = actions.add_part(user, design.pk, shape.name, shape.make, text if unchanged else "", recipe)
+        values = {"name": shape.name, "make": shape.make, "colour": shape.colour, "recipe": recipe}
+        design, key = actions.add_part(user, design.pk, {**values, "text": text if unchanged else ""})
         if not unchanged:
             design = actions.set_text(user, design.pk, key, text, None, f"Coloured {shape.name}")
         keys[shape.name] = key
@@ -361,11 +360,13 @@ def acorn(user: User, yarns: dict[str, Yarn]) -> Design:
         [Shape("Nut", Solid("egg", 62, 46, point=0.3), "Acorn")],
     )
     cap = (
-        "Change to Bark\nR1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\n"
+        "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\n"
         "R5: (3 sc, inc) x 6 [30]\nR6: (4 sc, inc) x 7 [36]\nR7-R9: sc around [36]\nR10: in BLO, sc around [36]\n"
         "Leave a long tail for sewing.\n"
     )
-    design, keys["Cap"] = actions.add_part(user, design.pk, "Cap", 1, cap, None)
+    design, keys["Cap"] = actions.add_part(
+        user, design.pk, {"name": "Cap", "make": 1, "colour": "Bark", "text": cap, "recipe": None}
+    )
     return _page(
         user,
         design,

@@ -30,12 +30,13 @@ class Frozen(Schema):
 
 
 class PartEntry(Frozen):
-    """A part: its key for life, name, number to make, and the version of its text."""
+    """A part: its key for life, name, number to make, the version of its text, and the yarn it begins with."""
 
     key: Key
     name: PartName
     make: Annotated[int, Field(ge=1, le=50)] = 1
     version: int
+    colour: YarnName | None = None
 
 
 class DesignYarn(Frozen):

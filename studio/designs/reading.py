@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
-from craft.fabric import Checked, WorkedPart, check
+from craft.fabric import MAIN_COLOUR, Checked, WorkedPart, check
 from craft.figure import Body, Placed, Seat, body_of, place
 from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge
 from craft.pattern import Part
@@ -38,7 +38,7 @@ def palette_of(manifest: Manifest) -> dict[str, str]:
     """Colours by yarn name; the first yarn is also the main one."""
     colours = {y.name: y.colour for y in manifest.gauge.yarns}
     if manifest.gauge.yarns:
-        colours.setdefault("Main", manifest.gauge.yarns[0].colour)
+        colours.setdefault(MAIN_COLOUR, manifest.gauge.yarns[0].colour)
     return colours
 
 
@@ -49,6 +49,7 @@ class ReadPart:
     key: str
     name: str
     make: int
+    colour: str | None
     version: int
     text: str
     etag: str
@@ -78,15 +79,15 @@ class ReadPart:
 
 
 @lru_cache(maxsize=2_048)
-def checked_text(text: str, terms: str, yarns: tuple[str, ...]) -> Checked:
-    """A part's text read and run, remembered."""
-    return check(text, Terms(terms), yarns)
+def checked_text(text: str, terms: str, yarns: tuple[str, ...], colour: str = MAIN_COLOUR) -> Checked:
+    """A part's text read and run with `colour` on the hook at first, remembered."""
+    return check(text, Terms(terms), yarns, colour)
 
 
 def yarn_names(manifest: Manifest) -> tuple[str, ...]:
     """Colours that rounds may name."""
     names = tuple(y.name for y in manifest.gauge.yarns)
-    return (*names, "Main") if names else ()
+    return (*names, MAIN_COLOUR) if names else ()
 
 
 def read_parts(design: Design) -> list[ReadPart]:
@@ -105,12 +106,13 @@ def read_parts(design: Design) -> list[ReadPart]:
                 entry.key,
                 entry.name,
                 entry.make,
+                entry.colour,
                 entry.version,
                 text,
                 draft.etag if draft else version_etag(entry.version),
                 version.recipe,
                 own,
-                checked_text(text, manifest.terms, yarn_names(manifest)),
+                checked_text(text, manifest.terms, yarn_names(manifest), entry.colour or MAIN_COLOUR),
             )
         )
     return parts

@@ -18,7 +18,7 @@ from studio.designs.manifest import (
     SizesPage,
     TermsName,
 )
-from studio.yarns.schemas import GaugeOut
+from studio.yarns.schemas import GaugeOut, YarnName
 
 MOST_PART_TEXT = 400_000
 Text = Annotated[str, StringConstraints(max_length=MOST_PART_TEXT)]
@@ -52,6 +52,7 @@ class PartOut(Schema):
     key: str
     name: str
     make: int
+    colour: str | None
     version: int
     text: str
     etag: str
@@ -109,15 +110,17 @@ class NewPart(Schema):
 
     name: PartName
     make: Annotated[int, Field(ge=1, le=50)] = 1
+    colour: YarnName | None = None
     text: Text = ""
     recipe: dict[str, Any] | None = None
 
 
 class PartChange(Schema):
-    """Another name or number."""
+    """Another name, number or yarn to begin with."""
 
     name: PartName
     make: Annotated[int, Field(ge=1, le=50)]
+    colour: YarnName | None
 
 
 class DraftIn(Schema):

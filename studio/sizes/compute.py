@@ -7,7 +7,7 @@ from dataclasses import asdict, dataclass, field, replace
 
 from craft.drafting import Recipe
 from craft.errors import CraftError
-from craft.fabric import WorkedPart
+from craft.fabric import MAIN_COLOUR, WorkedPart, run_part
 from craft.figure import body_of, extent, place
 from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
 from craft.grading import part_size, proportional_scale, regrade, sold_eye
@@ -82,10 +82,15 @@ def _at_height(manifest: Manifest, base: Sized, height_mm: float) -> Sized:
         source = part.source
         recipe = Recipe.from_json(source.recipe) if source.recipe is not None and source.authoritative else None
         found = regrade(part.written, scale, base.gauge, recipe)
-        worked = replace(found.worked, name=source.name, make=source.make)
+        worked = replace(_run_as(found.part, source), name=source.name, make=source.make)
         made.append(AtSize(source, found.part, worked, found.how, found.notes))
         notes += found.notes
     return Sized(base.gauge, scale, made, base.fabric, notes)
+
+
+def _run_as(part: Part, source: ReadPart) -> WorkedPart:
+    """A part run with the yarn its source begins with."""
+    return run_part(part, source.colour or MAIN_COLOUR)[0]
 
 
 def figure_height(manifest: Manifest, sized: Sized) -> float:

@@ -17,7 +17,7 @@ MOST_YARNS = 500
 @transaction.atomic
 def add_yarn(user: User, values: dict[str, Any]) -> Yarn:
     """A new yarn; CraftError when its thickness makes no sense."""
-    if user.yarns.count() >= MOST_YARNS:  # type: ignore[attr-defined]
+    if user.yarns.count() >= MOST_YARNS:
         raise Refusal(422, "invalid", f"The basket holds at most {MOST_YARNS} yarns.")
     yarn = Yarn(owner=user, **values)
     craft_yarn(yarn)

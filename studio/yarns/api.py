@@ -13,7 +13,7 @@ from studio.yarns import actions
 from studio.yarns.gauges import craft_yarn, sample_gauge
 from studio.yarns.models import Sample, Yarn
 from studio.yarns.policy import sample_of, visible_samples, visible_yarns, yarn_of
-from studio.yarns.schemas import Basket, SampleIn, SampleOut, YarnIn, YarnOut
+from studio.yarns.schemas import Basket, GaugeOut, SampleIn, SampleOut, YarnIn, YarnOut
 
 router = Router(tags=["yarns"])
 
@@ -39,7 +39,9 @@ def _sample(sample: Sample) -> SampleOut:
         "yarn_per_stitch_mm",
     )
     return SampleOut(
-        **{n: getattr(sample, n) for n in names}, yarn_name=sample.yarn.name, gauge=asdict(sample_gauge(sample))
+        **{n: getattr(sample, n) for n in names},
+        yarn_name=sample.yarn.name,
+        gauge=GaugeOut(**asdict(sample_gauge(sample))),
     )
 
 

@@ -1260,6 +1260,8 @@ export interface components {
          * @description A part with a text, and the recipe it was drafted from if it was.
          */
         NewPart: {
+            /** Colour */
+            colour?: string | null;
             /**
              * Make
              * @default 1
@@ -1303,9 +1305,11 @@ export interface components {
         };
         /**
          * PartChange
-         * @description Another name or number.
+         * @description Another name, number or yarn to begin with.
          */
         PartChange: {
+            /** Colour */
+            colour: string | null;
             /** Make */
             make: number;
             /** Name */
@@ -1318,6 +1322,8 @@ export interface components {
         PartOut: {
             /** Authoritative */
             authoritative: boolean;
+            /** Colour */
+            colour: string | null;
             /** Counts */
             counts: number[];
             /** Etag */
@@ -1407,6 +1413,8 @@ export interface components {
          * @description A part's text to be read and run; nothing is kept. number: of the question, given back.
          */
         PreviewIn: {
+            /** Colour */
+            colour?: string | null;
             /**
              * Colours
              * @default []
@@ -1758,6 +1766,8 @@ export interface components {
          * @description A recipe to be drafted at a gauge; nothing is kept.
          */
         ShapeIn: {
+            /** Colour */
+            colour?: string | null;
             /**
              * Colours
              * @default []

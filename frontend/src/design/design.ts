@@ -38,8 +38,15 @@ export function newKey(): string {
 
 type Act =
   | { do: "rename"; name: string; terms: Design["terms"] }
-  | { do: "add-part"; name: string; make: number; text: string; recipe: Schemas["NewPart"]["recipe"] }
-  | { do: "change-part"; key: string; name: string; make: number }
+  | {
+      do: "add-part";
+      name: string;
+      make: number;
+      colour: string | null;
+      text: string;
+      recipe: Schemas["NewPart"]["recipe"];
+    }
+  | { do: "change-part"; key: string; name: string; make: number; colour: string | null }
   | { do: "remove-part"; key: string }
   | { do: "text"; key: string; text: string; recipe?: Schemas["PartText"]["recipe"]; label?: string }
   | { do: "cut"; key: string }
@@ -59,14 +66,14 @@ function ask(id: number, act: Act): Promise<Design> {
       return answer(
         api.POST("/api/designs/{design_id}/parts", {
           params: { path },
-          body: { name: act.name, make: act.make, text: act.text, recipe: act.recipe },
+          body: { name: act.name, make: act.make, colour: act.colour, text: act.text, recipe: act.recipe },
         }),
       );
     case "change-part":
       return answer(
         api.PUT("/api/designs/{design_id}/parts/{key}", {
           params: { path: { ...path, key: act.key } },
-          body: { name: act.name, make: act.make },
+          body: { name: act.name, make: act.make, colour: act.colour },
         }),
       );
     case "remove-part":

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useNavigate, useOutletContext, useParams } from "react-router";
 import { TERMS } from "../accounts/account-dialog";
 import { Refused } from "../api/client";
-import { Button, Empty, IconButton, inputClass } from "../ui/controls";
+import { Button, boxClass, Empty, IconButton } from "../ui/controls";
 import { isTyping, useCommands } from "../ui/keys";
 import { type Design, useAct, useDesign } from "./design";
 import { History } from "./history";
@@ -90,7 +90,7 @@ function Frame({ design }: { design: Design }) {
           )}
           <select
             aria-label="Terms of this design"
-            className={`${inputClass} w-auto`}
+            className={boxClass}
             value={design.terms}
             onChange={(e) =>
               act.mutate({ do: "rename", name: design.name, terms: e.target.value as Design["terms"] })
@@ -122,7 +122,7 @@ function Frame({ design }: { design: Design }) {
         </div>
         <Thread stops={design.stops} />
       </div>
-      <main className="flex min-h-0 flex-1 flex-col">
+      <main className="flex min-h-0 flex-1 flex-col overflow-auto">
         <Outlet context={design} />
       </main>
       <History design={design} open={history} onOpen={setHistory} />

@@ -18,10 +18,12 @@ const FROM: Record<Side, [number, number, number]> = {
 
 function Camera({ box, side, turn }: { box: Box; side: Side; turn: { x: number; y: number } }) {
   const { camera, gl, invalidate } = useThree();
+  const aspect = useThree((s) => s.size.width / Math.max(s.size.height, 1));
   const controls = useMemo(() => new OrbitControls(camera, gl.domElement), [camera, gl]);
   const middle = box.middle ?? [0, 0, box.height / 2];
   const [x, y, z] = middle;
-  const far = Math.max(box.height, box.width, box.depth, 1);
+  const wide = Math.hypot(box.width, box.depth) * 0.75;
+  const far = Math.max(box.height, box.width, wide / Math.min(aspect, 1), 1);
   useEffect(() => {
     controls.enableDamping = false;
     controls.addEventListener("change", () => invalidate());
@@ -29,7 +31,7 @@ function Camera({ box, side, turn }: { box: Box; side: Side; turn: { x: number; 
   }, [controls, invalidate]);
   useEffect(() => {
     camera.up.set(0, 0, 1);
-    const way = new Vector3(...FROM[side]).normalize().multiplyScalar(far * 2.15);
+    const way = new Vector3(...FROM[side]).normalize().multiplyScalar(far * 2.3);
     camera.position.set(x, y, z).add(way);
     if (camera instanceof PerspectiveCamera) {
       camera.near = far / 50;

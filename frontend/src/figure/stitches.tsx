@@ -16,8 +16,8 @@ import type { FigurePart } from "./types";
 
 function lobe(side: 1 | -1): BufferGeometry {
   const shape = new IcosahedronGeometry(0.5, 1);
-  shape.scale(0.52, 1.16, 0.5);
-  shape.rotateZ(side * -0.42);
+  shape.scale(0.5, 1.5, 0.46);
+  shape.rotateZ(side * -0.34);
   shape.translate(side * 0.25, 0.04, 0.02);
   return shape;
 }

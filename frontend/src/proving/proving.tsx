@@ -4,7 +4,16 @@ import { type Design, newKey } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
-import { Button, Field, IconButton, inputClass, Panel, SelectField, TextField } from "../ui/controls";
+import {
+  Button,
+  boxClass,
+  Field,
+  IconButton,
+  inputClass,
+  Panel,
+  SelectField,
+  TextField,
+} from "../ui/controls";
 
 type Page = Design["proving"];
 type Tester = NonNullable<Page["testers"]>[number];
@@ -73,7 +82,7 @@ export function ProvingStop() {
                 <input
                   type="date"
                   aria-label={`Day of note ${i + 1}`}
-                  className={`${inputClass} w-40`}
+                  className={`${boxClass} w-40 shrink-0`}
                   value={entry.date}
                   onChange={(e) =>
                     e.target.value &&

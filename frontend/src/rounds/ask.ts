@@ -7,18 +7,22 @@ export type Problem = Schemas["ProblemOut"];
 
 const NUMBER = { value: 0 };
 
-function question(text: string, design: Design): Schemas["PreviewIn"] {
+function question(text: string, design: Design, colour: string | null): Schemas["PreviewIn"] {
   return {
     text,
     terms: design.terms,
     gauge: gaugeOf(design),
     colours: coloursOf(design),
+    colour,
     number: ++NUMBER.value,
   };
 }
 
-export function askPreview({ text, design }: { text: string; design: Design }): Promise<Preview> {
-  return answer(api.POST("/api/bench/preview", { body: question(text, design) }));
+/** A part's text and the yarn it begins with. */
+export type Question = { text: string; design: Design; colour: string | null };
+
+export function askPreview({ text, design, colour }: Question): Promise<Preview> {
+  return answer(api.POST("/api/bench/preview", { body: question(text, design, colour) }));
 }
 
 export function askTidy(text: string, design: Design, fold: boolean): Promise<Schemas["TidyOut"]> {
@@ -26,11 +30,11 @@ export function askTidy(text: string, design: Design, fold: boolean): Promise<Sc
 }
 
 /** The part as the craft's own SVG. */
-export async function partPicture(text: string, design: Design): Promise<string> {
+export async function partPicture({ text, design, colour }: Question): Promise<string> {
   const got = await fetch("/api/bench/picture", {
     method: "POST",
     headers: { "Content-Type": "application/json", "X-CSRFToken": cookie("csrftoken") },
-    body: JSON.stringify(question(text, design)),
+    body: JSON.stringify(question(text, design, colour)),
   });
   if (!got.ok) throw new Error("no picture");
   return got.text();

@@ -1,4 +1,5 @@
 /** Rounds: the bench. Written rounds, ladder and figure show the same part and light each other. */
+import { Trash2 } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useSession } from "../accounts/session";
@@ -9,22 +10,20 @@ import { SaveMark } from "../design/save-state";
 import { Ladder } from "../figure/ladder";
 import { useLatest } from "../figure/use-latest";
 import { PartFigure } from "../figure/views";
-import { Button, Empty, NumberField, TextField } from "../ui/controls";
+import { Button, Empty, IconButton, NumberField, SelectField, TextField } from "../ui/controls";
 import { useCommands } from "../ui/keys";
 import { Confirm, Dialog, Guess, useSay } from "../ui/overlays";
 import { cm, rounded } from "../ui/units";
-import { askPreview, askTidy, type Preview, partPicture } from "./ask";
+import { askPreview, askTidy, type Preview, partPicture, type Question } from "./ask";
 import { ConflictDialog } from "./conflict";
 import { Editor, type EditorHandle } from "./editor";
 import { toUnits } from "./positions";
 import { ProblemList, roundFaults } from "./problems";
 import { usePartText } from "./use-part-text";
 
-type Question = { text: string; design: Design };
-
 function same(a: Question, b: Question): boolean {
   const gist = (q: Question) => JSON.stringify([q.design.gauge_now, q.design.gauge.yarns, q.design.terms]);
-  return a.text === b.text && gist(a) === gist(b);
+  return a.text === b.text && a.colour === b.colour && gist(a) === gist(b);
 }
 
 export function Rounds() {
@@ -108,7 +107,14 @@ function NewPart({
         onSubmit={(e) => {
           e.preventDefault();
           act.mutate(
-            { do: "add-part", name: name.trim(), make: 1, text: "R1: 6 sc in ring [6]\n", recipe: null },
+            {
+              do: "add-part",
+              name: name.trim(),
+              make: 1,
+              colour: null,
+              text: "R1: 6 sc in ring [6]\n",
+              recipe: null,
+            },
             {
               onSuccess: (made) => {
                 onOpen(false);
@@ -140,19 +146,20 @@ function PartHead({ design, part }: { design: Design; part: Part }) {
   const act = useAct(design.id);
   const [name, setName] = useState(part.name);
   useEffect(() => setName(part.name), [part.name]);
+  const yarns = design.gauge.yarns ?? [];
+  const set = (change: Partial<Pick<Part, "name" | "make" | "colour">>) => {
+    const next = { name: part.name, make: part.make, colour: part.colour, ...change };
+    act.mutate({ do: "change-part", key: part.key, ...next }, { onError: () => setName(part.name) });
+  };
   const save = () => {
-    if (name.trim() && name.trim() !== part.name)
-      act.mutate(
-        { do: "change-part", key: part.key, name: name.trim(), make: part.make },
-        { onError: () => setName(part.name) },
-      );
+    if (name.trim() && name.trim() !== part.name) set({ name: name.trim() });
     else setName(part.name);
   };
   return (
     <div className="flex items-end gap-2">
       <TextField
         label="Part"
-        className="flex-1"
+        className="min-w-0 flex-1"
         maxLength={40}
         value={name}
         onChange={(e) => setName(e.target.value)}
@@ -161,16 +168,30 @@ function PartHead({ design, part }: { design: Design; part: Part }) {
       />
       <NumberField
         label="Make"
-        className="w-20"
+        className="w-16"
         least={1}
         most={50}
         value={part.make}
-        onValue={(n) =>
-          n && n !== part.make && act.mutate({ do: "change-part", key: part.key, name: part.name, make: n })
-        }
+        onValue={(n) => n && n !== part.make && set({ make: n })}
       />
+      {yarns.length > 0 && (
+        <SelectField
+          label="Begin with"
+          className="w-36"
+          value={part.colour ?? ""}
+          onValue={(colour) => set({ colour: colour || null })}
+          options={[
+            ["", `${yarns[0]?.name} (main)`],
+            ...yarns.slice(1).map((y) => [y.name, y.name] as const),
+          ]}
+        />
+      )}
       <Confirm
-        trigger={<Button weight="quiet">Remove</Button>}
+        trigger={
+          <IconButton label={`Remove ${part.name}`}>
+            <Trash2 size={16} />
+          </IconButton>
+        }
         title={`Remove ${part.name}?`}
         about="Undo brings it back."
         yes="Remove it"
@@ -188,7 +209,7 @@ function Bench({ design, part }: { design: Design; part: Part }) {
     editor.current?.replace(next),
   );
   const { answer: preview, error } = useLatest<Question, { answer: Preview; asked: string }>(
-    { text, design },
+    { text, design, colour: part.colour },
     async (q) => ({ answer: await askPreview(q), asked: q.text }),
     same,
   );
@@ -220,7 +241,10 @@ function Bench({ design, part }: { design: Design; part: Part }) {
     const at = rounds.findIndex((r) => r.line === line);
     setLit(at >= 0 ? at : null);
   };
-  const flat = useMemo(() => () => partPicture(text, design), [text, design]);
+  const flat = useMemo(
+    () => () => partPicture({ text, design, colour: part.colour }),
+    [text, design, part.colour],
+  );
   return (
     <div className="grid min-h-0 flex-1 gap-3 lg:grid-cols-[minmax(0,5fr)_minmax(0,3.4fr)_minmax(0,3.6fr)]">
       <section className="flex min-h-0 flex-col gap-2" aria-label="Written rounds">

@@ -14,11 +14,11 @@ import { Outline } from "./outline";
 import { KINDS, type Kind, type Recipe, recipeFor, recipeFrom } from "./silhouettes";
 
 type Shape = Schemas["ShapeOut"];
-type Question = { recipe: Recipe; design: Design };
+type Question = { recipe: Recipe; design: Design; colour: string | null };
 
 const NUMBER = { value: 0 };
 
-async function askShape({ recipe, design }: Question): Promise<Shape> {
+async function askShape({ recipe, design, colour }: Question): Promise<Shape> {
   return answer(
     api.POST("/api/bench/shape", {
       body: {
@@ -26,6 +26,7 @@ async function askShape({ recipe, design }: Question): Promise<Shape> {
         gauge: gaugeOf(design),
         terms: design.terms,
         colours: coloursOf(design),
+        colour,
         number: ++NUMBER.value,
       },
     }),
@@ -34,8 +35,8 @@ async function askShape({ recipe, design }: Question): Promise<Shape> {
 
 function sameQuestion(a: Question, b: Question): boolean {
   return (
-    JSON.stringify([a.recipe, a.design.gauge_now, a.design.terms]) ===
-    JSON.stringify([b.recipe, b.design.gauge_now, b.design.terms])
+    JSON.stringify([a.recipe, a.colour, a.design.gauge_now, a.design.terms]) ===
+    JSON.stringify([b.recipe, b.colour, b.design.gauge_now, b.design.terms])
   );
 }
 
@@ -106,7 +107,11 @@ function Drafting({
     if (stored && !touched.current) setRecipe(stored);
     touched.current = false;
   }, [stored]);
-  const { answer: shape, error, busy } = useLatest({ recipe, design }, askShape, sameQuestion);
+  const {
+    answer: shape,
+    error,
+    busy,
+  } = useLatest({ recipe, design, colour: part?.colour ?? null }, askShape, sameQuestion);
   const [lit, setLit] = useState<number | null>(null);
   const act = useAct(design.id);
   const say = useSay();
@@ -130,7 +135,10 @@ function Drafting({
     }, 900);
     return () => clearTimeout(timer);
   }, [authoritative, busy, shape]);
-  const flat = useMemo(() => () => partPicture(shape?.text ?? "", design), [shape?.text, design]);
+  const flat = useMemo(
+    () => () => partPicture({ text: shape?.text ?? "", design, colour: part?.colour ?? null }),
+    [shape?.text, design, part?.colour],
+  );
   return (
     <div className="grid min-h-0 gap-3 lg:grid-cols-[minmax(17rem,22rem)_minmax(0,1fr)_minmax(0,1fr)]">
       <Panel className="overflow-auto" title={part ? part.name : "A new part"}>
@@ -157,7 +165,14 @@ function Drafting({
             disabled={!shape || Boolean(error)}
             onAdd={(name, make) =>
               act.mutate(
-                { do: "add-part", name, make, text: shape?.text ?? "", recipe: shape?.recipe ?? null },
+                {
+                  do: "add-part",
+                  name,
+                  make,
+                  colour: null,
+                  text: shape?.text ?? "",
+                  recipe: shape?.recipe ?? null,
+                },
                 {
                   onSuccess: (made) => {
                     onMade(made.parts.at(-1)?.key ?? "");

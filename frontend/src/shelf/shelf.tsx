@@ -142,37 +142,39 @@ export function Shelf() {
   const commands = useMemo(() => [{ name: "New design", run: () => setMaking(true) }], []);
   useCommands(commands);
   return (
-    <main className="mx-auto w-full max-w-6xl p-6">
-      <div className="mb-5 flex items-center justify-between">
-        <h1 className="text-3xl">The shelf</h1>
-        <Button weight="main" onClick={() => setMaking(true)}>
-          <Plus size={18} /> New design
-        </Button>
-      </div>
-      {shelf.error && (
-        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-3 py-2">
-          {sentence(shelf.error)}
-        </p>
-      )}
-      {shelf.isPending && (
-        <p role="status" className="text-soft">
-          Dusting the shelf …
-        </p>
-      )}
-      {shelf.data?.length === 0 && (
-        <Empty title="An empty shelf">
-          <p>Start with a shape: a ball of 6 cm is a head, a cone of 2 cm a nose, a tube of 4 cm an arm.</p>
+    <main className="min-h-0 flex-1 overflow-auto">
+      <div className="mx-auto w-full max-w-6xl p-6">
+        <div className="mb-5 flex items-center justify-between">
+          <h1 className="text-3xl">The shelf</h1>
           <Button weight="main" onClick={() => setMaking(true)}>
-            Start a design
+            <Plus size={18} /> New design
           </Button>
-        </Empty>
-      )}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(16rem,1fr))] gap-x-5 gap-y-7">
-        {shelf.data?.map((row) => (
-          <Card key={row.id} row={row} />
-        ))}
-      </ul>
-      <NewDesign open={making} onOpen={setMaking} />
+        </div>
+        {shelf.error && (
+          <p role="alert" className="border-l-4 border-madder bg-madder-ground px-3 py-2">
+            {sentence(shelf.error)}
+          </p>
+        )}
+        {shelf.isPending && (
+          <p role="status" className="text-soft">
+            Dusting the shelf …
+          </p>
+        )}
+        {shelf.data?.length === 0 && (
+          <Empty title="An empty shelf">
+            <p>Start with a shape: a ball of 6 cm is a head, a cone of 2 cm a nose, a tube of 4 cm an arm.</p>
+            <Button weight="main" onClick={() => setMaking(true)}>
+              Start a design
+            </Button>
+          </Empty>
+        )}
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(16rem,1fr))] gap-x-5 gap-y-7">
+          {shelf.data?.map((row) => (
+            <Card key={row.id} row={row} />
+          ))}
+        </ul>
+        <NewDesign open={making} onOpen={setMaking} />
+      </div>
     </main>
   );
 }

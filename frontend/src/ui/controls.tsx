@@ -58,8 +58,10 @@ export function IconButton({
   );
 }
 
-export const inputClass =
-  "w-full rounded-md border border-strong bg-panel px-2 py-1.5 text-ink placeholder:text-soft aria-invalid:border-madder aria-invalid:border-2";
+/** The look of whatever is typed into or chosen from; its width is the caller's. */
+export const boxClass =
+  "rounded-md border border-strong bg-panel px-2 py-1.5 text-ink placeholder:text-soft aria-invalid:border-madder aria-invalid:border-2";
+export const inputClass = `w-full ${boxClass}`;
 
 /** A label with what it labels, a hint, and the place for its error. */
 export function Field({

@@ -31,7 +31,7 @@ class Command(BaseCommand):
         if present and not options["again"]:
             return
         if present:
-            for design in present.designs.all():  # type: ignore[attr-defined]
+            for design in present.designs.all():
                 design.head = None
                 design.save(update_fields=["head"])
             present.delete()
