@@ -116,7 +116,7 @@ REFERENCE_FIRMNESS = 0.5
 _SLACK = 0.06
 """Stiffness of a stitch pushed together, as a share of one pulled apart."""
 
-_NEWTON_STEPS, _ENOUGH = 60, 1e-4
+_NEWTON_STEPS, _ENOUGH = 60, 2e-3
 
 
 def pressure_share(firmness: float) -> float:
@@ -223,9 +223,9 @@ def inflated_profile(
         h0 = np.append(h0, h0[-1] * 0.35)
         n = np.append(n, n[-1])
     balloon = _Balloon(n, w0, h0, pressure_share(firmness) / float(start.radius.max()))
-    r = np.append(start.radius, [start.radius[-1] * 0.2] if closed else [])
-    bulge = np.linspace(0.02, 0.98, len(r)) * gauge.round_mm
-    z = np.append(start.height, [start.height[-1]] if closed else []) + bulge
+    r, z = _smooth_start(start.radius, h[: len(start.radius)])
+    if closed:
+        r, z = np.append(r, r[-1] * 0.2), np.append(z, z[-1] + 0.1 * h[-1])
     x = np.empty(2 * len(r))
     x[0::2], x[1::2] = r, z
     _relax(balloon, x, gauge.round_mm)
@@ -234,8 +234,15 @@ def inflated_profile(
     return Profile(radius, height, start.lies, closed)
 
 
+def _smooth_start(radius: Vector, h: Vector) -> tuple[Vector, Vector]:
+    """A start near the balance: steps of whole stitches smoothed away, so that height is not lost to them."""
+    wide = np.convolve(np.pad(radius, 3, mode="edge"), np.ones(7) / 7, mode="valid")
+    dr = np.diff(wide, prepend=0.0)
+    return radius.copy(), np.cumsum(np.sqrt(np.maximum((0.05 * h) ** 2, h**2 - dr**2)))
+
+
 def _relax(balloon: _Balloon, x: Vector, h: float) -> None:
-    damping = 0.05
+    damping, reach = 0.05, max(0.5 * h, 0.02 * float(np.abs(x).max()))
     gradient, band = balloon.forces(x)
     size = float(np.abs(gradient).max())
     for _ in range(_NEWTON_STEPS):
@@ -243,13 +250,13 @@ def _relax(balloon: _Balloon, x: Vector, h: float) -> None:
         damped[3] += damping * (np.abs(band[3]).mean())
         step = solveh_banded(damped, -gradient, check_finite=False)
         longest = float(np.abs(step).max())
-        if longest > 0.5 * h:
-            step *= 0.5 * h / longest
+        if longest > reach:
+            step *= reach / longest
         trial = x + step
         gradient_after, band_after = balloon.forces(trial)
         size_after = float(np.abs(gradient_after).max())
         x[:] = trial
-        damping = max(damping * 0.6, 1e-3) if size_after < size else min(damping * 2.0, 2.0)
+        damping = max(damping * 0.4, 1e-4) if size_after < size else min(damping * 2.0, 2.0)
         gradient, band, size = gradient_after, band_after, size_after
         if longest < _ENOUGH * h:
             return

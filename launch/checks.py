@@ -42,7 +42,7 @@ def _checks(more: Sequence[str]) -> list[Check]:
         Check("format", "craft", [_bin("ruff"), "format", "--check", "."]),
         Check("import contracts", "craft", [_bin("lint-imports"), "--no-cache"]),
         Check("types", "craft", [_bin("mypy"), "craft", "studio", "launch"]),
-        Check("craft tests", "craft", [*pytest, "tests/craft", "tests/reference", "-p", "no:django"]),
+        Check("craft tests", "craft", [*pytest, "tests/craft", "tests/reference"]),
         Check("migrations are whole", "studio", [python(), "-m", "django", "makemigrations", "--check", "--dry-run"]),
         Check("studio tests", "studio", [*pytest, "tests/studio"]),
         Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND),

@@ -186,6 +186,11 @@ def _work_round(edge: _Edge, made: Round, source: int, label: str, number: int |
     edge.live, edge.colour, edge.above = live, moves.last_colour, label
 
 
+def _told_once(problems: list[Problem]) -> list[Problem]:
+    """A fold's problems without those that every further round of it repeats."""
+    return list({(p.code, p.place.span): p for p in reversed(problems)}.values())[::-1]
+
+
 def run_part(part: Part, colour: str = MAIN_COLOUR) -> tuple[WorkedPart, tuple[Problem, ...]]:
     """Work a part stitch by stitch, with `colour` on the hook at first; never raises on a faulty one.
 
@@ -200,6 +205,7 @@ def run_part(part: Part, colour: str = MAIN_COLOUR) -> tuple[WorkedPart, tuple[P
             case Round():
                 source += 1
                 below = rounds[source + 1] if source + 1 < len(rounds) else None
+                told = len(edge.problems)
                 for k in range(item.repeats):
                     live = _judge(edge, item, below if k == item.repeats - 1 else item)
                     if k == 0:
@@ -207,6 +213,7 @@ def run_part(part: Part, colour: str = MAIN_COLOUR) -> tuple[WorkedPart, tuple[P
                     number = None if item.first is None else item.first + k
                     label = item.label if number is None else f"R{number}"
                     _work_round(edge, item, source, label, number, live)
+                edge.problems[told:] = _told_once(edge.problems[told:])
             case Colour():
                 edge.colour = item.name
             case Step():

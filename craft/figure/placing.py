@@ -47,9 +47,9 @@ class Placed:
 def _frame(origin: Matrix, axis: Matrix) -> Matrix:
     """A rigid frame whose z runs along `axis`, keeping the front as much in front as it can."""
     z = axis / np.linalg.norm(axis)
-    reference = np.array([0.0, -1.0, 0.0]) if abs(z[1]) < 0.9 else np.array([0.0, 0.0, 1.0])
+    reference = np.array([0.0, -1.0, 0.0]) if abs(z[1]) < 0.9 else np.array([0.0, 0.0, -1.0])
     x = np.cross(z, reference)
-    x /= -np.linalg.norm(x)
+    x /= np.linalg.norm(x)
     matrix = np.eye(4)
     matrix[:3, 0], matrix[:3, 1], matrix[:3, 2], matrix[:3, 3] = x, np.cross(z, x), z, origin
     return matrix

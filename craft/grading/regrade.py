@@ -69,11 +69,11 @@ def _resampled(part: Part, scale: float) -> Regraded:
         raise CraftError(f"{part.name or 'The part'} has too few rounds to be resized.", field="scale")
     start = int(counts[0])
     closed = worked.closed and counts[-1] <= 2 * start
-    many = max(2, round(len(counts) * scale))
+    many = max(2, math.floor(scale * (len(counts) + 1)) - 1 if closed else round(len(counts) * scale))
     if many > MOST_ROUNDS:
         raise CraftError("That would be more rounds than one pattern may have.", field="scale")
-    at = np.linspace(0, len(counts) - 1, many)
-    true = np.interp(at, np.arange(len(counts)), counts) * scale
+    at = np.arange(1, many + 1) / scale
+    true = scale * _count_along(counts, at, closed=closed)
     if true.max() < LEAST_AROUND:
         raise CraftError(
             f"{part.name or 'The part'} would have {true.max():.0f} stitches around; "
@@ -86,6 +86,13 @@ def _resampled(part: Part, scale: float) -> Regraded:
     items = _with_words(part, worked, body, many)
     made = Part(part.name, folded(items), part.make)
     return Regraded(made, run_part(made)[0], "resampled", tuple(notes))
+
+
+def _count_along(counts: Vector, at: Vector, *, closed: bool) -> Vector:
+    """Counts at distances `at` from the pole, in rounds: none at the pole, and at that of a closed end."""
+    ends = [0.0] if closed else []
+    along = np.concatenate([[0.0], counts, ends])
+    return np.interp(at, np.arange(len(along)), along)
 
 
 def _plain_shaping(part: Part) -> Shaping:
@@ -122,7 +129,7 @@ def _loops_at(before: Sequence[Round], at: Vector) -> dict[int, Loops]:
     found: dict[int, Loops] = {}
     for i, made in enumerate(before):
         if made.loops is not Loops.BOTH:
-            found[int(np.argmin(np.abs(at - i)))] = made.loops
+            found[int(np.argmin(np.abs(at - 1 - i)))] = made.loops
     return found
 
 

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from craft.problems import Span
 
 _UNIT = r"(?:sts?\.?|stitch(?:es)?|sc|dc|x|total)?"
-_COUNT = re.compile(rf"(?i)[\[({{<]\s*(\d{{1,9}})\s*{_UNIT}\s*[\])}}>]")
+_AGAIN = r"[x×*]\s*\d|\d+\s*(?:times|x\b)|around|once\b|twice\b|thrice\b|repeat"
+_COUNT = re.compile(rf"(?i)[\[({{<]\s*(\d{{1,9}})\s*{_UNIT}\s*[\])}}>](?!\s*(?:{_AGAIN}))")
 _EQUALS = re.compile(rf"(?i)(?:=|→|->)\s*(\d{{1,9}})\s*{_UNIT}(?![\w(])")
 _DASH = re.compile(r"(?i)[-–—]\s*(\d{1,9})\s*(?:sts|stitches)\b\.?")
 _FOLD = re.compile(

@@ -50,8 +50,8 @@ export function Ladder({
   const unit = (compact ? 120 : 300) / widest;
   const tall = compact
     ? Math.max(2.5, Math.min(8, 130 / Math.max(rounds.length, 1)))
-    : Math.max(11, Math.min(20, 420 / Math.max(rounds.length, 1)));
-  const gap = compact ? 0.5 : 2;
+    : Math.max(9, Math.min(17, 400 / Math.max(rounds.length, 1)));
+  const gap = compact ? 0.5 : 5;
   const step = tall + gap;
   const side = compact ? 4 : 48;
   const width = widest * unit + side * 2;

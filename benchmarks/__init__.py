@@ -1,0 +1,1 @@
+"""Speed and truth, measured: `./spirrel bench`. Nothing here is a timed test."""

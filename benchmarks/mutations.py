@@ -1,0 +1,112 @@
+"""Spoiling sound patterns, to see how many slips are found and whether the right round is named."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from craft.fabric import check
+from craft.problems import Severity
+
+SOUND = {
+    "ball": "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\nR5: (3 sc, inc) x 6 [30]\n"
+    "R6-R9: 30 sc [30]\nR10: (3 sc, dec) x 6 [24]\nR11: (2 sc, dec) x 6 [18]\nStuff.\nR12: (sc, dec) x 6 [12]\nR13: dec x 6 [6]\nClose.",
+    "cone": "R1: 4 sc in ring [4]\nR2: (sc, inc) x 2 [6]\nR3: (2 sc, inc) x 2 [8]\nR4: (3 sc, inc) x 2 [10]\nR5: (4 sc, inc) x 2 [12]\n"
+    "R6: (5 sc, inc) x 2 [14]\nLeave a long tail for sewing.",
+    "arm": "R1: 6 sc in ring [6]\nR2: (sc, inc) x 3 [9]\nR3-R10: 9 sc [9]\nR11: sc, dec, 6 sc [8]\nFasten off, leaving a tail.",
+    "stars": "Rnd 1: MR, 6 sc (6)\nRnd 2: *2 sc in next st* 6 times (12)\nRnd 3: *sc, 2 sc in next st; rep from * 5 more times (18)\n"
+    "Rnd 4: *sc in next 2 sts, 2 sc in next st; rep from * 5 more times (24)\nRnd 5: sc in each st around (24)\n"
+    "Rnd 6: *2 sc, dec; rep from * 5 more times (18)",
+    "uk": "Terms: UK\nR1: 6 dc in ring [6]\nR2: inc x 6 [12]\nR3: (dc, inc) x 6 [18]\nR4: 18 dc [18]\nR5: (dc, dc2tog) x 6 [12]\nR6: dec x 6 [6]",
+    "letters": "R1: 6X in ring (6)\nR2: 6V (12)\nR3: (X, V) * 6 (18)\nR4: (2X, V) * 6 (24)\nR5: 24X (24)\nR6: (2X, A) * 6 (18)\nR7: (X, A) * 6 (12)",
+    "joined": "R1: 8 sc in ring, join [8]\nR2: ch 1, inc x 8, join [16]\nR3: ch 1, (sc, inc) x 8, join [24]\nR4: ch 1, 24 sc, join [24]",
+    "dome": "1. 6 sc in ring = 6\n2. 6 inc = 12\n3. (sc, inc) x 6 = 18\n4. in BLO, 18 sc = 18\n5. 18 sc = 18\n6. (sc, inv dec) x 6 = 12",
+}
+"""Patterns of our own in everyday spellings, all of which add up."""
+
+
+@dataclass(frozen=True, slots=True)
+class Mutant:
+    """A spoilt text: which 1-based line was touched, and how."""
+
+    text: str
+    line: int
+    how: str
+
+
+def _changed(lines: list[str], i: int, line: str, how: str) -> Mutant:
+    return Mutant("\n".join([*lines[:i], line, *lines[i + 1 :]]), i + 1, how)
+
+
+_NUMBER = re.compile(r"\d+")
+_COUNT = re.compile(r"(?:[\[(]|= )(\d+)[\])]?\s*$")
+_WORD = re.compile(r"\b(?:sc|dc|inc|dec|X|V|A)\b")
+_LABEL = re.compile(r"^\s*(?:R|Rnd )?\d+(?:-R?\d+)?[.:]\s*")
+
+
+def mutants(text: str) -> Iterator[Mutant]:
+    """Every single slip of a kind: a number, a bracket, a word, two rounds swapped, one left out."""
+    lines = text.split("\n")
+    for i, line in enumerate(lines):
+        label = _LABEL.match(line)
+        if label is None:
+            continue
+        count = _COUNT.search(line)
+        for m in _NUMBER.finditer(line, label.end()):
+            bracket = count is not None and m.start() == count.start(1)
+            for by in (1, -1):
+                value = int(m.group()) + by
+                if value > 0:
+                    how = "bracket" if bracket else "number"
+                    yield _changed(lines, i, line[: m.start()] + str(value) + line[m.end() :], how)
+        for m in _WORD.finditer(line, label.end()):
+            other = {"inc": "dec", "dec": "inc", "V": "A", "A": "V"}.get(m.group())
+            if other:
+                yield _changed(lines, i, line[: m.start()] + other + line[m.end() :], "word")
+        yield Mutant("\n".join(lines[:i] + lines[i + 1 :]), i + 1, "removed")
+        if i + 1 < len(lines) and _LABEL.match(lines[i + 1]):
+            yield Mutant("\n".join([*lines[:i], lines[i + 1], line, *lines[i + 2 :]]), i + 1, "swapped")
+
+
+@dataclass(slots=True)
+class Survey:
+    """How many inconsistent mutants there were, were found, and had their round named."""
+
+    inconsistent: int = 0
+    found: int = 0
+    knowable: int = 0
+    named: int = 0
+    missed: list[Mutant] = field(default_factory=list)
+    misnamed: list[tuple[Mutant, list[int]]] = field(default_factory=list)
+
+
+def _consistent(mutant: Mutant, original: str) -> bool:
+    """A slip that leaves a pattern which adds up: the last round left out, an unstated last count."""
+    if mutant.how != "removed":
+        return False
+    lines = [i for i, line in enumerate(original.split("\n"), 1) if _LABEL.match(line)]
+    return mutant.line == lines[-1]
+
+
+def survey() -> Survey:
+    """Spoil every sound pattern in every way and look what is found."""
+    result = Survey()
+    for original in SOUND.values():
+        for mutant in mutants(original):
+            if _consistent(mutant, original):
+                continue
+            result.inconsistent += 1
+            told = [p for p in check(mutant.text).problems if p.severity is not Severity.HINT]
+            if not told:
+                result.missed.append(mutant)
+                continue
+            result.found += 1
+            if mutant.how in ("number", "bracket", "word"):
+                result.knowable += 1
+                lines = [p.place.line for p in told]
+                if mutant.line in lines:
+                    result.named += 1
+                else:
+                    result.misnamed.append((mutant, lines))
+    return result

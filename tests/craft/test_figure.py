@@ -1,0 +1,90 @@
+"""Parts in space: frame, seats, picture."""
+
+from __future__ import annotations
+
+import xml.etree.ElementTree as ET
+
+import numpy as np
+import pytest
+
+from craft.drafting import Recipe, Solid, draft
+from craft.errors import CraftError
+from craft.fabric import check
+from craft.figure import Body, Seat, View, body_of, draw, extent, place
+from craft.gauge import Gauge
+
+GAUGE = Gauge(5.6, 5.15, lean=0.0)
+
+
+def body(solid: Solid, start: int = 6, gauge: Gauge = GAUGE) -> Body:
+    return body_of(check(draft(Recipe(solid, start), gauge).text()).parts[0], gauge)
+
+
+@pytest.fixture(scope="module")
+def parts() -> dict[str, Body]:
+    return {
+        "body": body(Solid("egg", 90, 75)),
+        "head": body(Solid("sphere", 60, 60)),
+        "nose": body(Solid("cone", 22, 20, open=True), 3),
+        "ear": body(Solid("dome", 14, 22, open=True)),
+    }
+
+
+def test_lean_turns_the_starts_to_the_right() -> None:
+    straight, leaning = (body(Solid("sphere", 60, 60), gauge=Gauge(5.6, 5.15, lean)) for lean in (0.0, 0.4))
+    assert {r.turn for r in straight.rings} == {0.0}
+    turns = [r.turn for r in leaning.rings]
+    assert turns == sorted(turns, reverse=True)
+    expected = -sum(2 * np.pi * 0.4 / r.count for r in leaning.rings[:-1])
+    assert turns[-1] == pytest.approx(expected)
+
+
+def test_seats_put_parts_where_they_say(parts: dict[str, Body]) -> None:
+    seats = [
+        Seat("head", "body", 999),
+        Seat("nose", "head", len(parts["head"].rings) // 2),
+        Seat("ear", "head", 12, 8, paired=True),
+    ]
+    placed = place(parts, {"ear": 2}, seats)
+    where = {p.part: p.matrix[:3, 3] for p in placed}
+    assert [p.part for p in placed].count("ear") == 2
+    assert where["head"][2] > 0.8 * parts["body"].top
+    nose = next(p.matrix for p in placed if p.part == "nose")
+    tip = nose @ np.array([0, 0, 0, 1])
+    assert tip[1] < -30, "a nose in the middle of the front points to the viewer"
+    assert abs(tip[0]) < 1
+    left, right = (p.matrix[:3, 3] for p in placed if p.part == "ear")
+    assert left[0] == pytest.approx(-right[0], abs=1e-6)
+    assert left[1:] == pytest.approx(right[1:], abs=1e-6)
+    assert left[0] < 0, "stitches count to the viewer's left, the way a right-handed maker works"
+    for p in placed:
+        assert np.linalg.det(p.matrix[:3, :3]) == pytest.approx(1.0), "pieces are turned, never mirrored"
+    assert extent(parts, placed)[2] > 110
+
+
+def test_nonsense_seats_are_left_out(parts: dict[str, Body]) -> None:
+    placed = place(
+        parts, {}, [Seat("head", "ghost", 3), Seat("body", "body", 3), Seat("nose", "ear", 2), Seat("ear", "nose", 2)]
+    )
+    assert sorted(p.part for p in placed) == sorted(parts)
+    for bad in ({"round": 0}, {"round": 3, "tilt": 200}, {"round": 3, "stitch": 1e9}):
+        with pytest.raises(CraftError):
+            Seat("a", "b", **bad)
+
+
+def test_unseated_pieces_lie_side_by_side(parts: dict[str, Body]) -> None:
+    placed = place(parts, {"ear": 3}, [])
+    ears = sorted(p.matrix[0, 3] for p in placed if p.part == "ear")
+    assert len(ears) == 3
+    assert min(np.diff(ears)) > parts["ear"].profile.width_mm
+
+
+def test_the_picture_is_svg_and_says_what_it_is(parts: dict[str, Body]) -> None:
+    svg = draw(parts, place(parts, {}, []), {"Main": "#aa7744"}, title="Moth & <friend>")
+    root = ET.fromstring(svg)
+    assert root.find("{http://www.w3.org/2000/svg}title").text == "Moth & <friend>"  # type: ignore[union-attr]
+    faces = svg.count("<path")
+    assert 400 < faces < 4_000
+    back = draw(parts, place(parts, {}, []), {}, title="x", view=View(around=156))
+    assert back != svg
+    assert "path" not in draw({}, (), {}, title="nothing yet")

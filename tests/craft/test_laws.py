@@ -1,0 +1,153 @@
+"""Laws that hold for any text and any program."""
+
+from __future__ import annotations
+
+import time
+
+import numpy as np
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from craft.fabric import StitchGraph, check, run_pattern
+from craft.notation import folded, highlights, print_pattern, read, unfolded
+from craft.pattern import Pattern, from_json, to_json
+from craft.stitches import STITCHES, Terms
+from tests.craft.programs import patterns
+
+slow_enough = settings(max_examples=80, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+
+
+def same_graph(a: StitchGraph, b: StitchGraph) -> bool:
+    arrays = ("kind", "round", "colour", "loops", "first_parent", "parents")
+    return a.colours == b.colours and all(np.array_equal(getattr(a, n), getattr(b, n)) for n in arrays)
+
+
+def worked(pattern: Pattern) -> list[object]:
+    parts, _ = run_pattern(pattern)
+    return [(p.name, p.make, p.counts, p.steps, p.closed) for p in parts]
+
+
+@slow_enough
+@given(patterns())
+def test_a_printed_program_reads_back_as_the_same_program(pattern: Pattern) -> None:
+    printed = print_pattern(pattern)
+    again = read(printed)
+    assert not again.problems, (printed, again.problems)
+    assert again.pattern.terms is pattern.terms
+    before, after = run_pattern(pattern)[0], run_pattern(again.pattern)[0]
+    assert worked(again.pattern) == worked(pattern)
+    assert all(same_graph(a.graph, b.graph) for a, b in zip(before, after, strict=True))
+
+
+@slow_enough
+@given(patterns())
+def test_printing_twice_is_printing_once(pattern: Pattern) -> None:
+    once = print_pattern(pattern)
+    assert print_pattern(read(once).pattern) == once
+
+
+@slow_enough
+@given(patterns(), st.sampled_from(list(Terms)))
+def test_any_terms_tell_the_same_stitches(pattern: Pattern, terms: Terms) -> None:
+    other = read(print_pattern(pattern, terms)).pattern
+    assert [p.counts for p in run_pattern(other)[0]] == [p.counts for p in run_pattern(pattern)[0]]
+    assert [p.graph.kind.tolist() for p in run_pattern(other)[0]] == [
+        p.graph.kind.tolist() for p in run_pattern(pattern)[0]
+    ]
+
+
+@slow_enough
+@given(patterns())
+def test_a_sound_program_raises_no_false_alarm(pattern: Pattern) -> None:
+    faults = [p for p in run_pattern(pattern)[1] if p.code not in ("steep", "loops", "eyes-late", "make-one")]
+    assert not faults
+
+
+@slow_enough
+@given(patterns())
+def test_stitches_are_conserved(pattern: Pattern) -> None:
+    for part in run_pattern(pattern)[0]:
+        live = 0
+        for tally in part.rounds:
+            assert tally.taken == live or tally.start
+            assert tally.live == tally.made
+            live = tally.live
+        assert len(part.graph) == sum(t.made for t in part.rounds)
+        starts = np.searchsorted(part.graph.round, np.arange(len(part.rounds) + 1))
+        for i in range(1, len(part.rounds)):
+            below = set(range(starts[i - 1], starts[i]))
+            used = set(part.graph.parents[part.graph.first_parent[starts[i]] : part.graph.first_parent[starts[i + 1]]])
+            assert used == below
+
+
+@slow_enough
+@given(patterns())
+def test_the_stored_form_is_the_pattern(pattern: Pattern) -> None:
+    assert from_json(to_json(pattern)) == pattern
+
+
+@slow_enough
+@given(patterns())
+def test_folding_and_unfolding_change_nothing_that_is_worked(pattern: Pattern) -> None:
+    def refold(p: Pattern) -> Pattern:
+        parts = tuple(type(q)(q.name, folded(unfolded(q.items)), q.make) for q in p.parts)
+        return Pattern(parts, p.head, p.terms)
+
+    assert worked(refold(pattern)) == worked(pattern)
+
+
+ROUNDISH = st.text(alphabet="R0123456789:.,;()[]*x sciednvl×-–'\"\n\t mgtoarup{}=<>", max_size=400)
+
+
+@settings(max_examples=250, deadline=None)
+@given(st.one_of(st.text(max_size=300), ROUNDISH))
+def test_any_text_ends_in_a_pattern_or_in_problems(text: str) -> None:
+    begun = time.perf_counter()
+    found = check(text)
+    spent = time.perf_counter() - begun
+    assert spent < 1.0
+    assert found.problems or any(p.rounds for p in found.parts) or not text.strip()
+    for problem in found.problems:
+        assert 0 <= problem.place.span.start <= problem.place.span.end <= max(len(text), 1)
+        assert problem.place.line >= 1
+        assert problem.place.column >= 1
+        if problem.fix is not None:
+            assert 0 <= problem.fix.start <= problem.fix.end <= len(text)
+    ends = 0
+    for span in highlights(found.reading):
+        assert ends <= span.start < span.end <= len(text)
+        ends = span.end
+
+
+@settings(max_examples=200, deadline=None)
+@given(ROUNDISH)
+def test_nothing_is_dropped_in_silence(text: str) -> None:
+    """Every line that holds a letter is in the pattern, or a problem points at it."""
+    reading = read(text)
+    told = {p.place.line for p in reading.problems}
+    spans = [item.span for part in reading.pattern.parts for item in part.items]
+    spans += [part.span for part in reading.pattern.parts]
+    for line in reading.lines:
+        kept = any(s.start <= line.span.end and line.span.start <= s.end for s in spans)
+        head = line.kind == "head"
+        assert kept or head or line.number in told, (line, reading)
+
+
+@settings(max_examples=60, deadline=None)
+@given(patterns(), st.data())
+def test_a_mend_touches_only_its_own_characters(pattern: Pattern, data: st.DataObject) -> None:
+    text = print_pattern(pattern)
+    digits = [i for i, c in enumerate(text) if c.isdigit()]
+    at = data.draw(st.sampled_from(digits))
+    broken = text[:at] + data.draw(st.sampled_from("123456789")) + text[at + 1 :]
+    for problem in check(broken).problems:
+        if fix := problem.fix:
+            mended = broken[: fix.start] + fix.text + broken[fix.end :]
+            changed = [i for i, (a, b) in enumerate(zip(broken.split("\n"), mended.split("\n"), strict=True)) if a != b]
+            assert changed in ([], [problem.place.line - 1])
+
+
+def test_every_stitch_has_a_way_to_be_written() -> None:
+    for terms in Terms:
+        names = [entry.name(terms) for entry in STITCHES.values()]
+        assert len(set(names)) == len(names)

@@ -1,0 +1,210 @@
+"""Everyday spellings, their places, and what cannot be read."""
+
+from __future__ import annotations
+
+import time
+
+import pytest
+
+from craft.fabric import check
+from craft.notation import MOST_TEXT, find_terms, print_body, print_part, print_pattern, read
+from craft.pattern import Colour, Join, Repeat, Round, Start, StartKind, StepKind, Work
+from craft.stitches import Loops, Terms
+
+
+def one(text: str, terms: Terms = Terms.US) -> Round:
+    reading = read(text, terms)
+    assert not reading.problems, reading.problems
+    (made,) = reading.pattern.parts[0].rounds
+    return made
+
+
+SIX_INC = (Repeat((Work("sc", 2), Work("inc")), 6),)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "R4: (2 sc, inc) x 6 [24]",
+        "Rnd 4: (2 sc, inc) x6 (24)",
+        "Round 4. [2sc, inc] * 6 {24}",
+        "4. (sc 2, inc) 6 times = 24",
+        "4) (2 sc, inc) × 6 [24 sts]",
+        "R4 - 6x (2 sc, inc) [24]",
+        "R4: 6 x (2 sc, inc) → 24",
+        "• R4: (sc in next 2 sts, 2 sc in next st) x 6 <24>",
+        "R4: *2 sc, inc* x 6 [24]",
+        "R4: *2 sc, inc* repeat 6 times [24]",
+        "R4: *2 sc, inc; rep from * 5 more times [24]",
+        "R4: *2 sc, inc; repeat from * 5 times more [24]",
+        "- Rd 4: (sc in each of the next 2 sts, inc) x 6 - 24 sts",
+        "R4:\t(2\u00a0single crochets,\u202fincrease) x 6 [24]",
+        "r4: (2 SC, INC) X 6 [24]",
+        "**R4:** (2 sc, inc) x 6 [24]",
+    ],
+)
+def test_one_round_in_many_spellings(text: str) -> None:
+    made = one(text)
+    assert (made.first, made.last, made.count) == (4, 4, 24)
+    assert made.body == SIX_INC
+
+
+@pytest.mark.parametrize(
+    ("text", "body"),
+    [
+        ("R1: 6 sc in magic ring", (Start(StartKind.RING, 6),)),
+        ("R1: MR 6 sc", (Start(StartKind.RING, 6),)),
+        ("R1: MR, 6 sc [6]", (Start(StartKind.RING, 6),)),
+        ("R1: sc 6 in ring", (Start(StartKind.RING, 6),)),
+        ("R1: start with 6 sc into an adjustable ring", (Start(StartKind.RING, 6),)),
+        ("R1: magic ring of 6", (Start(StartKind.RING, 6),)),
+        ("R1: ch 2, 6 sc in 2nd ch from hook", (Start(StartKind.CHAIN2, 6),)),
+        ("R1: 6 sc in second chain", (Start(StartKind.CHAIN2, 6),)),
+        ("R2: inc x 6", (Work("inc", 6),)),
+        ("R2: inc 6", (Work("inc", 6),)),
+        ("R2: 6 inc", (Work("inc", 6),)),
+        ("R2: inc around", (Repeat((Work("inc"),), None),)),
+        ("R2: 2 sc in each st", (Repeat((Work("inc"),), None),)),
+        ("R2: 3 sc in next st", (Work("inc3"),)),
+        ("R2: 2 sc in each of next 3 sts", (Work("inc", 3),)),
+        ("R2: sc in each st around", (Repeat((Work("sc"),), None),)),
+        ("R2: sc in all sts", (Repeat((Work("sc"),), None),)),
+        ("R2: dec over next 6 sts", (Work("dec", 3),)),
+        ("R2: sc2tog x 3", (Work("dec", 3),)),
+        ("R2: inv dec 3", (Work("invdec", 3),)),
+        ("R2: sc3tog, sl st", (Work("dec3"), Work("slst"))),
+        ("R2: (sc, inc) twice", (Repeat((Work("sc"), Work("inc")), 2),)),
+        ("R2: (sc, inc) around", (Repeat((Work("sc"), Work("inc")), None),)),
+        ("R2: 3 sc, change to Oat, 3 sc", (Work("sc", 3), Colour("Oat"), Work("sc", 3))),
+        ("R2: sc 3 and then inc", (Work("sc", 3), Work("inc"))),
+        ("R2: 6 sc, sl st to first st", (Work("sc", 6), Join())),
+        ("R2: 6 sc, join", (Work("sc", 6), Join())),
+        ("R2: ((sc, inc) x 2, dec) x 3", (Repeat((Repeat((Work("sc"), Work("inc")), 2), Work("dec")), 3),)),
+    ],
+)
+def test_spellings_of_work(text: str, body: tuple[object, ...]) -> None:
+    assert one(text).body == body
+
+
+def test_loops_for_a_whole_round() -> None:
+    for text in (
+        "R2: BLO: sc around",
+        "R2: sc around in BLO",
+        "R2: in the back loops only, sc around",
+        "R2: sc in BLO around",
+    ):
+        assert one(text).loops is Loops.BACK
+    assert one("R2: FLO sc around").loops is Loops.FRONT
+
+
+def test_ranges_and_folds() -> None:
+    for text in ("R5-R9: sc around [24]", "Rounds 5 to 9: sc around (24)", "R5–9: sc around [24] (5 rnds)"):
+        made = one(text)
+        assert (made.first, made.last, made.count) == (5, 9, 24)
+    assert one("R5: sc around for 5 rounds [24]").last == 9
+    wrong = read("R5-R9: sc around [24] (6 rounds)")
+    assert [p.code for p in wrong.problems] == ["fold"]
+    assert wrong.problems[0].fix is not None
+    assert [p.code for p in read("R9-R5: sc around").problems] == ["backward-range"]
+
+
+def test_parts_steps_notes_and_colours_keep_their_place() -> None:
+    text = (
+        "Name: Little Moth\nHook: 3 mm\nYarn: Moss, Oat\n\nBody (make 1)\nThis is the lovely part.\n"
+        "R1: 6 sc in ring [6]. Insert the eyes later.\nChange to Oat\nR2: inc x 6 [12]\nStuff.\n\nWINGS - make 2\n1: MR 5 [5]\n"
+    )
+    reading = read(text)
+    assert not reading.problems
+    body, wings = reading.pattern.parts
+    assert (body.name, body.make, wings.name, wings.make) == ("Body", 1, "WINGS", 2)
+    kinds = [type(i).__name__ for i in body.items]
+    assert kinds == ["Note", "Round", "Step", "Colour", "Round", "Step"]
+    assert body.items[2].kind is StepKind.EYES  # type: ignore[union-attr]
+    assert reading.pattern.entry("hook") == "3 mm"
+    assert print_part(wings, Terms.US) == "# WINGS (make 2)\nR1: 5 sc in ring [5]\n"
+
+
+def test_repeat_from_star_takes_the_reading_that_fits() -> None:
+    six = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\n"
+    all_in = read(six + "R3: *sc, inc; rep from * 6 times [18]")
+    more = read(six + "R3: *sc, inc; rep from * 5 times [18]")
+    assert not all_in.problems
+    assert not more.problems
+    assert all_in.pattern.parts[0].rounds[2].body == more.pattern.parts[0].rounds[2].body
+    neither = read(six + "R3: *sc, inc; rep from * 9 times [18]")
+    assert [p.code for p in neither.problems] == ["rep-from"]
+
+
+@pytest.mark.parametrize(
+    ("text", "code", "line", "column", "fix"),
+    [
+        ("R1: 6 sc in ring\nR2: (2 sc, icn) x 6", "unread", 2, 12, "inc"),
+        ("R1: 6 sc in ring\nR2: 2 sc inc", "unread", 2, 10, ", "),
+        ("R1: 6 sc in ring\nR2: (sc, inc x 6", "bracket", 2, 5, None),
+        ("R1: 6 sc in ring\nR2: sc, frobnicate", "unread", 2, 9, None),
+        ("R1:", "no-work", 1, 1, None),
+        ("R1: magic ring", "unread", 1, 5, None),
+        ("R1: 6 sc in ring\nR2: (" + "(" * 25 + "sc" + ")" * 26, "too-large", 2, 25, None),
+        ("R1: 4 sc in next st", "unread", 1, 5, None),
+        ("R1: 6 sc in ring\nR2: dec over next 5 sts", "unread", 2, 5, None),
+    ],
+)
+def test_what_cannot_be_read_is_told_with_its_place(
+    text: str, code: str, line: int, column: int, fix: str | None
+) -> None:
+    problem = read(text, Terms.US).problems[0]
+    assert (problem.code, problem.place.line, problem.place.column) == (code, line, column)
+    assert (problem.fix.text if problem.fix else None) == fix
+
+
+def test_an_astral_character_counts_once() -> None:
+    problem = read("🦔 hedgehog\nR1: 🦔 sc", Terms.US).problems[0]
+    assert (problem.place.line, problem.place.column) == (2, 5)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "R1: ((((sc) x 99999) x 99999) x 99999) x 99999",
+        "R1-R1000000000: sc around",
+        "R1-R999999999999999: sc around",
+        "x" * (MOST_TEXT + 1),
+        "R1: " + "sc, " * 20_000,
+        "R1: 6 sc in ring\n" + "sc " * 30_000,
+        "R1: 100000 sc in ring\nR2: inc around",
+        "\n".join(f"R{i}: 6 sc" for i in range(1, 9_000)),
+    ],
+)
+def test_too_much_is_one_clear_problem_at_once(text: str) -> None:
+    begun = time.perf_counter()
+    codes = [p.code for p in check(text).problems]
+    assert time.perf_counter() - begun < 2.0
+    assert "too-large" in codes
+
+
+def test_terms_are_declared_inferred_or_assumed() -> None:
+    assert find_terms("Terms: UK\nR1: 6 dc in ring").how == "declared"
+    by_word = find_terms("R1: 6 sc in ring")
+    assert (by_word.used, by_word.how) == (Terms.US, "inferred")
+    by_count = find_terms("R1: 6 dc in ring [6]\nR2: inc x 6 [12]")
+    assert (by_count.used, by_count.how) == (Terms.UK, "inferred")
+    assert "6 dc" in by_count.evidence
+    assert find_terms("R1: (2X, V) * 6 (24)").used is Terms.LETTERS
+    assert find_terms("R1: 12 dc in ring [12]").how == "assumed"
+    assert find_terms("R1: 6 sc in ring, then htr").mixed
+    assert find_terms("R1: 6 sc", Terms.UK).how == "chosen"
+
+
+def test_letters_and_uk_print_and_read() -> None:
+    text = "R1: 6 sc in ring [6]\nR2: (sc, inc, dec, inc3, dec3) x 1"
+    pattern = read(text, Terms.US).pattern
+    assert "(X, V, A, W, M) * 1" in print_pattern(pattern, Terms.LETTERS)
+    assert "(dc, inc, dec, inc3, dec3) x 1" in print_pattern(pattern, Terms.UK)
+    assert read("R1: (2x, v) x 6", Terms.LETTERS).pattern.parts[0].rounds[0].body == SIX_INC
+
+
+def test_canonical_bodies() -> None:
+    assert print_body((Repeat((Work("sc"),), None),), Terms.US) == "sc around"
+    assert print_body((Repeat((Work("sc", 2), Work("inc")), None),), Terms.US) == "(2 sc, inc) around"
+    assert print_body((Work("dec", 6),), Terms.US) == "dec x 6"
+    assert print_body((Work("sc", 24),), Terms.LETTERS) == "24X"
