@@ -44,7 +44,7 @@ def _checks(more: Sequence[str]) -> list[Check]:
         Check("types", "craft", [_bin("mypy"), "craft", "studio", "launch"]),
         Check("craft tests", "craft", [*pytest, "tests/craft", "tests/reference"]),
         Check("migrations are whole", "studio", [python(), "-m", "django", "makemigrations", "--check", "--dry-run"]),
-        Check("studio tests", "studio", [*pytest, "tests/studio"]),
+        Check("studio tests", "studio", [*pytest, "tests/studio", "tests/launch"]),
         Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND),
         Check("front-end types", "frontend", _npx("tsc", "--noEmit"), FRONTEND),
         Check("front-end tests", "frontend", _npx("vitest", "run"), FRONTEND),

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Callable
 from typing import Any
 
 from django.core.exceptions import ValidationError as DjangoValidationError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http.response import HttpResponseBase
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError
 from ninja.errors import ValidationError as RequestValidationError
@@ -28,6 +30,33 @@ def problem(status: int, kind: str, detail: str, **more: Any) -> HttpResponse:
     """A response of problem details; `kind` is the last part of its type."""
     body = {"type": f"/problems/{kind}", "title": kind.replace("-", " "), "status": status, "detail": detail, **more}
     return JsonResponse(body, status=status, content_type="application/problem+json")
+
+
+def locked_out(request: HttpRequest, *_: Any) -> HttpResponse:
+    """The throttle's answer to a sign-in after too many wrong passwords."""
+    return problem(429, "too-many-tries", "Too many wrong passwords: wait a quarter of an hour and try again.")
+
+
+_SENTENCES = {
+    400: "The request could not be read.",
+    403: "This page is out of date: reload it and try again.",
+    405: "This address does not take that kind of request.",
+    413: "That is too much for one request.",
+}
+
+
+def one_shape(get_response: Callable[[HttpRequest], HttpResponseBase]) -> Callable[[HttpRequest], HttpResponseBase]:
+    """Middleware: refusals of the API that come from elsewhere get the one shape, too."""
+
+    def shaped(request: HttpRequest) -> HttpResponseBase:
+        response = get_response(request)
+        foreign = not response.get("Content-Type", "").startswith("application/problem+json")
+        if response.status_code >= 400 and foreign and request.path.startswith("/api/"):
+            sentence = _SENTENCES.get(response.status_code, NOT_FOUND)
+            return problem(response.status_code, "refused", sentence)
+        return response
+
+    return shaped
 
 
 NOT_FOUND = "There is nothing here, or it is not yours."

@@ -84,6 +84,7 @@ def place(bodies: Mapping[str, Body], makes: Mapping[str, int], seats: Sequence[
 
     A seat whose part or host is unknown, or that would hang a part on itself, is left out.
     """
+    bodies = {key: body for key, body in bodies.items() if body.rings}
     known = [s for s in seats if s.part in bodies and s.on in bodies and s.part != s.on]
     host = {s.part: s.on for s in reversed(known)}
     done: dict[str, Matrix] = {}

@@ -92,7 +92,8 @@ def _count_along(counts: Vector, at: Vector, *, closed: bool) -> Vector:
     """Counts at distances `at` from the pole, in rounds: none at the pole, and at that of a closed end."""
     ends = [0.0] if closed else []
     along = np.concatenate([[0.0], counts, ends])
-    return np.interp(at, np.arange(len(along)), along)
+    found: Vector = np.interp(at, np.arange(len(along)), along)
+    return found
 
 
 def _plain_shaping(part: Part) -> Shaping:

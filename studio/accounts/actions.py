@@ -33,10 +33,8 @@ def sign_up(username: str, password: str, studio: str) -> User:
 
 
 def sign_in(request: HttpRequest, username: str, password: str) -> User:
-    """Open a session; Refusal for a wrong password, or after too many of them."""
+    """Open a session; Refusal for a wrong password. After too many of them the throttle answers instead."""
     user = authenticate(request, username=username, password=password)
-    if getattr(request, "axes_locked_out", False):
-        raise Refusal(429, "too-many-tries", "Too many wrong passwords: wait a quarter of an hour and try again.")
     if not isinstance(user, User):
         raise Refusal(422, "invalid", "Name and password do not go together.", field="password")
     login(request, user)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from django.http import FileResponse, HttpRequest, HttpResponse
-from ninja import File, Router
+from ninja import File, Router, Status
 from ninja.files import UploadedFile
 from pydantic import ValidationError
 
@@ -108,10 +108,10 @@ def read_shelf(request: HttpRequest) -> list[DesignRow]:
 
 
 @router.post("", response={201: DesignOut})
-def create_design(request: HttpRequest, payload: NewDesign) -> tuple[int, DesignOut]:
+def create_design(request: HttpRequest, payload: NewDesign) -> Status[DesignOut]:
     """Start a design."""
     user = designer(request)
-    return 201, shown(actions.create_design(user, payload.name, own_profile(user).terms))
+    return Status(201, shown(actions.create_design(user, payload.name, own_profile(user).terms)))
 
 
 @router.get("/{int:design_id}", response=DesignOut)
@@ -127,23 +127,23 @@ def rename_design(request: HttpRequest, design_id: int, payload: Rename) -> Desi
 
 
 @router.delete("/{int:design_id}", response={204: None})
-def remove_design(request: HttpRequest, design_id: int) -> tuple[int, None]:
+def remove_design(request: HttpRequest, design_id: int) -> Status[None]:
     """Remove a design for good."""
     actions.remove_design(designer(request), design_id)
-    return 204, None
+    return Status(204, None)
 
 
 @router.post("/{int:design_id}/copy", response={201: DesignOut})
-def copy_design(request: HttpRequest, design_id: int) -> tuple[int, DesignOut]:
+def copy_design(request: HttpRequest, design_id: int) -> Status[DesignOut]:
     """Make a copy."""
-    return 201, shown(actions.copy_design(designer(request), design_id))
+    return Status(201, shown(actions.copy_design(designer(request), design_id)))
 
 
 @router.post("/{int:design_id}/parts", response={201: DesignOut})
-def add_part(request: HttpRequest, design_id: int, payload: NewPart) -> tuple[int, DesignOut]:
+def add_part(request: HttpRequest, design_id: int, payload: NewPart) -> Status[DesignOut]:
     """Add a part."""
     design, _ = actions.add_part(designer(request), design_id, payload.dict())
-    return 201, shown(design)
+    return Status(201, shown(design))
 
 
 @router.put("/{int:design_id}/parts/{key}", response=DesignOut)
@@ -242,9 +242,9 @@ def read_pictures(request: HttpRequest, design_id: int) -> list[PictureOut]:
 
 
 @router.post("/{int:design_id}/pictures", response={201: PictureOut})
-def add_picture(request: HttpRequest, design_id: int, file: File[UploadedFile]) -> tuple[int, PictureOut]:
+def add_picture(request: HttpRequest, design_id: int, file: File[UploadedFile]) -> Status[PictureOut]:
     """Upload a reference picture."""
-    return 201, _picture(uploads.add_picture(designer(request), design_id, file.read(uploads.QUOTA_BYTES)))
+    return Status(201, _picture(uploads.add_picture(designer(request), design_id, file.read(uploads.QUOTA_BYTES))))
 
 
 @router.get("/pictures/{int:picture_id}", response=None)
@@ -260,7 +260,7 @@ def read_picture(request: HttpRequest, picture_id: int) -> FileResponse:
 
 
 @router.delete("/pictures/{int:picture_id}", response={204: None})
-def remove_picture(request: HttpRequest, picture_id: int) -> tuple[int, None]:
+def remove_picture(request: HttpRequest, picture_id: int) -> Status[None]:
     """Remove a reference picture."""
     uploads.remove_picture(picture_of(designer(request), picture_id))
-    return 204, None
+    return Status(204, None)

@@ -71,8 +71,8 @@ class ReadPart:
 
     @property
     def worked(self) -> WorkedPart | None:
-        """The part as run, None while it has no round."""
-        found = next((p for p in self.checked.parts if p.rounds), None)
+        """The part as run, None while it has no stitches."""
+        found = next((p for p in self.checked.parts if any(t.live for t in p.rounds)), None)
         if found is None:
             return None
         return WorkedPart(self.name, self.make, found.rounds, found.steps, found.graph, found.closed)
@@ -135,7 +135,7 @@ def seats_of(page: AssemblyPage) -> tuple[Seat, ...]:
 def figure_of(parts: list[ReadPart], manifest: Manifest) -> tuple[Mapping[str, Body], tuple[Placed, ...]]:
     """Bodies of all parts that have rounds, and every piece in its place."""
     gauge = gauge_of(manifest.gauge)
-    worked = {p.key: w for p in parts if (w := p.worked) is not None and any(t.live for t in w.rounds)}
+    worked = {p.key: w for p in parts if (w := p.worked) is not None}
     bodies = {key: body_of(w, gauge, firmness=manifest.gauge.firmness) for key, w in worked.items()}
     makes = {p.key: p.make for p in parts}
     return bodies, place(bodies, makes, seats_of(manifest.assembly))

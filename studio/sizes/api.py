@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 
 from craft.errors import CraftError
 from studio.designs.api import shown
@@ -34,6 +34,6 @@ def read_sizes(request: HttpRequest, design_id: int, payload: SizesPage) -> Size
 
 
 @router.post("/{int:design_id}/sizes/{key}/make", response={201: DesignOut})
-def make(request: HttpRequest, design_id: int, key: str) -> tuple[int, DesignOut]:
+def make(request: HttpRequest, design_id: int, key: str) -> Status[DesignOut]:
     """Make one of the kept sizes a design of its own."""
-    return 201, shown(make_size(designer(request), design_id, key))
+    return Status(201, shown(make_size(designer(request), design_id, key)))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 
 from craft.yarn import HOOKS, WEIGHT_CLASSES, hook_name
 from studio.guard import designer
@@ -61,9 +61,9 @@ def read_basket(request: HttpRequest) -> Basket:
 
 
 @router.post("", response={201: YarnOut})
-def add_yarn(request: HttpRequest, payload: YarnIn) -> tuple[int, YarnOut]:
+def add_yarn(request: HttpRequest, payload: YarnIn) -> Status[YarnOut]:
     """Put a yarn in."""
-    return 201, _yarn(actions.add_yarn(designer(request), payload.dict()))
+    return Status(201, _yarn(actions.add_yarn(designer(request), payload.dict())))
 
 
 @router.put("/{int:yarn_id}", response=YarnOut)
@@ -73,22 +73,22 @@ def change_yarn(request: HttpRequest, yarn_id: int, payload: YarnIn) -> YarnOut:
 
 
 @router.delete("/{int:yarn_id}", response={204: None})
-def remove_yarn(request: HttpRequest, yarn_id: int) -> tuple[int, None]:
+def remove_yarn(request: HttpRequest, yarn_id: int) -> Status[None]:
     """Take a yarn out."""
     actions.remove_yarn(yarn_of(designer(request), yarn_id))
-    return 204, None
+    return Status(204, None)
 
 
 @router.post("/samples", response={201: SampleOut})
-def add_sample(request: HttpRequest, payload: SampleIn) -> tuple[int, SampleOut]:
+def add_sample(request: HttpRequest, payload: SampleIn) -> Status[SampleOut]:
     """Note a sample."""
     user = designer(request)
     values = payload.dict(exclude={"yarn_id"})
-    return 201, _sample(actions.add_sample(user, yarn_of(user, payload.yarn_id), values))
+    return Status(201, _sample(actions.add_sample(user, yarn_of(user, payload.yarn_id), values)))
 
 
 @router.delete("/samples/{int:sample_id}", response={204: None})
-def remove_sample(request: HttpRequest, sample_id: int) -> tuple[int, None]:
+def remove_sample(request: HttpRequest, sample_id: int) -> Status[None]:
     """Throw a sample away."""
     actions.remove_sample(sample_of(designer(request), sample_id))
-    return 204, None
+    return Status(204, None)

@@ -29,9 +29,10 @@ from craft.profile import inflated_profile
 from craft.stitches import Terms
 
 GAUGE = Gauge(5.6, 5.15)
+DEFAULT = Shaping()
 
 
-def words(before: int, after: int, *, shifted: bool = False, shaping: Shaping = Shaping()) -> str:
+def words(before: int, after: int, *, shifted: bool = False, shaping: Shaping = DEFAULT) -> str:
     return print_body(shaped_round(before, after, shaping, shifted=shifted), Terms.US)
 
 

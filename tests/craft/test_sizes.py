@@ -156,7 +156,7 @@ def test_resized_parts_are_sound_and_keep_their_shape(scale: float) -> None:
 
 
 def test_what_is_lost_is_said() -> None:
-    odd = "R1: 6 sc in ring [6]\nR2: inc x 6, join [12]\nR3: 3 inc, 3 sc, change to Oat, 3 inc, 3 sc, join [18]\nR4-R6: sc around [18]"
+    odd = "R1: 6 sc in ring [6]\nR2: inc x 6, join [12]\nR3: 3 inc, 3 sc, change to Oat, 3 inc, 3 sc, join [18]"
     notes = " ".join(regrade(part(odd), 1.5, GAUGE).notes)
     assert "spiral" in notes
     assert "inside a round" in notes

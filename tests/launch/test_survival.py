@@ -1,0 +1,117 @@
+"""Starting, stopping, starting again; and kill -9 in the middle of editing."""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import signal
+import threading
+import time
+import urllib.error
+from pathlib import Path
+
+from tests.launch.conftest import Browser, Running
+
+ME = {"username": "wren", "password": "dusk-and-dew-7", "studio": "Wren"}
+
+
+def alive(pid: int) -> bool:
+    return (
+        Path(f"/proc/{pid}").exists() and "Z" not in Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0]
+    )
+
+
+def test_kill_nine_loses_nothing_that_was_shown_as_saved(running: Running) -> None:
+    running.up()
+    browser = Browser(running.port)
+    browser.ask("POST", "/accounts", ME)
+    design = browser.ask("POST", "/designs", {"name": "Moth"})
+    design = browser.ask("POST", f"/designs/{design['id']}/parts", {"name": "Body", "text": ""})
+    key, etag = design["parts"][0]["key"], design["parts"][0]["etag"]
+    path = f"/designs/{design['id']}"
+    saved: list[str] = []
+    stopped = threading.Event()
+
+    def edit() -> None:
+        tag = etag
+        for n in range(100_000):
+            if stopped.is_set():
+                return
+            text = "R1: 6 sc in ring [6]\n" * (n % 5) + f"save {n}\n"
+            with contextlib.suppress(urllib.error.URLError, OSError):
+                tag = browser.ask("PUT", f"{path}/parts/{key}/draft", {"text": text, "etag": tag})["etag"]
+                saved.append(text)
+                if n % 7 == 6:
+                    tag = browser.ask("POST", f"{path}/parts/{key}/cut")["parts"][0]["etag"]
+
+    editing = threading.Thread(target=edit)
+    editing.start()
+    while len(saved) < 40:
+        time.sleep(0.02)
+    victims = running.pids("web") + running.pids("mariadb")
+    assert running.process is not None
+    os.kill(running.process.pid, signal.SIGKILL)
+    for pid in victims:
+        with contextlib.suppress(ProcessLookupError):
+            os.kill(pid, signal.SIGKILL)
+    stopped.set()
+    editing.join()
+    last = saved[-1]
+    running.process.wait()
+
+    running.up()
+    browser = Browser(running.port)
+    browser.ask("POST", "/session", {"username": "wren", "password": ME["password"]})
+    text = browser.ask("GET", path)["parts"][0]["text"]
+    assert text == last or int(text.rsplit("save ", 1)[1]) == int(last.rsplit("save ", 1)[1]) + 1
+    assert len(browser.ask("GET", f"{path}/history")) >= 5
+    pids = running.pids("web") + running.pids("mariadb")
+    assert running.stop() == 0
+    assert not any(alive(p) for p in pids), "Ctrl-C stops all that was started"
+
+
+def test_what_is_in_the_way_gets_one_sentence(running: Running, tmp_path: Path) -> None:
+    running.up()
+    busy = running.run("up", "--port", str(running.port))
+    assert busy.returncode == 1
+    assert "another spirrel is at work" in busy.stderr
+    pids = running.pids("web")
+    assert running.process is not None
+    os.kill(running.process.pid, signal.SIGKILL)
+    running.process.wait()
+    assert all(alive(p) for p in pids), "a killed launcher leaves its children"
+    down = running.run("down")
+    assert "stopped: web server and database" in down.stderr
+    assert not any(alive(p) for p in pids)
+    assert "nothing was running" in running.run("down").stderr
+    (running.var / "run" / "web.json").write_text(f'{{"pid": {os.getpid()}, "started": "1"}}')
+    running.run("down")
+    assert alive(os.getpid()), "a reused pid is never hit"
+    keys = running.var / "keys.json"
+    whole = keys.read_text()
+    keys.write_text("{ half")
+    broken = running.run("up", "--port", str(running.port))
+    assert broken.returncode == 1
+    assert "cannot be read" in broken.stderr
+    assert "Traceback" not in broken.stderr
+    keys.write_text(whole)
+    for words, code in (
+        (["up", "--port", "x"], 2),
+        (["frobnicate"], 2),
+        (["down", "--now"], 2),
+        (["test", "moths"], 2),
+    ):
+        done = running.run(*words)
+        assert done.returncode == code
+        assert "Traceback" not in done.stderr
+
+
+def test_a_half_made_database_is_made_anew(running: Running) -> None:
+    data = running.var / "mariadb"
+    data.mkdir(parents=True)
+    (data / "ibdata1").write_bytes(b"half")
+    running.up()
+    assert Browser(running.port).ask("GET", "/session")["me"] is None
+    file = running.var / "backup.tar.gz"
+    assert "rows" in running.run("backup", str(file)).stdout
+    assert file.exists()
