@@ -113,7 +113,8 @@ def up(port: int, *, demo: bool = True) -> int:
         if processes.stop("web"):
             say("a server left behind was stopped")
         _port_is_free(port)
-        signal.signal(signal.SIGTERM, _interrupt)
+        for asked in (signal.SIGTERM, signal.SIGINT):
+            signal.signal(asked, _interrupt)
         try:
             ready(port, demo=demo)
             start_web(port)

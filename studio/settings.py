@@ -120,6 +120,7 @@ TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en"
 USE_I18N = False
 
+STATIC_URL = "/static/"
 WHITENOISE_ROOT = ROOT / "frontend" / "dist"
 WHITENOISE_INDEX_FILE = True
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^.+/assets/.+-[A-Za-z0-9_-]{8,}\..+$"

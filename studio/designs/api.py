@@ -77,7 +77,7 @@ def shown(design: Design) -> DesignOut:
         gauge_now=GaugeOut(**asdict(gauge_of(manifest.gauge))),
         stops=stops_of(manifest, parts),
         origin=origin,
-        undo=revision.label if revision.parent_id or drafts else None,
+        undo="Typing" if drafts else revision.label if revision.parent_id else None,
         redo=following.label if following else None,
         changed=design.changed,
     )

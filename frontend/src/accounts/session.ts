@@ -61,7 +61,7 @@ export function useAccount() {
     onSuccess: (session, change) => {
       if (change.do === "out") {
         wipeLocal();
-        queries.clear();
+        queries.removeQueries({ predicate: (query) => query.queryKey[0] !== KEY[0] });
       }
       queries.setQueryData(KEY, session);
     },

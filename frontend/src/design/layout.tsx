@@ -72,7 +72,7 @@ function Frame({ design }: { design: Design }) {
   useCommands(commands);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div className="border-b border-line px-4 pt-1 pb-1.5 no-print">
+      <section aria-label="Design" className="border-b border-line px-4 pt-1 pb-1.5 no-print">
         <div className="flex flex-wrap items-center gap-2">
           <Title design={design} />
           {design.origin && (
@@ -121,7 +121,7 @@ function Frame({ design }: { design: Design }) {
           </IconButton>
         </div>
         <Thread stops={design.stops} />
-      </div>
+      </section>
       <main className="flex min-h-0 flex-1 flex-col overflow-auto">
         <Outlet context={design} />
       </main>

@@ -36,7 +36,8 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
   const [problem, setProblem] = useState<Problem | null>(null);
   const etag = useRef(waiting.current?.etag ?? part.etag);
   const pending = useRef<string | null>(waiting.current?.text ?? null);
-  const uncut = useRef(false);
+  // A draft that was there already, before a reload, still waits to become a version.
+  const uncut = useRef(!part.etag.startsWith("v"));
   const saving = useRef<Promise<void> | null>(null);
   const breath = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const rest = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);

@@ -1,0 +1,128 @@
+"""Chromium against the built front end and a real database."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable, Iterator
+from typing import Any
+
+import pytest
+from django.contrib.auth.models import User
+from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, Playwright, sync_playwright
+from pytest_django.live_server_helper import LiveServer
+
+from studio.accounts.actions import sign_up
+from studio.designs.demo import load
+
+# Playwright's synchronous interface runs a loop in this thread; the database is used from it on purpose.
+os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--use-angle=swiftshader",
+    "--enable-unsafe-swiftshader",
+    "--ignore-gpu-blocklist",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--no-first-run",
+]
+NAME, PASSWORD = "fern", "velvet-lantern-9"
+
+
+@pytest.fixture(scope="session")
+def playwright() -> Iterator[Playwright]:
+    with sync_playwright() as started:
+        yield started
+
+
+@pytest.fixture(scope="session")
+def chromium(playwright: Playwright) -> Iterator[Browser]:
+    browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS, chromium_sandbox=os.geteuid() != 0)
+    yield browser
+    browser.close()
+
+
+@pytest.fixture
+def designer(transactional_db: None) -> User:
+    return sign_up(NAME, PASSWORD, "Fern & Moss")
+
+
+@pytest.fixture
+def demo(designer: User) -> User:
+    """The designer with the demo's designs and yarns."""
+    load(designer)
+    return designer
+
+
+@pytest.fixture
+def context(chromium: Browser, live_server: LiveServer) -> Iterator[BrowserContext]:
+    """A fresh browser profile; any script error or blocked resource fails the test."""
+    made = chromium.new_context(
+        viewport={"width": 1280, "height": 800}, base_url=live_server.url, accept_downloads=True
+    )
+    complaints: list[str] = []
+
+    def listen(page: Page) -> None:
+        page.on("pageerror", lambda error: complaints.append(f"script error: {error}"))
+        page.on("console", lambda message: _note(message, complaints))
+
+    made.on("page", listen)
+    yield made
+    made.close()
+    assert not complaints
+
+
+EXPECTED = (
+    "status of 401",
+    "status of 409",
+    "status of 422",
+    "status of 429",
+    "ERR_FAILED",
+    "THREE.Clock",
+    "GPU stall",
+    "GL Driver",
+)
+
+
+def _note(message: ConsoleMessage, complaints: list[str]) -> None:
+    if message.type in ("error", "warning") and not any(known in message.text for known in EXPECTED):
+        complaints.append(f"{message.type}: {message.text}")
+
+
+@pytest.fixture
+def page(context: BrowserContext) -> Page:
+    made = context.new_page()
+    made.set_default_timeout(15_000)
+    return made
+
+
+@pytest.fixture
+def enter(page: Page) -> Callable[[str], Page]:
+    """Sign in and go to an address."""
+
+    def go(address: str) -> Page:
+        page.goto("/")
+        page.get_by_label("Name").fill(NAME)
+        page.get_by_label("Password").fill(PASSWORD)
+        page.get_by_role("button", name="Sign in").click()
+        page.get_by_role("heading", name="The shelf").wait_for()
+        if address != "/":
+            page.goto(address)
+        return page
+
+    return go
+
+
+def saved(page: Page) -> None:
+    """Wait until the page says that everything is saved."""
+    page.locator('[data-save="saved"]').wait_for()
+
+
+def drawn(page: Page) -> None:
+    """Wait until the figure's first frame is there."""
+    page.locator('[data-testid="figure"][data-drawn="true"]').first.wait_for(timeout=30_000)
+
+
+def numbers(values: Any) -> list[int]:
+    """Texts as numbers."""
+    return [int(v) for v in values]

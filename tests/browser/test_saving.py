@@ -1,0 +1,145 @@
+"""Typing is saved, kept through reload and lost connections, and never silently overwritten."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+from django.contrib.auth.models import User
+from playwright.sync_api import BrowserContext, Page, Route, expect
+
+from studio.designs.actions import add_part, create_design
+from studio.designs.models import Design, Draft, PartVersion
+from tests.browser.conftest import saved
+
+BALL = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: dec x 9 [9]\n"
+
+
+@pytest.fixture
+def design(designer: User) -> Design:
+    made = create_design(designer, "Moth", "us")
+    made, _ = add_part(designer, made.pk, {"name": "Body", "make": 1, "colour": None, "text": BALL, "recipe": None})
+    return made
+
+
+def typing(page: Page, words: str) -> None:
+    page.locator(".cm-content").click()
+    page.keyboard.press("Control+End")
+    page.keyboard.type(words)
+
+
+def test_typing_is_saved_cut_and_undone(design: Design, enter: Callable[[str], Page]) -> None:
+    page = enter(f"/designs/{design.pk}/rounds")
+    typing(page, "R5: sc around [9]")
+    saved(page)
+    assert Draft.objects.get().text.endswith("R5: sc around [9]")
+    page.reload()
+    page.get_by_text("R5: sc around [9]").wait_for()
+    page.get_by_role("link", name="Shapes").click()
+    page.get_by_role("heading", name="Body").wait_for()
+    page.wait_for_timeout(400)
+    page.get_by_role("button", name="Undo: Changed the rounds of Body").click()
+    page.get_by_role("link", name="Rounds").click()
+    expect(page.locator(".cm-content")).not_to_contain_text("R5")
+    assert PartVersion.objects.count() == 2
+
+
+def test_a_mend_is_one_click_and_one_undo(design: Design, enter: Callable[[str], Page]) -> None:
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    page.locator(".cm-line", has_text="R3:").click()
+    page.keyboard.press("Alt+=")
+    page.get_by_role("button", name="repeat 6 times").click()
+    page.get_by_text("Every count adds up.").wait_for()
+    expect(page.locator(".cm-content")).to_contain_text("R3: (sc, inc) x 6 [18]")
+    page.locator(".cm-content").focus()
+    page.keyboard.press("Control+z")
+    page.get_by_role("button", name="repeat 6 times").wait_for()
+
+
+def test_a_lost_connection_loses_nothing(design: Design, context: BrowserContext, enter: Callable[[str], Page]) -> None:
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    context.route("**/draft", lambda route: route.abort())
+    typing(page, "Written in a tunnel.")
+    page.locator('[data-save="offline"]').wait_for()
+    page.reload()
+    page.get_by_text("Written in a tunnel.").wait_for()
+    context.unroute("**/draft")
+    saved(page)
+    assert Draft.objects.get().text.endswith("Written in a tunnel.")
+
+
+@pytest.mark.parametrize("choice", ["Keep this text", "Keep that text"])
+def test_two_windows_and_a_choice(
+    design: Design, context: BrowserContext, enter: Callable[[str], Page], choice: str
+) -> None:
+    first = enter(f"/designs/{design.pk}/rounds")
+    second = context.new_page()
+    second.goto(f"/designs/{design.pk}/rounds")
+    for page in (first, second):
+        page.get_by_text("Every count adds up.").wait_for()
+    typing(first, "From the first window.")
+    saved(first)
+    typing(second, "From the second window.")
+    dialog = second.get_by_role("dialog", name="Body was changed in another window")
+    expect(dialog.get_by_role("region", name="Typed here")).to_contain_text("From the second window.")
+    expect(dialog.get_by_role("region", name="Saved by the other window")).to_contain_text("From the first window.")
+    dialog.get_by_role("button", name=choice).click()
+    dialog.wait_for(state="hidden")
+    saved(second)
+    kept = "second" if choice == "Keep this text" else "first"
+    expect(second.locator(".cm-content")).to_contain_text(f"From the {kept} window.")
+    text = Draft.objects.get().text if Draft.objects.exists() else PartVersion.objects.latest("pk").text
+    assert text.endswith(f"From the {kept} window.")
+
+
+def test_a_slow_studio_shows_honest_progress(
+    design: Design, context: BrowserContext, enter: Callable[[str], Page]
+) -> None:
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+
+    def later(route: Route) -> None:
+        page.wait_for_timeout(600)
+        route.continue_()
+
+    context.route("**/draft", later)
+    typing(page, "Slowly.")
+    page.locator('[data-save="saving"]').wait_for()
+    saved(page)
+
+
+def test_signing_out_wipes_what_waits_here(
+    design: Design, context: BrowserContext, enter: Callable[[str], Page]
+) -> None:
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    context.route("**/draft", lambda route: route.abort())
+    typing(page, "Secret.")
+    page.locator('[data-save="offline"]').wait_for()
+    assert page.evaluate("Object.keys(localStorage).some(k => k.startsWith('spirrel-draft-'))")
+    page.get_by_role("button", name="Sign out").click()
+    page.get_by_role("heading", name="Sign in").wait_for()
+    assert not page.evaluate("Object.keys(localStorage).some(k => k.startsWith('spirrel-draft-'))")
+
+
+def test_nonsense_in_fields_is_told_at_the_field(demo: User, enter: Callable[[str], Page]) -> None:
+    hedgehog = Design.objects.get(name="Dusk Hedgehog").pk
+    page = enter(f"/designs/{hedgehog}/shapes")
+    width = page.get_by_label("Width (mm)")
+    for typed, said in (
+        ("pear", "is no number"),
+        ("-5", "It must be from 5 to 600"),
+        ("", "Type a number"),
+        ("9e9", "It must be"),
+    ):
+        width.fill(typed)
+        expect(page.get_by_role("alert")).to_contain_text(said)
+    width.fill("70")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    page.goto(f"/designs/{hedgehog}/brief")
+    page.get_by_label("Picture file").set_input_files(
+        {"name": "x.png", "mimeType": "image/png", "buffer": b"no picture"}
+    )
+    page.get_by_text("This is no picture that can be read").first.wait_for()
