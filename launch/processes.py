@@ -25,10 +25,10 @@ def started_at(pid: int) -> str | None:
     return None if fields[0] == "Z" else fields[19]
 
 
-def remember(name: str, process: subprocess.Popen[bytes]) -> None:
+def remember(name: str, pid: int) -> None:
     """Write down a process that was started."""
     RUN.mkdir(parents=True, exist_ok=True)
-    (RUN / f"{name}.json").write_text(json.dumps({"pid": process.pid, "started": started_at(process.pid)}))
+    (RUN / f"{name}.json").write_text(json.dumps({"pid": pid, "started": started_at(pid)}))
 
 
 def remembered(name: str) -> int | None:
@@ -86,7 +86,7 @@ def spawn(name: str, line: list[str], *, env: dict[str, str], log: Path, cwd: Pa
             stderr=subprocess.STDOUT,
             start_new_session=True,
         )
-    remember(name, process)
+    remember(name, process.pid)
     return process
 
 

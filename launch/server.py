@@ -113,6 +113,7 @@ def up(port: int, *, demo: bool = True) -> int:
         if processes.stop("web"):
             say("a server left behind was stopped")
         _port_is_free(port)
+        processes.remember("launcher", os.getpid())
         for asked in (signal.SIGTERM, signal.SIGINT):
             signal.signal(asked, _interrupt)
         try:
@@ -147,7 +148,10 @@ def _wait() -> None:
 
 
 def down() -> int:
-    """Stop what an `up` that crashed left behind."""
+    """Stop a running `up` with all it started, or what one that crashed left behind."""
+    if processes.stop("launcher", patience=60.0):
+        say("stopped: the running spirrel with its web server and database")
+        return 0
     ran = [name for name, ended in (("web server", processes.stop("web")), ("database", database.stop())) if ended]
     say(f"stopped: {' and '.join(ran)}" if ran else "nothing was running")
     return 0

@@ -59,7 +59,7 @@ function Header({ me }: { me: Me }) {
   const link = ({ isActive }: { isActive: boolean }) =>
     `rounded px-2 py-1 ${isActive ? "bg-woad-ground font-semibold" : "hover:bg-sunk"}`;
   return (
-    <header className="flex items-center gap-3 border-b border-line px-4 py-1.5 no-print">
+    <header className="flex flex-wrap items-center gap-x-3 border-b border-line px-4 py-1.5 no-print">
       <Link to="/" className="flex items-center gap-1.5 font-title text-xl font-semibold">
         <svg viewBox="4 4 26 26" className="size-6" aria-hidden="true">
           <path
@@ -81,7 +81,7 @@ function Header({ me }: { me: Me }) {
           Yarn basket
         </NavLink>
       </nav>
-      <span className="text-soft">{me.studio}</span>
+      <span className="hidden text-soft sm:inline">{me.studio}</span>
       <IconButton
         label={ground === "lamplight" ? "Daylight" : "Lamplight"}
         onClick={() => setGround(ground === "lamplight" ? "daylight" : "lamplight")}
@@ -102,6 +102,7 @@ function Header({ me }: { me: Me }) {
 function Lost() {
   return (
     <main className="p-10">
+      <h1 className="sr-only">Spirrel</h1>
       <Empty title="Nothing lives at this address">
         <Button asChild>
           <Link to="/">Back to the shelf</Link>

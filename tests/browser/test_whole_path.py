@@ -165,6 +165,7 @@ def test_with_the_keyboard_alone(page: Page, transactional_db: None) -> None:
     tab_to(page, "Ball")
     page.keyboard.press("ArrowRight")
     expect(page.get_by_role("radio", name="Ellipsoid")).to_be_checked()
+    expect(page.get_by_label("Width (mm)")).to_have_value("70")
     tab_to(page, "Width")
     before = page.get_by_label("Width (mm)").input_value()
     for _ in range(5):

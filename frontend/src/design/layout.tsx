@@ -137,6 +137,7 @@ export function DesignLayout() {
   if (design.error)
     return (
       <main className="p-10">
+        <h1 className="sr-only">Design</h1>
         <Empty
           title={
             design.error instanceof Refused && design.error.problem.status === 404

@@ -113,6 +113,10 @@ export function Ladder({
         strokeWidth={compact ? 0.5 : i === lit ? 2 : 1}
         strokeLinejoin="round"
       />
+    </g>
+  ));
+  const written = rounds.map((r, i) => (
+    <g key={`${r.label}-${i}`} transform={`translate(${width / 2} ${y(i)})`}>
       {!compact && (
         <>
           <text
@@ -181,6 +185,11 @@ export function Ladder({
         />
       )}
       {inside}
+      {/* What is written on the rungs stands in the options' names already. */}
+      {/* biome-ignore lint/a11y/noAriaHiddenOnFocusable: a group of text is never focused */}
+      <g aria-hidden="true" pointerEvents="none">
+        {written}
+      </g>
     </svg>
   );
   if (!onLit)

@@ -34,6 +34,7 @@ export function Rounds() {
   if (!part)
     return (
       <div className="p-10">
+        <h1 className="sr-only">Rounds</h1>
         <Empty title="No rounds yet">
           <p>
             Draft a shape and its rounds appear here, or write the first part yourself: “R1: 6 sc in ring
@@ -56,6 +57,7 @@ export function Rounds() {
     );
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-2 p-3">
+      <h1 className="sr-only">Rounds</h1>
       <div className="flex flex-wrap items-center gap-1">
         <nav aria-label="Parts" className="flex flex-wrap gap-1">
           {design.parts.map((p) => (

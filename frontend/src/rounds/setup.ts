@@ -238,7 +238,7 @@ export function extensions(terms: Terms, hooks: Hooks): Extension[] {
       ...defaultKeymap,
       ...historyKeymap,
     ]),
-    EditorView.contentAttributes.of({ "aria-label": "Written rounds", spellcheck: "false" }),
+    EditorView.contentAttributes.of({ "aria-label": "Written rounds", spellcheck: "false", tabindex: "0" }),
     EditorView.updateListener.of((update) => {
       if (update.docChanged) hooks.onText(update.state.doc.toString());
       if (update.selectionSet || update.docChanged)

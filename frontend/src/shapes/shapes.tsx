@@ -46,6 +46,7 @@ export function Shapes() {
   const part = design.parts.find((p) => p.key === chosen) ?? null;
   return (
     <div className="grid min-h-0 flex-1 gap-3 p-3 lg:grid-cols-[15rem_minmax(0,1fr)]">
+      <h1 className="sr-only">Shapes</h1>
       <PartList design={design} chosen={part?.key ?? null} onChosen={setChosen} />
       <Drafting key={part?.key ?? "new"} design={design} part={part} onMade={setChosen} />
     </div>

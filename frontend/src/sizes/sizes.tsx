@@ -38,6 +38,7 @@ export function SizesStop() {
   if (!design.parts.some((p) => p.counts.length))
     return (
       <div className="p-10">
+        <h1 className="sr-only">Sizes</h1>
         <Empty title="Nothing to size yet">
           <p>Sizes are worked out from rounds: shape or write a part first.</p>
         </Empty>
