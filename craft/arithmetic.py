@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from craft.pattern import Instruction, Repeat, Start, Work
 from craft.stitches import stitch
@@ -67,7 +68,8 @@ def going_around(body: Sequence[Instruction]) -> int | None:
     return next((i for i, item in enumerate(body) if isinstance(item, Repeat) and item.times is None), None)
 
 
-def round_sum(body: Sequence[Instruction], live: int) -> RoundSum:
+@lru_cache(maxsize=8192)
+def round_sum(body: tuple[Instruction, ...], live: int) -> RoundSum:
     """The sum of a round worked over `live` stitches; what goes around takes what the rest leaves."""
     at = going_around(body)
     fixed = sum_of([item for i, item in enumerate(body) if i != at])

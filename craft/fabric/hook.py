@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -73,19 +74,48 @@ class _Laying:
             self.colours += self.colours[at:] * (times - 1)
 
 
-def movements(body: Sequence[Instruction], live: int, colour: str, number_of: dict[str, int]) -> Movements:
+@dataclass(frozen=True, slots=True)
+class _Laid:
+    """A round laid out, whoever asked for it: arrays are shared and read-only."""
+
+    kinds: NDArray[np.uint8]
+    takes: NDArray[np.int64]
+    gives: NDArray[np.int64]
+    colours: tuple[str, ...]
+    start: bool
+    last_colour: str
+
+
+@lru_cache(maxsize=4096)
+def _laid(body: tuple[Instruction, ...], live: int, colour: str) -> _Laid:
+    """Lay out `body`; remembered, because most rounds of an edited part are the same as before.
+
+    colours: one a movement, or a single one for a round of one colour.
+    """
+    laying = _Laying(colour)
+    fill = (round_sum(body, live).fill or 0) if going_around(body) is not None else 0
+    laying.lay(body, fill)
+    kinds = np.array(laying.kinds, np.uint8)
+    start = any(isinstance(i, Start) for i in body)
+    takes = _TAKES[kinds] if not start else np.zeros(len(kinds), np.int64)
+    gives = _GIVES[kinds]
+    for array in (kinds, takes, gives):
+        array.setflags(write=False)
+    one = len(set(laying.colours)) <= 1
+    colours = tuple(laying.colours[:1] if one else laying.colours)
+    return _Laid(kinds, takes, gives, colours, start, laying.colour)
+
+
+def movements(body: tuple[Instruction, ...], live: int, colour: str, number_of: dict[str, int]) -> Movements:
     """Lay out `body` over `live` stitches, starting with `colour` on the hook.
 
     number_of gives every colour its number and grows by colours not met before.
     """
-    laying = _Laying(colour)
-    at = going_around(body)
-    laying.lay(body, (round_sum(body, live).fill or 0) if at is not None else 0)
-    for name in laying.colours:
+    laid = _laid(body, live, colour)
+    for name in laid.colours:
         number_of.setdefault(name, len(number_of))
-    kinds = np.array(laying.kinds, np.uint8)
-    start = any(isinstance(i, Start) for i in body)
-    takes = _TAKES[kinds] if not start else np.zeros(len(kinds), np.int64)
-    return Movements(
-        kinds, takes, _GIVES[kinds], np.array([number_of[c] for c in laying.colours], np.int16), start, laying.colour
-    )
+    if len(laid.colours) == 1:
+        colours = np.full(len(laid.kinds), number_of[laid.colours[0]], np.int16)
+    else:
+        colours = np.array([number_of[c] for c in laid.colours], np.int16)
+    return Movements(laid.kinds, laid.takes, laid.gives, colours, laid.start, laid.last_colour)

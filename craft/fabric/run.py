@@ -163,7 +163,9 @@ def _work_round(edge: _Edge, made: Round, source: int, label: str, number: int |
     start = moves.start or not edge.tallies
     edge.graph.add_round(moves.kinds, moves.takes, moves.gives, moves.colours, made.loops, start=start, live=edge.live)
     names = list(edge.number_of)
-    colours = tuple(dict.fromkeys(names[c] for c in moves.colours.tolist())) or (edge.colour,)
+    plain = len(moves.colours) and (moves.colours == moves.colours[0]).all()
+    worked_in = moves.colours[:1] if plain else moves.colours
+    colours = tuple(dict.fromkeys(names[c] for c in worked_in.tolist())) or (edge.colour,)
     heights = [stitch(KIND_KEYS[k]).height for k in np.unique(moves.kinds)]
     edge.tallies.append(
         Tally(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import cache, lru_cache
 
 from craft.notation.reader import Reading
 from craft.notation.scanner import LineKind
@@ -33,16 +34,23 @@ _WHOLE = {
 }
 
 
-def _body(text: str, at: int, terms: Terms) -> list[Highlight]:
-    found: list[Highlight] = []
-    for m in re.finditer(rf"(?i)(?P<s>(?<![A-Za-z]){stitch_regex(terms)})|(?P<n>\d+)", text):
+@cache
+def _words(terms: Terms) -> re.Pattern[str]:
+    return re.compile(rf"(?i)(?P<s>(?<![A-Za-z]){stitch_regex(terms)})|(?P<n>\d+)")
+
+
+@lru_cache(maxsize=8192)
+def _body(text: str, terms: Terms) -> tuple[tuple[int, int, str], ...]:
+    """Stitches and numbers of a body: start and end in it, and kind."""
+    found: list[tuple[int, int, str]] = []
+    for m in _words(terms).finditer(text):
         if word := m.group("s"):
             change = stitch(stitch_key(word, terms) or "sc").change
             kind = "increase" if change > 0 else "decrease" if change < 0 else "stitch"
         else:
             kind = "number"
-        found.append(Highlight(at + m.start(), at + m.end(), kind))
-    return found
+        found.append((m.start(), m.end(), kind))
+    return tuple(found)
 
 
 def highlights(reading: Reading) -> tuple[Highlight, ...]:
@@ -57,7 +65,7 @@ def highlights(reading: Reading) -> tuple[Highlight, ...]:
         at = start + line.label.body_at
         text = line.text[line.label.body_at :]
         tail = cut(text)
-        found += _body(text[: tail.body_end], at, reading.pattern.terms)
+        found += [Highlight(at + a, at + b, k) for a, b, k in _body(text[: tail.body_end], reading.pattern.terms)]
         rest = [(s, k) for s, k in ((tail.count_span, "count"), (tail.remark, "step")) if s is not None]
         found += [
             Highlight(at + span.start, at + span.end, kind) for span, kind in sorted(rest, key=lambda r: r[0].start)

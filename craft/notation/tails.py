@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from craft.problems import Span
 
@@ -44,6 +45,7 @@ def _top_level(text: str) -> list[bool]:
     return flags
 
 
+@lru_cache(maxsize=8192)
 def cut(text: str) -> Tail:
     """Cut what follows a round's label into work, count, fold and remark; never raises."""
     top = _top_level(text)

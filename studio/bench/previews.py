@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, cast
 
 from craft.drafting import Draft, Recipe, Shaping, Solid, draft, prices, suggested_start
 from craft.fabric import MAIN_COLOUR, Checked, Tally, WorkedPart
@@ -28,6 +28,7 @@ from studio.bench.schemas import (
     ShapeIn,
     ShapeOut,
     SizeOut,
+    SpanKind,
     SpanOut,
     StepOut,
 )
@@ -151,7 +152,7 @@ def preview(question: PreviewIn) -> PreviewOut:
         part = figure_part(worked, body, palette_from(question.colours), _lines(checked))
         size = _size(worked, body, reckoned, gauge.firmness)
     steps = [StepOut(kind=s.kind.value, text=s.text, after=s.after) for s in worked.steps] if worked else []
-    spans = [SpanOut.model_construct(start=h.start, end=h.end, kind=h.kind) for h in highlights(checked.reading)]
+    spans: list[SpanOut] = [(h.start, h.end, cast(SpanKind, h.kind)) for h in highlights(checked.reading)]
     return PreviewOut.model_construct(
         number=question.number,
         spans=spans,

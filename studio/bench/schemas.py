@@ -41,14 +41,11 @@ class PreviewIn(Schema):
     number: int = 0
 
 
-class SpanOut(Schema):
-    """A run of the text (code points) and what it is."""
-
-    start: int
-    end: int
-    kind: Literal[
-        "label", "stitch", "increase", "decrease", "number", "count", "colour", "step", "heading", "head", "note"
-    ]
+SpanKind = Literal[
+    "label", "stitch", "increase", "decrease", "number", "count", "colour", "step", "heading", "head", "note"
+]
+SpanOut = tuple[int, int, SpanKind]
+"""A run of the text (code points, end exclusive) and what it is; plain tuples, as a part has hundreds."""
 
 
 class FixOut(Schema):

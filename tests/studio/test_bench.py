@@ -32,7 +32,7 @@ def test_a_preview_tells_everything_the_bench_shows(studio: Studio) -> None:
     assert rounds[6]["sentence"] == "R7: 12 stitches, 6 fewer, flat"
     assert got["part"]["colours"] == ["#77834b"]
     assert got["size"]["height"]["low"] < got["size"]["height"]["value"] < got["size"]["height"]["high"]
-    kinds = {BALL[s["start"] : s["end"]]: s["kind"] for s in got["spans"]}
+    kinds = {BALL[start:end]: kind for start, end, kind in got["spans"]}
     assert (kinds["R1:"], kinds["inc"], kinds["dec"], kinds["Close."]) == ("label", "increase", "decrease", "step")
 
 

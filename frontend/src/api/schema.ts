@@ -1448,7 +1448,11 @@ export interface components {
             /** Sound */
             sound: boolean;
             /** Spans */
-            spans: components["schemas"]["SpanOut"][];
+            spans: [
+                number,
+                number,
+                "label" | "stitch" | "increase" | "decrease" | "number" | "count" | "colour" | "step" | "heading" | "head" | "note"
+            ][];
             /** Steps */
             steps: components["schemas"]["StepOut"][];
             /**
@@ -1962,21 +1966,6 @@ export interface components {
             title: string;
             /** Use */
             use: string;
-        };
-        /**
-         * SpanOut
-         * @description A run of the text (code points) and what it is.
-         */
-        SpanOut: {
-            /** End */
-            end: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "label" | "stitch" | "increase" | "decrease" | "number" | "count" | "colour" | "step" | "heading" | "head" | "note";
-            /** Start */
-            start: number;
         };
         /**
          * StepOut

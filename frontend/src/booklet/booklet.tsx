@@ -83,6 +83,7 @@ export function BookletStop() {
         </Panel>
       </aside>
       <article
+        tabIndex={0}
         className="overflow-auto rounded-lg border border-line bg-panel px-8 py-7 print:border-0 print:p-0"
         aria-label="The booklet"
       >

@@ -108,9 +108,9 @@ export function showPreview(view: EditorView, preview: Preview, asked: string): 
   if (text !== asked) return;
   const unit = toUnits(text);
   const marks = new RangeSetBuilder<Decoration>();
-  for (const s of preview.spans) {
-    const mark = MARKS[s.kind];
-    if (mark && s.end > s.start) marks.add(unit(s.start), unit(s.end), mark);
+  for (const [start, end, kind] of preview.spans) {
+    const mark = MARKS[kind];
+    if (mark && end > start) marks.add(unit(start), unit(end), mark);
   }
   const live = new Map<number, string>();
   for (const r of preview.part.rounds) live.set(r.line, String(r.live));

@@ -1,0 +1,24 @@
+"""`./spirrel bench [NAME…]`: prints tables of what was measured here, now."""
+
+from __future__ import annotations
+
+import sys
+
+from benchmarks.speed import speed_table
+from benchmarks.truth import mutation_table, solid_table
+
+TABLES = {"speed": speed_table, "truth": solid_table, "mutations": mutation_table}
+
+
+def main(names: list[str]) -> int:
+    """Print the named tables, or all."""
+    unknown = [n for n in names if n not in TABLES]
+    if unknown:
+        print(f"bench: there is no table {unknown[0]!r}; there are {', '.join(TABLES)}.", file=sys.stderr)
+        return 2
+    for name in names or TABLES:
+        print(TABLES[name](), end="\n\n")
+    return 0
+
+
+sys.exit(main(sys.argv[1:]))

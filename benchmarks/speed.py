@@ -1,0 +1,96 @@
+"""Speed of what a designer waits for, one thread."""
+
+from __future__ import annotations
+
+import os
+import statistics
+import time
+from collections.abc import Callable
+
+os.environ.setdefault("SPIRREL_SECRET_KEY", "only-for-benchmarks")
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "studio.settings")
+
+import django
+
+django.setup()
+
+from craft.drafting import Recipe, Solid, draft  # noqa: E402
+from craft.fabric import check  # noqa: E402
+from craft.figure import body_of, draw, place  # noqa: E402
+from craft.gauge import Gauge  # noqa: E402
+from craft.grading import regrade  # noqa: E402
+from craft.notation import read  # noqa: E402
+from studio.bench.previews import preview  # noqa: E402
+from studio.bench.schemas import PreviewIn  # noqa: E402
+
+GAUGE = Gauge(5.6, 5.15)
+IN = {"stitch_mm": 5.6, "round_mm": 5.15}
+
+
+def measured(work: Callable[[int], object], times: int) -> tuple[float, float]:
+    """Median and worst of `times` runs in ms; `work` gets the number of the run, to make each one new."""
+    spent = []
+    for n in range(times):
+        begun = time.perf_counter()
+        work(n)
+        spent.append((time.perf_counter() - begun) * 1000)
+    return statistics.median(spent), max(spent)
+
+
+def long_part(rounds: int, n: int) -> str:
+    """A part of so many rounds, up to 66 stitches wide; `n` makes it differ by one round."""
+    lines = ["R1: 6 sc in ring [6]", *(f"R{i}: inc x 6, sc around [{6 * i}]" for i in range(2, 12))]
+    for i in range(12, rounds + 1):
+        edited = "(10 sc, inc, dec, 9 sc) x 3" if i != rounds // 2 else f"{n % 60 + 1} sc, {65 - n % 60} sc"
+        lines.append(f"R{i}: {edited} [66]")
+    return "\n".join(lines)
+
+
+def _question(text: str) -> PreviewIn:
+    return PreviewIn.model_validate({"text": text, "terms": "us", "gauge": IN})
+
+
+def _json(text: str) -> bytes:
+    return preview(_question(text)).model_dump_json().encode()
+
+
+def _cold(_: int) -> object:
+    from craft.notation.bodies import read_body  # noqa: PLC0415 - to forget what it remembers
+
+    read_body.cache_clear()
+    return check(long_part(130, 0))
+
+
+def speed_table() -> str:
+    """Every measured wait beside its budget."""
+    part = draft(Recipe(Solid("egg", 90, 70)), GAUGE).part
+    body = body_of(check(long_part(60, 0)).parts[0], GAUGE)
+    rows = [
+        ("preview of an edited part, 60 rounds, JSON out", 20, measured(lambda n: _json(long_part(60, n)), 60)),
+        ("parse + run + check, 130 rounds, 8,200 stitches, cold", 250, measured(_cold, 5)),
+        ("the same after one edit", 20, measured(lambda n: check(long_part(130, n + 1)), 40)),
+        (
+            "draft a round solid of 30 rounds",
+            10,
+            measured(lambda n: draft(Recipe(Solid("egg", 110 + n % 5, 90)), GAUGE), 30),
+        ),
+        (
+            "draft a round solid of 60 rounds",
+            40,
+            measured(lambda n: draft(Recipe(Solid("egg", 230 + n % 5, 180)), GAUGE), 30),
+        ),
+        (
+            "regrade 8 parts to 6 sizes",
+            1000,
+            measured(lambda _: [regrade(part, s / 10, GAUGE) for s in (6, 8, 12, 14, 16, 20) for _ in range(8)], 3),
+        ),
+        (
+            "SVG picture, 60 rounds",
+            150,
+            measured(lambda _: draw({"a": body}, place({"a": body}, {}, ()), {}, title="a"), 10),
+        ),
+        ("read a text of 5,000,000 characters, refused", 1000, measured(lambda _: read("R1: sc\n" * 800_000), 3)),
+    ]
+    lines = ["Speed (ms, one thread)", f"{'what':<58}{'budget':>8}{'median':>9}{'worst':>9}"]
+    lines += [f"{what:<58}{budget:>8}{median:>9.1f}{worst:>9.1f}" for what, budget, (median, worst) in rows]
+    return "\n".join(lines)

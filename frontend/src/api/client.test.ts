@@ -1,0 +1,80 @@
+import { describe, expect, it } from "vitest";
+import { moved } from "../assembly/assembly";
+import { localKey } from "../rounds/use-part-text";
+import { recipeFor, recipeFrom } from "../shapes/silhouettes";
+import { isTyping } from "../ui/keys";
+import { answer, cookie, Refused, sentence } from "./client";
+
+function response(status: number): Response {
+  return new Response(null, { status });
+}
+
+/** What an asking was refused with. */
+async function refusal(asked: Promise<unknown>): Promise<Refused> {
+  const error = await asked.then(
+    () => null,
+    (e: unknown) => e,
+  );
+  if (!(error instanceof Refused)) throw new Error("it was not refused");
+  return error;
+}
+
+describe("answers", () => {
+  it("hand out their data", async () => {
+    expect(await answer(Promise.resolve({ data: 5, response: response(200) }))).toBe(5);
+  });
+  it("become a problem when refused", async () => {
+    const problem = {
+      type: "/problems/stale-text",
+      title: "stale",
+      status: 409,
+      detail: "Changed elsewhere.",
+    };
+    const refused = await refusal(answer(Promise.resolve({ error: problem, response: response(409) })));
+    expect([refused.kind, sentence(refused)]).toEqual(["stale-text", "Changed elsewhere."]);
+  });
+  it("become a sentence when nothing sensible came back", async () => {
+    const odd = await refusal(answer(Promise.resolve({ error: "<html>", response: response(502) })));
+    expect([odd.problem.status, sentence(odd)]).toEqual([
+      502,
+      "The studio answered something odd. Try again.",
+    ]);
+    const lost = await refusal(answer(Promise.reject(new TypeError("network"))));
+    expect([lost.problem.status, lost.kind]).toEqual([0, "offline"]);
+    expect(sentence(new Error("x"))).toContain("Reload");
+  });
+});
+
+it("reads the token from the cookies", () => {
+  expect(cookie("csrftoken", "a=1; csrftoken=b%3D2; c=3")).toBe("b=2");
+  expect(cookie("csrftoken", "")).toBe("");
+});
+
+it("keeps local drafts apart by designer, design and part", () => {
+  expect(localKey("fern", 3, "abcd")).toBe("spirrel-draft-fern-3-abcd");
+});
+
+it("moves steps within the list only", () => {
+  expect(moved([1, 2, 3], 0, 1)).toEqual([2, 1, 3]);
+  expect(moved([1, 2, 3], 0, -1)).toEqual([1, 2, 3]);
+  expect(moved([1, 2, 3], 2, 3)).toEqual([1, 2, 3]);
+});
+
+it("stored recipes come back as they were chosen", () => {
+  const { kind, height_mm, width_mm, open, opening_mm, point, ...rest } = {
+    ...recipeFor("egg"),
+    height_mm: 44,
+    start: 7,
+    ease: 0.5,
+  };
+  const stored = { solid: { kind, height_mm, width_mm, open, opening_mm, point }, ...rest };
+  expect(recipeFrom(stored)).toEqual({ kind, height_mm, width_mm, open, opening_mm, point, ...rest });
+  expect(recipeFrom(null)).toBeNull();
+  expect(recipeFrom({ solid: 5 })).toBeNull();
+});
+
+it("knows where typing goes", () => {
+  expect(isTyping(document.createElement("input"))).toBe(true);
+  expect(isTyping(document.createElement("button"))).toBe(false);
+  expect(isTyping(null)).toBe(false);
+});

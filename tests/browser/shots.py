@@ -1,0 +1,75 @@
+"""Takes the pictures of docs/screenshots from the demo studio: `./spirrel shots` runs it."""
+
+from __future__ import annotations
+
+import os
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from studio.designs.management.commands.load_demo import PASSWORD, USERNAME
+from tests.browser.conftest import CHROMIUM, FLAGS
+
+FOLDER = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
+STOPS = ("brief", "gauge", "shapes", "rounds", "assembly", "sizes", "booklet", "proving")
+
+
+def _take(page: Page, name: str) -> None:
+    page.wait_for_load_state("networkidle")
+    figures = page.locator('[data-testid="figure"]')
+    if figures.count():
+        page.locator('[data-testid="figure"][data-drawn="true"]').first.wait_for(timeout=30_000)
+    page.wait_for_timeout(700)
+    page.screenshot(path=FOLDER / f"{name}.png")
+
+
+def _sign_in(page: Page) -> None:
+    page.goto("/")
+    _take(page, "door")
+    page.get_by_label("Name").fill(USERNAME)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("heading", name="The shelf").wait_for()
+    page.wait_for_function("[...document.images].every(i => i.complete)")
+
+
+def _designs(page: Page) -> dict[str, str]:
+    links = page.locator("main li > a")
+    return {a.locator("h2").inner_text(): a.get_attribute("href") or "" for a in links.all()}
+
+
+def main(url: str) -> int:
+    """Take every picture."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS, chromium_sandbox=os.geteuid() != 0)
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, base_url=url)
+        _sign_in(page)
+        _take(page, "shelf")
+        designs = _designs(page)
+        for stop in STOPS:
+            page.goto(f"{designs['Dusk Hedgehog']}/{stop}")
+            if stop == "rounds":
+                page.get_by_role("button", name="Face").click()
+                page.get_by_role("option", name="R7:").hover()
+            _take(page, stop)
+        page.goto(f"{designs['Acorn']}/rounds")
+        page.get_by_role("button", name="Cap").click()
+        _take(page, "fault")
+        page.goto("/yarns")
+        _take(page, "basket")
+        page.evaluate("localStorage.setItem('spirrel-ground', 'lamplight')")
+        page.goto(f"{designs['Toadstool House']}/assembly")
+        _take(page, "lamplight")
+        page.evaluate("localStorage.removeItem('spirrel-ground')")
+        page.set_viewport_size({"width": 390, "height": 844})
+        page.goto(f"{designs['Dusk Hedgehog']}/booklet")
+        page.get_by_role("article").scroll_into_view_if_needed()
+        _take(page, "phone")
+        browser.close()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1]))
