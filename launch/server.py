@@ -15,6 +15,7 @@ from launch import database, packages, processes, tools
 from launch.lock import alone
 from launch.paths import ROOT, VAR, VENV, python
 from launch.say import Stop, say
+from studio.demo_login import PASSWORD, USERNAME
 
 WEB_LOG = VAR / "log" / "web.log"
 WORKERS, THREADS = 2, 8
@@ -121,7 +122,7 @@ def up(port: int, *, demo: bool = True) -> int:
             start_web(port)
             print(f"\nSpirrel is at http://127.0.0.1:{port}")
             if demo:
-                print("Demo studio: sign in as  lanternwick  with  glow-by-night")
+                print(f"Demo studio: sign in as  {USERNAME}  with  {PASSWORD}")
             print("Ctrl-C stops it; everything saved stays.\n", flush=True)
             _wait()
         except KeyboardInterrupt:

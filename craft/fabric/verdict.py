@@ -67,6 +67,19 @@ def _with_times(body: Sequence[Instruction], at: int, times: int) -> tuple[Instr
     return (*body[:at], changed, *body[at + 1 :])
 
 
+_TIMES = (
+    "",
+    "once",
+    "twice",
+    *(f"{n} times" for n in ["three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]),
+)
+
+
+def _often(times: int) -> str:
+    """How often, in words as far as they are short."""
+    return _TIMES[times] if times < len(_TIMES) else f"{times} times"
+
+
 def _mended_repeat(made: Round, live: int) -> tuple[str, Mend] | None:
     """The one repeat whose other number of times makes the round fit `live` and its bracket."""
     for at, item in enumerate(made.body):
@@ -80,7 +93,7 @@ def _mended_repeat(made: Round, live: int) -> tuple[str, Mend] | None:
         total = round_sum(_with_times(made.body, at, times), live).total.gives
         if made.count is None or total == made.count:
             fix = Mend(item.times_span.start, item.times_span.end, str(times), f"repeat {times} times")
-            return f" The repeat of {unit} fits {room} {times} times: x {times}?", fix
+            return f" The repeat of {unit} fits {room} {_often(times)}: x {times}?", fix
     return None
 
 

@@ -48,7 +48,7 @@ def fill_basket(user: User) -> dict[str, Yarn]:
                 "name": name,
                 "colour": colour,
                 "weight": 3,
-                "wraps": 13.0,
+                "wraps": 12.0,
                 "plush": False,
                 "skein_m": 125.0,
                 "skein_g": 50.0,
@@ -94,7 +94,7 @@ def _gauge_page(yarns: dict[str, Yarn], names: list[str], sample: bool) -> dict[
             "name": n,
             "colour": yarns[n].colour,
             "weight": 3,
-            "wraps": 13.0,
+            "wraps": 12.0,
             "skein_m": 125.0,
             "skein_g": 50.0,
         }

@@ -13,19 +13,11 @@ from pytest_django.live_server_helper import LiveServer
 
 from studio.accounts.actions import sign_up
 from studio.designs.demo import load
+from tests.browser.chromium import CHROMIUM, FLAGS
 
 # Playwright's synchronous interface runs a loop in this thread; the database is used from it on purpose.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
-CHROMIUM = "/usr/bin/chromium"
-FLAGS = [
-    "--use-angle=swiftshader",
-    "--enable-unsafe-swiftshader",
-    "--ignore-gpu-blocklist",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--no-first-run",
-]
 NAME, PASSWORD = "fern", "velvet-lantern-9"
 
 

@@ -8,8 +8,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from studio.designs.management.commands.load_demo import PASSWORD, USERNAME
-from tests.browser.conftest import CHROMIUM, FLAGS
+from studio.demo_login import PASSWORD, USERNAME
+from tests.browser.chromium import CHROMIUM, FLAGS
 
 FOLDER = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 STOPS = ("brief", "gauge", "shapes", "rounds", "assembly", "sizes", "booklet", "proving")

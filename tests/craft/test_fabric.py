@@ -52,7 +52,7 @@ def test_the_repeat_that_fits_is_offered() -> None:
     broken = swap("(2 sc, inc) x 6 [24]", "(2 sc, inc) x 7 [24]")
     problem = only(broken)
     assert problem.code == "short"
-    assert "fits 18 6 times: x 6?" in problem.message
+    assert "fits 18 six times: x 6?" in problem.message
     assert mended(broken) == BALL
 
 

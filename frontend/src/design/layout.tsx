@@ -29,7 +29,7 @@ function Title({ design }: { design: Design }) {
   return (
     <input
       aria-label="Name of the design"
-      className="min-w-0 flex-1 rounded border border-transparent bg-transparent px-1 font-title text-xl font-semibold hover:border-line focus:border-strong"
+      className="min-w-0 flex-1 basis-48 rounded border border-transparent bg-transparent px-1 font-title text-xl font-semibold hover:border-line focus:border-strong"
       value={name}
       maxLength={40}
       onChange={(e) => setName(e.target.value)}

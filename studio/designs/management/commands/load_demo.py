@@ -10,9 +10,8 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
 from studio.accounts.actions import sign_up
+from studio.demo_login import PASSWORD, USERNAME
 from studio.designs.demo import load
-
-USERNAME, PASSWORD = "lanternwick", "glow-by-night"
 
 
 class Command(BaseCommand):

@@ -1,0 +1,243 @@
+"""The command line: answers, exit codes, JSON that keeps its schema, one line for every trouble."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+from jsonschema import Draft202012Validator
+
+from craft.booklet import Manuscript, YarnLine, as_markdown, as_text, compose
+from craft.cli import main
+from craft.fabric import check
+from craft.gauge import ASSUMED, Estimate
+from craft.materials import yarn_use
+from craft.pattern import from_json
+from craft.stitches import Terms
+
+ROOT = Path(__file__).resolve().parents[2]
+BALL = "Moth (make 2)\nR1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R4: sc around [12]\nStuff.\nR5: dec x 6 [6]\nClose.\n"
+
+
+@pytest.fixture
+def ball(tmp_path: Path) -> str:
+    path = tmp_path / "ball.txt"
+    path.write_text(BALL)
+    return str(path)
+
+
+def run(capsys: pytest.CaptureFixture[str], *words: str) -> tuple[int, str, str]:
+    code = main(words)
+    said = capsys.readouterr()
+    return code, said.out, said.err
+
+
+def as_json(capsys: pytest.CaptureFixture[str], schema: str, *words: str, code: int = 0) -> dict[str, Any]:
+    got, out, err = run(capsys, *words, "--json")
+    assert (got, err) == (code, "")
+    data: dict[str, Any] = json.loads(out)
+    validate(schema, data)
+    return data
+
+
+def validate(schema: str, data: object) -> None:
+    rules = json.loads((ROOT / f"docs/schemas/{schema}.schema.json").read_text())
+    Draft202012Validator.check_schema(rules)
+    Draft202012Validator(rules).validate(data)
+
+
+def test_check(capsys: pytest.CaptureFixture[str], ball: str, tmp_path: Path) -> None:
+    data = as_json(capsys, "check", "check", ball)
+    assert data["sound"]
+    assert [(r["label"], r["line"], r["counted"]) for r in data["parts"][0]["rounds"]] == [
+        ("R1", 2, 6),
+        ("R2", 3, 12),
+        ("R3", 4, 12),
+        ("R4", 4, 12),
+        ("R5", 6, 6),
+    ]
+    broken = tmp_path / "broken.txt"
+    broken.write_text(BALL.replace("inc x 6 [12]", "inc x 7 [12]"))
+    bad = as_json(capsys, "check", "check", str(broken), code=1)
+    assert bad["problems"][0]["fix"]["text"] == "inc x 6"
+    code, out, _ = run(capsys, "check", str(broken))
+    assert code == 1
+    assert "line 3, column 5: fault" in out
+    assert as_json(capsys, "codes", "check", "--codes")["codes"][0]["code"] == "unread"
+    uk = tmp_path / "uk.txt"
+    uk.write_text(BALL.replace("sc", "dc"))
+    assert as_json(capsys, "check", "check", str(uk))["terms"]["used"] == "uk"
+    assert as_json(capsys, "check", "check", str(uk), "--from-terms", "us", code=0)["terms"]["how"] == "chosen"
+
+
+def test_draft(capsys: pytest.CaptureFixture[str]) -> None:
+    data = as_json(
+        capsys, "draft", "draft", "egg", "--height", "70", "--width", "55", "--stitch", "5", "--round", "4.6"
+    )
+    assert data["counts"][0] == 6
+    true = as_json(
+        capsys,
+        "draft",
+        "draft",
+        "egg",
+        "--height",
+        "70",
+        "--width",
+        "55",
+        "--stitch",
+        "5",
+        "--round",
+        "4.6",
+        "--ease",
+        "0",
+        "--stacked",
+        "--first",
+        "--decrease",
+        "invdec",
+        "--start",
+        "8",
+    )
+    assert true["counts"][0] == 8
+    assert "inv dec" in true["text"]
+    assert true["count_rms"] < data["count_rms"]
+
+
+def test_gauge_and_yarn(capsys: pytest.CaptureFixture[str], ball: str) -> None:
+    data = as_json(capsys, "gauge", "gauge", "--wpi", "12", "--wpi", "12", "--hook", "5")
+    assert data["stitch_mm"]["value"] == pytest.approx(0.84 * (5 + 25.4 * 2**0.5 / 12))
+    assert as_json(capsys, "gauge", "gauge", "--class", "3", "--hook", "3")["fabric"]["verdict"] in ("right", "loose")
+    yarn = as_json(capsys, "yarn", "yarn", ball, "--stitch", "5", "--round", "4.6", "--per-stitch", "30")
+    assert yarn["colours"][0]["stitches"] == 2 * 48
+
+
+@pytest.mark.parametrize("to", ["text", "json", "csv", "svg", "md"])
+def test_convert(capsys: pytest.CaptureFixture[str], ball: str, to: str) -> None:
+    text = as_json(capsys, "convert", "convert", ball, "--to", to)["text"]
+    if to == "json":
+        data = json.loads(text)
+        validate("pattern", data)
+        assert from_json(data).parts[0].make == 2
+    if to == "csv":
+        rows = list(csv.DictReader(io.StringIO(text)))
+        assert [r["stitches"] for r in rows] == ["6", "12", "12", "12", "6"]
+    if to == "md":
+        assert "## Moth (make 2)" in text
+        assert "- [ ] R2: inc x 6 [12]" in text
+    if to == "svg":
+        assert text.startswith("<svg")
+
+
+def test_convert_changes_terms_and_folds(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    path = tmp_path / "long.txt"
+    path.write_text("R1: 6 sc in ring\nR2: sc around\nR3: sc around\n")
+    _, out, _ = run(capsys, "convert", str(path), "--to", "text", "--to-terms", "uk", "--tidy")
+    assert out == "Terms: UK\n\nR1: 6 dc in ring\nR2-R3: dc around\n"
+    stored = tmp_path / "long.json"
+    stored.write_text(run(capsys, "convert", str(path), "--to", "json")[1])
+    assert (
+        run(capsys, "convert", str(stored), "--to", "text")[1] == run(capsys, "convert", str(path), "--to", "text")[1]
+    )
+
+
+@pytest.mark.parametrize(
+    "words",
+    [
+        [],
+        ["frobnicate"],
+        ["check"],
+        ["check", "/nowhere"],
+        ["check", "/"],
+        ["draft", "teapot", "--height", "5"],
+        ["draft", "sphere", "--height", "50"],
+        ["draft", "sphere", "--height", "nan", "--stitch", "5", "--round", "5"],
+        ["draft", "sphere", "--height", "5", "--stitch", "5", "--round", "5"],
+        ["gauge", "--hook", "3"],
+        ["draft", "sphere", "--height", "50", "--stitch", "5", "--round", "5", "--start", "2"],
+        ["gauge", "--class", "9", "--hook", "3"],
+        ["gauge", "--class", "3", "--hook", "-3"],
+        ["yarn", "/nowhere"],
+        ["convert", "/nowhere", "--to", "docx"],
+        ["check", "/dev/null", "--from-terms", "klingon"],
+    ],
+)
+def test_wrong_use_is_one_line_and_exit_2(capsys: pytest.CaptureFixture[str], words: list[str]) -> None:
+    code, out, err = run(capsys, *words)
+    assert (code, out) == (2, "")
+    assert err.startswith("craft: ")
+    assert err.count("\n") == 1
+
+
+def test_bytes_that_are_no_text(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    for raw in (
+        b"\xff\xfe\x00R1",
+        b"R1: 6 sc\x00",
+        b"{broken",
+        b'{"schema": 1}',
+        b'{"schema": 1, "parts": 5}',
+        b'{"schema": 9}',
+    ):
+        path = tmp_path / "odd"
+        path.write_bytes(raw)
+        code, _, err = run(capsys, "check", str(path))
+        assert code == 2
+        assert err.count("\n") == 1
+    path.write_text("R1: 6 sc in ring\nR2: 5 sc\n")
+    assert run(capsys, "yarn", str(path))[0] == 1
+    assert run(capsys, "yarn", str(path), "--force")[0] == 0
+    assert run(capsys, "convert", str(path), "--to", "text")[0] == 1
+    path.write_text("")
+    assert run(capsys, "check", str(path))[0] == 1
+
+
+def test_standard_input_and_the_module() -> None:
+    done = subprocess.run(
+        [sys.executable, "-m", "craft", "check", "-"], input=BALL, capture_output=True, text=True, cwd=ROOT, check=False
+    )
+    assert done.returncode == 0
+    assert done.stdout.endswith("sound\n")
+
+
+def test_a_booklet_of_the_craft_alone() -> None:
+    found = check(BALL)
+    part, worked = found.reading.pattern.parts[0], found.parts[0]
+    estimate = Estimate.around(40, 0.1, "estimated")
+    uses = yarn_use([worked], ASSUMED)
+    document = compose(
+        Manuscript(
+            "Moth",
+            "Fern",
+            "1",
+            "2026-01-01",
+            Terms.LETTERS,
+            "easy",
+            "play",
+            "",
+            ((part, worked),),
+            ASSUMED,
+            3.0,
+            (YarnLine("Moss", 3, 2, uses[0], 1),),
+            estimate,
+            estimate,
+            estimate,
+            "standing",
+            "",
+            (),
+            (),
+            "",
+            "",
+        )
+    )
+    validate("booklet", json.loads(json.dumps(document.to_json())))
+    text, marked = as_text(document), as_markdown(document)
+    assert "R3-R4: X around (12) (2 rounds)" in text
+    assert "tall standing" in text
+    assert "2 strands together" in text
+    assert "- [ ] R1: 6X in ring (6)" in marked
+    assert "choke" not in text, "no small parts, no caution about them"
+    assert "certifies nothing" in text
