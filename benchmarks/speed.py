@@ -20,6 +20,7 @@ from craft.figure import body_of, draw, place  # noqa: E402
 from craft.gauge import Gauge  # noqa: E402
 from craft.grading import regrade  # noqa: E402
 from craft.notation import read  # noqa: E402
+from craft.notation.bodies import read_body  # noqa: E402
 from studio.bench.previews import preview  # noqa: E402
 from studio.bench.schemas import PreviewIn  # noqa: E402
 
@@ -55,8 +56,6 @@ def _json(text: str) -> bytes:
 
 
 def _cold(_: int) -> object:
-    from craft.notation.bodies import read_body  # noqa: PLC0415 - to forget what it remembers
-
     read_body.cache_clear()
     return check(long_part(130, 0))
 
