@@ -342,6 +342,8 @@ def from_json(data: object) -> Pattern:
     """The pattern of plain JSON values; CraftError names what is wrong with them."""
     if not isinstance(data, Mapping) or data.get("schema") != SCHEMA_VERSION:
         raise CraftError(f"This is no Spirrel pattern of schema {SCHEMA_VERSION}.")
+    if not isinstance(data.get("parts"), list) or not isinstance(data.get("head"), list):
+        raise CraftError("The pattern file is damaged: parts and head are lists.")
     try:
         return Pattern(
             tuple(Part(p["name"], tuple(_item(i) for i in p["items"]), p["make"]) for p in data["parts"]),

@@ -67,7 +67,7 @@ DATABASES = {
             "isolation_level": "read committed",
         },
         "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
-    },
+    }
 }
 SILENCED_SYSTEM_CHECKS: list[str] = []
 
@@ -112,7 +112,7 @@ CONTENT_SECURITY_POLICY = {
         "frame-ancestors": [NONE],
         "base-uri": [NONE],
         "form-action": [SELF],
-    },
+    }
 }
 
 USE_TZ = True

@@ -32,9 +32,6 @@ def _broken(_: HttpRequest) -> HttpResponse:
     return problem(500, "broken", "Something broke here. What was saved is safe; try again in a moment.")
 
 
-urlpatterns = [
-    path("api/", api.urls),
-    re_path(r"^(?!api/|assets/|static/).*$", application),
-]
+urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|assets/|static/).*$", application)]
 handler404 = _not_found
 handler500 = _broken

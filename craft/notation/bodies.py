@@ -17,18 +17,7 @@ from lark.exceptions import VisitError
 
 from craft.errors import CraftError
 from craft.notation.terms import stitch_key, stitch_regex, words
-from craft.pattern import (
-    MOST_COUNT,
-    Chain,
-    Colour,
-    Instruction,
-    Join,
-    Repeat,
-    Start,
-    StartKind,
-    Unread,
-    Work,
-)
+from craft.pattern import MOST_COUNT, Chain, Colour, Instruction, Join, Repeat, Start, StartKind, Unread, Work
 from craft.problems import Span
 from craft.stitches import Loops, Terms, stitch
 

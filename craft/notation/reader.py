@@ -13,18 +13,7 @@ from craft.notation.bodies import BodyProblem, StarRepeat, read_body
 from craft.notation.scanner import Line, LineKind, scan, step_kind
 from craft.notation.tails import cut
 from craft.notation.terms import TermsFound, find_terms
-from craft.pattern import (
-    Colour,
-    HeadEntry,
-    Instruction,
-    Item,
-    Note,
-    Part,
-    Pattern,
-    Repeat,
-    Round,
-    Step,
-)
+from craft.pattern import Colour, HeadEntry, Instruction, Item, Note, Part, Pattern, Repeat, Round, Step
 from craft.problems import Mend, Place, Problem, Span
 from craft.stitches import Terms
 
@@ -100,9 +89,7 @@ def _moved(item: Instruction, by: int) -> Instruction:
 
 
 def _settle_stars(
-    body: tuple[Instruction | StarRepeat, ...],
-    live: int,
-    count: int | None,
+    body: tuple[Instruction | StarRepeat, ...], live: int, count: int | None
 ) -> tuple[tuple[Instruction, ...], StarRepeat | None]:
     """Choose the reading of 'repeat from * n times' that fits the round below and the count.
 

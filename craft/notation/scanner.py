@@ -55,9 +55,12 @@ HEAD_KEYS = ("name", "yarn", "hook", "terms", "gauge", "eyes", "notions", "level
 _HEAD = re.compile(rf"(?i)^\s*({'|'.join(HEAD_KEYS)})s?\s*:\s*(\S.*?)\s*$")
 _BULLET = r"^\s*(?:[-•‣·*]\s+)?(?:\*\*)?"
 _ROUND_WORD = r"(?:rounds?|rnds?|rds?|rows?|r)\.?"
+_DASHES = r"[-–—]"
 _LABEL = re.compile(
     rf"(?i){_BULLET}{_ROUND_WORD}\s*(\d{{1,15}})"
-    rf"(?:\s*(?:-|–|—|to|through|thru|until)\s*(?:{_ROUND_WORD})?\s*(\d{{1,15}}))?(?!\w)\s*(?:\*\*)?\s*[:.)\-–—]?\s*(?:\*\*)?\s*"
+    # A dash with blanks about it and no second label parts the label from the work: "Rnd 1 - 6 sc in ring".
+    rf"(?:\s*(?:{_DASHES}\s*{_ROUND_WORD}\s*|(?<=\d){_DASHES}(?=\d)|\s(?:to|through|thru|until)\s+(?:{_ROUND_WORD})?)\s*(\d{{1,15}})"
+    rf"|\s+{_DASHES}\s+(\d{{1,15}})(?=\s*[:.)]))?(?!\w)\s*(?:\*\*)?\s*[:.)\-–—]?\s*(?:\*\*)?\s*"
 )
 _BARE = re.compile(rf"{_BULLET}(\d{{1,4}})(?:\s*[-–]\s*(\d{{1,4}}))?\s*(?:\.|:|\))(?!\d)\s*")
 _NEXT = re.compile(rf"(?i){_BULLET}next\s+{_ROUND_WORD}(?!\w)\s*[:.)\-–—]?\s*")
@@ -99,7 +102,8 @@ def step_kind(text: str) -> StepKind | None:
 
 def _label(text: str) -> RoundLabel | None:
     if m := _LABEL.match(text) or _BARE.match(text):
-        first, last = int(m.group(1)), int(m.group(2) or m.group(1))
+        first = int(m.group(1))
+        last = int(next((end for end in m.groups()[1:] if end), m.group(1)))
         return RoundLabel(first, last, Span(*_tight(text, m)), m.end())
     if m := _NEXT.match(text):
         return RoundLabel(None, None, Span(*_tight(text, m)), m.end())

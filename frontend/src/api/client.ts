@@ -40,7 +40,12 @@ export function cookie(name: string, from: string = document.cookie): string {
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
 }
 
-const client = createClient<paths>({ baseUrl: "/", credentials: "same-origin" });
+const client = createClient<paths>({
+  baseUrl: window.location.origin,
+  credentials: "same-origin",
+  // Looked up at every request, so that tests can stand in for the studio.
+  fetch: (request) => globalThis.fetch(request),
+});
 client.use({
   onRequest({ request }) {
     if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
