@@ -44,6 +44,32 @@ def test_typing_is_saved_cut_and_undone(design: Design, enter: Callable[[str], P
     assert PartVersion.objects.count() == 2
 
 
+def test_undo_right_after_typing_takes_the_typing_back(design: Design, enter: Callable[[str], Page]) -> None:
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    typing(page, "Not saved yet when undo is pressed.")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator(".cm-content")).not_to_contain_text("Not saved yet")
+    page.get_by_role("button", name="Redo: Changed the rounds of Body").click()
+    expect(page.locator(".cm-content")).to_contain_text("Not saved yet")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+
+
+def test_a_drafted_part_follows_its_shape_until_it_is_edited(demo: User, enter: Callable[[str], Page]) -> None:
+    hedgehog = Design.objects.get(name="Dusk Hedgehog")
+    page = enter(f"/designs/{hedgehog.pk}/shapes")
+    page.get_by_text("29 rounds, from its shape").wait_for()
+    page.get_by_label("Width (mm)").fill("70")
+    page.get_by_role("button", name="Undo: Shaped Body").wait_for()
+    page.get_by_role("navigation", name="Parts").get_by_text("26 rounds, from its shape").wait_for()
+    page.get_by_role("button", name="Undo: Shaped Body").click()
+    expect(page.get_by_label("Width (mm)")).to_have_value("88")
+    page.get_by_role("button", name="Face").click()
+    page.get_by_role("button", name="Use this shape instead").click()
+    page.get_by_role("button", name="Replace them").click()
+    page.get_by_text("14 rounds, from its shape").wait_for()
+
+
 def test_a_mend_is_one_click_and_one_undo(design: Design, enter: Callable[[str], Page]) -> None:
     page = enter(f"/designs/{design.pk}/rounds")
     page.get_by_text("Every count adds up.").wait_for()

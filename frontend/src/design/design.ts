@@ -2,6 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type Problem, Refused, type Schemas, sentence } from "../api/client";
 import { useSay } from "../ui/overlays";
+import { allSent, tellShownAnew } from "./pending";
 
 export type Design = Schemas["DesignOut"];
 export type Part = Schemas["PartOut"];
@@ -55,7 +56,13 @@ type Act =
   | { do: "redo" }
   | { do: "back"; number: number };
 
-function ask(id: number, act: Act): Promise<Design> {
+/** Actions that go by what is stored: whatever is being typed is stored first. */
+const BY_WHAT_IS_STORED = new Set<Act["do"]>(["undo", "redo", "back", "remove-part", "rename"]);
+
+const SHOWS_ANEW = new Set<Act["do"]>(["undo", "redo", "back", "text"]);
+
+async function ask(id: number, act: Act): Promise<Design> {
+  if (BY_WHAT_IS_STORED.has(act.do)) await allSent(id);
   const path = { design_id: id };
   switch (act.do) {
     case "rename":
@@ -118,8 +125,9 @@ export function useAct(id: number, quiet: (problem: Problem) => boolean = () => 
   return useMutation({
     mutationFn: (act: Act) => ask(id, act),
     scope: { id: `design-${id}` },
-    onSuccess: (design) => {
+    onSuccess: (design, act) => {
       queries.setQueryData(keyOf(id), design);
+      if (SHOWS_ANEW.has(act.do)) tellShownAnew(design);
       queries.invalidateQueries({ queryKey: ["shelf"] });
       queries.invalidateQueries({ queryKey: ["figure", id] });
       queries.invalidateQueries({ queryKey: ["history", id] });

@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { type Problem, Refused } from "../api/client";
 import { type Design, type PageName, useAct } from "./design";
+import { beforeActing } from "./pending";
 
 export type SaveState = "saved" | "saving" | "unsaved" | "offline" | "stale";
 const PAUSE_MS = 700;
@@ -47,6 +48,8 @@ export function usePage<N extends PageName>(design: Design, page: N) {
       }
     }
   }, [page]);
+
+  useEffect(() => beforeActing(design.id, flush), [design.id, flush]);
 
   const change = useCallback(
     (next: Value) => {

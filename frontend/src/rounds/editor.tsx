@@ -3,10 +3,13 @@ import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
 import type { Preview } from "./ask";
-import { applyFix, extensions, lightLine, showPreview, type Terms } from "./setup";
+import { applyFix, extensions, fromElsewhere, lightLine, showPreview, type Terms } from "./setup";
 
 export type EditorHandle = {
+  /** Write another text, as a command of hers does. */
   replace: (text: string) => void;
+  /** Show a text that was saved elsewhere. */
+  show: (text: string) => void;
   mend: (from: number, to: number, text: string) => void;
   goTo: (line: number) => void;
 };
@@ -60,6 +63,14 @@ export function Editor({ text, terms, preview, lit, onText, onLine, onBlur, onFo
       const v = view.current;
       if (v && v.state.doc.toString() !== next)
         v.dispatch({ changes: { from: 0, to: v.state.doc.length, insert: next } });
+    },
+    show(next) {
+      const v = view.current;
+      if (v && v.state.doc.toString() !== next)
+        v.dispatch({
+          changes: { from: 0, to: v.state.doc.length, insert: next },
+          annotations: fromElsewhere.of(true),
+        });
     },
     mend(from, to, insert) {
       if (view.current) applyFix(view.current, from, to, insert);

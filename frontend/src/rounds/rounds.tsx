@@ -208,7 +208,7 @@ function Bench({ design, part }: { design: Design; part: Part }) {
   const editor = useRef<EditorHandle>(null);
   const say = useSay();
   const { text, type, state, conflict, problem, settle, cut } = usePartText(design, part, user, (next) =>
-    editor.current?.replace(next),
+    editor.current?.show(next),
   );
   const { answer: preview, error } = useLatest<Question, { answer: Preview; asked: string }>(
     { text, design, colour: part.colour },

@@ -10,7 +10,14 @@ import {
   moveLineUp,
 } from "@codemirror/commands";
 import { type Diagnostic, lintGutter, setDiagnostics } from "@codemirror/lint";
-import { EditorSelection, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
+import {
+  Annotation,
+  EditorSelection,
+  type Extension,
+  RangeSetBuilder,
+  StateEffect,
+  StateField,
+} from "@codemirror/state";
 import {
   Decoration,
   type DecorationSet,
@@ -200,6 +207,9 @@ function thenNumber(command: (view: EditorView) => boolean) {
   };
 }
 
+/** Marks a text that was saved already, elsewhere: showing it is no typing. */
+export const fromElsewhere = Annotation.define<boolean>();
+
 type Hooks = {
   onText: (text: string) => void;
   onLine: (line: number) => void;
@@ -240,7 +250,8 @@ export function extensions(terms: Terms, hooks: Hooks): Extension[] {
     ]),
     EditorView.contentAttributes.of({ "aria-label": "Written rounds", spellcheck: "false", tabindex: "0" }),
     EditorView.updateListener.of((update) => {
-      if (update.docChanged) hooks.onText(update.state.doc.toString());
+      const typed = update.transactions.some((t) => t.docChanged && !t.annotation(fromElsewhere));
+      if (typed) hooks.onText(update.state.doc.toString());
       if (update.selectionSet || update.docChanged)
         hooks.onLine(update.state.doc.lineAt(update.state.selection.main.head).number);
       if (update.focusChanged && !update.view.hasFocus) hooks.onBlur();

@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type Problem, Refused, type Schemas } from "../api/client";
 import { type Design, type Part, useAct } from "../design/design";
+import { beforeActing, whenShownAnew } from "../design/pending";
 import type { SaveState } from "../design/use-page";
 
 const BREATH_MS = 500;
@@ -35,6 +36,7 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
   const [conflict, setConflict] = useState<Conflict | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const etag = useRef(waiting.current?.etag ?? part.etag);
+  const seen = useRef(new Set([etag.current, part.etag]));
   const pending = useRef<string | null>(waiting.current?.text ?? null);
   // A draft that was there already, before a reload, still waits to become a version.
   const uncut = useRef(!part.etag.startsWith("v"));
@@ -60,6 +62,7 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
         }),
       );
       etag.current = saved.etag;
+      seen.current.add(saved.etag);
       uncut.current = true;
       setProblem(null);
       if (pending.current === sent) {
@@ -121,17 +124,32 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
     [key, cut],
   );
 
-  // The part changed elsewhere (undo, another shape, another window): show it unless something waits here.
+  const adopt = useCallback((now: Part) => {
+    etag.current = now.etag;
+    seen.current.add(now.etag);
+    uncut.current = !now.etag.startsWith("v");
+    setText(now.text);
+    setState("saved");
+    outside.current(now.text);
+  }, []);
+
+  // An undo or another shape: what it shows goes, since everything typed was sent before.
+  useEffect(
+    () =>
+      whenShownAnew(design.id, (now) => {
+        const mine = now.parts.find((p) => p.key === part.key);
+        if (mine && mine.etag !== etag.current && pending.current === null) adopt(mine);
+      }),
+    [design.id, part.key, adopt],
+  );
+
+  // Another window changed the part. An answer with a tag that was passed already is only late.
   useEffect(() => {
-    if (pending.current !== null || saving.current) return;
-    if (part.etag !== etag.current) {
-      etag.current = part.etag;
-      setText((now) => {
-        if (now !== part.text) outside.current(part.text);
-        return part.text;
-      });
-    }
-  }, [part.etag, part.text]);
+    const busy = pending.current !== null || saving.current !== null;
+    if (!busy && !seen.current.has(part.etag)) adopt(part);
+  }, [part, adopt]);
+
+  useEffect(() => beforeActing(design.id, () => flush.current()), [design.id]);
 
   useEffect(() => {
     if (pending.current !== null) void flush.current();
@@ -149,6 +167,7 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
     (keep: "mine" | "theirs") => {
       if (!conflict) return;
       etag.current = conflict.etag;
+      seen.current.add(conflict.etag);
       setConflict(null);
       if (keep === "theirs") {
         pending.current = null;
