@@ -103,7 +103,7 @@ CONTENT_SECURITY_POLICY = {
         "default-src": [NONE],
         "script-src": [SELF],
         "style-src": [SELF],
-        # Radix and CodeMirror position overlays through the style attribute and adopted sheets.
+        # Radix and CodeMirror place overlays and style themselves from script, without a nonce of ours.
         "style-src-attr": ["'unsafe-inline'"],
         "style-src-elem": [SELF, "'unsafe-inline'"],
         "img-src": [SELF, "data:", "blob:"],
@@ -123,7 +123,7 @@ USE_I18N = False
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = ROOT / "frontend" / "dist"
 WHITENOISE_INDEX_FILE = True
-WHITENOISE_IMMUTABLE_FILE_TEST = r"^.+/assets/.+-[A-Za-z0-9_-]{8,}\..+$"
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8,}\..+$"
 
 MEDIA_ROOT = VAR / "pictures"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 12 * 2**20

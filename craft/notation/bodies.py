@@ -75,14 +75,18 @@ def _parser(terms: Terms) -> Lark:
     )
 
 
-_WORD_NUMBERS = {"once": 1, "twice": 2, "thrice": 3}
+_WORD_NUMBERS = {
+    "once": 1, "twice": 2, "thrice": 3, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8,
+    "nine": 9, "ten": 10, "twelve": 12,
+}  # fmt: skip
 
 
 def _number(token: str) -> int:
     if digits := re.search(r"\d+", token):
         n = int(digits.group(0))
     else:
-        n = next((v for w, v in _WORD_NUMBERS.items() if w in token.lower()), 1)
+        words = re.findall(r"[a-z]+", token.lower())
+        n = next((_WORD_NUMBERS[w] for w in words if w in _WORD_NUMBERS), 1)
     if not 1 <= n <= MOST_COUNT:
         raise CraftError(f"{n:,} is not a number of stitches or repeats; it runs from 1 to {MOST_COUNT:,}.")
     return n
@@ -130,10 +134,20 @@ class _Builder(Transformer[Token, Any]):
             raise CraftError(f"'{_typed(children, 'STITCH')}' is no stitch.")
         return key
 
-    def start(self, _: Any, children: list[Any]) -> tuple[list[Any], Loops]:
+    def plain(self, _: Any, children: list[Any]) -> tuple[list[Any], Loops]:
         first, sequence, last = children
         loops = [c for c in (first, *sequence, last) if isinstance(c, Loops)]
         return [c for c in sequence if not isinstance(c, Loops)], loops[0] if loops else Loops.BOTH
+
+    def all_again(self, meta: Any, children: list[Any]) -> tuple[list[Any], Loops]:
+        first, sequence, times = children
+        found, loops = self.plain(meta, [first, sequence, None])
+        return [_repeat(found, times, _span(meta))], loops
+
+    def repeat_all(self, _: Any, children: list[Token]) -> _Times:
+        if "around" in children[0].lower():
+            return _Times("around", None, _token_span(children[0]))
+        return _Times("said", _number(children[0]), _digits_span(children[0]))
 
     def loops_first(self, _: Any, children: list[Token]) -> Loops:
         return _loops(children[0])
@@ -250,9 +264,9 @@ def _digits_span(token: Token) -> Span:
     return Span(whole.start + digits.start(), whole.start + digits.end()) if digits else whole
 
 
-COLOUR_LEAD = re.compile(r"(?i)^(change\s+to|switch\s+to|with|in\s+colou?r|in\s+yarn|colou?r)\s+")
+COLOUR_LEAD = re.compile(r"(?i)^(change\s+to|switch\s+to|with|in\s+colou?r|in\s+yarn|colou?r|in)\s+")
 INTO_ONE = {2: "inc", 3: "inc3"}
-_FILLER = re.compile(r"(?i)^\s*(start|begin)(\s+with)?\b:?")
+_FILLER = re.compile(r"(?i)^\s*((start|begin)(\s+with)?|work)\b:?")
 
 
 def _nesting(text: str) -> tuple[int, int] | None:

@@ -8,11 +8,11 @@ from functools import lru_cache
 
 from craft.problems import Span
 
-_UNIT = r"(?:sts?\.?|stitch(?:es)?|sc|dc|x|total)?"
+_UNIT = r"(?:(?:sts?\.?|stitch(?:es)?|sc|dc|x|total)(?:\s+each)?)?"
 _AGAIN = r"[x×*]\s*\d|\d+\s*(?:times|x\b)|around|once\b|twice\b|thrice\b|repeat"
 _COUNT = re.compile(rf"(?i)[\[({{<]\s*(\d{{1,9}})\s*{_UNIT}\s*[\])}}>](?!\s*(?:{_AGAIN}))")
 _EQUALS = re.compile(rf"(?i)(?:=|→|->)\s*(\d{{1,9}})\s*{_UNIT}(?![\w(])")
-_DASH = re.compile(r"(?i)[-–—]\s*(\d{1,9})\s*(?:sts|stitches)\b\.?")
+_DASH = re.compile(r"(?i)[-–—,]\s*(\d{1,9})\s*(?:sts|stitches)\b\.?(?=\s*$)")
 _FOLD = re.compile(
     r"(?i)[\[(]\s*(?:for\s+)?(\d{1,9})\s*(?:rounds?|rnds?|rows?)\s*[\])]|\bfor\s+(\d{1,9})\s*(?:rounds|rnds|rows)\b"
 )

@@ -102,3 +102,15 @@ def test_without_webgl_there_is_a_picture(demo: User, page: Page, enter: Callabl
     picture = page.get_by_role("img", name="Figure of Body")
     expect(picture).to_have_js_property("complete", True)
     assert picture.evaluate("e => e.naturalWidth") > 0
+
+
+def test_what_is_hashed_is_kept_and_compressed(designer: User, page: Page) -> None:
+    seen: dict[str, dict[str, str]] = {}
+    page.on("response", lambda r: seen.update({r.url: r.all_headers()}) if "/assets/" in r.url else None)
+    page.goto("/")
+    page.get_by_role("heading", name="Sign in").wait_for()
+    scripts = [headers for url, headers in seen.items() if url.endswith(".js")]
+    assert scripts
+    for headers in scripts:
+        assert "immutable" in headers["cache-control"]
+        assert headers["content-encoding"] in ("br", "gzip")

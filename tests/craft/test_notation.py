@@ -41,6 +41,8 @@ SIX_INC = (Repeat((Work("sc", 2), Work("inc")), 6),)
         "R4:\t(2\u00a0single crochets,\u202fincrease) x 6 [24]",
         "r4: (2 SC, INC) X 6 [24]",
         "**R4:** (2 sc, inc) x 6 [24]",
+        "R4: 2 sc, inc, repeat 6 times, 24 sts",
+        "R4: (2 sc, inc) six times (24 sts)",
     ],
 )
 def test_one_round_in_many_spellings(text: str) -> None:
@@ -76,6 +78,14 @@ def test_one_round_in_many_spellings(text: str) -> None:
         ("R2: (sc, inc) twice", (Repeat((Work("sc"), Work("inc")), 2),)),
         ("R2: (sc, inc) around", (Repeat((Work("sc"), Work("inc")), None),)),
         ("R2: 3 sc, change to Oat, 3 sc", (Work("sc", 3), Colour("Oat"), Work("sc", 3))),
+        ("R2: sc, inc, repeat around", (Repeat((Work("sc"), Work("inc")), None),)),
+        ("R2: sc 1, inc 1, repeat 6x", (Repeat((Work("sc"), Work("inc")), 6),)),
+        ("R2: *sc, inc* repeat around", (Repeat((Work("sc"), Work("inc")), None),)),
+        ("R2: dec six times", (Work("dec", 6),)),
+        ("R2: work 12 sc", (Work("sc", 12),)),
+        ("R2: inc in first st, sc in next 4, sc in last 2 sts", (Work("inc"), Work("sc", 4), Work("sc", 2))),
+        ("R2: with Oat: sc around", (Colour("Oat"), Repeat((Work("sc"),), None))),
+        ("R2: in Oat, sc around", (Colour("Oat"), Repeat((Work("sc"),), None))),
         ("R2: sc 3 and then inc", (Work("sc", 3), Work("inc"))),
         ("R2: 6 sc, sl st to first st", (Work("sc", 6), Join())),
         ("R2: 6 sc, join", (Work("sc", 6), Join())),
@@ -98,7 +108,12 @@ def test_loops_for_a_whole_round() -> None:
 
 
 def test_ranges_and_folds() -> None:
-    for text in ("R5-R9: sc around [24]", "Rounds 5 to 9: sc around (24)", "R5–9: sc around [24] (5 rnds)"):
+    for text in (
+        "R5-R9: sc around [24]",
+        "Rounds 5 to 9: sc around (24)",
+        "R5–9: sc around [24] (5 rnds)",
+        "R5-R9: sc around (24 sts each)",
+    ):
         made = one(text)
         assert (made.first, made.last, made.count) == (5, 9, 24)
     assert one("R5: sc around for 5 rounds [24]").last == 9
