@@ -75,6 +75,7 @@ def start_web(port: int) -> None:
             "--threads",
             str(THREADS),
             "--no-control-socket",
+            "--preload",
             "--timeout",
             "60",
             "--max-requests",
@@ -101,11 +102,9 @@ def ready(port: int, *, demo: bool, durable: bool = True) -> None:
     tools.build_frontend()
     database.start(durable=durable)
     env = environment(port)
-    _managed(env, "the tables could not be brought up to date:", "migrate", "--no-input", "-v", "0")
-    if demo:
-        said = _managed(env, "the demo studio could not be loaded:", "load_demo")
-        if said:
-            say(said)
+    words = ["make_ready", "--demo"] if demo else ["make_ready"]
+    if said := _managed(env, "the database could not be made ready:", *words):
+        say(said)
 
 
 def up(port: int, *, demo: bool = True) -> int:
