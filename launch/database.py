@@ -17,7 +17,7 @@ from dataclasses import asdict, dataclass
 from pathlib import Path
 
 from launch import processes
-from launch.paths import ROOT, VAR
+from launch.paths import ROOT, VAR, program
 from launch.say import Stop, say
 
 DATA = VAR / "mariadb"
@@ -70,13 +70,13 @@ def _user() -> str:
         pwd.getpwnam(SYSTEM_USER)
     except KeyError:
         made = subprocess.run(
-            ["useradd", "--system", "--no-create-home", "--shell", "/usr/sbin/nologin", SYSTEM_USER],
+            [program("useradd"), "--system", "--no-create-home", "--shell", "/usr/sbin/nologin", SYSTEM_USER],
             capture_output=True,
         )
         if made.returncode:
             return "root"
     VAR.mkdir(parents=True, exist_ok=True)
-    reach = subprocess.run(["runuser", "-u", SYSTEM_USER, "--", "test", "-x", str(VAR)], capture_output=True)
+    reach = subprocess.run([program("runuser"), "-u", SYSTEM_USER, "--", "test", "-x", str(VAR)], capture_output=True)
     return SYSTEM_USER if reach.returncode == 0 else "root"
 
 
@@ -101,7 +101,7 @@ def _initialise(user: str) -> None:
     root = "root" if os.geteuid() == 0 else user
     done = subprocess.run(
         [
-            "mariadb-install-db",
+            program("mariadb-install-db"),
             "--no-defaults",
             f"--user={user}",
             f"--datadir={DATA}",
@@ -118,7 +118,7 @@ def _initialise(user: str) -> None:
 
 def _statements(sql: str) -> subprocess.CompletedProcess[str]:
     return subprocess.run(
-        ["mariadb", "--no-defaults", f"--socket={SOCKET}", "-u", pwd.getpwuid(os.geteuid()).pw_name],
+        [program("mariadb"), "--no-defaults", f"--socket={SOCKET}", "-u", pwd.getpwuid(os.geteuid()).pw_name],
         input=sql,
         capture_output=True,
         text=True,
@@ -163,7 +163,7 @@ def start(*, durable: bool = True) -> None:
     process = processes.spawn(
         "mariadb",
         [
-            "mariadbd",
+            program("mariadbd"),
             "--no-defaults",
             f"--user={user}",
             f"--datadir={DATA}",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -15,3 +16,9 @@ DIST = FRONTEND / "dist"
 def python() -> str:
     """The interpreter of the virtual environment."""
     return str(VENV / "bin" / "python")
+
+
+def program(name: str) -> str:
+    """Where a program lies, servers' folders included: Debian leaves those out of a user's PATH."""
+    path = os.pathsep.join([os.environ.get("PATH", ""), "/usr/sbin", "/sbin"])
+    return shutil.which(name, path=path) or name

@@ -12,7 +12,7 @@ from pathlib import Path
 
 import pytest
 
-from launch import checks, database, lock, main, packages, processes, tools
+from launch import checks, database, lock, main, packages, paths, processes, tools
 from launch.say import Stop
 
 
@@ -144,6 +144,12 @@ def test_stamps_follow_what_they_stand_for(tmp_path: Path, monkeypatch: pytest.M
     assert tools._current(stamp, first)
     file.write_text("b")
     assert not tools._current(stamp, tools._digest([file]))
+
+
+def test_servers_are_found_without_their_folder_in_the_path(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("PATH", "/usr/bin:/bin")
+    assert paths.program("mariadbd") == "/usr/sbin/mariadbd"
+    assert paths.program("no-such-program") == "no-such-program"
 
 
 def test_node_versions() -> None:
