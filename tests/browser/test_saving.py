@@ -44,6 +44,15 @@ def test_typing_is_saved_cut_and_undone(design: Design, enter: Callable[[str], P
     assert PartVersion.objects.count() == 2
 
 
+def test_typing_faster_than_the_screen_follows_loses_nothing(design: Design, enter: Callable[[str], Page]) -> None:
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    words = "The quick brown stoat jumps over the lazy hook. " * 4
+    typing(page, words + "End.")
+    saved(page)
+    assert Draft.objects.get().text.endswith(words + "End.")
+
+
 def test_undo_right_after_typing_takes_the_typing_back(design: Design, enter: Callable[[str], Page]) -> None:
     page = enter(f"/designs/{design.pk}/rounds")
     page.get_by_text("Every count adds up.").wait_for()

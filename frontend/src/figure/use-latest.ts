@@ -1,5 +1,5 @@
 /** One question in flight; while it runs only the newest of the later ones waits. The latest answer wins. */
-import { useCallback, useEffect, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 
 export function useLatest<Q, A>(
   question: Q,
@@ -17,7 +17,7 @@ export function useLatest<Q, A>(
   how.current = ask;
   const run = useCallback(async (first: Q) => {
     running.current = true;
-    setBusy(true);
+    startTransition(() => setBusy(true));
     let next: { question: Q } | null = { question: first };
     while (next !== null && alive.current) {
       waiting.current = null;

@@ -1,6 +1,6 @@
 /** Rounds: the bench. Written rounds, ladder and figure show the same part and light each other. */
 import { Trash2 } from "lucide-react";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useSession } from "../accounts/session";
 import { sentence } from "../api/client";
@@ -259,7 +259,7 @@ function Bench({ design, part }: { design: Design; part: Part }) {
             preview={preview}
             lit={litLine}
             onText={type}
-            onLine={toLine}
+            onLine={(line) => startTransition(() => toLine(line))}
             onBlur={() => void cut()}
             onFold={() => void tidy(!isFolded(text))}
           />

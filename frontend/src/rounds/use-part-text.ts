@@ -1,5 +1,5 @@
 /** A part's text with autosave: typed at once, saved as a draft after a breath, cut into a version when she rests. */
-import { useCallback, useEffect, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type Problem, Refused, type Schemas } from "../api/client";
 import { type Design, type Part, useAct } from "../design/design";
 import { beforeActing, whenShownAnew } from "../design/pending";
@@ -112,10 +112,14 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
 
   const type = useCallback(
     (next: string) => {
-      setText(next);
+      // Kept first, shown after: the editor has the text already, so the rest of the screen may follow
+      // when it can, however fast she types.
       pending.current = next;
       localStorage.setItem(key, JSON.stringify({ text: next, etag: etag.current }));
-      setState("unsaved");
+      startTransition(() => {
+        setText(next);
+        setState("unsaved");
+      });
       clearTimeout(breath.current);
       clearTimeout(rest.current);
       breath.current = setTimeout(() => void flush.current(), BREATH_MS);
