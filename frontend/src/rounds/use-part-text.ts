@@ -112,14 +112,13 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
 
   const type = useCallback(
     (next: string) => {
-      // Kept first, shown after: the editor has the text already, so the rest of the screen may follow
-      // when it can, however fast she types.
+      const first = pending.current === null;
       pending.current = next;
       localStorage.setItem(key, JSON.stringify({ text: next, etag: etag.current }));
-      startTransition(() => {
-        setText(next);
-        setState("unsaved");
-      });
+      // "Not saved yet" is told at once. The editor has the text already, so the rest of the screen may
+      // follow when it can, however fast she types.
+      if (first) setState("unsaved");
+      startTransition(() => setText(next));
       clearTimeout(breath.current);
       clearTimeout(rest.current);
       breath.current = setTimeout(() => void flush.current(), BREATH_MS);
