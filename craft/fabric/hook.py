@@ -16,6 +16,8 @@ from craft.stitches import STITCHES
 
 _TAKES = np.array([s.takes for s in STITCHES.values()], np.int64)
 _GIVES = np.array([s.gives for s in STITCHES.values()], np.int64)
+_CHANGE = _GIVES - _TAKES
+_HEIGHT = np.array([s.height for s in STITCHES.values()])
 _SC = KIND_NUMBER["sc"]
 
 
@@ -24,6 +26,8 @@ class Movements:
     """One row per movement: stitch kinds, what each takes and gives, and its colour's number.
 
     start: the round begins from a ring or chain, and takes nothing.
+    marks: (place among the made stitches, change) of every increase and decrease.
+    height: of the tallest stitch, in single crochets.
     last_colour: the colour on the hook at the end.
     """
 
@@ -32,6 +36,8 @@ class Movements:
     gives: NDArray[np.int64]
     colours: NDArray[np.int16]
     start: bool
+    marks: tuple[tuple[int, int], ...]
+    height: float
     last_colour: str
 
 
@@ -83,7 +89,16 @@ class _Laid:
     gives: NDArray[np.int64]
     colours: tuple[str, ...]
     start: bool
+    marks: tuple[tuple[int, int], ...]
+    height: float
     last_colour: str
+
+
+def _marks(kinds: NDArray[np.uint8], gives: NDArray[np.int64]) -> tuple[tuple[int, int], ...]:
+    at = np.cumsum(gives) - gives
+    change = _CHANGE[kinds]
+    shaped = np.flatnonzero(change)
+    return tuple(zip(at[shaped].tolist(), change[shaped].tolist(), strict=True))
 
 
 @lru_cache(maxsize=4096)
@@ -103,7 +118,8 @@ def _laid(body: tuple[Instruction, ...], live: int, colour: str) -> _Laid:
         array.setflags(write=False)
     one = len(set(laying.colours)) <= 1
     colours = tuple(laying.colours[:1] if one else laying.colours)
-    return _Laid(kinds, takes, gives, colours, start, laying.colour)
+    height = float(_HEIGHT[kinds].max()) if len(kinds) else 1.0
+    return _Laid(kinds, takes, gives, colours, start, () if start else _marks(kinds, gives), height, laying.colour)
 
 
 def movements(body: tuple[Instruction, ...], live: int, colour: str, number_of: dict[str, int]) -> Movements:
@@ -118,4 +134,4 @@ def movements(body: tuple[Instruction, ...], live: int, colour: str, number_of: 
         colours = np.full(len(laid.kinds), number_of[laid.colours[0]], np.int16)
     else:
         colours = np.array([number_of[c] for c in laid.colours], np.int16)
-    return Movements(laid.kinds, laid.takes, laid.gives, colours, laid.start, laid.last_colour)
+    return Movements(laid.kinds, laid.takes, laid.gives, colours, laid.start, laid.marks, laid.height, laid.last_colour)

@@ -4,15 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-import numpy as np
-
 from craft.arithmetic import round_sum
-from craft.fabric.graph import KIND_KEYS, GraphBuilder, StitchGraph
-from craft.fabric.hook import Movements, movements
+from craft.fabric.graph import GraphBuilder, StitchGraph
+from craft.fabric.hook import movements
 from craft.fabric.verdict import misfit, wrong_sum
 from craft.pattern import Colour, Instruction, Part, Repeat, Round, Start, Step, StepKind, Unread, Work
 from craft.problems import Place, Problem, Span
-from craft.stitches import STITCHES, Loops, stitch
+from craft.stitches import Loops
 
 MAIN_COLOUR = "Main"
 """The colour that is on the hook before any is named."""
@@ -72,9 +70,6 @@ class WorkedPart:
         return tuple(t.live for t in self.rounds)
 
 
-_CHANGE = np.array([s.change for s in STITCHES.values()], np.int64)
-
-
 @dataclass(slots=True)
 class _Edge:
     """The state of the hook between rounds."""
@@ -91,13 +86,6 @@ class _Edge:
 
     def tell(self, code: str, message: str, label: str | None, span: Span) -> None:
         self.problems.append(Problem(code, Place(self.part.name, label, span=span), message))
-
-
-def _marks(moves: Movements) -> tuple[tuple[int, int], ...]:
-    change = _CHANGE[moves.kinds] if not moves.start else np.zeros(len(moves.kinds), np.int64)
-    at = np.cumsum(moves.gives) - moves.gives
-    shaped = np.flatnonzero(change)
-    return tuple((int(at[i]), int(change[i])) for i in shaped)
 
 
 def _uses(body: tuple[Instruction, ...], key: str) -> bool:
@@ -166,7 +154,6 @@ def _work_round(edge: _Edge, made: Round, source: int, label: str, number: int |
     plain = len(moves.colours) and (moves.colours == moves.colours[0]).all()
     worked_in = moves.colours[:1] if plain else moves.colours
     colours = tuple(dict.fromkeys(names[c] for c in worked_in.tolist())) or (edge.colour,)
-    heights = [stitch(KIND_KEYS[k]).height for k in np.unique(moves.kinds)]
     edge.tallies.append(
         Tally(
             label,
@@ -176,10 +163,10 @@ def _work_round(edge: _Edge, made: Round, source: int, label: str, number: int |
             int(moves.gives.sum()),
             live,
             made.count,
-            _marks(moves),
+            moves.marks,
             colours,
             made.loops,
-            max(heights, default=1.0),
+            moves.height,
             moves.start,
             made.joined,
             made.span,
