@@ -13,7 +13,7 @@ from craft.drafting.counts import best_counts, evened
 from craft.drafting.rings import Rings, rings_of
 from craft.drafting.solids import SOLIDS, Solid
 from craft.drafting.spread import Shaping, shaped_rounds
-from craft.errors import require
+from craft.errors import CraftError, require
 from craft.gauge import Gauge
 from craft.notation import folded, print_part
 from craft.pattern import Item, Part, Repeat, Round, Start, StartKind, Step, StepKind, Work
@@ -57,14 +57,16 @@ class Recipe:
 
     @classmethod
     def from_json(cls, data: dict[str, Any]) -> Recipe:
-        """The recipe of plain JSON values."""
-        return cls(
-            Solid.from_json(data["solid"]),
-            data["start"],
-            data["ease"],
-            Shaping(data["stacked"], data["first"], data["decrease"]),
-            StartKind(data["start_kind"]),
-        )
+        """The recipe of plain JSON values; CraftError when they make none."""
+        try:
+            shaping = Shaping(data["stacked"], data["first"], data["decrease"])
+            return cls(
+                Solid.from_json(data["solid"]), data["start"], data["ease"], shaping, StartKind(data["start_kind"])
+            )
+        except CraftError:
+            raise
+        except (KeyError, TypeError, ValueError, AttributeError) as error:
+            raise CraftError(f"The recipe of the shape is damaged: {error}.", field="recipe") from None
 
 
 @dataclass(frozen=True, slots=True)

@@ -92,7 +92,7 @@ def add_part(user: User, pk: int, values: dict[str, Any]) -> tuple[Design, str]:
     manifest = design.manifest
     if len(manifest.parts) >= 60:
         raise Refusal(422, "invalid", "A design holds at most 60 parts.")
-    recipe = values["recipe"] and Recipe.from_json(values["recipe"]).to_json()
+    recipe = None if values["recipe"] is None else Recipe.from_json(values["recipe"]).to_json()
     key, name = new_key(), values["name"]
     version = new_version(design, key, values["text"], recipe, manifest.terms)
     entry = PartEntry(key=key, name=name, make=values["make"], version=version.pk, colour=values["colour"])

@@ -154,5 +154,8 @@ def test_recipes_are_stored_and_scaled() -> None:
     recipe = Recipe(Solid("egg", 80, 60, point=0.3), 8, 0.4, Shaping(True, True, "invdec"), StartKind.CHAIN2)
     assert Recipe.from_json(recipe.to_json()) == recipe
     assert recipe.scaled(0.5).solid.height_mm == 40
+    for bad in ({"solid": {"kind": "egg"}}, {"solid": 5}, {"start": "six"}, {"ease": None}, {"start_kind": "moebius"}):
+        with pytest.raises(CraftError):
+            Recipe.from_json({**recipe.to_json(), **bad})
     with pytest.raises(CraftError):
-        Recipe.from_json({**recipe.to_json(), "solid": {"kind": "egg"}})
+        Recipe.from_json({})

@@ -1,0 +1,88 @@
+"""Nonsense in every field of every route that takes JSON: a sentence comes back, never a breakdown."""
+
+from __future__ import annotations
+
+import copy
+import json
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from django.contrib.auth.models import User
+from django.test import Client
+
+from studio.designs.demo import load
+from studio.designs.models import Design
+
+API = json.loads((Path(__file__).resolve().parents[2] / "docs/openapi.json").read_text())
+NONSENSE: list[Any] = [
+    None, "", "pear", "\u0000", "🦔" * 300, -1, 0, 1e308, 10**30, True, [], {}, [[]], "<script>", "../..", "9" * 5000,
+]  # fmt: skip
+
+
+def _example(schema: dict[str, Any], depth: int = 0) -> Any:
+    """A value of about the right form."""
+    if ref := schema.get("$ref"):
+        return _example(API["components"]["schemas"][ref.split("/")[-1]], depth + 1)
+    if options := schema.get("anyOf"):
+        return _example(options[0], depth)
+    if "enum" in schema:
+        return schema["enum"][0]
+    match schema.get("type"):
+        case "object":
+            return {k: _example(v, depth + 1) for k, v in schema.get("properties", {}).items()} if depth < 6 else {}
+        case "array":
+            return [_example(schema["items"], depth + 1)] if "items" in schema else []
+        case "number" | "integer":
+            return 5
+        case "boolean":
+            return False
+        case _:
+            return "#aabbcc" if "#" in schema.get("pattern", "") else "abcd"
+
+
+def _places(value: Any, at: tuple[Any, ...] = ()) -> Iterator[tuple[Any, ...]]:
+    yield at
+    inside = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+    for key, item in inside:
+        yield from _places(item, (*at, key))
+
+
+def _spoilt(body: Any, at: tuple[Any, ...], value: Any) -> Any:
+    if not at:
+        return value
+    made = copy.deepcopy(body)
+    home = made
+    for key in at[:-1]:
+        home = home[key]
+    home[at[-1]] = value
+    return made
+
+
+ROUTES = [
+    (method, path, operation["requestBody"]["content"]["application/json"]["schema"])
+    for path, methods in API["paths"].items()
+    for method, operation in methods.items()
+    if "application/json" in operation.get("requestBody", {}).get("content", {})
+]
+
+
+@pytest.mark.django_db
+@pytest.mark.parametrize(("method", "path", "schema"), ROUTES, ids=[f"{m} {p}" for m, p, _ in ROUTES])
+def test_every_field_of_every_route(user: User, method: str, path: str, schema: dict[str, Any]) -> None:
+    load(user)
+    client = Client(raise_request_exception=False)
+    client.force_login(user)
+    design = Design.objects.get(name="Acorn")
+    named = {"design_id": design.pk, "key": design.manifest.parts[0].key, "page": "brief", "yarn_id": 1, "number": 1}
+    body = _example(schema)
+    for at in _places(body):
+        for value in NONSENSE:
+            sent = json.dumps(_spoilt(body, at, value))
+            got = client.generic(method.upper(), path.format(**named), sent, content_type="application/json")
+            assert got.status_code < 500, (path, at, str(value)[:40])
+            assert b"Traceback" not in got.content
+            if got.status_code >= 400:
+                assert got.json()["detail"]
+                client.force_login(user)
