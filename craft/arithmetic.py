@@ -3,10 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from craft.pattern import Instruction, Repeat, Start, Work
+from craft.pattern import (
+    Again,
+    Chain,
+    Cluster,
+    Colour,
+    Edge,
+    FromHook,
+    Instruction,
+    Join,
+    Onto,
+    Repeat,
+    Same,
+    Skip,
+    Start,
+    Turn,
+    Unread,
+    Work,
+)
 from craft.stitches import stitch
 
 MOST_STITCHES = 100_000
@@ -47,7 +64,7 @@ class RoundSum:
 
 
 def sum_of(body: Sequence[Instruction]) -> Sum:
-    """The fixed sum of `body`; what goes around counts once."""
+    """The fixed sum of a settled `body`; what goes around counts once."""
     total = Sum()
     for item in body:
         match item:
@@ -55,12 +72,26 @@ def sum_of(body: Sequence[Instruction]) -> Sum:
                 total += Sum(0, item.count)
             case Work():
                 entry = stitch(item.stitch)
-                total += Sum(entry.takes, entry.gives).times(item.count)
+                gives = 0 if is_seam(item) else entry.gives
+                total += Sum(entry.takes, gives).times(item.count)
             case Repeat():
                 total += sum_of(item.body).times(item.times or 1)
+            case Cluster():
+                total += Sum(1, sum(stitch(w.stitch).gives * w.count for w in item.body))
+            case Same():
+                total += Sum(0, stitch(item.stitch).gives * item.count)
+            case Skip():
+                total += Sum(item.count, 0)
+            case FromHook():
+                total += Sum(item.nth - 1, 0)
             case _:
                 pass
     return total
+
+
+def is_seam(work: Work) -> bool:
+    """Whether stitches close two edges together and put nothing back: slip stitches through both."""
+    return work.through is not None and work.stitch == "slst"
 
 
 def going_around(body: Sequence[Instruction]) -> int | None:
@@ -68,9 +99,81 @@ def going_around(body: Sequence[Instruction]) -> int | None:
     return next((i for i, item in enumerate(body) if isinstance(item, Repeat) and item.times is None), None)
 
 
+_BEFORE_WORK = (Turn, Join, Colour, Again, Unread)
+"""Instructions that may stand before the chain of a joined round or row."""
+
+
 @lru_cache(maxsize=8192)
-def round_sum(body: tuple[Instruction, ...], live: int) -> RoundSum:
+def settled(body: tuple[Instruction, ...], counted: bool = False) -> tuple[Instruction, ...]:
+    """`body` with every chain and every first 'same' put in terms of what it takes and gives.
+
+    A leading chain is a turning chain, which is nothing, or, when it counts, a stitch; a chain
+    elsewhere is a bridge. counted: take a turning chain for a stitch where the text does not say.
+    """
+    out: list[Instruction] = []
+    begun = False
+    for at, item in enumerate(body):
+        after = body[at + 1] if at + 1 < len(body) else None
+        if isinstance(item, Chain):
+            bridge = begun or isinstance(after, Skip) or (isinstance(after, Onto) and not after.rejoin)
+            if bridge and not isinstance(after, FromHook | Turn):
+                out.append(Work("ch", item.count, span=item.span))
+                begun = True
+            elif item.counts or (counted and item.counts is None):
+                out.append(Cluster((Work("ch"),), item.span))
+                begun = True
+            continue
+        if isinstance(item, Repeat):
+            out.append(replace(item, body=_bridged(item.body)))
+        elif isinstance(item, Same) and not begun:
+            out.append(Cluster((Work(item.stitch, item.count),), item.span))
+        else:
+            out.append(item)
+        begun = begun or not isinstance(item, (*_BEFORE_WORK, Onto))
+    return tuple(out)
+
+
+def _bridged(body: tuple[Instruction, ...]) -> tuple[Instruction, ...]:
+    """A repeat's body with its chains as bridges."""
+    return tuple(
+        Work("ch", i.count, span=i.span)
+        if isinstance(i, Chain)
+        else replace(i, body=_bridged(i.body))
+        if isinstance(i, Repeat)
+        else i
+        for i in body
+    )
+
+
+SINGLE = (Work, Repeat, Cluster, Same, Skip, Colour, Join, Turn)
+"""Instructions of a round that is worked on the live edge alone."""
+
+
+def is_single(body: Sequence[Instruction]) -> bool:
+    """Whether a settled round works the live edge once through and nothing else."""
+    for at, item in enumerate(body):
+        if not isinstance(item, SINGLE):
+            return False
+        if isinstance(item, Turn) and 0 < at < len(body) - 1:
+            return False
+        if isinstance(item, Work) and item.through is not None:
+            return False
+        if isinstance(item, Repeat) and not is_single(item.body):
+            return False
+    return True
+
+
+def has_edge(body: Sequence[Instruction], edge: Edge) -> bool:
+    """Whether a body works along `edge`."""
+    return any(
+        (isinstance(i, Onto) and i.edge is edge) or (isinstance(i, Repeat) and has_edge(i.body, edge)) for i in body
+    )
+
+
+@lru_cache(maxsize=8192)
+def round_sum(body: tuple[Instruction, ...], live: int, counted: bool = False) -> RoundSum:
     """The sum of a round worked over `live` stitches; what goes around takes what the rest leaves."""
+    body = settled(body, counted)
     at = going_around(body)
     fixed = sum_of([item for i, item in enumerate(body) if i != at])
     if at is None:

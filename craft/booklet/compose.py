@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from craft.booklet.document import (
     Block,
@@ -21,8 +21,26 @@ from craft.booklet.document import (
 from craft.fabric import MAIN_COLOUR, WorkedPart
 from craft.gauge import Estimate, Gauge
 from craft.materials import ColourUse
-from craft.notation import print_body, print_item, print_round
-from craft.pattern import Chain, Colour, Instruction, Item, Part, Repeat, Round, Start, StartKind, Work
+from craft.notation import print_item, print_label, print_round, print_work
+from craft.pattern import (
+    Chain,
+    Cluster,
+    Colour,
+    Instruction,
+    Item,
+    Note,
+    Part,
+    Repeat,
+    Round,
+    Same,
+    Spur,
+    Start,
+    StartKind,
+    Step,
+    Way,
+    Work,
+)
+from craft.pattern import Section as Heading
 from craft.stitches import STITCHES, Loops, Terms
 from craft.units import cm, inches
 from craft.yarn import hook_name, weight_class
@@ -134,10 +152,15 @@ def _used(items: Sequence[Instruction], found: set[str]) -> None:
             case Work():
                 found.add(item.stitch)
             case Start():
-                found |= {"sc", "ring" if item.start is StartKind.RING else "chain"}
+                found |= {item.stitch, "ring" if item.start is StartKind.RING else "ch"}
+            case Same():
+                found.add(item.stitch)
             case Chain():
-                found.add("chain")
-            case Repeat():
+                found.add("ch")
+            case Spur():
+                found.add("ch")
+                _used(item.body, found)
+            case Repeat() | Cluster():
                 _used(item.body, found)
             case _:
                 pass
@@ -152,16 +175,13 @@ def _abbreviations(m: Manuscript) -> Section:
             _used(made.body, found)
             loops.add(made.loops)
             joined = joined or made.joined
-    if found & {"inc", "inc3", "dec", "invdec", "dec3"}:
-        found.add("sc")
+    found |= {entry.base for key in found if (entry := STITCHES.get(key)) is not None and entry.base}
     rows = [
         (e.name(m.terms), f"{e.called(m.terms)}. {e.explained(m.terms)}") for e in STITCHES.values() if e.key in found
     ]
     rows += [("R", "round"), ("[n]" if m.terms is not Terms.LETTERS else "(n)", "stitches after the round")]
     if "ring" in found:
         rows.append(("ring", "an adjustable loop that is drawn shut once the first round is worked into it"))
-    if "chain" in found:
-        rows.append(("ch", "chain"))
     if Loops.BACK in loops:
         rows.append(("BLO", "through the back loops only"))
     if Loops.FRONT in loops:
@@ -181,14 +201,19 @@ def _abbreviations(m: Manuscript) -> Section:
 
 
 def _line(item: Item, terms: Terms, live: int) -> RoundLine:
+    if isinstance(item, Heading):
+        return RoundLine("heading", item.name)
     if not isinstance(item, Round):
         kind = {"Step": "step", "Note": "note", "Colour": "colour"}[type(item).__name__]
         return RoundLine(kind, print_item(item, terms))
-    loops = {Loops.BOTH: "", Loops.BACK: "BLO: ", Loops.FRONT: "FLO: "}[item.loops]
+    if item.way is Way.LINE and item.count is None:
+        return RoundLine("line", print_work(item, terms))
     count = f"({live})" if terms is Terms.LETTERS else f"[{live}]"
-    fold = f" ({item.repeats} rounds)" if item.repeats > 1 else ""
-    text = print_round(Round(item.first, item.last, item.body, live, item.loops), terms)
-    return RoundLine("round", text + fold, item.label, loops + print_body(item.body, terms), count, item.repeats)
+    word = "rows" if item.way is Way.ROW else "rounds"
+    fold = f" ({item.repeats} {word})" if item.repeats > 1 else ""
+    text = print_round(replace(item, count=live), terms)
+    label = print_label(item).rstrip(": ")
+    return RoundLine("round", text + fold, label, print_work(item, terms), count, item.repeats)
 
 
 def _part(m: Manuscript, part: Part, worked: WorkedPart) -> Section:
@@ -239,7 +264,7 @@ def cautions(m: Manuscript) -> tuple[str, ...]:
             m.eyes,
             *m.notions,
             *(a.text for a in m.assembly),
-            *(i.text for p, _ in m.parts for i in p.items if not isinstance(i, Round | Colour)),
+            *(i.text for p, _ in m.parts for i in p.items if isinstance(i, Step | Note)),
         )
     ).lower()
     lines = []

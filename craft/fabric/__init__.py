@@ -1,14 +1,20 @@
 """Runs rounds over the live edge: tallies, stitch graph, and every disagreement with its verdict."""
 
 from craft.fabric.check import Checked, check, run_pattern
-from craft.fabric.graph import KIND_KEYS, LOOP_ORDER, StitchGraph
-from craft.fabric.run import MAIN_COLOUR, Tally, WorkedPart, WorkedStep, run_part
+from craft.fabric.edges import Piece
+from craft.fabric.graph import ARRAYS, KIND_KEYS, LOOP_ORDER, StitchGraph
+from craft.fabric.hook import Tally, WorkedStep
+from craft.fabric.laying import Hole
+from craft.fabric.run import MAIN_COLOUR, WorkedPart, run_part
 
 __all__ = [
+    "ARRAYS",
     "KIND_KEYS",
     "LOOP_ORDER",
     "MAIN_COLOUR",
     "Checked",
+    "Hole",
+    "Piece",
     "StitchGraph",
     "Tally",
     "WorkedPart",

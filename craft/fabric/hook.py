@@ -1,137 +1,179 @@
-"""The hook: a round's instructions laid out as single movements, in working order."""
+"""The hook: everything that is carried from one round to the next."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
-from functools import lru_cache
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 import numpy as np
-from numpy.typing import NDArray
 
-from craft.arithmetic import MOST_STITCHES, going_around, round_sum
-from craft.fabric.graph import KIND_NUMBER
-from craft.pattern import Colour, Instruction, Repeat, Start, Work
-from craft.stitches import STITCHES
-
-_TAKES = np.array([s.takes for s in STITCHES.values()], np.int64)
-_GIVES = np.array([s.gives for s in STITCHES.values()], np.int64)
-_CHANGE = _GIVES - _TAKES
-_HEIGHT = np.array([s.height for s in STITCHES.values()])
-_SC = KIND_NUMBER["sc"]
+from craft.fabric.edges import NOTHING, Copy, Foundation, Held, Line, Piece, find_piece, ordinal
+from craft.fabric.graph import LOOP_NUMBER, GraphBuilder, Numbers
+from craft.fabric.laying import Hole
+from craft.pattern import Part, StepKind, Way
+from craft.problems import Mend, Place, Problem, Span
+from craft.stitches import Loops
 
 
 @dataclass(frozen=True, slots=True)
-class Movements:
-    """One row per movement: stitch kinds, what each takes and gives, and its colour's number.
+class Tally:
+    """One worked round.
 
-    start: the round begins from a ring or chain, and takes nothing.
-    marks: (place among the made stitches, change) of every increase and decrease.
-    height: of the tallest stitch, in single crochets.
-    last_colour: the colour on the hook at the end.
+    label: as printed, 'R8' for a round of the fold R7-R9. source: index of the written round
+    among the part's rounds. taken: stitches used of the round below. made: stitches worked.
+    live: stitches of the edge afterwards. stated: the bracket. marks: (place among the made
+    stitches, change) of every increase and decrease. colours: the colours worked, first first.
+    height: the tallest stitch's height in single crochets. first, end: its stitches in the graph.
+    flat: the edge has two ends. front: the outside faces the maker. rest: stitches of the edge that
+    this round did not reach. held: stitches put aside by it. section: the heading it stands under.
     """
 
-    kinds: NDArray[np.uint8]
-    takes: NDArray[np.int64]
-    gives: NDArray[np.int64]
-    colours: NDArray[np.int16]
-    start: bool
+    label: str
+    number: int | None
+    source: int
+    taken: int
+    made: int
+    live: int
+    stated: int | None
     marks: tuple[tuple[int, int], ...]
-    height: float
-    last_colour: str
-
-
-class _Laying:
-    def __init__(self, colour: str) -> None:
-        self.kinds: list[int] = []
-        self.colours: list[str] = []
-        self.colour = colour
-
-    def lay(self, body: Sequence[Instruction], fill: int) -> None:
-        for item in body:
-            match item:
-                case Work():
-                    self._add([KIND_NUMBER[item.stitch]] * item.count)
-                case Start():
-                    self._add([_SC] * item.count)
-                case Colour():
-                    self.colour = item.name
-                case Repeat():
-                    self._repeat(item, fill if item.times is None else item.times)
-                case _:
-                    pass
-
-    def _add(self, kinds: list[int]) -> None:
-        if len(self.kinds) + len(kinds) <= MOST_STITCHES:
-            self.kinds += kinds
-            self.colours += [self.colour] * len(kinds)
-
-    def _repeat(self, item: Repeat, times: int) -> None:
-        if not times:
-            return
-        at = len(self.kinds)
-        self.lay(item.body, 1)
-        once = len(self.kinds) - at
-        if any(isinstance(i, Colour) for i in item.body):
-            for _ in range(min(times - 1, MOST_STITCHES)):
-                self.lay(item.body, 1)
-        elif len(self.kinds) + once * (times - 1) <= MOST_STITCHES:
-            self.kinds += self.kinds[at:] * (times - 1)
-            self.colours += self.colours[at:] * (times - 1)
-
-
-@dataclass(frozen=True, slots=True)
-class _Laid:
-    """A round laid out, whoever asked for it: arrays are shared and read-only."""
-
-    kinds: NDArray[np.uint8]
-    takes: NDArray[np.int64]
-    gives: NDArray[np.int64]
     colours: tuple[str, ...]
-    start: bool
-    marks: tuple[tuple[int, int], ...]
+    loops: Loops
     height: float
-    last_colour: str
+    start: bool
+    joined: bool
+    first: int
+    end: int
+    flat: bool
+    front: bool
+    rest: int
+    held: int
+    holes: tuple[Hole, ...]
+    section: str
+    way: Way
+    span: Span = field(compare=False)
 
 
-def _marks(kinds: NDArray[np.uint8], gives: NDArray[np.int64]) -> tuple[tuple[int, int], ...]:
-    at = np.cumsum(gives) - gives
-    change = _CHANGE[kinds]
-    shaped = np.flatnonzero(change)
-    return tuple(zip(at[shaped].tolist(), change[shaped].tolist(), strict=True))
+@dataclass(frozen=True, slots=True)
+class WorkedStep:
+    """A step with its place: after so many worked rounds, with so many stitches live."""
+
+    kind: StepKind
+    text: str
+    after: int
+    live: int
 
 
-@lru_cache(maxsize=4096)
-def _laid(body: tuple[Instruction, ...], live: int, colour: str) -> _Laid:
-    """Lay out `body`; remembered, because most rounds of an edited part are the same as before.
+@dataclass(slots=True)
+class Hook:
+    """State between rounds. side: the live edge is picked up, so takes any number of stitches."""
 
-    colours: one a movement, or a single one for a round of one colour.
-    """
-    laying = _Laying(colour)
-    fill = (round_sum(body, live).fill or 0) if going_around(body) is not None else 0
-    laying.lay(body, fill)
-    kinds = np.array(laying.kinds, np.uint8)
-    start = any(isinstance(i, Start) for i in body)
-    takes = _TAKES[kinds] if not start else np.zeros(len(kinds), np.int64)
-    gives = _GIVES[kinds]
-    for array in (kinds, takes, gives):
-        array.setflags(write=False)
-    one = len(set(laying.colours)) <= 1
-    colours = tuple(laying.colours[:1] if one else laying.colours)
-    height = float(_HEIGHT[kinds].max()) if len(kinds) else 1.0
-    return _Laid(kinds, takes, gives, colours, start, () if start else _marks(kinds, gives), height, laying.colour)
+    part: Part
+    pieces: dict[str, Piece]
+    colour: str
+    graph: GraphBuilder = field(default_factory=GraphBuilder)
+    live: Line = field(default_factory=lambda: Line(NOTHING, "the start"))
+    side: bool = False
+    cut: bool = False
+    front: bool = True
+    short: bool = False
+    turned: bool = False
+    last_row: bool = False
+    chain: Foundation | None = None
+    pending: int = 0
+    sides: list[Numbers] = field(default_factory=list)
+    base: Line | None = None
+    held: list[Held] = field(default_factory=list)
+    copies: dict[str, list[Copy]] = field(default_factory=dict)
+    tallies: list[Tally] = field(default_factory=list)
+    steps: list[WorkedStep] = field(default_factory=list)
+    problems: list[Problem] = field(default_factory=list)
+    section: str = ""
+
+    def tell(self, code: str, message: str, label: str | None, span: Span, fix: Mend | None = None) -> None:
+        """Note a problem."""
+        self.problems.append(Problem(code, Place(self.part.name, label, span=span), message, fix))
+
+    @property
+    def above(self) -> str:
+        """What the next round is worked into, in words."""
+        return self.live.name
+
+    def put_aside(self, label: str) -> None:
+        """Leave the live edge where it is; it can be found again as held stitches or by its section's name."""
+        if len(self.live.spots) and self.live.left:
+            if self.section:
+                piece = Piece(self.section, 1, _EMPTY, NOTHING, shut=False)
+                self.pieces.setdefault(self.section.lower(), piece)
+                line = Line(self.live.spots, self.section, self.live.closed)
+                self.copies.setdefault(self.section.lower(), []).append(Copy(piece, line))
+            self.held.append(Held(self.live, label, meant=False))
+        self.live = Line(NOTHING, "the start")
+        self.cut, self.side = False, False
+
+    def copy_of(self, name: str) -> Copy | None:
+        """The copy of the piece that `name` means, taken in when first asked for; None when there is none.
+
+        Without a first or second in its name, the one begun already, else the next.
+        """
+        piece = find_piece(name, self.pieces)
+        if piece is None:
+            return None
+        taken = self.copies.setdefault(piece.name.lower(), [])
+        which = ordinal(name)
+        if which is None:
+            begun = next((c for c in taken if 0 < c.line.left < len(c.line.spots)), None)
+            fresh = next((c for c in taken if c.line.left == len(c.line.spots) and c.line.left), None)
+            if begun or fresh:
+                return begun or fresh
+            which = len(taken)
+        while len(taken) <= which and len(taken) < _MOST_COPIES:
+            first = self.graph.take_in(piece.graph, piece.name) if len(piece.graph) else 0
+            spots = piece.edge + first
+            taken.append(Copy(piece, Line(spots, f"{piece.name} {len(taken) + 1}" if piece.make > 1 else piece.name)))
+        return taken[min(which, len(taken) - 1)]
+
+    def free_loops(self, number: int | None, loops: Loops | None) -> Line | None:
+        """Stitches of round `number` that have a loop free on the side of `loops`, None when there are none."""
+        tally = next((t for t in reversed(self.tallies) if t.number == number), None)
+        if tally is None:
+            tally = next((t for t in reversed(self.tallies) if number is None and t.loops is not Loops.BOTH), None)
+        if tally is None:
+            return None
+        at = self.tallies.index(tally)
+        if number is None:
+            at -= 1
+        for k in (at, at - 1):
+            if k < 0:
+                continue
+            found = self._free(self.tallies[k], loops)
+            if len(found):
+                return Line(found, f"the free loops of {self.tallies[k].label}", not self.tallies[k].flat)
+        return None
+
+    def _free(self, tally: Tally, loops: Loops | None) -> Numbers:
+        """Stitches of a round whose front or back loop no stitch has used yet."""
+        graph = self.graph.build()
+        worked_into = np.repeat(graph.loops, np.diff(graph.first_parent))
+        used = {Loops.FRONT: np.zeros(len(graph), np.bool_), Loops.BACK: np.zeros(len(graph), np.bool_)}
+        for side, mark in used.items():
+            hits = (worked_into == LOOP_NUMBER[side]) | (worked_into == LOOP_NUMBER[Loops.BOTH])
+            mark[graph.parents[hits]] = True
+        touched = np.zeros(len(graph), np.bool_)
+        touched[graph.parents] = True
+        wanted = [loops] if loops in used else list(used)
+        stitches = np.arange(tally.first, tally.end)
+        stitches = stitches[graph.live[stitches]]
+        free = np.zeros(len(stitches), np.bool_)
+        for side in wanted:
+            assert side is not None
+            free |= ~used[side][stitches]
+        return stitches[free & touched[stitches]]
 
 
-def movements(body: tuple[Instruction, ...], live: int, colour: str, number_of: dict[str, int]) -> Movements:
-    """Lay out `body` over `live` stitches, starting with `colour` on the hook.
+_MOST_COPIES = 200
+_EMPTY = GraphBuilder().build()
 
-    number_of gives every colour its number and grows by colours not met before.
-    """
-    laid = _laid(body, live, colour)
-    for name in laid.colours:
-        number_of.setdefault(name, len(number_of))
-    if len(laid.colours) == 1:
-        colours = np.full(len(laid.kinds), number_of[laid.colours[0]], np.int16)
-    else:
-        colours = np.array([number_of[c] for c in laid.colours], np.int16)
-    return Movements(laid.kinds, laid.takes, laid.gives, colours, laid.start, laid.marks, laid.height, laid.last_colour)
+
+def pieces_of(pieces: Mapping[str, Piece]) -> dict[str, Piece]:
+    """A store of pieces by their names in lower case."""
+    return {name.lower(): piece for name, piece in pieces.items()}

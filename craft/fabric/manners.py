@@ -6,7 +6,22 @@ import re
 from collections.abc import Iterator
 
 from craft.fabric.run import WorkedPart
-from craft.pattern import Colour, Instruction, Part, Pattern, Repeat, Round, Step, StepKind
+from craft.pattern import (
+    INSIDE_STEPS,
+    Chain,
+    Colour,
+    Instruction,
+    Part,
+    Pattern,
+    Repeat,
+    Round,
+    Section,
+    Spur,
+    Start,
+    Step,
+    StepKind,
+    Way,
+)
 from craft.problems import Place, Problem, Span
 
 EYES_NEED_LIVE = 24
@@ -20,35 +35,52 @@ def _problem(part: Part, code: str, message: str, label: str | None, span: Span)
 def numbering(part: Part) -> Iterator[Problem]:
     """Round numbers that are missing or stand twice; a restart at 1 is no fault."""
     last: int | None = None
-    for made in part.rounds:
+    longer = 0
+    for made in part.items:
+        if isinstance(made, Section):
+            last = None
+        if not isinstance(made, Round) or made.way is Way.LINE:
+            continue
         if made.first is None or made.last is None:
             last = None
             continue
         if last is not None and made.first != 1:
             if made.first <= last:
                 yield _problem(part, "double-number", f"R{made.first} stands twice.", made.label, made.span)
-            elif made.first > last + 1:
+            elif made.first > last + 1 and made.first != longer + 1:
                 gap = f"R{last + 1}" if made.first == last + 2 else f"R{last + 1}-R{made.first - 1}"
                 yield _problem(part, "skipped-number", f"{gap} is missing before {made.label}.", made.label, made.span)
-        last = made.last
+        last, longer = made.last, made.or_to or made.last
 
 
 def order_of_work(part: Part, worked: WorkedPart) -> Iterator[Problem]:
     """Things that go inside once it is too late for them."""
     shrinking, closed = False, False
-    live, at = 0, 0
+    live, source = 0, -1
+    by_source: dict[int, list[int]] = {}
+    for tally in worked.rounds:
+        by_source.setdefault(tally.source, []).append(0 if tally.flat else tally.live)
     for item in part.items:
         if isinstance(item, Round):
-            for tally in worked.rounds[at : at + item.repeats]:
-                shrinking = shrinking or tally.live < live
-                live = tally.live
-            at += item.repeats
+            source += 1
+            starts = any(isinstance(i, Start | Chain) for i in item.body[:1])
+            shrinking, closed = (False, False) if starts else (shrinking, closed)
+            for after in by_source.get(source, []):
+                shrinking = shrinking or after < live
+                live = after
+        elif isinstance(item, Section):
+            shrinking, closed, live = False, False, 0
         elif isinstance(item, Step):
-            if closed and item.kind in (StepKind.EYES, StepKind.STUFF):
+            if closed and item.kind in INSIDE_STEPS and not _NOT_YET.search(item.text):
                 yield _problem(
                     part, "after-close", "This goes inside, but the piece is already closed.", None, item.span
                 )
-            elif item.kind is StepKind.EYES and shrinking and live < EYES_NEED_LIVE:
+            elif (
+                item.kind is StepKind.EYES
+                and shrinking
+                and 0 < live < EYES_NEED_LIVE
+                and not _SEWN_EYES.search(item.text)
+            ):
                 yield _problem(
                     part,
                     "eyes-late",
@@ -60,11 +92,15 @@ def order_of_work(part: Part, worked: WorkedPart) -> Iterator[Problem]:
             closed = closed or item.kind is StepKind.CLOSE
 
 
+_NOT_YET = re.compile(r"(?i)\bbefore\b|\bshould\b|\bhave\b.{0,20}\bstuffed\b")
+_SEWN_EYES = re.compile(r"(?i)\b(sew|embroider|glue)")
+
+
 def _colours(items: tuple[Instruction, ...]) -> Iterator[Colour]:
     for item in items:
         if isinstance(item, Colour):
             yield item
-        elif isinstance(item, Repeat):
+        elif isinstance(item, Repeat | Spur):
             yield from _colours(item.body)
 
 

@@ -2,60 +2,30 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
 
-from craft.arithmetic import round_sum
-from craft.fabric.graph import GraphBuilder, StitchGraph
-from craft.fabric.hook import movements
-from craft.fabric.verdict import misfit, wrong_sum
-from craft.pattern import Colour, Instruction, Part, Repeat, Round, Start, Step, StepKind, Unread, Work
-from craft.problems import Place, Problem, Span
-from craft.stitches import Loops
+import numpy as np
+
+from craft.fabric.edges import NOTHING, Line, Piece
+from craft.fabric.graph import Numbers, StitchGraph
+from craft.fabric.hook import Hook, Tally, WorkedStep, pieces_of
+from craft.fabric.judge import LEAST_WAITING, Judged, counts_as_stitch, judge, style
+from craft.fabric.moves import RoundRun
+from craft.fabric.plan import plan
+from craft.pattern import Again, Chain, Colour, Join, Part, Round, Section, Start, Step, StepKind, Turn, Way
+from craft.problems import Problem
 
 MAIN_COLOUR = "Main"
 """The colour that is on the hook before any is named."""
 
 
 @dataclass(frozen=True, slots=True)
-class Tally:
-    """One worked round.
-
-    label: as printed, 'R8' for a round of the fold R7-R9. source: index of the written round
-    among the part's rounds. taken: stitches used of the round below. made: stitches worked.
-    live: stitches of the edge afterwards. stated: the bracket. marks: (place among the made
-    stitches, change) of every increase and decrease. colours: the colours worked, first first.
-    height: the tallest stitch's height in single crochets.
-    """
-
-    label: str
-    number: int | None
-    source: int
-    taken: int
-    made: int
-    live: int
-    stated: int | None
-    marks: tuple[tuple[int, int], ...]
-    colours: tuple[str, ...]
-    loops: Loops
-    height: float
-    start: bool
-    joined: bool
-    span: Span = field(compare=False)
-
-
-@dataclass(frozen=True, slots=True)
-class WorkedStep:
-    """A step with its place: after so many worked rounds, with so many stitches live."""
-
-    kind: StepKind
-    text: str
-    after: int
-    live: int
-
-
-@dataclass(frozen=True, slots=True)
 class WorkedPart:
-    """A part that has been run. closed: a step says that the opening is drawn together."""
+    """A part that has been run. closed: a step says that the opening is drawn together.
+
+    edge: indices in `graph` of the stitches that are live at the end.
+    """
 
     name: str | None
     make: int
@@ -63,116 +33,183 @@ class WorkedPart:
     steps: tuple[WorkedStep, ...]
     graph: StitchGraph
     closed: bool
+    edge: Numbers
 
     @property
     def counts(self) -> tuple[int, ...]:
         """Live stitches after each round."""
         return tuple(t.live for t in self.rounds)
 
-
-@dataclass(slots=True)
-class _Edge:
-    """The state of the hook between rounds."""
-
-    part: Part
-    graph: GraphBuilder = field(default_factory=GraphBuilder)
-    live: int = 0
-    colour: str = MAIN_COLOUR
-    number_of: dict[str, int] = field(default_factory=dict)
-    tallies: list[Tally] = field(default_factory=list)
-    steps: list[WorkedStep] = field(default_factory=list)
-    problems: list[Problem] = field(default_factory=list)
-    above: str = "the start"
-
-    def tell(self, code: str, message: str, label: str | None, span: Span) -> None:
-        self.problems.append(Problem(code, Place(self.part.name, label, span=span), message))
-
-
-def _uses(body: tuple[Instruction, ...], key: str) -> bool:
-    return any(
-        (isinstance(i, Work) and i.stitch == key) or (isinstance(i, Repeat) and _uses(i.body, key)) for i in body
-    )
-
-
-def _judge(edge: _Edge, made: Round, below: Round | None) -> int:
-    """Tell what is wrong with the round's counts; the live count to go on with."""
-    sums = round_sum(made.body, edge.live)
-    start = any(isinstance(i, Start) for i in made.body)
-    unread = any(isinstance(i, Unread) for i in made.body)
-    stated = made.count
-    if unread or not made.body:
-        return stated if stated is not None else edge.live
-    if start and edge.tallies:
-        edge.tell("second-start", f"{made.label} starts a new ring in the middle of the part.", made.label, made.span)
-        return stated if stated is not None else sums.total.gives
-    if not start and not edge.tallies:
-        edge.tell(
-            "no-start",
-            f"{made.label} has nothing to be worked into: start with '6 sc in ring'.",
-            made.label,
-            made.body_span,
+    @property
+    def trunk(self) -> tuple[Tally, ...]:
+        """The rounds of the first tube or panel: up to where the part goes on at another edge or starts anew."""
+        end = next(
+            (i for i, t in enumerate(self.rounds) if i and (t.start or t.section != self.rounds[0].section)), None
         )
-        return stated if stated is not None else sums.total.gives
-    if sums.rest and not start:
-        verdict = misfit(made, sums, edge.live, edge.above)
-    elif stated is not None and stated != sums.total.gives:
-        verdict = wrong_sum(made, sums, below)
-    else:
-        return sums.total.gives
-    place = Place(
-        edge.part.name, made.label, span=made.body_span if verdict.code != "sum" else made.count_span or made.body_span
-    )
-    edge.problems.append(Problem(verdict.code, place, verdict.message, verdict.fix))
-    return max(verdict.live, 0)
+        return self.rounds[:end]
+
+    @property
+    def piece(self) -> Piece:
+        """The part as something that others can work in."""
+        edge = NOTHING if self.closed else self.edge[self.edge >= 0]
+        return Piece(self.name or "", self.make, self.graph, edge, self.closed)
 
 
-def _style(edge: _Edge, made: Round, live: int) -> None:
-    """Faults and hints of a round that are not about sums."""
-    if made.loops is Loops.BACK and _uses(made.body, "invdec"):
-        edge.tell(
-            "loops",
-            f"{made.label} works in back loops only, where an invisible decrease, which picks up the "
-            "front loops, is not possible; use dec.",
-            made.label,
-            made.body_span,
+def _worked_rounds(part: Part) -> Iterator[tuple[int, Round, Round, int, Round | None]]:
+    """Index of the written round, the written round, what is worked for it, which of a fold, and what comes next."""
+    rounds = part.rounds
+    by_number: dict[int, Round] = {}
+    for source, made in enumerate(rounds):
+        after = rounds[source + 1] if source + 1 < len(rounds) else None
+        again = next((i for i in made.body if isinstance(i, Again)), None)
+        for k in range(made.repeats):
+            worked = made
+            if again is not None:
+                origin = by_number.get(again.first + k % (again.last - again.first + 1))
+                if origin is not None and origin is not made:
+                    last = k == made.repeats - 1
+                    worked = replace(
+                        made, body=origin.body, loops=origin.loops, count=made.count if last else origin.count
+                    )
+            if made.first is not None:
+                by_number[made.first + k] = worked
+            yield source, made, worked, k, (after if k == made.repeats - 1 else made if again is None else None)
+
+
+def _work(hook: Hook, made: Round, source: int, label: str, number: int | None, below: Round | None) -> None:
+    """Work one round on the hook, and judge it."""
+    before = len(hook.live.spots)
+    on_chain = hook.live.name == "the chain"
+    _turn_of_row(hook, made)
+    counted = counts_as_stitch(made, before)
+    said = made.label or f"the line after {hook.tallies[-1].label}" if hook.tallies else made.label or "The first line"
+    moves = plan(made.body, empty=not before, counted=counted)
+    run = RoundRun(hook, made, said, moves)
+    if before and any(isinstance(m, Start) for m in moves):
+        _second_start(hook, made, said)
+        run.main = run.source = hook.live
+    out = run.run()
+    front_before = hook.front
+    judged = judge(hook, made, said, run, below, counted=counted)
+    style(hook, made, said, before, len(judged.line.spots))
+    if counted:
+        hook.tell(
+            "chain-counts", f"{said}: its chain is taken for a stitch; say '(counts as a stitch)'.", said, made.span
         )
-    if edge.live and edge.tallies and (live > 2 * edge.live or 2 * live < edge.live) and live:
-        edge.tell(
-            "steep",
-            f"{made.label} goes from {edge.live} to {live} stitches at once: it will ruffle or pucker, "
-            "which may be meant.",
-            made.label,
-            made.body_span,
-        )
-
-
-def _work_round(edge: _Edge, made: Round, source: int, label: str, number: int | None, live: int) -> None:
-    moves = movements(made.body, edge.live, edge.colour, edge.number_of)
-    start = moves.start or not edge.tallies
-    edge.graph.add_round(moves.kinds, moves.takes, moves.gives, moves.colours, made.loops, start=start, live=edge.live)
-    names = list(edge.number_of)
-    plain = len(moves.colours) and (moves.colours == moves.colours[0]).all()
-    worked_in = moves.colours[:1] if plain else moves.colours
-    colours = tuple(dict.fromkeys(names[c] for c in worked_in.tolist())) or (edge.colour,)
-    edge.tallies.append(
+    _go_on(hook, made, run, judged, label)
+    if made.way is Way.LINE and not out.made - len([m for m in moves if isinstance(m, Chain)]):
+        return
+    if made.way is Way.LINE and not any(len(f) for f in run.fresh):
+        return
+    hook.tallies.append(
         Tally(
             label,
             number,
             source,
-            int(moves.takes.sum()),
-            int(moves.gives.sum()),
-            live,
+            out.taken,
+            out.made,
+            len(hook.live.spots),
             made.count,
-            moves.marks,
-            colours,
+            tuple(out.marks),
+            tuple(out.colours) or (hook.colour,),
             made.loops,
-            moves.height,
-            moves.start,
-            made.joined,
+            out.height,
+            on_chain or (out.begun and any(isinstance(m, Start | Chain) for m in moves)),
+            out.joined,
+            out.first,
+            hook.graph.size,
+            not hook.live.closed,
+            front_before,
+            judged.rest,
+            judged.held,
+            tuple(out.holes),
+            hook.section,
+            made.way,
             made.span,
         )
     )
-    edge.live, edge.colour, edge.above = live, moves.last_colour, label
+
+
+def _second_start(hook: Hook, made: Round, label: str) -> None:
+    """A new ring: fine on a piece that is cut off, a slip in the middle of one."""
+    if hook.cut or (hook.section and hook.live.name == "the start"):
+        hook.put_aside(label)
+        return
+    hook.tell("second-start", f"{label} starts a new ring in the middle of the part.", made.label, made.span)
+    hook.live = Line(NOTHING, "the start")
+
+
+def _turn_of_row(hook: Hook, made: Round) -> None:
+    """Rows go back and forth, though the text says so only once."""
+    is_row = made.way is Way.ROW
+    turns = any(isinstance(i, Turn) for i in made.body[:2])
+    if is_row and hook.last_row and not hook.turned and not turns and len(hook.live.spots):
+        hook.live = Line(hook.live.spots[::-1], hook.live.name, hook.live.closed)
+        hook.front = not hook.front
+        hook.turned = True
+    if made.way is not Way.LINE:
+        hook.last_row = is_row
+        hook.turned = (hook.turned and is_row) or (hook.short and hook.turned)
+
+
+def _go_on(hook: Hook, made: Round, run: RoundRun, judged: Judged, label: str) -> None:
+    """Leave the hook as the round leaves it."""
+    out = run.out
+    line = judged.line
+    if not judged.rest and not out.turned:
+        hook.short = False
+    hook.turned = out.ends_turned
+    if out.ends_turned:
+        fresh = sum(len(f) for f in run.fresh)
+        line = Line(np.concatenate([line.spots[:fresh][::-1], line.spots[fresh:][::-1]]), line.name, line.closed)
+    if out.shift and len(line.spots):
+        line = _shifted(hook, line, out.shift)
+    if out.sideways and hook.base is not None and not hook.base.left:
+        hook.base = None
+    if made.way is not Way.LINE or any(len(f) for f in run.fresh) or out.begun:
+        hook.live = line
+        hook.live.name = label if run.fresh else line.name
+        hook.side = run.side and not run.fresh
+        hook.cut = False
+
+
+def _shifted(hook: Hook, line: Line, many: int) -> Line:
+    """The edge after `many` plain stitches more, which move its start."""
+    many = min(many, len(line.spots))
+    n = np.ones(many, np.int64)
+    kinds = np.zeros(many, np.uint8)
+    colours = hook.graph.colour_numbers((hook.colour,), many)
+    spots = line.spots[:many]
+    known = spots >= 0
+    ids = hook.graph.add(
+        kinds, colours, np.zeros(many, np.uint8), n * known, spots[known], None, round_at=len(hook.tallies), front=hook.front
+    )  # fmt: skip
+    return Line(np.concatenate([line.spots[many:], ids]), line.name, line.closed)
+
+
+def _line_of_chain(hook: Hook, made: Round) -> bool:
+    """A line that only makes a chain: it waits for what is worked along it."""
+    chains = [i for i in made.body if isinstance(i, Chain)]
+    others = [i for i in made.body if not isinstance(i, Chain | Turn | Join)]
+    if len(chains) != 1 or others or made.way is not Way.LINE:
+        return False
+    joined = any(isinstance(i, Join) for i in made.body)
+    if not len(hook.live.spots) or hook.cut:
+        return False
+    if chains[0].count > 1 and not joined:
+        hook.pending = chains[0].count
+    return chains[0].count > 1 and not joined
+
+
+def _step(hook: Hook, step: Step) -> None:
+    live = len(hook.live.spots)
+    hook.steps.append(WorkedStep(step.kind, step.text, len(hook.tallies), live))
+    if step.kind is StepKind.FASTEN_OFF:
+        hook.cut = True
+    elif step.kind is StepKind.INSIDE_OUT:
+        hook.front = not hook.front
+    elif step.kind is StepKind.CLOSE:
+        hook.cut = True
 
 
 def _told_once(problems: list[Problem]) -> list[Problem]:
@@ -180,36 +217,77 @@ def _told_once(problems: list[Problem]) -> list[Problem]:
     return list({(p.code, p.place.span): p for p in reversed(problems)}.values())[::-1]
 
 
-def run_part(part: Part, colour: str = MAIN_COLOUR) -> tuple[WorkedPart, tuple[Problem, ...]]:
+def _loose_ends(hook: Hook) -> None:
+    """Tell of stitches that wait and are never worked."""
+    for held in hook.held:
+        many = held.line.left
+        if held.meant and not held.used and many >= LEAST_WAITING:
+            said = f"{many} stitches left waiting in {held.label} are never worked."
+            span = next((t.span for t in hook.tallies if t.label == held.label), hook.part.span)
+            hook.tell("held-left", said, held.label, span)
+    if hook.base is not None and hook.base.left:
+        said = f"{hook.base.left} stitches of {hook.base.name} still wait for the rows that hang on them."
+        hook.tell("held-left", said, hook.base.name, hook.tallies[-1].span if hook.tallies else hook.part.span)
+    for copies in hook.copies.values():
+        for copy in copies:
+            if copy.line.at and copy.line.left and len(copy.piece.graph):
+                verb = "stitch of {} is" if copy.line.left == 1 else "stitches of {} are"
+                said = f"{copy.line.left} {verb.format(copy.line.name)} not worked in."
+                hook.tell("left-over", said, None, hook.tallies[-1].span if hook.tallies else hook.part.span)
+
+
+def run_part(
+    part: Part, colour: str = MAIN_COLOUR, pieces: Mapping[str, Piece] | None = None, onto: Piece | None = None
+) -> tuple[WorkedPart, tuple[Problem, ...]]:
     """Work a part stitch by stitch, with `colour` on the hook at first; never raises on a faulty one.
 
-    Faults are told where they are, and the work goes on with the count that most evidence is
-    for, so that one slip is one problem. Time and memory are linear in the stitches.
+    pieces: finished parts that this one may work in, by name. onto: the piece still on the hook, on
+    which a part without a start goes on. Faults are told where they are, and the work goes on with
+    the count that most evidence is for, so that one slip is one problem. Time and memory are linear
+    in the stitches.
     """
-    edge = _Edge(part, colour=colour)
-    rounds = part.rounds
-    source = -1
+    hook = Hook(part, pieces_of(pieces or {}), colour)
+    if onto is not None and len(onto.edge):
+        first = hook.graph.take_in(onto.graph, onto.name)
+        hook.live = Line(onto.edge + first, onto.name)
+    rounds = _worked_rounds(part)
     for item in part.items:
         match item:
             case Round():
-                source += 1
-                below = rounds[source + 1] if source + 1 < len(rounds) else None
-                told = len(edge.problems)
-                for k in range(item.repeats):
-                    live = _judge(edge, item, below if k == item.repeats - 1 else item)
-                    if k == 0:
-                        _style(edge, item, live)
-                    number = None if item.first is None else item.first + k
-                    label = item.label if number is None else f"R{number}"
-                    _work_round(edge, item, source, label, number, live)
-                edge.problems[told:] = _told_once(edge.problems[told:])
+                _fold(hook, item, rounds)
             case Colour():
-                edge.colour = item.name
+                hook.colour = item.name
             case Step():
-                edge.steps.append(WorkedStep(item.kind, item.text, len(edge.tallies), edge.live))
+                _step(hook, item)
+            case Section():
+                if hook.cut:
+                    hook.put_aside(hook.tallies[-1].label if hook.tallies else "")
+                hook.section = item.name
             case _:
                 pass
-    edge.graph.colours = list(edge.number_of)
-    closed = any(s.kind is StepKind.CLOSE for s in edge.steps)
-    worked = WorkedPart(part.name, part.make, tuple(edge.tallies), tuple(edge.steps), edge.graph.build(), closed)
-    return worked, tuple(edge.problems)
+    _loose_ends(hook)
+    closed = any(s.kind is StepKind.CLOSE for s in hook.steps)
+    worked = WorkedPart(
+        part.name, part.make, tuple(hook.tallies), tuple(hook.steps), hook.graph.build(), closed, hook.live.spots
+    )
+    return worked, tuple(hook.problems)
+
+
+def _fold(hook: Hook, item: Round, rounds: Iterator[tuple[int, Round, Round, int, Round | None]]) -> None:
+    told = len(hook.problems)
+    for _ in range(item.repeats):
+        source, _written, worked, k, below = next(rounds)
+        if _line_of_chain(hook, worked):
+            continue
+        again = next((i for i in worked.body if isinstance(i, Again)), None)
+        if again is not None:
+            hook.tell(
+                "no-such-round", f"{item.label} repeats R{again.first}, which is not above it.", item.label, item.span
+            )
+        number = None if item.first is None else item.first + k
+        if item.way is Way.LINE:
+            label = f"{hook.tallies[-1].label}+" if hook.tallies else "start"
+        else:
+            label = item.label if number is None else item.labelled(number, number)
+        _work(hook, worked, source, label, number, below)
+    hook.problems[told:] = _told_once(hook.problems[told:])

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from craft.arithmetic import RoundSum, round_sum, sum_of
+from craft.arithmetic import RoundSum, is_single, round_sum, settled, sum_of
 from craft.pattern import Instruction, Repeat, Round, Unread, Work
 from craft.problems import Mend
 from craft.stitches import stitch
@@ -27,6 +27,8 @@ class Verdict:
 def fits(made: Round | None, live: int) -> bool | None:
     """Whether a round comes out on `live` stitches; None when it would on any number."""
     if made is None or any(isinstance(i, Unread) for i in made.body) or not made.body:
+        return None
+    if not is_single(settled(made.body)):
         return None
     sums = round_sum(made.body, live)
     if made.count is not None:

@@ -55,17 +55,18 @@ def _run_lengths(colours: NDArray[np.int16]) -> tuple[int, ...]:
 
 
 def body_of(part: WorkedPart, gauge: Gauge, *, firmness: float = 0.5) -> Body:
-    """Lay a run part out on its inflated profile; lean turns each round's start."""
-    rounds = [t for t in part.rounds if t.live > 0]
+    """Lay the trunk of a run part out on its inflated profile; lean turns each round's start."""
+    rounds = [t for t in part.trunk if t.live > 0]
     profile = inflated_profile(
         [t.live for t in rounds], gauge, closed=part.closed, firmness=firmness, heights=[t.height for t in rounds]
     )
-    starts = np.searchsorted(part.graph.round, np.arange(len(part.rounds) + 1))
     rings: list[Ring] = []
     turn = 0.0
     for i, tally in enumerate(rounds):
-        source = part.rounds.index(tally) if len(rounds) != len(part.rounds) else i
-        colours = part.graph.colour[starts[source] : starts[source + 1]]
+        made = slice(tally.first, tally.end)
+        colours = part.graph.colour[made][part.graph.live[made]]
+        if len(colours) != tally.live and len(colours):
+            colours = colours[np.arange(tally.live) * len(colours) // tally.live]
         rings.append(
             Ring(
                 tally.label,

@@ -64,6 +64,12 @@ def _lost_words(before: Part, after: Part) -> tuple[str, ...]:
 
 def _resampled(part: Part, scale: float) -> Regraded:
     worked, _ = run_part(part)
+    if not _is_plain(part, worked):
+        raise CraftError(
+            f"{part.name or 'The part'} has more than plain rounds (rows, a split, other edges): size it with another "
+            "yarn and hook, or write its rounds anew.",
+            field="scale",
+        )
     counts = np.array(worked.counts, float)
     if len(counts) < 2 or counts.min() < 1:
         raise CraftError(f"{part.name or 'The part'} has too few rounds to be resized.", field="scale")
@@ -86,6 +92,12 @@ def _resampled(part: Part, scale: float) -> Regraded:
     items = _with_words(part, worked, body, many)
     made = Part(part.name, folded(items), part.make)
     return Regraded(made, run_part(made)[0], "resampled", tuple(notes))
+
+
+def _is_plain(part: Part, worked: WorkedPart) -> bool:
+    """Whether a part is one tube of rounds from a ring, which its counts describe in full."""
+    begins = bool(part.rounds) and any(isinstance(i, Start) for i in part.rounds[0].body)
+    return begins and len(worked.trunk) == len(worked.rounds) and not any(t.flat or t.rest for t in worked.rounds)
 
 
 def _count_along(counts: Vector, at: Vector, *, closed: bool) -> Vector:

@@ -1,7 +1,18 @@
 """Written text to pattern and back: what designers write, in US, UK and letter terms."""
 
+from craft.notation.explained import unexplained
 from craft.notation.highlight import KINDS, Highlight, highlights
-from craft.notation.printer import folded, print_body, print_item, print_part, print_pattern, print_round, unfolded
+from craft.notation.printer import (
+    folded,
+    print_body,
+    print_item,
+    print_label,
+    print_part,
+    print_pattern,
+    print_round,
+    print_work,
+    unfolded,
+)
 from craft.notation.reader import MOST_LINE, MOST_TEXT, Reading, read
 from craft.notation.scanner import HEAD_KEYS, step_kind
 from craft.notation.terms import TermsFound, find_terms, words
@@ -19,11 +30,14 @@ __all__ = [
     "highlights",
     "print_body",
     "print_item",
+    "print_label",
     "print_part",
     "print_pattern",
     "print_round",
+    "print_work",
     "read",
     "step_kind",
+    "unexplained",
     "unfolded",
     "words",
 ]

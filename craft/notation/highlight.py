@@ -7,9 +7,10 @@ from dataclasses import dataclass
 from functools import cache, lru_cache
 
 from craft.notation.reader import Reading
-from craft.notation.scanner import LineKind
+from craft.notation.scanner import LineKind, prose
 from craft.notation.tails import cut
 from craft.notation.terms import stitch_key, stitch_regex
+from craft.pattern import Round
 from craft.stitches import Terms, stitch
 
 
@@ -56,10 +57,11 @@ def _body(text: str, terms: Terms) -> tuple[tuple[int, int, str], ...]:
 def highlights(reading: Reading) -> tuple[Highlight, ...]:
     """Every highlight of a reading, in order and without overlap."""
     found: list[Highlight] = []
+    worked = {item.span.start for part in reading.pattern.parts for item in part.items if isinstance(item, Round)}
     for line in reading.lines:
         start = line.span.start
-        if line.label is None:
-            found.append(Highlight(start, line.span.end, _WHOLE[line.kind]))
+        if line.label is None or (line.kind is LineKind.WORK and line.span.start not in worked):
+            found.append(Highlight(start, line.span.end, _WHOLE.get(line.kind) or _WHOLE[prose(line).kind]))
             continue
         found.append(Highlight(start + line.label.span.start, start + line.label.span.end, "label"))
         at = start + line.label.body_at

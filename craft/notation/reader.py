@@ -5,17 +5,39 @@ Any text ends in a pattern and problems; nothing is dropped in silence.
 
 from __future__ import annotations
 
+import re
 from bisect import bisect_right
 from dataclasses import dataclass, field, replace
 
 from craft.arithmetic import MOST_ROUNDS, MOST_STITCHES, round_sum
-from craft.notation.bodies import BodyProblem, StarRepeat, read_body
-from craft.notation.scanner import Line, LineKind, scan, step_kind
-from craft.notation.tails import cut
+from craft.notation.bodies import Body, read_body
+from craft.notation.builder import StarRepeat
+from craft.notation.finish import BodyProblem, is_sideways, settle_chains
+from craft.notation.names import Names
+from craft.notation.scanner import Line, LineKind, RoundLabel, prose, scan, step_kind
+from craft.notation.sections import sectioned
+from craft.notation.tails import Tail, cut
 from craft.notation.terms import TermsFound, find_terms
-from craft.pattern import Colour, HeadEntry, Instruction, Item, Note, Part, Pattern, Repeat, Round, Step
+from craft.pattern import (
+    Chain,
+    Cluster,
+    Colour,
+    HeadEntry,
+    Instruction,
+    Item,
+    Join,
+    Note,
+    Part,
+    Pattern,
+    Repeat,
+    Round,
+    Spur,
+    Step,
+    Unread,
+    Way,
+)
 from craft.problems import Mend, Place, Problem, Span
-from craft.stitches import Terms
+from craft.stitches import Loops, Terms
 
 MOST_TEXT = 5_000_000
 """Code points of one text."""
@@ -59,6 +81,7 @@ class _State:
 
     places: _Lines
     terms: Terms
+    names: Names
     parts: list[Part] = field(default_factory=list)
     head: list[HeadEntry] = field(default_factory=list)
     items: list[Item] = field(default_factory=list)
@@ -66,6 +89,7 @@ class _State:
     make: int = 1
     span: Span = Span(0, 0)
     live: int = 0
+    pending: int = 0
     rounds: int = 0
     stitches: int = 0
     problems: list[Problem] = field(default_factory=list)
@@ -77,14 +101,19 @@ class _State:
     def end_part(self) -> None:
         if self.items or self.name is not None:
             self.parts.append(Part(self.name, tuple(self.items), self.make, self.span))
-        self.items, self.live = [], 0
+        self.items, self.live, self.pending = [], 0, 0
 
 
 def _moved(item: Instruction, by: int) -> Instruction:
     span = Span(item.span.start + by, item.span.end + by)
     if isinstance(item, Repeat):
         times = item.times_span and Span(item.times_span.start + by, item.times_span.end + by)
-        return Repeat(tuple(_moved(i, by) for i in item.body), item.times, span, times)
+        return replace(item, body=tuple(_moved(i, by) for i in item.body), span=span, times_span=times)
+    if isinstance(item, Spur):
+        return replace(item, body=tuple(_moved(i, by) for i in item.body), span=span)
+    if isinstance(item, Cluster):
+        works = tuple(replace(w, span=Span(w.span.start + by, w.span.end + by)) for w in item.body)
+        return replace(item, body=works, span=span)
     return replace(item, span=span)
 
 
@@ -97,10 +126,14 @@ def _settle_stars(
     """
     star = next((i for i in body if isinstance(i, StarRepeat)), None)
     if star is None:
-        return tuple(i for i in body if not isinstance(i, StarRepeat)), None
+        return _plain(body), None
     fits: list[tuple[Instruction, ...]] = []
     readings = [
-        tuple(Repeat(_plain(i.body), n, i.span, i.times_span) if isinstance(i, StarRepeat) else i for i in body)
+        _plain(
+            tuple(
+                Repeat(_plain(i.body), n, None, i.span, i.times_span) if isinstance(i, StarRepeat) else i for i in body
+            )
+        )
         for n in (star.said, star.said + 1)
     ]
     for reading in readings:
@@ -111,7 +144,82 @@ def _settle_stars(
 
 
 def _plain(body: tuple[Instruction | StarRepeat, ...]) -> tuple[Instruction, ...]:
-    return tuple(Repeat(_plain(i.body), i.said, i.span, i.times_span) if isinstance(i, StarRepeat) else i for i in body)
+    """The body with every star within brackets read as so many in all."""
+    out: list[Instruction] = []
+    for item in body:
+        if isinstance(item, StarRepeat):
+            out.append(Repeat(_plain(item.body), item.said, None, item.span, item.times_span))
+        elif isinstance(item, Repeat):
+            out.append(replace(item, body=_plain(item.body)))
+        else:
+            out.append(item)
+    return tuple(out)
+
+
+def _read_work(state: _State, line: Line) -> bool:
+    """A line of work without a label: a starting chain, a rejoining, a limb closed flat. False when it is prose."""
+    label = line.label
+    assert label is not None
+    text = line.text[label.body_at :]
+    tail = cut(text)
+    body = read_body(text[: tail.body_end], state.terms, state.names)
+    if body.problems or any(isinstance(i, Unread) for i in body.instructions):
+        return False
+    at = line.span.start + label.body_at
+    made = _made_round(state, line, label, body, tail, at, "This line")
+    if made is None:
+        return False
+    chains = [i for i in made.body if isinstance(i, Chain)]
+    if chains and all(isinstance(i, Chain | Join) for i in made.body):
+        joined = any(isinstance(i, Join) for i in made.body)
+        if not state.live:
+            state.live, state.pending = (chains[0].count if joined else 0), (0 if joined else chains[0].count)
+        state.items.append(made)
+    elif not _within_limits(state, made, line.span):
+        return True
+    else:
+        state.items.append(made)
+        state.pending = 0
+    if tail.remark is not None:
+        _remark(state, text[tail.remark.start : tail.remark.end], Span(at + tail.remark.start, at + tail.remark.end))
+    return True
+
+
+def _made_round(
+    state: _State, line: Line, label: RoundLabel, body: Body, tail: Tail, at: int, said: str
+) -> Round | None:
+    """The round that a body says; None when its chains cannot be settled."""
+    sideways = is_sideways(body.instructions) or label.row
+    found, problem = settle_chains(body.instructions, live=bool(state.live), pending=state.pending, sideways=sideways)
+    if problem is not None:
+        if line.kind is LineKind.WORK:
+            return None
+        _tell_body(state, problem, at, said)
+        found = [Unread(line.text[label.body_at :][: tail.body_end].strip())]
+    count = min(tail.count, 10**9) if tail.count is not None else None
+    settled, open_star = _settle_stars(tuple(found), state.live, count)
+    if open_star is not None:
+        state.tell(
+            "rep-from",
+            f"{said}: 'rep from * {open_star.said} times' may mean {open_star.said} in all or "
+            f"{open_star.said} more; neither alone fits, {open_star.said} in all is taken.",
+            Span(at + open_star.span.start, at + open_star.span.end),
+            said,
+        )
+    base = line.span.start
+    way = Way.LINE if line.kind is LineKind.WORK else Way.ROW if label.row else Way.ROUND
+    return Round(
+        label.first,
+        label.last,
+        tuple(_moved(i, at) for i in settled),
+        count,
+        body.loops,
+        way,
+        None,
+        Span(base, line.span.end),
+        Span(at, at + tail.body_end),
+        tail.count_span and Span(at + tail.count_span.start, at + tail.count_span.end),
+    )
 
 
 def _read_round(state: _State, line: Line) -> None:
@@ -121,51 +229,48 @@ def _read_round(state: _State, line: Line) -> None:
     text = line.text[label.body_at :]
     at = base + label.body_at
     tail = cut(text)
-    body = read_body(text[: tail.body_end], state.terms) if text[: tail.body_end].strip(" \t.,;:-–—") else None
+    has_work = bool(text[: tail.body_end].strip(" \t.,;:-–—"))
+    body = read_body(text[: tail.body_end], state.terms, state.names) if has_work else None
     first, last = label.first, label.last
-    said = f"R{first}" if first == last else f"R{first}-R{last}"
-    said = said if first is not None else "Next round"
+    said = (
+        Round(first, max(first, last or first), (), way=Way.ROW if label.row else Way.ROUND).label
+        if first is not None
+        else "Next round"
+    )
     label_span = Span(base + label.span.start, base + label.span.end)
     if first is not None and last is not None and last < first:
         state.tell("backward-range", f"{said} ends before it starts.", label_span, said)
         last = first
     if tail.fold is not None and tail.fold_span is not None and first is not None and last is not None:
         last = _checked_fold(state, said, first, last, tail.fold, tail.fold_span, at)
-    count = min(tail.count, 10**9) if tail.count is not None else None
-    instructions: tuple[Instruction, ...] = ()
+    label = replace(label, last=last)
     if body is None:
         state.tell("no-work", f"{said} has nothing to work.", line.span, said)
-    else:
-        settled, open_star = _settle_stars(body.instructions, state.live, count)
-        instructions = tuple(_moved(i, at) for i in settled)
-        if open_star is not None:
-            state.tell(
-                "rep-from",
-                f"{said}: 'rep from * {open_star.said} times' may mean {open_star.said} in all or "
-                f"{open_star.said} more; neither alone fits, {open_star.said} in all is taken.",
-                Span(at + open_star.span.start, at + open_star.span.end),
-                said,
-            )
-        for problem in body.problems:
-            _tell_body(state, problem, at, said)
-    made = Round(
-        first,
-        last,
-        instructions,
-        count,
-        body.loops if body else _BOTH,
-        Span(base, line.span.end),
-        Span(at, at + tail.body_end),
-        tail.count_span and Span(at + tail.count_span.start, at + tail.count_span.end),
-    )
+        body = Body((), Loops.BOTH)
+    for problem in body.problems:
+        _tell_body(state, problem, at, said)
+    made = _made_round(state, line, label, body, tail, at, said)
+    assert made is not None
+    made = _with_label(made, label, base)
     if not _within_limits(state, made, label_span):
         return
+    state.pending = 0
+    if label.colour:
+        place = label.colour_span or label.span
+        state.items.append(Colour(label.colour, Span(base + place.start, base + place.end)))
     state.items.append(made)
     if tail.remark is not None:
         _remark(state, text[tail.remark.start : tail.remark.end], Span(at + tail.remark.start, at + tail.remark.end))
 
 
-_BOTH = Round(None, None, ()).loops
+def _with_label(made: Round, label: RoundLabel, base: int) -> Round:
+    """A longer variant and a count that stand in the label."""
+    if label.or_to is not None and made.last is not None and label.or_to > made.last:
+        made = replace(made, or_to=label.or_to)
+    if label.count is not None and label.count_span is not None and made.count is None:
+        span = Span(base + label.count_span.start, base + label.count_span.end)
+        made = replace(made, count=label.count, count_span=span)
+    return made
 
 
 def _checked_fold(state: _State, said: str, first: int, last: int, fold: int, span: Span, at: int) -> int:
@@ -210,7 +315,7 @@ def _within_limits(state: _State, made: Round, place: Span) -> bool:
                 made.label,
             )
         return False
-    state.live = made.count if made.count is not None else sums.total.gives
+    state.live = made.count if made.count is not None else sums.total.gives or state.live
     return True
 
 
@@ -232,6 +337,9 @@ def _read_line(state: _State, line: Line) -> None:
             state.name, state.make, state.span = line.name, line.make, line.span
         case LineKind.ROUND:
             _read_round(state, line)
+        case LineKind.WORK:
+            if not _read_work(state, line):
+                _read_line(state, prose(line))
         case LineKind.COLOUR:
             state.items.append(Colour(line.name, line.span))
         case LineKind.STEP:
@@ -240,17 +348,38 @@ def _read_line(state: _State, line: Line) -> None:
             state.items.append(Note(line.text.strip(), line.span))
 
 
-def read(text: str, terms: Terms | None = None) -> Reading:
-    """Read a whole written pattern in `terms`, or in those it shows; never raises."""
+def _names(lines: tuple[Line, ...], yarns: tuple[str, ...], pieces: tuple[str, ...]) -> Names:
+    """What this text's pieces and colours are called: by its headings, its yarn lines and its changes of colour."""
+    parts = [line.name for line in lines if line.kind is LineKind.HEADING]
+    listed = [
+        part.strip()
+        for line in lines
+        if line.kind is LineKind.HEAD and line.name == "yarn"
+        for part in re.split(r"[,;]", line.value)
+    ]
+    changed = [line.name for line in lines if line.kind is LineKind.COLOUR]
+    colours = [c for c in (*yarns, *listed, *changed) if _COLOUR.fullmatch(c)]
+    return Names(tuple(dict.fromkeys((*parts, *pieces))), tuple(dict.fromkeys(colours)))
+
+
+_COLOUR = re.compile(r"[^\W\d_][\w' -]{0,38}")
+
+
+def read(text: str, terms: Terms | None = None, yarns: tuple[str, ...] = (), pieces: tuple[str, ...] = ()) -> Reading:
+    """Read a whole written pattern in `terms`, or in those it shows; never raises.
+
+    yarns, pieces: names of colours and of parts that are known from elsewhere.
+    """
     if len(text) > MOST_TEXT:
         problem = Problem("too-large", Place(), f"A text is at most {MOST_TEXT:,} characters long.")
         return Reading(Pattern(()), TermsFound(terms or Terms.US, "assumed", "the text was not read"), (), (problem,))
     lines = scan(text)
     found = find_terms(text, terms)
-    state = _State(_Lines(lines), found.used)
+    state = _State(_Lines(lines), found.used, _names(lines, yarns, pieces))
     if found.mixed:
         state.tell("mixed-terms", f"Two kinds of terms in one text: {found.evidence}.", Span(0, 0))
     for line in lines:
         _read_line(state, line)
     state.end_part()
-    return Reading(Pattern(tuple(state.parts), tuple(state.head), found.used), found, lines, tuple(state.problems))
+    parts = sectioned(tuple(state.parts))
+    return Reading(Pattern(parts, tuple(state.head), found.used), found, lines, tuple(state.problems))

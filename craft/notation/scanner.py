@@ -9,6 +9,7 @@ import re
 from dataclasses import dataclass
 from enum import StrEnum
 
+from craft.notation.names import NOUNS
 from craft.pattern import StepKind
 from craft.problems import Span
 
@@ -21,6 +22,7 @@ class LineKind(StrEnum):
     ROUND = "round"
     STEP = "step"
     COLOUR = "colour"
+    WORK = "work"
     NOTE = "note"
 
 
@@ -41,29 +43,55 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class RoundLabel:
-    """A label such as `R7-R12:`; `body_at` is the column offset of what follows it in the line."""
+    """A label such as `R7-R12:`; `body_at` is the column offset of what follows it in the line.
+
+    row: called a row. or_to: the last number of a longer variant. count, colour: said in the label.
+    """
 
     first: int | None
     last: int | None
     span: Span
     body_at: int
+    row: bool = False
+    or_to: int | None = None
+    count: int | None = None
+    count_span: Span | None = None
+    colour: str = ""
+    colour_span: Span | None = None
 
 
-HEAD_KEYS = ("name", "yarn", "hook", "terms", "gauge", "eyes", "notions", "level", "by")
+HEAD_KEYS = ("name", "yarn", "hook", "terms", "gauge", "eyes", "notions", "level", "by", "abbreviation")
 """Keys of the head block."""
 
 _HEAD = re.compile(rf"(?i)^\s*({'|'.join(HEAD_KEYS)})s?\s*:\s*(\S.*?)\s*$")
 _BULLET = r"^\s*(?:[-•‣·*]\s+)?(?:\*\*)?"
 _ROUND_WORD = r"(?:rounds?|rnds?|rds?|rows?|r)\.?"
 _DASHES = r"[-–—]"
+_OR_TO = (
+    rf"(?:\s*[,(\[]?\s*or\s+(?:on\s+)?(?:to\s+)?{_ROUND_WORD}\s*(?P<or>\d{{1,6}})"
+    r"(?:\s+for\s+(?:a\s+|the\s+)?(?:long(?:er)?|tall(?:er)?|big(?:ger)?)[^:)\]]{0,30})?\s*[)\]]?)?"
+)
+_IN_LABEL = (
+    r"(?:\s*(?:[\[(]\s*(?P<count>\d{1,6})\s*(?:sts?|stitches)?\s*[\])]\s*(?=[:.])"
+    r"|[\[(]\s*(?:(?:in|with)\s+)?(?P<colour>(?-i:[A-Z])[\w' -]{0,38}?)\s*[\])]\s*(?=[:.])"
+    r"|(?:in|with|[-–—])\s+(?P<incolour>(?-i:[A-Z])[\w' -]{0,38}?)\s*(?=:)))?"
+)
 _LABEL = re.compile(
-    rf"(?i){_BULLET}{_ROUND_WORD}\s*(\d{{1,15}})"
+    rf"(?i){_BULLET}{_ROUND_WORD}\s*(?:#|no\.?\s*)?(\d{{1,15}})"
     # A dash with blanks about it and no second label parts the label from the work: "Rnd 1 - 6 sc in ring".
-    rf"(?:\s*(?:{_DASHES}\s*{_ROUND_WORD}\s*|(?<=\d){_DASHES}(?=\d)|\s(?:to|through|thru|until)\s+(?:{_ROUND_WORD})?)\s*(\d{{1,15}})"
-    rf"|\s+{_DASHES}\s+(\d{{1,15}})(?=\s*[:.)]))?(?!\w)\s*(?:\*\*)?\s*[:.)\-–—]?\s*(?:\*\*)?\s*"
+    rf"(?:\s*(?:{_DASHES}\s*{_ROUND_WORD}\s*|(?<=\d){_DASHES}(?=\d)|\s(?:to|through|thru|until|and|&)\s+(?:{_ROUND_WORD})?)\s*(\d{{1,15}})"
+    rf"|\s+{_DASHES}\s+(\d{{1,15}})(?=\s*[:.)]))?(?!\w){_OR_TO}{_IN_LABEL}\s*(?:\*\*)?\s*[:.)\-–—]?\s*(?:\*\*)?\s*"
 )
 _BARE = re.compile(rf"{_BULLET}(\d{{1,4}})(?:\s*[-–]\s*(\d{{1,4}}))?\s*(?:\.|:|\))(?!\d)\s*")
-_NEXT = re.compile(rf"(?i){_BULLET}next\s+{_ROUND_WORD}(?!\w)\s*[:.)\-–—]?\s*")
+_NEXT = re.compile(rf"(?i){_BULLET}(?:next|last|final|joining|following)\s+{_ROUND_WORD}(?!\w)\s*[:.)\-–—]?\s*")
+_WORK = re.compile(
+    r"(?i)^\s*(?:[-•‣·]\s+)?(?:(?:start|begin)(?:\s+with)?\s+(?:a\s+)?)?(?:(?:make|work)\s+(?:a\s+)?)?"
+    r"(?:(?:chain|ch)\s*\d|\d{1,6}\s*(?:chains?|chs?)\b|\d{1,6}\s*f(?:sc|dc)\b|f(?:sc|dc)\s*\d|re-?join\b|re-?attach\b|(?:join|attach)\s+(?:(?:the|a|new|your)\s+)*(?:yarn|thread)"
+    r"|(?:fold|press|flatten|pinch|lay)\b.{0,60}\bthrough\b|\d{1,6}\s*\w+(?:\s\w+){0,2}\s+through\s+both\b|[\[(*]?\d{1,6}\s*[A-Za-z].*[\[(]\s*\d{1,6}\s*[\])]\s*\.?\s*$|shift\s+\d|turn\s*\.?\s*$)"
+)
+_FOLDED = re.compile(
+    r"(?i)^\s*(?:fold|press|flatten|pinch|lay)\b[^,;:.]*?(?:\s+and\s+|[,;:.]\s*(?:and\s+)?)(?=(?:work\s+|make\s+)?\d)"
+)
 _MARK_HEADING = re.compile(r"^\s*#{1,6}\s+(.*?)\s*#*\s*$")
 _MAKE = re.compile(
     r"(?i)[\s(\[,:–—-]*\b(?:make|x|×)\s*(\d{1,3}|one|two|three|four|five|six)(?:\s+times)?\s*[)\]]?\s*:?\s*$"
@@ -75,7 +103,26 @@ _COLOUR_LINE = re.compile(
 )
 
 _STEPS: tuple[tuple[StepKind, re.Pattern[str]], ...] = (
-    (StepKind.SEW, re.compile(r"(?i)\bembroider|\bsew\b")),
+    (
+        StepKind.EMPTY,
+        re.compile(
+            r"(?i)\b(do\s+not|don[’']?t|never|no\s+need\s+to)\s+(over)?stuff|\bleave\b.{0,20}\b(empty|unstuffed)"
+        ),
+    ),
+    (
+        StepKind.GO_ON,
+        re.compile(r"(?i)\b(do\s+not|don[’']?t)\s+(fasten|cut|break|finish)|\bcontinue\s+(with|from|on)\s+the\s+same"),
+    ),
+    (StepKind.INSIDE_OUT, re.compile(r"(?i)\binside[\s-]+out\b|\bturn\b.{0,20}\bright\s+side\s+out")),
+    (StepKind.WIRE, re.compile(r"(?i)\bwires?\b|\bpipe\s+cleaners?\b")),
+    (
+        StepKind.DISC,
+        re.compile(
+            r"(?i)\b(base|plastic|cardboard|felt)\s+(disc|disk|circle)\b|\bdis[ck]\b.{0,30}\bbase\b|\b(insert|place|put)\b.{0,30}\bdis[ck]\b"
+        ),
+    ),
+    (StepKind.EMBROIDER, re.compile(r"(?i)\bembroider")),
+    (StepKind.SEW, re.compile(r"(?i)\bsew\b")),
     (
         StepKind.EYES,
         re.compile(r"(?i)\beyes?\b|\bnoses?\b.*\b(insert|place|attach|fit)|\b(insert|place|attach|fit).*\bnose"),
@@ -87,9 +134,14 @@ _STEPS: tuple[tuple[StepKind, re.Pattern[str]], ...] = (
             r"|front loops? of the (last|remaining)"
         ),
     ),
-    (StepKind.STUFF, re.compile(r"(?i)\bstuff|\bfill(ing)?\b")),
-    (StepKind.FASTEN_OFF, re.compile(r"(?i)\bfasten\s+off|\bfo\b|\bcut the yarn|\bfinish off")),
-    (StepKind.MARKER, re.compile(r"(?i)\bmarker\b|\bmark the\b")),
+    (StepKind.STUFF, re.compile(r"(?i)\bstuff|\bfill(ing)?\b|\bpellets?\b")),
+    (
+        StepKind.FASTEN_OFF,
+        re.compile(r"(?i)\bfasten\s+off|\bf\.?o\b\.?(?=\s*(?:$|[,.;]|and))|\bcut the yarn|\bfinish off|\bbind off"),
+    ),
+    (StepKind.STRANDS, re.compile(r"(?i)\b(two|2|both)\s+strands\b|\bheld\s+double\b|\bdouble\s+strand")),
+    (StepKind.TAIL, re.compile(r"(?i)\bleav(e|ing)\b.{0,30}\b(tail|end)\b|\bweave in\b")),
+    (StepKind.MARKER, re.compile(r"(?i)\bmarkers?\b|\bmark the\b|\brunning thread\b")),
     (StepKind.SEW, re.compile(r"(?i)\bstitch (it|them) (to|on)")),
 )
 _STAGE = re.compile(r"^\s*\(\(.*\)\)\s*$|^\s*>\s+")
@@ -101,12 +153,29 @@ def step_kind(text: str) -> StepKind | None:
 
 
 def _label(text: str) -> RoundLabel | None:
-    if m := _LABEL.match(text) or _BARE.match(text):
+    if m := _LABEL.match(text):
         first = int(m.group(1))
-        last = int(next((end for end in m.groups()[1:] if end), m.group(1)))
-        return RoundLabel(first, last, Span(*_tight(text, m)), m.end())
+        last = int(next((end for end in m.groups()[1:3] if end), m.group(1)))
+        row = bool(re.match(rf"(?i){_BULLET}rows?\b", text))
+        colour = "colour" if m.group("colour") else "incolour"
+        return RoundLabel(
+            first,
+            last,
+            Span(*_tight(text, m)),
+            m.end(),
+            row,
+            int(m.group("or")) if m.group("or") else None,
+            int(m.group("count")) if m.group("count") else None,
+            Span(*m.span("count")) if m.group("count") else None,
+            m.group(colour).strip() if m.group(colour) else "",
+            Span(*m.span(colour)) if m.group(colour) else None,
+        )
+    if m := _BARE.match(text):
+        first = int(m.group(1))
+        return RoundLabel(first, int(m.group(2) or first), Span(*_tight(text, m)), m.end())
     if m := _NEXT.match(text):
-        return RoundLabel(None, None, Span(*_tight(text, m)), m.end())
+        row = bool(re.match(rf"(?i){_BULLET}next\s+rows?\b", text))
+        return RoundLabel(None, None, Span(*_tight(text, m)), m.end(), row)
     return None
 
 
@@ -144,28 +213,57 @@ def scan(text: str) -> tuple[Line, ...]:
     lines: list[Line] = []
     seen_part = False
     for i, (number, start, piece) in enumerate(filled):
-        below = _label(filled[i + 1][2]) if i + 1 < len(filled) else None
-        line = _classify(number, start, piece, seen_part, starts_below=below is not None and below.first == 1)
+        line = _classify(number, start, piece, seen_part, _below(filled[i + 1][2] if i + 1 < len(filled) else ""))
         seen_part = seen_part or line.kind in (LineKind.HEADING, LineKind.ROUND)
         lines.append(line)
     return tuple(lines)
 
 
-def _classify(number: int, start: int, piece: str, seen_part: bool, *, starts_below: bool) -> Line:
+class _Below(StrEnum):
+    """What the line below begins with."""
+
+    START = "start"
+    ROUND = "round"
+    OTHER = "other"
+
+
+def _below(text: str) -> _Below:
+    label = _label(text)
+    if (label is not None and label.first == 1) or (label is None and _WORK.match(text)):
+        return _Below.START
+    return _Below.OTHER if label is None else _Below.ROUND
+
+
+_PART_WORDS = re.compile(
+    rf"(?i)^(?:(?:the|first|second|third|fourth|left|right|front|back|upper|lower|inner|outer|other|1st|2nd)\s+)*(?:{'|'.join(NOUNS)})"
+    r"(?:\s+(?:one|two|\d{1,2}|a|b))?\s*:?$"
+)
+
+
+def _classify(number: int, start: int, piece: str, seen_part: bool, below: _Below) -> Line:
     span = Span(start, start + len(piece))
     if (label := _label(piece)) is not None:
         return Line(number, span, piece, LineKind.ROUND, label=label)
     if not seen_part and (head := _HEAD.match(piece)):
         return Line(number, span, piece, LineKind.HEAD, name=head.group(1).lower(), value=head.group(2))
-    if colour := _COLOUR_LINE.match(piece):
-        return Line(number, span, piece, LineKind.COLOUR, name=colour.group(1).strip())
+    if _WORK.match(piece) and not _MARK_HEADING.match(piece):
+        at = folded.end() if (folded := _FOLDED.match(piece)) else len(piece) - len(piece.lstrip(" \t-•‣·"))
+        return Line(number, span, piece, LineKind.WORK, label=RoundLabel(None, None, Span(0, 0), at))
     if _MARK_HEADING.match(piece) and (heading := _heading(piece, sure=True)):
         return Line(number, span, piece, LineKind.HEADING, name=heading[0], make=heading[1])
-    kind = step_kind(piece)
-    if kind is None or starts_below:
-        heading = _heading(piece, sure=starts_below)
+    named = below is not _Below.OTHER and bool(_PART_WORDS.match(piece.strip().strip("*_").strip()))
+    sure = below is _Below.START or named
+    if (step_kind(piece) is None or sure) and not _COLOUR_LINE.match(piece):
+        heading = _heading(piece, sure=sure)
         if heading:
             return Line(number, span, piece, LineKind.HEADING, name=heading[0], make=heading[1])
-    if kind is not None:
-        return Line(number, span, piece, LineKind.STEP, step=kind)
-    return Line(number, span, piece, LineKind.NOTE)
+    return prose(Line(number, span, piece, LineKind.NOTE))
+
+
+def prose(line: Line) -> Line:
+    """The line as a change of colour, a stage direction or a note."""
+    if colour := _COLOUR_LINE.match(line.text):
+        return Line(line.number, line.span, line.text, LineKind.COLOUR, name=colour.group(1).strip())
+    if (kind := step_kind(line.text)) is not None:
+        return Line(line.number, line.span, line.text, LineKind.STEP, step=kind)
+    return Line(line.number, line.span, line.text, LineKind.NOTE)

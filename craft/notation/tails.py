@@ -8,13 +8,23 @@ from functools import lru_cache
 
 from craft.problems import Span
 
-_UNIT = r"(?:(?:sts?\.?|stitch(?:es)?|sc|dc|x|total)(?:\s+each)?)?"
+_ALL = r"in\s+(?:all|total)"
+_UNIT = (
+    rf"(?:(?:sts?\.?|stitch(?:es)?|sc|dc|hdc|htr|x|total|live|{_ALL})"
+    rf"(?:\s+(?:each|live|total|{_ALL}|on\s+each\s+\w+))?)?"
+)
 _AGAIN = r"[x×*]\s*\d|\d+\s*(?:times|x\b)|around|once\b|twice\b|thrice\b|repeat"
 _COUNT = re.compile(rf"(?i)[\[({{<]\s*(\d{{1,9}})\s*{_UNIT}\s*[\])}}>](?!\s*(?:{_AGAIN}))")
 _EQUALS = re.compile(rf"(?i)(?:=|→|->)\s*(\d{{1,9}})\s*{_UNIT}(?![\w(])")
 _DASH = re.compile(r"(?i)[-–—,]\s*(\d{1,9})\s*(?:sts|stitches)\b\.?(?=\s*$)")
 _FOLD = re.compile(
-    r"(?i)[\[(]\s*(?:for\s+)?(\d{1,9})\s*(?:rounds?|rnds?|rows?)\s*[\])]|\bfor\s+(\d{1,9})\s*(?:rounds|rnds|rows)\b"
+    r"(?i)[\[(]\s*(?:for\s+)?(\d{1,9})\s*(?:rounds?|rnds?|rows?)\s*(?:in\s+(?:all|total))?\s*[\])]"
+    r"|\bfor\s+(\d{1,9})\s*(?:rounds|rnds|rows)\b|[x×]\s*(\d{1,9})\s*(?:rounds|rnds|rows)\b"
+)
+_DONE = re.compile(
+    r"(?i)(?:[,;.]|\band\b|\bthen\b|\band\s+then\b)\s*((?:then\s+)?(?:fasten\s+off|finish\s+off|cut\s+(?:the\s+)?yarn|f\.?o\b|leav(?:e|ing)\s+a\s+(?:long\s+|short\s+)?(?:tail|end|thread)|"
+    r"stuff\b|close\s+(?:the\s+(?:hole|opening|piece)|up|off)|do\s+not\s+(?:fasten|stuff|cut|join)|don[’']t\s+(?:fasten|stuff|cut)|place\s+(?:a\s+)?marker|mark\s+the\b).*)$",
+    re.DOTALL,
 )
 _SENTENCE = re.compile(r"(?<=[\w)\]])\.\s+(?=[A-Z][a-z]{2,})(?!(?i:sc|inc|dec|join)\b)")
 
@@ -60,6 +70,8 @@ def cut(text: str) -> Tail:
     if behind is None:
         if sentence := _SENTENCE.search(text):
             body_end, remark = sentence.start(), Span(sentence.end(), len(text))
+        elif done := _DONE.search(text):
+            body_end, remark = done.start(), Span(done.start(1), len(text))
     else:
         rest = re.compile(r"[\s.,;:·–—-]*(?:and\s+then\s+)?(.*?)\s*$", re.DOTALL).match(text, behind)
         if rest and rest.group(1):
@@ -68,7 +80,7 @@ def cut(text: str) -> Tail:
         body_end,
         int(count.group(1)) if count else None,
         Span(count.start(1), count.end(1)) if count else None,
-        int(fold.group(1) or fold.group(2)) if fold else None,
+        int(fold.group(1) or fold.group(2) or fold.group(3)) if fold else None,
         Span(*fold.span()) if fold else None,
         remark,
     )

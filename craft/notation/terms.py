@@ -6,28 +6,65 @@ import re
 from dataclasses import dataclass
 from functools import cache
 
-from craft.stitches import STITCHES, Terms
+from craft.stitches import STITCHES, Loops, Stitch, Terms
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """What a word means: a registry key, and where the hook goes in when the word says it."""
+
+    key: str
+    loops: Loops | None = None
+
+
+def _raised(entry: Stitch, terms: Terms) -> tuple[tuple[str, Loops], ...]:
+    """Words for a stitch around the front or back post."""
+    words: list[tuple[str, Loops]] = []
+    for loops, short, side in ((Loops.FRONT_POST, "fp", "front"), (Loops.BACK_POST, "bp", "back")):
+        for word in entry.spellings(Terms.US if terms is Terms.LETTERS else terms):
+            words += [(f"{short}{word}", loops), (f"{short} {word}", loops), (f"{side} post {word}", loops)]
+            if terms is Terms.UK:
+                words += [(f"raised {side} {word}", loops), (f"r{word}{side[0]}", loops), (f"{word}/r{side[0]}", loops)]
+    return tuple(words)
 
 
 @cache
-def _readings(terms: Terms) -> dict[str, str]:
-    table: dict[str, str] = {}
+def _readings(terms: Terms) -> dict[str, Word]:
+    table: dict[str, Word] = {}
     for entry in STITCHES.values():
+        if entry.key == "ch":
+            continue
         for word in entry.spellings(terms):
-            table.setdefault(word.lower().replace(" ", ""), entry.key)
+            table.setdefault(_plain(word), Word(entry.key))
+    for entry in STITCHES.values():
+        if entry.postable:
+            for word, loops in _raised(entry, terms):
+                table.setdefault(_plain(word), Word(entry.key, loops))
     return table
 
 
+def _plain(word: str) -> str:
+    return re.sub(r"\s+", "", word.lower())
+
+
+def stitch_word(word: str, terms: Terms) -> Word | None:
+    """What `word` means in `terms`; blanks and case do not matter; None when unknown."""
+    return _readings(terms).get(_plain(word))
+
+
 def stitch_key(word: str, terms: Terms) -> str | None:
-    """The registry key of `word` in `terms`; blanks and case do not matter; None when unknown."""
-    return _readings(terms).get(re.sub(r"\s+", "", word.lower()))
+    """The registry key of `word` in `terms`; None when unknown."""
+    found = stitch_word(word, terms)
+    return found.key if found else None
 
 
 @cache
 def stitch_regex(terms: Terms) -> str:
     """A regular expression for every spelling in `terms`, longest first, case left to the caller."""
-    words = sorted({w for e in STITCHES.values() for w in e.spellings(terms)}, key=len, reverse=True)
-    return "(?:" + "|".join(re.escape(w).replace(r"\ ", r"\s*") for w in words) + r")(?![A-Za-z])"
+    words = {w for e in STITCHES.values() if e.key != "ch" for w in e.spellings(terms)}
+    words |= {w for e in STITCHES.values() if e.postable for w, _ in _raised(e, terms)}
+    by_length = sorted(words, key=lambda w: (-len(w), w))
+    return "(?:" + "|".join(re.escape(w).replace(r"\ ", r"\s*") for w in by_length) + r")(?![A-Za-z](?!lo\b))"
 
 
 def words(terms: Terms) -> tuple[str, ...]:

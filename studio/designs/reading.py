@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from craft.fabric import MAIN_COLOUR, Checked, WorkedPart, check
@@ -75,7 +75,7 @@ class ReadPart:
         found = next((p for p in self.checked.parts if any(t.live for t in p.rounds)), None)
         if found is None:
             return None
-        return WorkedPart(self.name, self.make, found.rounds, found.steps, found.graph, found.closed)
+        return replace(found, name=self.name, make=self.make)
 
 
 @lru_cache(maxsize=2_048)

@@ -61,7 +61,7 @@ def test_a_short_line_right_above_the_first_round_is_a_heading() -> None:
         ("Fasten off, leaving a tail.", StepKind.FASTEN_OFF),
         ("FO", StepKind.FASTEN_OFF),
         ("Place a marker.", StepKind.MARKER),
-        ("Embroider the eyes.", StepKind.SEW),
+        ("Embroider the eyes.", StepKind.EMBROIDER),
         ("Sew the ears on.", StepKind.SEW),
         ("> Take a break.", StepKind.OTHER),
         ("A moth likes the light.", None),

@@ -160,7 +160,7 @@ def test_repeat_from_star_takes_the_reading_that_fits() -> None:
         ("R1:", "no-work", 1, 1, None),
         ("R1: magic ring", "unread", 1, 5, None),
         ("R1: 6 sc in ring\nR2: (" + "(" * 25 + "sc" + ")" * 26, "too-large", 2, 25, None),
-        ("R1: 4 sc in next st", "unread", 1, 5, None),
+        ("R1: 13 sc in next st", "unread", 1, 5, None),
         ("R1: 6 sc in ring\nR2: dec over next 5 sts", "unread", 2, 5, None),
     ],
 )

@@ -61,7 +61,7 @@ def test_everything_survives_being_stored() -> None:
 
 
 def test_values_are_frozen_and_equal_by_value_not_by_place() -> None:
-    near, far = Work("sc", 2, Span(0, 4)), Work("sc", 2, Span(90, 94))
+    near, far = Work("sc", 2, span=Span(0, 4)), Work("sc", 2, span=Span(90, 94))
     assert near == far
     assert hash(near) == hash(far)
     assert Work("sc", 2) != Work("sc", 3)
@@ -94,8 +94,8 @@ def test_values_are_frozen_and_equal_by_value_not_by_place() -> None:
         lambda: Span(-1, 3),
         lambda: Problem("no-such-code", Place(), "x"),
         lambda: stitch("frog"),
-        lambda: Stitch("x", -1, 1, ("x",), ("x",), ("x", "x"), ("x", "x")),
-        lambda: Stitch("x", 1, 1, (), ("x",), ("x", "x"), ("x", "x")),
+        lambda: Stitch("x", -1, 1, ("x",), ("x",), ("x", "x"), ("x", "x"), ("x", "x", "x")),
+        lambda: Stitch("x", 1, 1, (), ("x",), ("x", "x"), ("x", "x"), ("x", "x", "x")),
     ],
 )
 def test_a_bad_value_raises_at_once(make: Any) -> None:
