@@ -21,6 +21,20 @@ SOUND = {
     "uk": "Terms: UK\nR1: 6 dc in ring [6]\nR2: inc x 6 [12]\nR3: (dc, inc) x 6 [18]\nR4: 18 dc [18]\nR5: (dc, dc2tog) x 6 [12]\nR6: dec x 6 [6]",
     "letters": "R1: 6X in ring (6)\nR2: 6V (12)\nR3: (X, V) * 6 (18)\nR4: (2X, V) * 6 (24)\nR5: 24X (24)\nR6: (2X, A) * 6 (18)\nR7: (X, A) * 6 (12)",
     "joined": "R1: 8 sc in ring, join [8]\nR2: ch 1, inc x 8, join [16]\nR3: ch 1, (sc, inc) x 8, join [24]\nR4: ch 1, 24 sc, join [24]",
+    "oval": "Ch 8\nR1: sc in 2nd ch from hook, 5 sc, 3 sc in last ch, along the other side 5 sc, 2 sc in last ch [16]\n"
+    "R2: inc, 5 sc, 3 inc, 5 sc, 2 inc [22]\nR3: sc around [22]\nR4: BLO: 22 sc [22]\nR5: 5 sc, dec, 9 sc, dec, 4 sc [20]",
+    "trousers": "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\nR5: 24 sc [24]\n"
+    "R6: 12 sc, skip 12, join [12]\nR7: 12 sc [12]\nR8: (2 sc, dec) x 3 [9]\nFasten off.\nSecond leg\nRejoin at the held stitches.\n"
+    "R7: 12 sc [12]\nR8: (2 sc, dec) x 3 [9]",
+    "merge": "Legs (make 2)\nR1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: 12 sc [12]\nFasten off.\n\nBody\n"
+    "R4: 12 sc around the first leg, ch 3, 12 sc around the second leg, 3 sc along the chain [30]\nR5: 30 sc [30]\nR6: (3 sc, dec) x 6 [24]",
+    "limbs": "Arms (make 2)\nR1: 6 sc in ring [6]\nR2: (2 sc, inc) x 2 [8]\nR3: 8 sc [8]\nFold flat and work 4 sc through both layers [4]\n\n"
+    "Body\nR1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\n"
+    "R4: 3 sc, 4 sc through the first arm and body, 5 sc, 4 sc through the second arm and body, 2 sc [18]\nR5: (sc, dec) x 6 [12]",
+    "panel": "Ch 11\nRow 1: sc in 2nd ch from hook and in each ch across [10]\nRow 2: ch 1, turn, 10 sc [10]\n"
+    "Row 3: ch 1, turn, inc, 8 sc, inc [12]\nRow 4: ch 1, turn, 12 sc [12]\nRow 5: ch 1, turn, dec, 8 sc, dec [10]",
+    "hem": "R1: 8 sc in ring [8]\nR2: inc x 8 [16]\nR3: BLO: 16 sc [16]\nR4: 16 sc [16]\nFasten off.\n"
+    "R1: in the free front loops of R2, (sc, inc) x 8 [24]\nR2: 24 sc [24]",
     "dome": "1. 6 sc in ring = 6\n2. 6 inc = 12\n3. (sc, inc) x 6 = 18\n4. in BLO, 18 sc = 18\n5. 18 sc = 18\n6. (sc, inv dec) x 6 = 12",
 }
 """Patterns of our own in everyday spellings, all of which add up."""
@@ -42,7 +56,7 @@ def _changed(lines: list[str], i: int, line: str, how: str) -> Mutant:
 _NUMBER = re.compile(r"\d+")
 _COUNT = re.compile(r"(?:[\[(]|= )(\d+)[\])]?\s*$")
 _WORD = re.compile(r"\b(?:sc|dc|inc|dec|X|V|A)\b")
-_LABEL = re.compile(r"^\s*(?:R|Rnd )?\d+(?:-R?\d+)?[.:]\s*")
+_LABEL = re.compile(r"^\s*(?:R|Rnd |Row )?\d+(?:-R?\d+)?[.:]\s*")
 
 
 def mutants(text: str) -> Iterator[Mutant]:
@@ -82,11 +96,20 @@ class Survey:
 
 
 def _consistent(mutant: Mutant, original: str) -> bool:
-    """A slip that leaves a pattern which adds up: the last round left out, an unstated last count."""
+    """A slip that leaves a pattern which adds up.
+
+    The last round of a piece left out, or the first row along a chain; a turning chain of another
+    length; free loops named by the round that left them instead of the one they stand on.
+    """
+    lines = original.split("\n")
+    line = lines[mutant.line - 1]
+    if mutant.how == "number":
+        return "ch 2, " in mutant.text.split("\n")[mutant.line - 1] or "free front loops" in line
     if mutant.how != "removed":
         return False
-    lines = [i for i, line in enumerate(original.split("\n"), 1) if _LABEL.match(line)]
-    return mutant.line == lines[-1]
+    after = lines[mutant.line] if mutant.line < len(lines) else ""
+    along_chain = mutant.line > 1 and lines[mutant.line - 2].startswith("Ch ")
+    return not _LABEL.match(after) or along_chain
 
 
 def survey() -> Survey:

@@ -111,13 +111,13 @@ def colours(part: Part, listed: tuple[str, ...]) -> Iterator[Problem]:
     known = {re.sub(r"\W+", " ", name).strip().lower() for name in listed}
     told: set[str] = set()
     for item in part.items:
-        found = [item] if isinstance(item, Colour) else list(_colours(item.body)) if isinstance(item, Round) else []
-        for colour in found:
+        found = [(item, item.span)] if isinstance(item, Colour) else []
+        if isinstance(item, Round):
+            found = [(c, item.within(c.span)) for c in _colours(item.body)]
+        for colour, place in found:
             if colour.name.lower() not in known and colour.name.lower() not in told:
                 told.add(colour.name.lower())
-                yield _problem(
-                    part, "unlisted-colour", f"{colour.name} is not in the list of yarns.", None, colour.span
-                )
+                yield _problem(part, "unlisted-colour", f"{colour.name} is not in the list of yarns.", None, place)
 
 
 _PLURAL = re.compile(r"(?i)^(arms|legs|ears|eyes|feet|wings|paws|hands|horns|antlers|antennae)$")

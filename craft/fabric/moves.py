@@ -334,7 +334,7 @@ class RoundRun:
                 line = copy.line if copy else Line(np.full(many, -1, np.int64), move.name)
                 self.out.pieces = True
             case Edge.HELD:
-                line = self._held(move.span)
+                line = self._held(self.round.within(move.span))
             case Edge.FREE:
                 line = self._free(move)
             case _:
@@ -393,7 +393,7 @@ class RoundRun:
         side = {Loops.FRONT: "front ", Loops.BACK: "back "}.get(move.loops or Loops.BOTH, "")
         of = f" of R{move.round}" if move.round is not None else ""
         self.hook.tell(
-            "free-loops", f"{self.label}: no {side}loops{of} are free to be worked.", self.label, move.span
+            "free-loops", f"{self.label}: no {side}loops{of} are free to be worked.", self.label, self.round.within(move.span)
         )  # fmt: skip
         return Line(np.full(max(self.round.count or 1, 1), -1, np.int64), "the free loops")
 

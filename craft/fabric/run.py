@@ -13,6 +13,7 @@ from craft.fabric.hook import Hook, Tally, WorkedStep, pieces_of
 from craft.fabric.judge import LEAST_WAITING, Judged, counts_as_stitch, judge, style
 from craft.fabric.moves import RoundRun
 from craft.fabric.plan import plan
+from craft.fabric.simple import work_simple
 from craft.pattern import Again, Chain, Colour, Join, Part, Round, Section, Start, Step, StepKind, Turn, Way
 from craft.problems import Problem
 
@@ -289,5 +290,6 @@ def _fold(hook: Hook, item: Round, rounds: Iterator[tuple[int, Round, Round, int
             label = f"{hook.tallies[-1].label}+" if hook.tallies else "start"
         else:
             label = item.label if number is None else item.labelled(number, number)
-        _work(hook, worked, source, label, number, below)
+        if not work_simple(hook, worked, source, label, number):
+            _work(hook, worked, source, label, number, below)
     hook.problems[told:] = _told_once(hook.problems[told:])

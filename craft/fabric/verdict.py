@@ -94,7 +94,8 @@ def _mended_repeat(made: Round, live: int) -> tuple[str, Mend] | None:
         times = room // unit
         total = round_sum(_with_times(made.body, at, times), live).total.gives
         if made.count is None or total == made.count:
-            fix = Mend(item.times_span.start, item.times_span.end, str(times), f"repeat {times} times")
+            place = made.within(item.times_span)
+            fix = Mend(place.start, place.end, str(times), f"repeat {times} times")
             return f" The repeat of {unit} fits {room} {_often(times)}: x {times}?", fix
     return None
 
@@ -107,7 +108,8 @@ def _mended_work(made: Round, live: int) -> tuple[str, Mend] | None:
     if entry.takes and live % entry.takes == 0 and live // entry.takes * entry.gives == made.count:
         count = live // entry.takes
         text = f"{count} {entry.us[0]}" if not entry.change else f"{entry.us[0]} x {count}"
-        return f" {count} of them fit.", Mend(item.span.start, item.span.end, text, f"write {text}")
+        place = made.within(item.span)
+        return f" {count} of them fit.", Mend(place.start, place.end, text, f"write {text}")
     return None
 
 

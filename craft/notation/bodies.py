@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import difflib
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
 from importlib import resources
@@ -20,7 +21,7 @@ from craft.notation.builder import Builder, IntoChain, StarRepeat
 from craft.notation.finish import BodyProblem, finish
 from craft.notation.names import Names, masked
 from craft.notation.terms import stitch_regex, words
-from craft.pattern import Instruction, Unread
+from craft.pattern import Instruction, Repeat, Unread
 from craft.problems import Span
 from craft.stitches import Loops, Terms
 
@@ -35,11 +36,15 @@ NO_NAMES = Names()
 
 @dataclass(frozen=True, slots=True)
 class Body:
-    """What a body says: instructions with spans from its first code point."""
+    """What a body says: instructions with spans from its first code point.
+
+    plain: the instructions when they mean one thing whatever is on the hook, else None.
+    """
 
     instructions: tuple[Instruction | StarRepeat | IntoChain, ...]
     loops: Loops
     problems: tuple[BodyProblem, ...] = ()
+    plain: tuple[Instruction, ...] | None = None
 
 
 @cache
@@ -135,4 +140,9 @@ def read_body(text: str, terms: Terms, names: Names = NO_NAMES) -> Body:
             raise
         return Body(lost, Loops.BOTH, (BodyProblem("unread", error.orig_exc.message, Span(0, len(text))),))
     instructions, loops, problems = finish(found, text)
-    return Body(instructions, loops, tuple(problems))
+    return Body(instructions, loops, tuple(problems), None if _is_open(instructions) else instructions)
+
+
+def _is_open(items: Sequence[Any]) -> bool:
+    """Whether what some instruction means depends on what is on the hook."""
+    return any(isinstance(i, StarRepeat | IntoChain) or (isinstance(i, Repeat) and _is_open(i.body)) for i in items)

@@ -8,6 +8,7 @@ from __future__ import annotations
 import re
 from bisect import bisect_right
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 
 from craft.arithmetic import MOST_ROUNDS, MOST_STITCHES, round_sum
 from craft.notation.bodies import Body, read_body
@@ -20,7 +21,6 @@ from craft.notation.tails import Tail, cut
 from craft.notation.terms import TermsFound, find_terms
 from craft.pattern import (
     Chain,
-    Cluster,
     Colour,
     HeadEntry,
     Instruction,
@@ -31,7 +31,6 @@ from craft.pattern import (
     Pattern,
     Repeat,
     Round,
-    Spur,
     Step,
     Unread,
     Way,
@@ -104,19 +103,6 @@ class _State:
         self.items, self.live, self.pending = [], 0, 0
 
 
-def _moved(item: Instruction, by: int) -> Instruction:
-    span = Span(item.span.start + by, item.span.end + by)
-    if isinstance(item, Repeat):
-        times = item.times_span and Span(item.times_span.start + by, item.times_span.end + by)
-        return replace(item, body=tuple(_moved(i, by) for i in item.body), span=span, times_span=times)
-    if isinstance(item, Spur):
-        return replace(item, body=tuple(_moved(i, by) for i in item.body), span=span)
-    if isinstance(item, Cluster):
-        works = tuple(replace(w, span=Span(w.span.start + by, w.span.end + by)) for w in item.body)
-        return replace(item, body=works, span=span)
-    return replace(item, span=span)
-
-
 def _settle_stars(
     body: tuple[Instruction | StarRepeat, ...], live: int, count: int | None
 ) -> tuple[tuple[Instruction, ...], StarRepeat | None]:
@@ -185,19 +171,18 @@ def _read_work(state: _State, line: Line) -> bool:
     return True
 
 
-def _made_round(
+def _settled(
     state: _State, line: Line, label: RoundLabel, body: Body, tail: Tail, at: int, said: str
-) -> Round | None:
-    """The round that a body says; None when its chains cannot be settled."""
-    sideways = is_sideways(body.instructions) or label.row
+) -> tuple[Instruction, ...] | None:
+    """The body with its chains and stars settled by what is on the hook; None when prose cannot be settled."""
+    sideways = label.row or is_sideways(body.instructions)
     found, problem = settle_chains(body.instructions, live=bool(state.live), pending=state.pending, sideways=sideways)
     if problem is not None:
         if line.kind is LineKind.WORK:
             return None
         _tell_body(state, problem, at, said)
         found = [Unread(line.text[label.body_at :][: tail.body_end].strip())]
-    count = min(tail.count, 10**9) if tail.count is not None else None
-    settled, open_star = _settle_stars(tuple(found), state.live, count)
+    settled, open_star = _settle_stars(tuple(found), state.live, tail.count)
     if open_star is not None:
         state.tell(
             "rep-from",
@@ -206,12 +191,23 @@ def _made_round(
             Span(at + open_star.span.start, at + open_star.span.end),
             said,
         )
+    return settled
+
+
+def _made_round(
+    state: _State, line: Line, label: RoundLabel, body: Body, tail: Tail, at: int, said: str
+) -> Round | None:
+    """The round that a body says; None when its chains cannot be settled."""
+    settled = body.plain if body.plain is not None else _settled(state, line, label, body, tail, at, said)
+    if settled is None:
+        return None
+    count = min(tail.count, 10**9) if tail.count is not None else None
     base = line.span.start
     way = Way.LINE if line.kind is LineKind.WORK else Way.ROW if label.row else Way.ROUND
     return Round(
         label.first,
         label.last,
-        tuple(_moved(i, at) for i in settled),
+        settled,
         count,
         body.loops,
         way,
@@ -232,18 +228,15 @@ def _read_round(state: _State, line: Line) -> None:
     has_work = bool(text[: tail.body_end].strip(" \t.,;:-–—"))
     body = read_body(text[: tail.body_end], state.terms, state.names) if has_work else None
     first, last = label.first, label.last
-    said = (
-        Round(first, max(first, last or first), (), way=Way.ROW if label.row else Way.ROUND).label
-        if first is not None
-        else "Next round"
-    )
+    said = _said(first, last, row=label.row)
     label_span = Span(base + label.span.start, base + label.span.end)
     if first is not None and last is not None and last < first:
         state.tell("backward-range", f"{said} ends before it starts.", label_span, said)
         last = first
     if tail.fold is not None and tail.fold_span is not None and first is not None and last is not None:
         last = _checked_fold(state, said, first, last, tail.fold, tail.fold_span, at)
-    label = replace(label, last=last)
+    if last != label.last:
+        label = replace(label, last=last)
     if body is None:
         state.tell("no-work", f"{said} has nothing to work.", line.span, said)
         body = Body((), Loops.BOTH)
@@ -261,6 +254,13 @@ def _read_round(state: _State, line: Line) -> None:
     state.items.append(made)
     if tail.remark is not None:
         _remark(state, text[tail.remark.start : tail.remark.end], Span(at + tail.remark.start, at + tail.remark.end))
+
+
+@lru_cache(maxsize=4096)
+def _said(first: int | None, last: int | None, *, row: bool) -> str:
+    """A label as it is printed."""
+    ends = None if first is None else max(first, last or first)
+    return Round(first, ends, (), way=Way.ROW if row else Way.ROUND).label
 
 
 def _with_label(made: Round, label: RoundLabel, base: int) -> Round:

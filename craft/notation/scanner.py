@@ -8,6 +8,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import lru_cache
 
 from craft.notation.names import NOUNS
 from craft.pattern import StepKind
@@ -152,6 +153,7 @@ def step_kind(text: str) -> StepKind | None:
     return next((kind for kind, words in _STEPS if words.search(text)), StepKind.OTHER if _STAGE.match(text) else None)
 
 
+@lru_cache(maxsize=16_384)
 def _label(text: str) -> RoundLabel | None:
     if m := _LABEL.match(text):
         first = int(m.group(1))

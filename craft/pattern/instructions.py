@@ -1,6 +1,7 @@
 """Instructions: what the hook is told to do within a round.
 
-Equality is by value; positions in the raw text (`span`) are left out of it.
+Equality is by value; places (`span`, from the start of the round's body) are left out of it, so
+that the same words mean the same value wherever they stand.
 """
 
 from __future__ import annotations

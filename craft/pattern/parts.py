@@ -78,6 +78,10 @@ class Round:
         if self.or_to is not None:
             require(self.last is not None and self.or_to > self.last, "A longer variant ends later.")
 
+    def within(self, span: Span) -> Span:
+        """The raw place of an instruction's span, which counts from the start of the body."""
+        return Span(self.body_span.start + span.start, self.body_span.start + span.end)
+
     @property
     def joined(self) -> bool:
         """Whether the round is closed with a slip stitch."""

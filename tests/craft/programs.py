@@ -99,7 +99,9 @@ def sequences(draw: st.DrawFn, takes: int) -> tuple[Instruction, ...]:
 
 def _plain(draw: st.DrawFn, out: list[Instruction], left: int) -> None:
     fitting = [key for key in WORKABLE if STITCHES[key].takes <= left]
-    key = draw(st.one_of(st.sampled_from(["sc", "inc", "dec"] if left > 1 else ["sc", "inc"]), st.sampled_from(fitting)))
+    key = draw(
+        st.one_of(st.sampled_from(["sc", "inc", "dec"] if left > 1 else ["sc", "inc"]), st.sampled_from(fitting))
+    )
     count = draw(st.integers(1, min(left // STITCHES[key].takes, 4)))
     loops = draw(st.sampled_from([None] * 6 + list(Loops))) if STITCHES[key].loops is None else None
     above = out[-1] if out else None
@@ -229,23 +231,30 @@ def patterns(draw: st.DrawFn) -> Pattern:
 def limbs(draw: st.DrawFn) -> list[Part]:
     """Two legs and what joins them: a merge with or without a chain, or limbs pressed flat and worked in."""
     around = draw(st.integers(3, 6)) * 2
-    leg = [
-        Round(1, 1, (Start(StartKind.RING, around),), around),
-        Round(2, 4, (Repeat((Work("sc"),), None),), around),
-    ]
+    leg = [Round(1, 1, (Start(StartKind.RING, around),), around), Round(2, 4, (Repeat((Work("sc"),), None),), around)]
     if draw(st.booleans()):
         bridge = draw(st.integers(1, 4))
         first, second = Onto(Edge.PIECE, "first leg"), Onto(Edge.PIECE, "second leg")
-        body = (first, Work("sc", around), Chain(bridge), second, Work("sc", around), Onto(Edge.CHAIN), Work("sc", bridge))
+        body = (
+            first,
+            Work("sc", around),
+            Chain(bridge),
+            second,
+            Work("sc", around),
+            Onto(Edge.CHAIN),
+            Work("sc", bridge),
+        )
         live = 2 * around + 2 * bridge
         hips = [Round(1, 1, body, live), Round(2, 3, (Repeat((Work("sc"),), None),), live)]
         return [Part("Leg", tuple(leg), 2), Part("Hips", tuple(hips))]
     flat = around // 2
     closing = Round(None, None, (Work("sc", flat, through=""),), flat, way=Way.LINE)
     live = around * 2
-    through = [Work("sc", flat, through="first leg"), Work("sc", flat), Work("sc", flat, through="second leg"), Work("sc", flat)]
-    hips = [
-        Round(1, 1, (Start(StartKind.RING, live),), live),
-        Round(2, 2, tuple(through), live),
+    through = [
+        Work("sc", flat, through="first leg"),
+        Work("sc", flat),
+        Work("sc", flat, through="second leg"),
+        Work("sc", flat),
     ]
+    hips = [Round(1, 1, (Start(StartKind.RING, live),), live), Round(2, 2, tuple(through), live)]
     return [Part("Leg", (*leg, closing), 2), Part("Hips", tuple(hips))]

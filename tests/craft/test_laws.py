@@ -59,7 +59,9 @@ def test_any_terms_tell_the_same_stitches(pattern: Pattern, terms: Terms) -> Non
 @slow_enough
 @given(patterns())
 def test_a_sound_program_raises_no_false_alarm(pattern: Pattern) -> None:
-    faults = [p for p in run_pattern(pattern)[1] if p.code not in ("steep", "loops", "eyes-late", "make-one", "after-close")]
+    faults = [
+        p for p in run_pattern(pattern)[1] if p.code not in ("steep", "loops", "eyes-late", "make-one", "after-close")
+    ]
     assert not faults
 
 

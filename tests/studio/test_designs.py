@@ -10,6 +10,7 @@ from django.contrib.auth.models import User
 from django.db import connection, connections
 from django.test import Client
 
+from craft.pattern import SCHEMA_VERSION
 from studio.accounts.actions import sign_up
 from studio.designs.actions import save_draft
 from studio.designs.models import Design, Draft, PartVersion, Revision
@@ -164,7 +165,7 @@ def test_a_hand_edit_ends_the_shapes_authority(studio: Studio) -> None:
     refused = studio.ask("PUT", f"{path}/text", {"text": BALL, "recipe": {**recipe, "start": 1}}, 422)
     assert "start" in refused["detail"].lower()
     version = PartVersion.objects.latest("pk")
-    assert version.canonical["schema"] == 1
+    assert version.canonical["schema"] == SCHEMA_VERSION
     assert version.craft_version
 
 
