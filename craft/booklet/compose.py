@@ -212,7 +212,7 @@ def _line(item: Item, terms: Terms, live: int) -> RoundLine:
     word = "rows" if item.way is Way.ROW else "rounds"
     fold = f" ({item.repeats} {word})" if item.repeats > 1 else ""
     text = print_round(replace(item, count=live), terms)
-    label = print_label(item).rstrip(": ")
+    label = print_label(item, terms).rstrip(": ")
     return RoundLine("round", text + fold, label, print_work(item, terms), count, item.repeats)
 
 

@@ -3,25 +3,21 @@
 from __future__ import annotations
 
 import argparse
-import csv
-import io
-import json
 from collections.abc import Iterator
-from dataclasses import asdict, dataclass, replace
+from dataclasses import asdict, dataclass
 from typing import Any
 
 from craft.cli.files import read_checked
 from craft.drafting import Recipe, Shaping, Solid, draft, suggested_start
 from craft.errors import CraftError
-from craft.fabric import Checked
-from craft.figure import body_of, draw, place
+from craft.exchange import export
+from craft.fabric import KIND_KEYS, LOOP_ORDER, Checked, WorkedPart, movements, place_of
 from craft.gauge import ASSUMED, Estimate, Gauge, estimate_gauge, fabric_outlook
 from craft.grading import profile_of
 from craft.materials import filling_of, hours, tails, yarn_use
-from craft.notation import folded, print_pattern
-from craft.pattern import Pattern, to_json
+from craft.notation import Wording
 from craft.problems import CODES, Problem
-from craft.stitches import Terms
+from craft.stitches import Terms, Tongue
 from craft.yarn import Yarn, combined_wraps
 
 
@@ -88,7 +84,7 @@ def check_command(args: argparse.Namespace) -> Answer:
         return Answer(0, lines, {"format": 1, "codes": rows})
     if args.file is None:
         raise CraftError("check needs a FILE, or --codes.")
-    found = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
+    found, _ = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
     no_rounds = not any(part.rounds for part in found.parts)
     return Answer(0 if found.sound and not no_rounds else 1, "".join(_check_lines(found)), _checked(found))
 
@@ -159,7 +155,7 @@ def gauge_command(args: argparse.Namespace) -> Answer:
 
 def yarn_command(args: argparse.Namespace) -> Answer:
     """Yarn, filling, tails and hours of a file."""
-    found = read_checked(args.file, None)
+    found, _ = read_checked(args.file, None)
     if not found.sound and not args.force:
         return _refused(found)
     gauge = _gauge(args)
@@ -186,51 +182,55 @@ def _refused(found: Checked) -> Answer:
 
 
 def convert_command(args: argparse.Namespace) -> Answer:
-    """Write a file in another form or in other terms."""
-    found = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
+    """Write a file in another form, in other terms, or for left-handed makers."""
+    found, typed = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
     if not found.sound and not args.force:
         return _refused(found)
-    pattern = found.reading.pattern
-    if args.tidy:
-        pattern = replace(pattern, parts=tuple(replace(p, items=folded(p.items)) for p in pattern.parts))
-    terms = Terms(args.to_terms) if args.to_terms else pattern.terms
-    text = _converted(args.to, pattern, found, terms)
+    terms = Terms(args.to_terms) if args.to_terms else found.reading.pattern.terms
+    wording = Wording(terms, args.spelled, Tongue(args.tongue) if args.tongue else None)
+    text = export(found, typed, args.to, wording=wording, left=args.left_handed, tidy=args.tidy)
     return Answer(0, text, {"format": 1, "to": args.to, "text": text})
 
 
-def _converted(to: str, pattern: Pattern, found: Checked, terms: Terms) -> str:
-    match to:
-        case "text":
-            return print_pattern(pattern, terms)
-        case "json":
-            return json.dumps(to_json(replace(pattern, terms=terms)), ensure_ascii=False, indent=1) + "\n"
-        case "csv":
-            return _csv(found)
-        case "svg":
-            bodies = {f"{i}": body_of(p, ASSUMED) for i, p in enumerate(found.parts) if p.rounds}
-            makes = {f"{i}": p.make for i, p in enumerate(found.parts)}
-            return draw(bodies, place(bodies, makes, ()), {}, title=pattern.entry("name") or "Figure") + "\n"
-        case "md":
-            rows = [
-                f"## {p.name or 'Part'} (make {p.make})\n\n"
-                + "".join(
-                    f"- [ ] {line}\n"
-                    for line in print_pattern(Pattern((replace(p, name=None),)), terms).splitlines()[2:]
-                )
-                for p in pattern.parts
-            ]
-            return "\n".join(rows)
-        case other:
-            raise CraftError(f"--to {other} is not known.")
+def run_command(args: argparse.Namespace) -> Answer:
+    """Run a file: every stitch with what it goes into."""
+    found, _ = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
+    no_rounds = not any(part.rounds for part in found.parts)
+    data = {"format": 1, "sound": found.sound, "parts": [_graph(part) for part in found.parts]}
+    return Answer(0 if found.sound and not no_rounds else 1, "".join(_run_lines(found, graph=args.graph)), data)
 
 
-def _csv(found: Checked) -> str:
-    out = io.StringIO()
-    rows = csv.writer(out, lineterminator="\n")
-    rows.writerow(["part", "make", "round", "taken", "made", "stitches", "change", "stated"])
+def _graph(part: WorkedPart) -> dict[str, Any]:
+    graph = part.graph
+    return {
+        "name": part.name,
+        "make": part.make,
+        "rounds": [t.label for t in part.rounds],
+        "colours": list(graph.colours),
+        "pieces": list(graph.pieces),
+        "stitches": [
+            {
+                "kind": KIND_KEYS[graph.kind[i]],
+                "round": int(graph.round[i]),
+                "colour": int(graph.colour[i]),
+                "loop": LOOP_ORDER[graph.loops[i]].value,
+                "piece": int(graph.piece[i]),
+                "front": bool(graph.front[i]),
+                "live": bool(graph.live[i]),
+                "parents": graph.parents_of(i),
+            }
+            for i in range(len(graph))
+        ],
+        "joins": graph.joins.tolist(),
+    }
+
+
+def _run_lines(found: Checked, *, graph: bool) -> Iterator[str]:
     for part in found.parts:
-        before = 0
-        for t in part.rounds:
-            rows.writerow([part.name or "", part.make, t.label, t.taken, t.made, t.live, t.live - before, t.stated])
-            before = t.live
-    return out.getvalue()
+        yield f"{part.name or 'Part'} (make {part.make}): {len(part.rounds)} rounds, {len(part.graph)} stitches\n"
+        for at, tally in enumerate(part.rounds):
+            yield f"  {tally.label}: took {tally.taken}, made {tally.made}, live {tally.live}\n"
+            if graph:
+                for move in movements(part, at):
+                    into = " and ".join("{} of {}".format(*reversed(place_of(part, i))) for i in move.into) or "nothing"
+                    yield f"    {move.stitch} into {into}\n"

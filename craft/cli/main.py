@@ -12,9 +12,19 @@ import sys
 from collections.abc import Sequence
 from typing import NoReturn
 
-from craft.cli.commands import Answer, check_command, convert_command, draft_command, gauge_command, yarn_command
+from craft.cli.commands import (
+    Answer,
+    check_command,
+    convert_command,
+    draft_command,
+    gauge_command,
+    run_command,
+    yarn_command,
+)
 from craft.drafting import SOLIDS
 from craft.errors import CraftError
+from craft.exchange import FORMATS
+from craft.stitches import Tongue
 
 TERMS = ("us", "uk", "letters")
 
@@ -79,12 +89,20 @@ def _parser() -> _Parser:
     yarn.add_argument("--force", action="store_true")
     gauge(yarn)
 
+    run = command("run", run_command, "work a pattern stitch by stitch")
+    run.add_argument("file")
+    run.add_argument("--from-terms", choices=TERMS)
+    run.add_argument("--graph", action="store_true", help="every stitch with what it goes into")
+
     convert = command("convert", convert_command, "write a pattern in another form")
     convert.add_argument("file")
-    convert.add_argument("--to", required=True, choices=("text", "json", "csv", "svg", "md"))
+    convert.add_argument("--to", required=True, choices=tuple(FORMATS))
     convert.add_argument("--from-terms", choices=TERMS)
     convert.add_argument("--to-terms", choices=TERMS)
     convert.add_argument("--tidy", action="store_true", help="fold equal rounds")
+    convert.add_argument("--left-handed", action="store_true", help="exchange left and right, mirror charts")
+    convert.add_argument("--spelled", action="store_true", help="stitches by their full names")
+    convert.add_argument("--tongue", choices=tuple(Tongue), help="rounds in German, French or Spanish")
     convert.add_argument("--force", action="store_true", help="go on with faults")
     return parser
 

@@ -1,6 +1,7 @@
 """Runs rounds over the live edge: tallies, stitch graph, and every disagreement with its verdict."""
 
 from craft.fabric.check import Checked, check, run_pattern
+from craft.fabric.dryrun import Movement, movements, place_of
 from craft.fabric.edges import Piece
 from craft.fabric.graph import ARRAYS, KIND_KEYS, LOOP_ORDER, StitchGraph
 from craft.fabric.hook import Tally, WorkedStep
@@ -14,12 +15,15 @@ __all__ = [
     "MAIN_COLOUR",
     "Checked",
     "Hole",
+    "Movement",
     "Piece",
     "StitchGraph",
     "Tally",
     "WorkedPart",
     "WorkedStep",
     "check",
+    "movements",
+    "place_of",
     "run_part",
     "run_pattern",
 ]

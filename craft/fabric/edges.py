@@ -12,6 +12,9 @@ from craft.fabric.graph import Numbers, StitchGraph
 
 NOTHING = np.zeros(0, np.int64)
 
+CHAIN_NAME = "the chain"
+"""Name of an edge that is a chain from which a piece grows."""
+
 
 @dataclass(slots=True, eq=False)
 class Line:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from craft.arithmetic import RoundSum, Sum, is_single, round_sum, settled
-from craft.fabric.edges import NOTHING, Held, Line
+from craft.fabric.edges import CHAIN_NAME, NOTHING, Held, Line
 from craft.fabric.graph import Numbers
 from craft.fabric.hook import Hook
 from craft.fabric.moves import Outcome, RoundRun
@@ -96,7 +96,7 @@ def _rest(hook: Hook, made: Round, label: str, run: RoundRun, fresh: Numbers, re
 def _closed(hook: Hook, run: RoundRun) -> bool:
     if run.out.joined or any(isinstance(m, Start) for m in run.moves):
         return True
-    if hook.chain is not None and run.main.name == "the chain":
+    if hook.chain is not None and run.main.name == CHAIN_NAME:
         return run.main.closed or hook.chain.under_used
     if any(isinstance(m, Onto) for m in run.moves) and run.out.pieces:
         return True
@@ -209,7 +209,7 @@ def _stated(made: Round, label: str, run: RoundRun, below: Round | None, live: i
         and chain.tops_used
         and not chain.under_used
         and not chain.joined
-        and run.main.name == "the chain"
+        and run.main.name == CHAIN_NAME
         and made.way is Way.ROUND
         and stated > live
     )

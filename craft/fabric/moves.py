@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from craft.arithmetic import sum_of
-from craft.fabric.edges import NOTHING, Copy, Foundation, Line
+from craft.fabric.edges import CHAIN_NAME, NOTHING, Copy, Foundation, Line
 from craft.fabric.graph import KIND_NUMBER, Numbers
 from craft.fabric.hook import Hook
 from craft.fabric.laying import Hole, Laid, lay
@@ -131,12 +131,12 @@ class RoundRun:
     def _along_the_underside(self, items: tuple[Instruction, ...]) -> None:
         """A first round along a chain runs on along its other side, though the text does not say so."""
         chain = self.hook.chain
-        if chain is not None and self.source.name == "the chain" and self.source is self.main:
+        if chain is not None and self.source.name == CHAIN_NAME and self.source is self.main:
             chain.tops_used = True
         if chain is None or not chain.tops_used or chain.under_used or chain.joined or self.source is not self.main:
             return
         more = sum_of(items).takes - self.source.left
-        if more > 0 and self.source.name == "the chain":
+        if more > 0 and self.source.name == CHAIN_NAME:
             under = chain.under(more)
             if len(under) == more:
                 chain.under_used = True
@@ -295,7 +295,7 @@ class RoundRun:
             self.out.sideways = True
         hook.chain = Foundation(make_chain(hook, move.count))
         hook.pending = 0
-        self.main = self.source = Line(hook.chain.tops(), "the chain", closed=False)
+        self.main = self.source = Line(hook.chain.tops(), CHAIN_NAME, closed=False)
         self.fresh = []
         self.out.begun = True
 
@@ -304,12 +304,12 @@ class RoundRun:
         if hook.pending:
             self._foundation(Chain(hook.pending))
         chain = hook.chain
-        if chain is None or self.source.name != "the chain":
+        if chain is None or self.source.name != CHAIN_NAME:
             self.source.take(move.nth - 1)
             return
         chain.first = move.nth
         chain.tops_used = True
-        self.main = self.source = Line(chain.tops(), "the chain", closed=False)
+        self.main = self.source = Line(chain.tops(), CHAIN_NAME, closed=False)
 
     # --- other edges --------------------------------------------------------------------
 
@@ -352,7 +352,7 @@ class RoundRun:
     def _bridge_instead(self) -> None:
         """A chain made for nothing yet turns out to be the bridge between pieces: both its sides wait."""
         chain = self.hook.chain
-        if chain is not None and not chain.tops_used and self.main.name == "the chain":
+        if chain is not None and not chain.tops_used and self.main.name == CHAIN_NAME:
             self.hook.sides += [chain.ids, chain.ids[::-1]]
             self.hook.chain = None
             self.main = self.source = Line(NOTHING, "the start")
@@ -366,12 +366,12 @@ class RoundRun:
         wanted = sum_of(items).takes
         if hook.sides:
             ids = hook.sides.pop()
-            return Line(ids[::-1], "the chain")
+            return Line(ids[::-1], CHAIN_NAME)
         chain = hook.chain
         if chain is None:
             hook.tell("no-chain", f"{self.label}: there is no chain here to work along.", self.label, self.round.span)
-            return Line(np.full(max(wanted, 1), -1, np.int64), "the chain")
-        if self.source is self.main and self.source.left and self.source.name == "the chain":
+            return Line(np.full(max(wanted, 1), -1, np.int64), CHAIN_NAME)
+        if self.source is self.main and self.source.left and self.source.name == CHAIN_NAME:
             self.out.over["the first side of the chain"] = self.source.left
         chain.under_used = True
         self.main.closed = True
@@ -419,11 +419,11 @@ class RoundRun:
         if not self.fresh and hook.pending:
             hook.chain = Foundation(make_chain(hook, hook.pending), joined=True)
             hook.pending = 0
-            self.main = self.source = Line(hook.chain.tops(), "the chain")
+            self.main = self.source = Line(hook.chain.tops(), CHAIN_NAME)
             hook.live = self.main
         elif not self.fresh and hook.chain is not None and not hook.chain.tops_used:
             hook.chain.joined = True
-            self.main = self.source = Line(hook.chain.tops(), "the chain")
+            self.main = self.source = Line(hook.chain.tops(), CHAIN_NAME)
         elif self.fresh:
             made = np.concatenate(self.fresh)
             if len(made) > 1:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from craft.fabric.edges import NOTHING, Line, Piece
+from craft.fabric.edges import CHAIN_NAME, NOTHING, Line, Piece
 from craft.fabric.graph import Numbers, StitchGraph
 from craft.fabric.hook import Hook, Tally, WorkedStep, pieces_of
 from craft.fabric.judge import LEAST_WAITING, Judged, counts_as_stitch, judge, style
@@ -80,7 +80,7 @@ def _worked_rounds(part: Part) -> Iterator[tuple[int, Round, Round, int, Round |
 def _work(hook: Hook, made: Round, source: int, label: str, number: int | None, below: Round | None) -> None:
     """Work one round on the hook, and judge it."""
     before = len(hook.live.spots)
-    on_chain = hook.live.name == "the chain"
+    on_chain = hook.live.name == CHAIN_NAME
     _turn_of_row(hook, made)
     counted = counts_as_stitch(made, before)
     said = made.label or f"the line after {hook.tallies[-1].label}" if hook.tallies else made.label or "The first line"

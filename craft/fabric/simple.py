@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from craft.fabric.edges import Line
+from craft.fabric.edges import CHAIN_NAME, Line
 from craft.fabric.hook import Hook, Tally
 from craft.fabric.laying import lay
 from craft.fabric.plan import Stretch, plan
@@ -44,7 +44,7 @@ def work_simple(hook: Hook, made: Round, source: int, label: str, number: int | 
     if not before or made.way is not Way.ROUND or not line.closed or line.at or hook.short or hook.side or hook.turned:
         return False
     items = _simple(made.body, made.loops)
-    if items is None or hook.cut or line.spots[0] < 0:
+    if items is None or hook.cut or line.spots[0] < 0 or line.name == CHAIN_NAME:
         return False
     laid = lay(items, before, hook.colour, made.loops)
     many = len(laid.kinds)

@@ -1,9 +1,10 @@
 """Written text to pattern and back: what designers write, in US, UK and letter terms."""
 
 from craft.notation.explained import unexplained
+from craft.notation.folds import folded, unfolded
+from craft.notation.handed import left_handed, other_handed
 from craft.notation.highlight import KINDS, Highlight, highlights
 from craft.notation.printer import (
-    folded,
     print_body,
     print_item,
     print_label,
@@ -11,23 +12,28 @@ from craft.notation.printer import (
     print_pattern,
     print_round,
     print_work,
-    unfolded,
 )
 from craft.notation.reader import MOST_LINE, MOST_TEXT, Reading, read
-from craft.notation.scanner import HEAD_KEYS, step_kind
-from craft.notation.terms import TermsFound, find_terms, words
+from craft.notation.scanner import HEAD_KEYS, LineKind, step_kind
+from craft.notation.terms import TermsFound, find_terms, stitch_key, stitch_regex, words
+from craft.notation.wording import PHRASES, Wording
 
 __all__ = [
     "HEAD_KEYS",
     "KINDS",
     "MOST_LINE",
     "MOST_TEXT",
+    "PHRASES",
     "Highlight",
+    "LineKind",
     "Reading",
     "TermsFound",
+    "Wording",
     "find_terms",
     "folded",
     "highlights",
+    "left_handed",
+    "other_handed",
     "print_body",
     "print_item",
     "print_label",
@@ -37,6 +43,8 @@ __all__ = [
     "print_work",
     "read",
     "step_kind",
+    "stitch_key",
+    "stitch_regex",
     "unexplained",
     "unfolded",
     "words",

@@ -65,7 +65,7 @@ HEAD_KEYS = ("name", "yarn", "hook", "terms", "gauge", "eyes", "notions", "level
 """Keys of the head block."""
 
 _HEAD = re.compile(rf"(?i)^\s*({'|'.join(HEAD_KEYS)})s?\s*:\s*(\S.*?)\s*$")
-_BULLET = r"^\s*(?:[-•‣·*]\s+)?(?:\*\*)?"
+_BULLET = r"^\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:\*\*)?"
 _ROUND_WORD = r"(?:rounds?|rnds?|rds?|rows?|r)\.?"
 _DASHES = r"[-–—]"
 _OR_TO = (

@@ -105,9 +105,10 @@ class Stitch:
     def spellings(self, terms: Terms) -> tuple[str, ...]:
         """Everything that is read as this stitch in `terms`, lower case except letters."""
         if terms is Terms.LETTERS:
-            words = tuple(w for w in self.us if len(w) > 1)
-            return ((self.letter,) if self.letter else ()) + words
-        return self.uk if terms is Terms.UK else self.us
+            words = tuple(w for w in (*self.us, self.title[0]) if len(w) > 1)
+            return tuple(dict.fromkeys(((self.letter,) if self.letter else ()) + words))
+        words = (*self.uk, self.title[1]) if terms is Terms.UK else (*self.us, self.title[0])
+        return tuple(dict.fromkeys(words))
 
     def called(self, terms: Terms) -> str:
         """The plain name in `terms`."""

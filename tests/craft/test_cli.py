@@ -140,9 +140,9 @@ def test_convert_changes_terms_and_folds(capsys: pytest.CaptureFixture[str], tmp
     assert out == "Terms: UK\n\nR1: 6 dc in ring\nR2-R3: dc around\n"
     stored = tmp_path / "long.json"
     stored.write_text(run(capsys, "convert", str(path), "--to", "json")[1])
-    assert (
-        run(capsys, "convert", str(stored), "--to", "text")[1] == run(capsys, "convert", str(path), "--to", "text")[1]
-    )
+    assert run(capsys, "convert", str(path), "--to", "text")[1] == path.read_text()
+    tidy = ("--to", "text", "--tidy")
+    assert run(capsys, "convert", str(stored), *tidy)[1] == run(capsys, "convert", str(path), *tidy)[1]
 
 
 @pytest.mark.parametrize(
