@@ -3,23 +3,29 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import File, Router, UploadedFile
 
 from craft.drafting import SOLIDS
 from craft.errors import CraftError
 from craft.figure import extent
 from craft.gauge import Estimate, estimate_gauge, fabric_outlook
-from craft.notation import folded, print_part, read
-from craft.stitches import Terms
+from craft.notation import MOST_TEXT, folded, print_part, read
+from craft.stitches import Terms, Tongue
 from craft.yarn import Yarn
-from studio.bench import previews
+from studio.bench import previews, workings
+from studio.bench.files import design_file
 from studio.bench.schemas import (
+    ChartIn,
+    DryRunOut,
     FabricOut,
+    ImportOut,
     PlacedOut,
     PreviewIn,
     PreviewOut,
+    ReshapeIn,
     SceneOut,
     ShapeIn,
     ShapeOut,
@@ -28,6 +34,7 @@ from studio.bench.schemas import (
     TidyOut,
     YarnQuestion,
 )
+from studio.designs.manifest import TermsName
 from studio.designs.policy import design_of
 from studio.designs.reading import figure_of, palette_of, read_parts
 from studio.guard import designer
@@ -85,6 +92,56 @@ def tidy(request: HttpRequest, payload: TidyIn) -> TidyOut:
     if payload.fold:
         parts = tuple(replace(p, items=folded(p.items)) for p in parts)
     return TidyOut(text="\n".join(print_part(p, Terms(payload.terms)) for p in parts))
+
+
+@router.post("/reshape", response=TidyOut)
+def reshape(request: HttpRequest, payload: ReshapeIn) -> TidyOut:
+    """Change rounds as on the ladder; lines that are not touched come back as they were."""
+    return TidyOut(text=workings.reshaped(payload))
+
+
+@router.post("/chart", response=None)
+def chart(request: HttpRequest, payload: ChartIn) -> HttpResponse:
+    """A part's text as a round chart, in SVG."""
+    return HttpResponse(workings.chart(payload), content_type="image/svg+xml")
+
+
+@router.post("/dry-run", response=DryRunOut)
+def dry_run(request: HttpRequest, payload: PreviewIn) -> DryRunOut:
+    """Work a part's text movement by movement."""
+    return workings.dry_run(payload)
+
+
+@router.post("/import", response=ImportOut)
+def read_file(request: HttpRequest, file: File[UploadedFile], terms: str | None = None) -> ImportOut:
+    """Say what a file of rounds holds; nothing is kept."""
+    if terms not in (None, *Terms):
+        raise CraftError("Terms are us, uk or letters.", field="terms")
+    return workings.imported(file.name or "text", file.read(MOST_TEXT * 4 + 1), terms)
+
+
+@router.get("/file/{int:design_id}/{to}", response=None)
+def file_of(
+    request: HttpRequest,
+    design_id: int,
+    to: Literal["text", "md", "json", "csv", "svg"],
+    terms: TermsName | None = None,
+    tongue: Literal["de", "fr", "es"] | None = None,
+    spelled: bool = False,
+    left: bool = False,
+    tidy: bool = False,
+) -> HttpResponse:
+    """A design as a file in an open format."""
+    content, kind, name = design_file(
+        design_of(designer(request), design_id),
+        to,
+        Terms(terms) if terms else None,
+        Tongue(tongue) if tongue else None,
+        spelled=spelled,
+        left=left,
+        tidy=tidy,
+    )
+    return HttpResponse(content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
 @router.get("/figure/{int:design_id}", response=SceneOut)

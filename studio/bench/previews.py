@@ -32,7 +32,7 @@ from studio.bench.schemas import (
     SpanOut,
     StepOut,
 )
-from studio.designs.reading import checked_text
+from studio.designs.reading import OtherText, checked_text
 
 UNNAMED = "#b99c6b"
 
@@ -73,39 +73,63 @@ def _change(tally: Tally) -> str:
 def _sentence(tally: Tally, lie: str) -> str:
     """The round in one sentence, for those who do not see it."""
     shape = {"wall": "straight up", "cup": "cupping", "flat": "flat", "ruffle": "ruffling"}[lie]
+    words = [f"{tally.label}: {tally.live} stitches", _change(tally), "worked flat" if tally.flat else shape]
+    if tally.held:
+        words.append(f"{tally.held} put aside")
+    if tally.rest:
+        words.append(f"{tally.rest} not reached")
+    passed = sum(h.passed for h in tally.holes)
+    if passed and not tally.held:
+        words.append(f"passes {passed}")
     colours = "" if tally.colours == (MAIN_COLOUR,) else f", in {' and '.join(tally.colours)}"
-    return f"{tally.label}: {tally.live} stitches, {_change(tally)}, {shape}{colours}"
+    return ", ".join(words) + colours
 
 
 def figure_part(worked: WorkedPart, body: Body, palette: Mapping[str, str], line_of: Mapping[int, int]) -> FigurePart:
     """A run part with its body. line_of: line of the text by the start of a written round's span."""
-    tallies = [t for t in worked.rounds if t.live > 0]
-    rows = [
-        RoundOut.model_construct(
-            label=t.label,
-            line=line_of.get(t.span.start, 1),
-            taken=t.taken,
-            made=t.made,
-            live=t.live,
-            stated=t.stated,
-            marks=list(t.marks),
-            loops=t.loops.value,
-            lie=lie.value,
-            radius=round(ring.radius, 3),
-            z=round(ring.z, 3),
-            height=round(ring.height, 3),
-            turn=round(ring.turn, 5),
-            colours=list(ring.colours),
-            sentence=_sentence(t, lie.value),
-        )
-        for t, ring, lie in zip(tallies, body.rings, body.profile.lies, strict=True)
-    ]
+    drawn = {id(t): i for i, t in enumerate(t for t in worked.trunk if t.live > 0)}
+    rows = [_round(t, worked, body, drawn.get(id(t)), line_of) for t in worked.rounds if t.live > 0]
     main = palette.get(MAIN_COLOUR, UNNAMED)
     return FigurePart.model_construct(
         rounds=rows,
         closed=body.closed,
         colours=[palette.get(c, main if c == MAIN_COLOUR else UNNAMED) for c in body.colours],
     )
+
+
+def _round(t: Tally, worked: WorkedPart, body: Body, at: int | None, line_of: Mapping[int, int]) -> RoundOut:
+    """A worked round; `at` is its ring in the body, None when the figure does not show it."""
+    ring = body.rings[at] if at is not None else None
+    lie = body.profile.lies[at].value if at is not None else "wall"
+    return RoundOut.model_construct(
+        label=t.label,
+        line=line_of.get(t.span.start, 1),
+        taken=t.taken,
+        made=t.made,
+        live=t.live,
+        stated=t.stated,
+        marks=list(t.marks),
+        loops=t.loops.value,
+        lie=lie,
+        radius=round(ring.radius, 3) if ring else 0.0,
+        z=round(ring.z, 3) if ring else 0.0,
+        height=round(ring.height, 3) if ring else 0.0,
+        turn=round(ring.turn, 5) if ring else 0.0,
+        colours=list(ring.colours) if ring else _colours(t, worked),
+        sentence=_sentence(t, lie),
+        drawn=ring is not None,
+        flat=t.flat,
+        held=t.held,
+        rest=t.rest,
+        holes=[(h.at, h.passed) for h in t.holes],
+        section=t.section,
+        plain=not (t.flat or t.rest or t.held or t.holes),
+    )
+
+
+def _colours(t: Tally, worked: WorkedPart) -> list[int]:
+    """The colour a round begins with."""
+    return [int(worked.graph.colour[t.first])] if t.end > t.first else [0]
 
 
 def _size(worked: WorkedPart, body: Body, gauge: Gauge, firmness: float) -> SizeOut:
@@ -136,14 +160,20 @@ def palette_from(colours: list[ColourIn]) -> dict[str, str]:
 
 def _checked(question: PreviewIn) -> Checked:
     names = (*(c.name for c in question.colours), MAIN_COLOUR) if question.colours else ()
-    return checked_text(question.text, question.terms, names, question.colour or MAIN_COLOUR)
+    others = tuple(OtherText(p.name, p.make, p.text) for p in question.others)
+    return checked_text(question.text, question.terms, names, question.colour or MAIN_COLOUR, others)
+
+
+def worked_of(question: PreviewIn) -> tuple[Checked, WorkedPart | None]:
+    """A question's text read and run, with its first part that has rounds."""
+    checked = _checked(question)
+    return checked, next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
 
 
 def preview(question: PreviewIn) -> PreviewOut:
     """Read and run a text, with everything the bench shows of it."""
     gauge = question.gauge
-    checked = _checked(question)
-    worked = next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
+    checked, worked = worked_of(question)
     part = FigurePart.model_construct(rounds=[], colours=[], closed=False)
     size = None
     if worked is not None:
@@ -168,8 +198,7 @@ def preview(question: PreviewIn) -> PreviewOut:
 
 def picture(question: PreviewIn) -> str:
     """The part of a text as an SVG picture; an empty one while there is no round."""
-    checked = _checked(question)
-    worked = next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
+    _, worked = worked_of(question)
     bodies = {"part": body_of(worked, craft_gauge(question.gauge))} if worked else {}
     return draw(bodies, place(bodies, {}, ()), palette_from(question.colours), title="The part, drawn from its rounds")
 
@@ -217,7 +246,7 @@ def shape(question: ShapeIn) -> ShapeOut:
     points.append((round(float(outline.r[-1]), 2), round(float(outline.z[-1]), 2)))
     as_json: dict[str, Any] = recipe.to_json()
     asked = PreviewIn.model_construct(
-        text=text, **{n: getattr(question, n) for n in ("terms", "gauge", "colours", "colour", "number")}
+        text=text, **{n: getattr(question, n) for n in ("terms", "gauge", "colours", "colour", "number")}, others=[]
     )
     return ShapeOut.model_construct(
         number=question.number,

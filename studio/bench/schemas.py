@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import Field
 
-from studio.designs.manifest import TermsName
+from studio.designs.manifest import PartName, TermsName
 from studio.designs.schemas import Text
 from studio.yarns.schemas import Hex, HookMm, YarnName
 
@@ -30,6 +30,14 @@ class ColourIn(Schema):
     colour: Hex
 
 
+class OtherPart(Schema):
+    """Another part of the design, which a text may work in."""
+
+    name: PartName
+    make: Annotated[int, Field(ge=1, le=50)] = 1
+    text: Text
+
+
 class PreviewIn(Schema):
     """A part's text to be read and run; nothing is kept. number: of the question, given back."""
 
@@ -38,6 +46,7 @@ class PreviewIn(Schema):
     gauge: GaugeIn
     colours: Annotated[list[ColourIn], Field(max_length=60)] = []
     colour: YarnName | None = None
+    others: Annotated[list[OtherPart], Field(max_length=60)] = []
     number: int = 0
 
 
@@ -76,6 +85,9 @@ class RoundOut(Schema):
 
     line: of the text, from 1. marks: (place among the made stitches, change). radius, z in mm; turn: angle of the
     first stitch. colours: numbers into the part's colours, one for a plain round, else one a stitch.
+    drawn: whether the figure shows it. flat: its edge has two ends. held: stitches it puts aside. rest: stitches of
+    the edge that it does not reach. holes: (place, stitches passed). section: the heading it stands under. plain:
+    once around in stitches only, so that it can be spread anew.
     """
 
     label: str
@@ -85,7 +97,7 @@ class RoundOut(Schema):
     live: int
     stated: int | None
     marks: list[tuple[int, int]]
-    loops: Literal["both", "front", "back"]
+    loops: Literal["both", "front", "back", "front-post", "back-post"]
     lie: Literal["wall", "cup", "flat", "ruffle"]
     radius: float
     z: float
@@ -93,6 +105,13 @@ class RoundOut(Schema):
     turn: float
     colours: list[int]
     sentence: str
+    drawn: bool
+    flat: bool
+    held: int
+    rest: int
+    holes: list[tuple[int, int]]
+    section: str
+    plain: bool
 
 
 class StepOut(Schema):
@@ -217,6 +236,98 @@ class FabricOut(Schema):
     ratio: float
     verdict: Literal["stiff", "right", "loose", "shows"]
     words: str
+
+
+class ReshapeIn(Schema):
+    """A change of the ladder to a text: what, on which lines (from 1), and how far.
+
+    widen: `first`, `by` stitches more. move: `first` to `last`, along by `by`. stack, stagger: `first` to `last`.
+    insert: `by` straight rounds behind `first`. copy, mirror: `first` to `last` behind `after`. pair: the whole.
+    recolour: `old` to `new`.
+    """
+
+    text: Text
+    terms: TermsName
+    do: Literal["widen", "move", "stack", "stagger", "insert", "copy", "mirror", "pair", "recolour"]
+    first: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    last: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    after: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    by: Annotated[int, Field(ge=-100_000, le=100_000)] = 0
+    old: Annotated[str, Field(max_length=60)] = ""
+    new: Annotated[str, Field(max_length=60)] = ""
+
+
+class ChartIn(PreviewIn):
+    """A part's text to be charted."""
+
+    left_handed: bool = False
+    title: Annotated[str, Field(max_length=120)] = ""
+
+
+class MoveOut(Schema):
+    """One movement of the hook: stitch by its name, numbers of the stitches it goes into and makes."""
+
+    stitch: str
+    how: str
+    into: list[int]
+    makes: list[int]
+    loops: Literal["both", "front", "back", "front-post", "back-post"]
+    colour: int
+
+
+class RunRoundOut(Schema):
+    """A round of the dry run. edge: numbers of the stitches live before it. moves: in working order."""
+
+    label: str
+    line: int
+    front: bool
+    edge: list[int]
+    after: list[int]
+    moves: list[MoveOut]
+
+
+class DryRunOut(Schema):
+    """A part movement by movement, as far as `rounds` reaches. places: words for stitches by number."""
+
+    rounds: list[RunRoundOut]
+    places: list[str]
+    colours: list[str]
+    steps: list[StepOut]
+    whole: bool
+
+
+class ReadLineOut(Schema):
+    """A line of an imported text and what was understood of it."""
+
+    number: int
+    text: str
+    kind: Literal["head", "heading", "round", "step", "colour", "work", "note"]
+    understood: str
+    severity: Literal["fault", "warning", "hint"] | None
+    message: str
+
+
+class FoundPartOut(Schema):
+    """A part found in an imported text, ready to be added."""
+
+    name: str
+    make: int
+    text: str
+    rounds: int
+    stitches: int
+    faults: int
+
+
+class ImportOut(Schema):
+    """What an imported text holds; nothing is kept."""
+
+    name: str
+    terms: TermsName
+    terms_how: str
+    parts: list[FoundPartOut]
+    lines: list[ReadLineOut]
+    more_lines: int
+    sound: bool
 
 
 class TidyIn(Schema):

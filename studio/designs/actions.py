@@ -100,6 +100,24 @@ def add_part(user: User, pk: int, values: dict[str, Any]) -> tuple[Design, str]:
     return design, key
 
 
+@transaction.atomic
+def add_parts(user: User, pk: int, found: list[dict[str, Any]]) -> Design:
+    """Several parts with `name`, `make` and `text`, from a file, as one change."""
+    design = design_of(user, pk, lock=True)
+    manifest = design.manifest
+    if len(manifest.parts) + len(found) > 60:
+        raise Refusal(422, "invalid", "A design holds at most 60 parts.")
+    entries = []
+    for values in found:
+        key = new_key()
+        version = new_version(design, key, values["text"], None, manifest.terms)
+        entries.append(PartEntry(key=key, name=values["name"], make=values["make"], version=version.pk, colour=None))
+    names = ", ".join(e.name for e in entries[:3]) + (" …" if len(entries) > 3 else "")
+    parts = [*manifest.parts, *entries]
+    record(design, manifest.model_copy(update={"parts": parts}), f"Brought in {names}"[:120])
+    return design
+
+
 def _with_part(manifest: Manifest, entry: PartEntry) -> Manifest:
     parts = [entry if p.key == entry.key else p for p in manifest.parts]
     return manifest.model_copy(update={"parts": parts})

@@ -22,6 +22,7 @@ from studio.designs.schemas import (
     DesignRow,
     DraftIn,
     DraftOut,
+    FoundParts,
     NewDesign,
     NewPart,
     OriginOut,
@@ -143,6 +144,13 @@ def copy_design(request: HttpRequest, design_id: int) -> Status[DesignOut]:
 def add_part(request: HttpRequest, design_id: int, payload: NewPart) -> Status[DesignOut]:
     """Add a part."""
     design, _ = actions.add_part(designer(request), design_id, payload.dict())
+    return Status(201, shown(design))
+
+
+@router.post("/{int:design_id}/parts/found", response={201: DesignOut})
+def add_parts(request: HttpRequest, design_id: int, payload: FoundParts) -> Status[DesignOut]:
+    """Add the parts that were found in a file."""
+    design = actions.add_parts(designer(request), design_id, [p.dict() for p in payload.parts])
     return Status(201, shown(design))
 
 

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from craft.fabric import MAIN_COLOUR, Checked, WorkedPart, check
+from craft.fabric import MAIN_COLOUR, Checked, Piece, WorkedPart, check
 from craft.figure import Body, Placed, Seat, body_of, place
 from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge
 from craft.pattern import Part
@@ -72,16 +72,43 @@ class ReadPart:
     @property
     def worked(self) -> WorkedPart | None:
         """The part as run, None while it has no stitches."""
-        found = next((p for p in self.checked.parts if any(t.live for t in p.rounds)), None)
+        found = _first_worked(self.checked)
         if found is None:
             return None
         return replace(found, name=self.name, make=self.make)
 
 
+@dataclass(frozen=True, slots=True)
+class OtherText:
+    """Another part of the design, which a text may work in: its name, how often it is made, its text."""
+
+    name: str
+    make: int
+    text: str
+
+
 @lru_cache(maxsize=2_048)
-def checked_text(text: str, terms: str, yarns: tuple[str, ...], colour: str = MAIN_COLOUR) -> Checked:
-    """A part's text read and run with `colour` on the hook at first, remembered."""
-    return check(text, Terms(terms), yarns, colour)
+def checked_text(
+    text: str, terms: str, yarns: tuple[str, ...], colour: str = MAIN_COLOUR, others: tuple[OtherText, ...] = ()
+) -> Checked:
+    """A part's text read and run with `colour` on the hook at first, remembered.
+
+    others: the design's other parts. They are run by themselves, so that parts may stand in any order.
+    """
+    return check(text, Terms(terms), yarns, colour, _pieces(others, terms, yarns))
+
+
+def _pieces(others: tuple[OtherText, ...], terms: str, yarns: tuple[str, ...]) -> dict[str, Piece]:
+    pieces: dict[str, Piece] = {}
+    for other in others:
+        worked = _first_worked(checked_text(other.text, terms, yarns))
+        if worked is not None:
+            pieces[other.name] = replace(worked, name=other.name, make=other.make).piece
+    return pieces
+
+
+def _first_worked(checked: Checked) -> WorkedPart | None:
+    return next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
 
 
 def yarn_names(manifest: Manifest) -> tuple[str, ...]:
@@ -95,11 +122,13 @@ def read_parts(design: Design) -> list[ReadPart]:
     manifest = design.manifest
     versions = PartVersion.objects.in_bulk([p.version for p in manifest.parts])
     drafts = {d.part_key: d for d in design.drafts.all()}
+    texts = {p.key: drafts[p.key].text if p.key in drafts else versions[p.version].text for p in manifest.parts}
     parts: list[ReadPart] = []
     for entry in manifest.parts:
         version = versions[entry.version]
         draft = drafts.get(entry.key)
-        text = draft.text if draft else version.text
+        text = texts[entry.key]
+        others = tuple(OtherText(p.name, p.make, texts[p.key]) for p in manifest.parts if p.key != entry.key)
         own = version.recipe is not None and not version.hand_edited and text == version.text
         parts.append(
             ReadPart(
@@ -112,7 +141,7 @@ def read_parts(design: Design) -> list[ReadPart]:
                 draft.etag if draft else version_etag(entry.version),
                 version.recipe,
                 own,
-                checked_text(text, manifest.terms, yarn_names(manifest), entry.colour or MAIN_COLOUR),
+                checked_text(text, manifest.terms, yarn_names(manifest), entry.colour or MAIN_COLOUR, others),
             )
         )
     return parts

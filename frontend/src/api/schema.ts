@@ -24,6 +24,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chart
+         * @description A part's text as a round chart, in SVG.
+         */
+        post: operations["studio_bench_api_chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/dry-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dry Run
+         * @description Work a part's text movement by movement.
+         */
+        post: operations["studio_bench_api_dry_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/fabric": {
         parameters: {
             query?: never;
@@ -64,6 +104,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/file/{design_id}/{to}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File Of
+         * @description A design as a file in an open format.
+         */
+        get: operations["studio_bench_api_file_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read File
+         * @description Say what a file of rounds holds; nothing is kept.
+         */
+        post: operations["studio_bench_api_read_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/picture": {
         parameters: {
             query?: never;
@@ -98,6 +178,26 @@ export interface paths {
          * @description Read and run a part's text.
          */
         post: operations["studio_bench_api_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/reshape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reshape
+         * @description Change rounds as on the ladder; lines that are not touched come back as they were.
+         */
+        post: operations["studio_bench_api_reshape"];
         delete?: never;
         options?: never;
         head?: never;
@@ -394,6 +494,26 @@ export interface paths {
          * @description Add a part.
          */
         post: operations["studio_designs_api_add_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/parts/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Parts
+         * @description Add the parts that were found in a file.
+         */
+        post: operations["studio_designs_api_add_parts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -940,6 +1060,47 @@ export interface components {
             pictures?: number[];
         };
         /**
+         * ChartIn
+         * @description A part's text to be charted.
+         */
+        ChartIn: {
+            /** Colour */
+            colour?: string | null;
+            /**
+             * Colours
+             * @default []
+             */
+            colours?: components["schemas"]["ColourIn"][];
+            gauge: components["schemas"]["GaugeIn"];
+            /**
+             * Left Handed
+             * @default false
+             */
+            left_handed?: boolean;
+            /**
+             * Number
+             * @default 0
+             */
+            number?: number;
+            /**
+             * Others
+             * @default []
+             */
+            others?: components["schemas"]["OtherPart"][];
+            /**
+             * Terms
+             * @enum {string}
+             */
+            terms: "us" | "uk" | "letters";
+            /** Text */
+            text: string;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+        };
+        /**
          * ColourIn
          * @description A yarn's name and colour.
          */
@@ -1065,6 +1226,22 @@ export interface components {
             saved: string;
         };
         /**
+         * DryRunOut
+         * @description A part movement by movement, as far as `rounds` reaches. places: words for stitches by number.
+         */
+        DryRunOut: {
+            /** Colours */
+            colours: string[];
+            /** Places */
+            places: string[];
+            /** Rounds */
+            rounds: components["schemas"]["RunRoundOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Whole */
+            whole: boolean;
+        };
+        /**
          * EstimateOut
          * @description A value with its likely range and where it comes from.
          */
@@ -1122,6 +1299,47 @@ export interface components {
             start: number;
             /** Text */
             text: string;
+        };
+        /**
+         * FoundPart
+         * @description A part found in a file.
+         */
+        FoundPart: {
+            /**
+             * Make
+             * @default 1
+             */
+            make?: number;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FoundPartOut
+         * @description A part found in an imported text, ready to be added.
+         */
+        FoundPartOut: {
+            /** Faults */
+            faults: number;
+            /** Make */
+            make: number;
+            /** Name */
+            name: string;
+            /** Rounds */
+            rounds: number;
+            /** Stitches */
+            stitches: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FoundParts
+         * @description Parts to be added as one change.
+         */
+        FoundParts: {
+            /** Parts */
+            parts: components["schemas"]["FoundPart"][];
         };
         /**
          * GaugeIn
@@ -1219,6 +1437,29 @@ export interface components {
             name: string;
         };
         /**
+         * ImportOut
+         * @description What an imported text holds; nothing is kept.
+         */
+        ImportOut: {
+            /** Lines */
+            lines: components["schemas"]["ReadLineOut"][];
+            /** More Lines */
+            more_lines: number;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["FoundPartOut"][];
+            /** Sound */
+            sound: boolean;
+            /**
+             * Terms
+             * @enum {string}
+             */
+            terms: "us" | "uk" | "letters";
+            /** Terms How */
+            terms_how: string;
+        };
+        /**
          * LogEntry
          * @description A line of the making log.
          */
@@ -1246,6 +1487,27 @@ export interface components {
             terms: "us" | "uk" | "letters";
             /** Username */
             username: string;
+        };
+        /**
+         * MoveOut
+         * @description One movement of the hook: stitch by its name, numbers of the stitches it goes into and makes.
+         */
+        MoveOut: {
+            /** Colour */
+            colour: number;
+            /** How */
+            how: string;
+            /** Into */
+            into: number[];
+            /**
+             * Loops
+             * @enum {string}
+             */
+            loops: "both" | "front" | "back" | "front-post" | "back-post";
+            /** Makes */
+            makes: number[];
+            /** Stitch */
+            stitch: string;
         };
         /**
          * NewDesign
@@ -1290,6 +1552,21 @@ export interface components {
             name: string;
             /** Revision */
             revision: number;
+        };
+        /**
+         * OtherPart
+         * @description Another part of the design, which a text may work in.
+         */
+        OtherPart: {
+            /**
+             * Make
+             * @default 1
+             */
+            make?: number;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /**
          * PageIn
@@ -1427,6 +1704,11 @@ export interface components {
              */
             number?: number;
             /**
+             * Others
+             * @default []
+             */
+            others?: components["schemas"]["OtherPart"][];
+            /**
              * Terms
              * @enum {string}
              */
@@ -1532,6 +1814,27 @@ export interface components {
             testers?: components["schemas"]["Tester"][];
         };
         /**
+         * ReadLineOut
+         * @description A line of an imported text and what was understood of it.
+         */
+        ReadLineOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "head" | "heading" | "round" | "step" | "colour" | "work" | "note";
+            /** Message */
+            message: string;
+            /** Number */
+            number: number;
+            /** Severity */
+            severity: ("fault" | "warning" | "hint") | null;
+            /** Text */
+            text: string;
+            /** Understood */
+            understood: string;
+        };
+        /**
          * RecipeIn
          * @description A solid and how to draft it. start: 0 lets the shape choose.
          */
@@ -1604,6 +1907,58 @@ export interface components {
             terms: "us" | "uk" | "letters";
         };
         /**
+         * ReshapeIn
+         * @description A change of the ladder to a text: what, on which lines (from 1), and how far.
+         *
+         *     widen: `first`, `by` stitches more. move: `first` to `last`, along by `by`. stack, stagger: `first` to `last`.
+         *     insert: `by` straight rounds behind `first`. copy, mirror: `first` to `last` behind `after`. pair: the whole.
+         *     recolour: `old` to `new`.
+         */
+        ReshapeIn: {
+            /**
+             * After
+             * @default 0
+             */
+            after?: number;
+            /**
+             * By
+             * @default 0
+             */
+            by?: number;
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "widen" | "move" | "stack" | "stagger" | "insert" | "copy" | "mirror" | "pair" | "recolour";
+            /**
+             * First
+             * @default 0
+             */
+            first?: number;
+            /**
+             * Last
+             * @default 0
+             */
+            last?: number;
+            /**
+             * New
+             * @default
+             */
+            new?: string;
+            /**
+             * Old
+             * @default
+             */
+            old?: string;
+            /**
+             * Terms
+             * @enum {string}
+             */
+            terms: "us" | "uk" | "letters";
+            /** Text */
+            text: string;
+        };
+        /**
          * RevisionRow
          * @description A line of the history.
          */
@@ -1626,12 +1981,26 @@ export interface components {
          *
          *     line: of the text, from 1. marks: (place among the made stitches, change). radius, z in mm; turn: angle of the
          *     first stitch. colours: numbers into the part's colours, one for a plain round, else one a stitch.
+         *     drawn: whether the figure shows it. flat: its edge has two ends. held: stitches it puts aside. rest: stitches of
+         *     the edge that it does not reach. holes: (place, stitches passed). section: the heading it stands under. plain:
+         *     once around in stitches only, so that it can be spread anew.
          */
         RoundOut: {
             /** Colours */
             colours: number[];
+            /** Drawn */
+            drawn: boolean;
+            /** Flat */
+            flat: boolean;
             /** Height */
             height: number;
+            /** Held */
+            held: number;
+            /** Holes */
+            holes: [
+                number,
+                number
+            ][];
             /** Label */
             label: string;
             /**
@@ -1647,7 +2016,7 @@ export interface components {
              * Loops
              * @enum {string}
              */
-            loops: "both" | "front" | "back";
+            loops: "both" | "front" | "back" | "front-post" | "back-post";
             /** Made */
             made: number;
             /** Marks */
@@ -1655,8 +2024,14 @@ export interface components {
                 number,
                 number
             ][];
+            /** Plain */
+            plain: boolean;
             /** Radius */
             radius: number;
+            /** Rest */
+            rest: number;
+            /** Section */
+            section: string;
             /** Sentence */
             sentence: string;
             /** Stated */
@@ -1667,6 +2042,24 @@ export interface components {
             turn: number;
             /** Z */
             z: number;
+        };
+        /**
+         * RunRoundOut
+         * @description A round of the dry run. edge: numbers of the stitches live before it. moves: in working order.
+         */
+        RunRoundOut: {
+            /** After */
+            after: number[];
+            /** Edge */
+            edge: number[];
+            /** Front */
+            front: boolean;
+            /** Label */
+            label: string;
+            /** Line */
+            line: number;
+            /** Moves */
+            moves: components["schemas"]["MoveOut"][];
         };
         /**
          * SampleIn
@@ -2182,6 +2575,52 @@ export interface operations {
             };
         };
     };
+    studio_bench_api_chart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_bench_api_dry_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DryRunOut"];
+                };
+            };
+        };
+    };
     studio_bench_api_fabric: {
         parameters: {
             query?: never;
@@ -2228,6 +2667,65 @@ export interface operations {
             };
         };
     };
+    studio_bench_api_file_of: {
+        parameters: {
+            query?: {
+                terms?: ("us" | "uk" | "letters") | null;
+                tongue?: ("de" | "fr" | "es") | null;
+                spelled?: boolean;
+                left?: boolean;
+                tidy?: boolean;
+            };
+            header?: never;
+            path: {
+                design_id: number;
+                to: "text" | "md" | "json" | "csv" | "svg";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_bench_api_read_file: {
+        parameters: {
+            query?: {
+                terms?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+        };
+    };
     studio_bench_api_picture: {
         parameters: {
             query?: never;
@@ -2270,6 +2768,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+        };
+    };
+    studio_bench_api_reshape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReshapeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TidyOut"];
                 };
             };
         };
@@ -2672,6 +3194,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NewPart"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_designs_api_add_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FoundParts"];
             };
         };
         responses: {

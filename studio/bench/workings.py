@@ -1,0 +1,223 @@
+"""Changes of the ladder, charts, dry runs and imported texts, as the bench shows them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from craft.chart import draw_chart
+from craft.exchange import imported_text
+from craft.fabric import WorkedPart, check, movements, place_of
+from craft.notation import LineKind, print_item, print_part
+from craft.pattern import Item, Part
+from craft.problems import Problem, Severity
+from craft.reshaping import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, reshape
+from craft.stitches import Terms, stitch
+from studio.bench.previews import palette_from, worked_of
+from studio.bench.schemas import (
+    ChartIn,
+    DryRunOut,
+    FoundPartOut,
+    ImportOut,
+    MoveOut,
+    PreviewIn,
+    ReadLineOut,
+    ReshapeIn,
+    RunRoundOut,
+    StepOut,
+)
+
+MOST_MOVES = 12_000
+"""Movements that a dry run answers with; longer parts are run as far as that."""
+
+MOST_LINES = 2_000
+"""Lines of an imported text that are shown one by one."""
+
+
+def _change(asked: ReshapeIn, live: int) -> Change:
+    match asked.do:
+        case "widen":
+            change: Change = Widen(asked.first, max(live + asked.by, 1))
+        case "move":
+            change = Rotate(asked.first, asked.last, asked.by)
+        case "stack" | "stagger":
+            change = Spread(asked.first, asked.last, asked.do == "stack")
+        case "insert":
+            change = Insert(asked.first, asked.by)
+        case "copy" | "mirror":
+            change = Copy(asked.first, asked.last, asked.after, asked.do == "mirror")
+        case "pair":
+            change = Swap()
+        case "recolour":
+            change = Recolour(asked.old, asked.new)
+    return change
+
+
+def reshaped(asked: ReshapeIn) -> str:
+    """The text after a change of the ladder; CraftError says why it cannot be made."""
+    terms = Terms(asked.terms)
+    live = 0
+    if asked.do == "widen":
+        checked = check(asked.text, terms)
+        lines = {n.span.start: n.number for n in checked.reading.lines}
+        tallies = [t for p in checked.parts for t in p.rounds if lines.get(t.span.start) == asked.first]
+        live = tallies[-1].live if tallies else 0
+    return reshape(asked.text, terms, _change(asked, live))
+
+
+def chart(question: ChartIn) -> str:
+    """The chart of a text's part as SVG; an empty one while there is no round."""
+    _, worked = worked_of(question)
+    if worked is None:
+        return '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"><title>No round yet</title></svg>'
+    return draw_chart(
+        worked,
+        palette_from(question.colours),
+        title=question.title,
+        terms=Terms(question.terms),
+        left_handed=question.left_handed,
+    )
+
+
+def dry_run(question: PreviewIn) -> DryRunOut:
+    """A text's part movement by movement."""
+    checked, worked = worked_of(question)
+    if worked is None:
+        return DryRunOut(rounds=[], places=[], colours=[], steps=[], whole=True)
+    terms = Terms(question.terms)
+    line_of = {n.span.start: n.number for n in checked.reading.lines}
+    rounds: list[RunRoundOut] = []
+    total = 0
+    edge: list[int] = []
+    for at, tally in enumerate(worked.rounds):
+        moves = movements(worked, at)
+        total += len(moves)
+        if total > MOST_MOVES:
+            break
+        made = [i for m in moves for i in m.makes if worked.graph.live[i]]
+        taken = {i for m in moves for i in m.into}
+        before = edge if edge and taken & set(edge) else sorted(taken)
+        after = (made + [i for i in before if i not in taken])[: max(tally.live, len(made))]
+        rounds.append(
+            RunRoundOut.model_construct(
+                label=tally.label,
+                line=line_of.get(tally.span.start, 1),
+                front=tally.front,
+                edge=before,
+                after=after,
+                moves=[
+                    MoveOut.model_construct(
+                        stitch=stitch(m.stitch).name(terms),
+                        how=stitch(m.stitch).explained(terms),
+                        into=list(m.into),
+                        makes=list(m.makes),
+                        loops=m.loops.value,
+                        colour=worked.graph.colours.index(m.colour),
+                    )
+                    for m in moves
+                ],
+            )
+        )
+        edge = after
+    return DryRunOut.model_construct(
+        rounds=rounds,
+        places=_places(worked, total),
+        colours=list(worked.graph.colours),
+        steps=[StepOut(kind=s.kind.value, text=s.text, after=s.after) for s in worked.steps],
+        whole=len(rounds) == len(worked.rounds),
+    )
+
+
+def _places(worked: WorkedPart, total: int) -> list[str]:
+    """Words for every stitch: which of which round."""
+    if total > MOST_MOVES:
+        return []
+    words = [""] * len(worked.graph)
+    for tally in worked.rounds:
+        for k, i in enumerate(range(tally.first, tally.end), 1):
+            words[i] = f"{tally.label}, stitch {k}"
+    for i, word in enumerate(words):
+        if not word:
+            name, k = place_of(worked, i)
+            words[i] = f"{name}, stitch {k}"
+    return words
+
+
+# --- imported texts -----------------------------------------------------------------------
+
+
+def imported(name: str, raw: bytes, terms: str | None) -> ImportOut:
+    """What a file holds, line by line and part by part; CraftError says why it cannot be read."""
+    text = imported_text(name, raw)
+    checked = check(text, Terms(terms) if terms else None)
+    reading = checked.reading
+    worst: dict[int, Problem] = {}
+    for problem in checked.problems:
+        before = worst.get(problem.place.line)
+        if before is None or _RANK[problem.severity] < _RANK[before.severity]:
+            worst[problem.place.line] = problem
+    said = _said(reading.pattern.parts, reading.pattern.terms)
+    lines = [
+        _line(number, line, kind, said.get(start, ""), worst.get(number))
+        for number, line, kind, start in ((n.number, n.text, n.kind, n.span.start) for n in reading.lines[:MOST_LINES])
+    ]
+    parts = [
+        FoundPartOut(
+            name=(part.name or "Part")[:40],
+            make=min(part.make, 50),
+            text=_own_text(text, part, reading.pattern.terms),
+            rounds=len(worked.rounds),
+            stitches=len(worked.graph),
+            faults=sum(p.severity is Severity.FAULT and p.place.part == part.name for p in checked.problems),
+        )
+        for part, worked in zip(reading.pattern.parts, checked.parts, strict=True)
+        if worked.rounds
+    ]
+    return ImportOut(
+        name=(reading.pattern.entry("name") or name.rsplit(".", 1)[0])[:80],
+        terms=reading.pattern.terms.value,
+        terms_how=reading.found.evidence,
+        parts=parts,
+        lines=lines,
+        more_lines=max(0, len(reading.lines) - MOST_LINES),
+        sound=checked.sound,
+    )
+
+
+_RANK = {Severity.FAULT: 0, Severity.WARNING: 1, Severity.HINT: 2}
+
+
+def _said(parts: Sequence[Part], terms: Terms) -> dict[int, str]:
+    """Every line's meaning in canonical words, by where it starts."""
+    found: dict[int, str] = {}
+    for part in parts:
+        for item in part.items:
+            found.setdefault(item.span.start, print_item(item, terms))
+    return found
+
+
+def _line(number: int, text: str, kind: LineKind, said: str, problem: Problem | None) -> ReadLineOut:
+    if kind is LineKind.WORK and not said:
+        kind = LineKind.NOTE
+    understood = said if kind in (LineKind.ROUND, LineKind.WORK, LineKind.COLOUR) else ""
+    return ReadLineOut(
+        number=number,
+        text=text.strip()[:300],
+        kind=kind.value,
+        understood=understood,
+        severity=problem.severity.value if problem else None,
+        message=problem.message if problem else "",
+    )
+
+
+def _own_text(text: str, part: Part, terms: Terms) -> str:
+    """The part's lines as they were typed, from its first to its last."""
+    items: list[Item] = [i for i in part.items if i.span.end > 0]
+    if not items:
+        return print_part(part, terms, heading=False)
+    first = min(i.span.start for i in items)
+    start = text.rfind("\n", 0, first) + 1
+    end = max(i.span.end for i in items)
+    stop = text.find("\n", end)
+    own = text[start : len(text) if stop < 0 else stop]
+    lines = [line.rstrip() for line in own.splitlines()]
+    return "\n".join(lines).strip("\n") + "\n"
