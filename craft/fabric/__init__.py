@@ -7,6 +7,7 @@ from craft.fabric.graph import ARRAYS, KIND_KEYS, LOOP_ORDER, StitchGraph
 from craft.fabric.hook import Tally, WorkedStep
 from craft.fabric.laying import Hole
 from craft.fabric.run import MAIN_COLOUR, WorkedPart, run_part
+from craft.fabric.said import repeats_said
 
 __all__ = [
     "ARRAYS",
@@ -24,6 +25,7 @@ __all__ = [
     "check",
     "movements",
     "place_of",
+    "repeats_said",
     "run_part",
     "run_pattern",
 ]

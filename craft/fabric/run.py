@@ -92,7 +92,7 @@ def _work(hook: Hook, made: Round, source: int, label: str, number: int | None, 
     out = run.run()
     front_before = hook.front
     judged = judge(hook, made, said, run, below, counted=counted)
-    style(hook, made, said, before, len(judged.line.spots))
+    style(hook, made, said, before, len(judged.line.spots) + judged.held)
     if counted:
         hook.tell(
             "chain-counts", f"{said}: its chain is taken for a stitch; say '(counts as a stitch)'.", said, made.span

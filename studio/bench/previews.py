@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Any, cast
 
 from craft.drafting import Draft, Recipe, Shaping, Solid, draft, prices, suggested_start
-from craft.fabric import MAIN_COLOUR, Checked, Tally, WorkedPart
+from craft.fabric import MAIN_COLOUR, Checked, Tally, WorkedPart, repeats_said
 from craft.figure import Body, body_of, draw, place
 from craft.gauge import Estimate, Gauge
 from craft.materials import filling_g, yarn_use
@@ -186,6 +186,7 @@ def preview(question: PreviewIn) -> PreviewOut:
     return PreviewOut.model_construct(
         number=question.number,
         spans=spans,
+        repeats=_repeats(checked),
         problems=[_problem(p) for p in checked.problems],
         part=part,
         steps=steps,
@@ -201,6 +202,17 @@ def picture(question: PreviewIn) -> str:
     _, worked = worked_of(question)
     bodies = {"part": body_of(worked, craft_gauge(question.gauge))} if worked else {}
     return draw(bodies, place(bodies, {}, ()), palette_from(question.colours), title="The part, drawn from its rounds")
+
+
+def _repeats(checked: Checked) -> list[tuple[int, int, str]]:
+    """Every repeat's place and its arithmetic in words."""
+    found: list[tuple[int, int, str]] = []
+    for part, run in zip(checked.reading.pattern.parts, checked.parts, strict=True):
+        live = {t.source: t.live for t in run.rounds}
+        for source, made in enumerate(part.rounds):
+            said = repeats_said(made, live.get(source - 1, 0))
+            found += [(span.start, span.end, words) for span, words in said]
+    return found
 
 
 def _lines(checked: Checked) -> dict[int, int]:

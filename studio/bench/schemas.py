@@ -155,6 +155,7 @@ class PreviewOut(Schema):
 
     number: int
     spans: list[SpanOut]
+    repeats: list[tuple[int, int, str]]
     problems: list[ProblemOut]
     part: FigurePart
     steps: list[StepOut]

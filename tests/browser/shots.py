@@ -14,6 +14,19 @@ from tests.browser.chromium import CHROMIUM, FLAGS
 FOLDER = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 STOPS = ("brief", "gauge", "shapes", "rounds", "assembly", "sizes", "booklet", "proving")
 
+PASTED = """Ears (make 2)
+Rnd 1: MR, 6 sc (6)
+Rnd 2: *sc, 2 sc in next st; rep from * 3 times (9)
+Rnds 3-5: sc in each st around (9)
+Press flat and work 4 sc through both layers (4)
+
+Tail
+These rounds curl by themselves.
+R1: 4 sc in ring [4]
+R2: 2 sc in each st around [9]
+R3: sc around [8]
+"""
+
 
 def _take(page: Page, name: str) -> None:
     page.wait_for_load_state("networkidle")
@@ -57,6 +70,22 @@ def main(url: str) -> int:
         page.goto(f"{designs['Acorn']}/rounds")
         page.get_by_role("button", name="Cap").click()
         _take(page, "fault")
+        page.goto(f"{designs['Garden Snail']}/rounds")
+        page.get_by_role("tab", name="Chart").click()
+        page.get_by_role("img", name="Round chart").wait_for()
+        _take(page, "chart")
+        page.goto(f"{designs['Bat']}/rounds")
+        page.get_by_role("button", name="Body").click()
+        page.get_by_role("option", name="R25:").click()
+        page.get_by_role("tab", name="Dry run").click()
+        for _ in range(6):
+            page.get_by_role("button", name="Next stitch").click()
+        _take(page, "dry-run")
+        page.get_by_role("button", name="Bring in").click()
+        page.get_by_label("Or pasted").fill(PASTED)
+        page.get_by_role("button", name="Read it").click()
+        page.get_by_role("button", name="Bring in 2 parts").wait_for()
+        _take(page, "bring-in")
         page.goto("/yarns")
         _take(page, "basket")
         page.evaluate("localStorage.setItem('spirrel-ground', 'lamplight')")

@@ -40,6 +40,21 @@ export function cookie(name: string, from: string = document.cookie): string {
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
 }
 
+/** Send a file as a form; `lost` says what a lost connection means for it. */
+export async function postFile<T>(path: string, file: File, lost: Problem = OFFLINE): Promise<T> {
+  const body = new FormData();
+  body.append("file", file);
+  let got: Response;
+  try {
+    got = await fetch(path, { method: "POST", body, headers: { "X-CSRFToken": cookie("csrftoken") } });
+  } catch {
+    throw new Refused(lost);
+  }
+  const answered: unknown = await got.json().catch(() => null);
+  if (!got.ok) throw new Refused(asProblem(answered, got.status));
+  return answered as T;
+}
+
 const client = createClient<paths>({
   baseUrl: window.location.origin,
   credentials: "same-origin",

@@ -1726,6 +1726,12 @@ export interface components {
             part: components["schemas"]["FigurePart"];
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
+            /** Repeats */
+            repeats: [
+                number,
+                number,
+                string
+            ][];
             size: components["schemas"]["SizeOut"] | null;
             /** Sound */
             sound: boolean;

@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useRef } from "react";
-import { answer, api, cookie, OFFLINE, type Problem, Refused, type Schemas, sentence } from "../api/client";
+import { answer, api, postFile, type Schemas, sentence } from "../api/client";
 import type { Design } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
@@ -96,22 +96,8 @@ export function BriefStop() {
   );
 }
 
-async function upload(design: number, file: File): Promise<Picture> {
-  const form = new FormData();
-  form.append("file", file);
-  let got: Response;
-  try {
-    got = await fetch(`/api/designs/${design}/pictures`, {
-      method: "POST",
-      body: form,
-      headers: { "X-CSRFToken": cookie("csrftoken") },
-    });
-  } catch {
-    throw new Refused(OFFLINE);
-  }
-  const body: unknown = await got.json();
-  if (!got.ok) throw new Refused(body as Problem);
-  return body as Picture;
+function upload(design: number, file: File): Promise<Picture> {
+  return postFile(`/api/designs/${design}/pictures`, file);
 }
 
 function Pictures({ design }: { design: Design }) {

@@ -47,6 +47,7 @@ type Act =
       text: string;
       recipe: Schemas["NewPart"]["recipe"];
     }
+  | { do: "found"; parts: Schemas["FoundPart"][] }
   | { do: "change-part"; key: string; name: string; make: number; colour: string | null }
   | { do: "remove-part"; key: string }
   | { do: "text"; key: string; text: string; recipe?: Schemas["PartText"]["recipe"]; label?: string }
@@ -75,6 +76,10 @@ async function ask(id: number, act: Act): Promise<Design> {
           params: { path },
           body: { name: act.name, make: act.make, colour: act.colour, text: act.text, recipe: act.recipe },
         }),
+      );
+    case "found":
+      return answer(
+        api.POST("/api/designs/{design_id}/parts/found", { params: { path }, body: { parts: act.parts } }),
       );
     case "change-part":
       return answer(

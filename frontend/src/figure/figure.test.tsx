@@ -4,6 +4,7 @@ import { layStitches } from "./geometry";
 import { bands, Ladder } from "./ladder";
 import { rungPath } from "./rung";
 import type { FigurePart, Round } from "./types";
+import { stitchesFor } from "./use-drag";
 import { useLatest } from "./use-latest";
 
 function round(label: string, live: number, more: Partial<Round> = {}): Round {
@@ -23,6 +24,13 @@ function round(label: string, live: number, more: Partial<Round> = {}): Round {
     turn: 0,
     colours: [0],
     sentence: `${label}: ${live} stitches`,
+    drawn: true,
+    flat: false,
+    held: 0,
+    rest: 0,
+    holes: [],
+    section: "",
+    plain: true,
     ...more,
   };
 }
@@ -138,5 +146,42 @@ describe("one question in flight", () => {
     rerender({ q: 2 });
     await act(async () => {});
     expect(result.current).toMatchObject({ answer: 2, error: null });
+  });
+});
+
+describe("the ladder as a tool", () => {
+  it("gives a round more or fewer stitches by key, and moves shaping with Alt", () => {
+    const widen = vi.fn();
+    const move = vi.fn();
+    render(<Ladder part={PART} label="Ladder" lit={1} onLit={vi.fn()} onWiden={widen} onMove={move} />);
+    const list = screen.getByRole("listbox");
+    fireEvent.keyDown(list, { key: "ArrowRight" });
+    fireEvent.keyDown(list, { key: "ArrowLeft" });
+    fireEvent.keyDown(list, { key: "ArrowRight", altKey: true });
+    expect(widen.mock.calls).toEqual([
+      [1, 1],
+      [1, -1],
+    ]);
+    expect(move).toHaveBeenCalledWith(1);
+  });
+
+  it("chooses a run of rounds with Shift", () => {
+    const choose = vi.fn();
+    render(
+      <Ladder
+        part={PART}
+        label="Ladder"
+        lit={0}
+        onLit={vi.fn()}
+        range={{ from: 0, to: 0 }}
+        onRange={choose}
+      />,
+    );
+    fireEvent.keyDown(screen.getByRole("listbox"), { key: "ArrowUp", shiftKey: true });
+    expect(choose).toHaveBeenCalledWith({ from: 0, to: 1 });
+  });
+
+  it("counts two stitches for every stitch's width that an end is pulled", () => {
+    expect([stitchesFor(0, 5), stitchesFor(5, 5), stitchesFor(-7.6, 5)]).toEqual([0, 2, -3]);
   });
 });

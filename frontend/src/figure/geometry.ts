@@ -20,7 +20,8 @@ const OUT = new Matrix4();
 
 /** One matrix a stitch: x across it, y up the fabric, z outwards, scaled to its width and height (mm). */
 export function layStitches(part: FigurePart): Laid {
-  const total = part.rounds.reduce((sum, r) => sum + r.live, 0);
+  const drawn = part.rounds.filter((r) => r.drawn);
+  const total = drawn.reduce((sum, r) => sum + r.live, 0);
   const laid: Laid = {
     matrices: new Float32Array(total * 16),
     colours: new Uint16Array(total),
@@ -28,8 +29,8 @@ export function layStitches(part: FigurePart): Laid {
     count: total,
   };
   let index = 0;
-  let below = { radius: 0, z: (part.rounds[0]?.z ?? 0) - 0.3 * (part.rounds[0]?.height ?? 0) };
-  part.rounds.forEach((ring, number) => {
+  let below = { radius: 0, z: (drawn[0]?.z ?? 0) - 0.3 * (drawn[0]?.height ?? 0) };
+  drawn.forEach((ring, number) => {
     const dr = ring.radius - below.radius;
     const dz = ring.z - below.z;
     const length = Math.hypot(dr, dz) || 1;
@@ -42,10 +43,7 @@ export function layStitches(part: FigurePart): Laid {
       Y.set((outX * dr) / length, (outY * dr) / length, dz / length);
       X.set(-Math.cos(angle), Math.sin(angle), 0);
       Z.crossVectors(X, Y);
-      if (
-        Z.x * outX + Z.y * outY < 0 ||
-        (Math.abs(dz) < 1e-6 && Z.z > 0 && number < part.rounds.length / 2)
-      ) {
+      if (Z.x * outX + Z.y * outY < 0 || (Math.abs(dz) < 1e-6 && Z.z > 0 && number < drawn.length / 2)) {
         X.negate();
         Z.negate();
       }

@@ -1,8 +1,11 @@
 /** The ladder: one rung a round, as wide as its stitches, so that the rungs are the silhouette. */
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from "react";
+import { Ends, Handle } from "./ends";
 import { rungPath } from "./rung";
 import type { FigurePart, Round } from "./types";
+import { useDrag } from "./use-drag";
 
+export type Range = { from: number; to: number };
 type Fault = { severity: "fault" | "warning" | "hint"; message: string };
 
 type Props = {
@@ -10,6 +13,14 @@ type Props = {
   label: string;
   lit?: number | null;
   onLit?: (round: number | null) => void;
+  /** The chosen run of rounds, from where it was begun to where it reaches. */
+  range?: Range | null;
+  onRange?: (range: Range | null) => void;
+  /** Give a round some stitches more or fewer. */
+  onWiden?: (round: number, by: number) => void;
+  /** Move the shaping of the chosen rounds along. */
+  onMove?: (by: number) => void;
+  steps?: { text: string; after: number }[];
   faults?: Map<number, Fault>;
   footUp?: boolean;
   ghost?: number[];
@@ -37,6 +48,11 @@ export function Ladder({
   label,
   lit = null,
   onLit,
+  range = null,
+  onRange,
+  onWiden,
+  onMove,
+  steps = [],
   faults,
   footUp = false,
   ghost,
@@ -46,7 +62,9 @@ export function Ladder({
   const id = useId().replaceAll(":", "");
   const scroller = useRef<HTMLDivElement>(null);
   const { rounds } = part;
-  const widest = Math.max(6, ...rounds.map((r) => r.live), ...(ghost ?? []));
+  const drag = useDrag(onWiden);
+  const flags = useMemo(() => flagged(steps), [steps]);
+  const widest = Math.max(6, ...rounds.map((r) => r.live + 2 * r.held), ...(ghost ?? []));
   const unit = (compact ? 120 : 300) / widest;
   const tall = compact
     ? Math.max(2.5, Math.min(8, 130 / Math.max(rounds.length, 1)))
@@ -76,24 +94,38 @@ export function Ladder({
     if (next === undefined) return;
     e.preventDefault();
     onLit?.(next);
+    onRange?.({ from: e.shiftKey && range ? range.from : next, to: next });
   };
+  const across = (e: KeyboardEvent) => {
+    const by = { ArrowRight: 1, ArrowLeft: -1 }[e.key];
+    if (!by || lit === null || !onWiden) return press(e);
+    e.preventDefault();
+    if (e.altKey) onMove?.(by);
+    else onWiden(lit, by);
+  };
+  const choose = (i: number, extend: boolean) => {
+    onLit?.(i);
+    onRange?.({ from: extend && range ? range.from : i, to: i });
+  };
+  const chosen = (i: number) =>
+    range !== null && i >= Math.min(range.from, range.to) && i <= Math.max(range.from, range.to);
   const inside = rounds.map((r, i) => (
     <g
       key={`${r.label}-${i}`}
       id={`${id}-${i}`}
       role={onLit ? "option" : undefined}
-      aria-selected={onLit ? i === lit : undefined}
+      aria-selected={onLit ? i === lit || chosen(i) : undefined}
       aria-label={onLit ? `${r.sentence}${faults?.has(i) ? `; ${faults.get(i)?.message}` : ""}` : undefined}
       transform={`translate(${width / 2} ${y(i)})`}
       onPointerEnter={() => onLit?.(i)}
-      onPointerDown={() => onLit?.(i)}
+      onPointerDown={(e) => choose(i, e.shiftKey)}
     >
       <rect
         x={-width / 2}
         y={-step}
         width={width}
         height={step}
-        fill={i === lit ? "var(--woad-ground)" : "transparent"}
+        fill={i === lit || chosen(i) ? "var(--woad-ground)" : "transparent"}
       />
       {bands(r).map((b) => (
         <rect
@@ -113,6 +145,10 @@ export function Ladder({
         strokeWidth={compact ? 0.5 : i === lit ? 2 : 1}
         strokeLinejoin="round"
       />
+      <Ends round={r} unit={unit} tall={tall} compact={compact} />
+      {onWiden && i === lit && r.plain && (
+        <Handle x={((r.live + drag.by(i)) * unit) / 2} tall={tall} grab={(e) => drag.begin(e, i, unit)} />
+      )}
     </g>
   ));
   const written = rounds.map((r, i) => (
@@ -139,6 +175,35 @@ export function Ladder({
           >
             {r.live}
           </text>
+          {flags.has(i + 1) && (
+            <text
+              x={-width / 2 + 34}
+              y={-tall / 2}
+              dominantBaseline="central"
+              textAnchor="end"
+              fontSize="11"
+              fill="var(--ink)"
+            >
+              ⚑
+            </text>
+          )}
+          {r.section && r.section !== rounds[i - 1]?.section && (
+            <text x={0} y={footUp ? -step - 2 : 6} textAnchor="middle" fontSize="10" fill="var(--soft-ink)">
+              {r.section}
+            </text>
+          )}
+          {drag.by(i) !== 0 && (
+            <text
+              x={((r.live + drag.by(i)) * unit) / 2 + 14}
+              y={-tall / 2}
+              dominantBaseline="central"
+              fontSize="13"
+              fontWeight="700"
+              fill="var(--ink)"
+            >
+              {r.live + drag.by(i)}
+            </text>
+          )}
           {r.lie === "ruffle" && (
             <text
               x={(r.live * unit) / 2 + 4}
@@ -209,12 +274,18 @@ export function Ladder({
       role="listbox"
       tabIndex={0}
       aria-label={label}
+      aria-multiselectable={onRange ? true : undefined}
       aria-activedescendant={lit === null ? undefined : `${id}-${lit}`}
-      onKeyDown={press}
+      onKeyDown={across}
     >
       {rounds.length ? drawing : <p className="p-4 text-soft">The ladder grows with the first round.</p>}
     </div>
   );
+}
+
+/** Rounds that a stage direction follows. */
+function flagged(steps: { after: number }[]): Set<number> {
+  return new Set(steps.map((s) => s.after));
 }
 
 function Ghost({

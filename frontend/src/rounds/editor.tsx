@@ -3,6 +3,7 @@ import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
 import type { Preview } from "./ask";
+import { difference } from "./lines";
 import { applyFix, extensions, fromElsewhere, lightLine, showPreview, type Terms } from "./setup";
 
 export type EditorHandle = {
@@ -61,8 +62,7 @@ export function Editor({ text, terms, preview, lit, onText, onLine, onBlur, onFo
   useImperativeHandle(ref, () => ({
     replace(next) {
       const v = view.current;
-      if (v && v.state.doc.toString() !== next)
-        v.dispatch({ changes: { from: 0, to: v.state.doc.length, insert: next } });
+      if (v) v.dispatch({ changes: difference(v.state.doc.toString(), next), userEvent: "input.reshape" });
     },
     show(next) {
       const v = view.current;

@@ -1,7 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { renumbered, withRepeat } from "./lines";
+import { difference, isFolded, renumbered, withRepeat } from "./lines";
 import { toUnits } from "./positions";
-import { isFolded } from "./rounds";
 
 describe("one repeat more or less", () => {
   it.each([
@@ -52,4 +51,15 @@ describe("places", () => {
 it("knows folded rounds", () => {
   expect(isFolded("R1: a\nR2-R5: b")).toBe(true);
   expect(isFolded("R1: a\nR2: 6-12 b")).toBe(false);
+});
+
+describe("the one stretch in which two texts differ", () => {
+  it.each([
+    ["same", "same", []],
+    ["R1: 6 sc\nR2: inc", "R1: 7 sc\nR2: inc", [{ from: 4, to: 5, insert: "7" }]],
+    ["aa", "aaa", [{ from: 2, to: 2, insert: "a" }]],
+    ["ab", "b", [{ from: 0, to: 1, insert: "" }]],
+  ])("%j to %j", (before, after, made) => {
+    expect(difference(before, after)).toEqual(made);
+  });
 });

@@ -27,6 +27,17 @@ export function withRepeat(line: string, by: number): string | null {
   );
 }
 
+/** The one stretch in which two texts differ, so that cursor and marks elsewhere stay. */
+export function difference(before: string, after: string): { from: number; to: number; insert: string }[] {
+  if (before === after) return [];
+  const most = Math.min(before.length, after.length);
+  let from = 0;
+  while (from < most && before[from] === after[from]) from++;
+  let end = 0;
+  while (end < most - from && before[before.length - 1 - end] === after[after.length - 1 - end]) end++;
+  return [{ from, to: before.length - end, insert: after.slice(from, after.length - end) }];
+}
+
 /** The text with its rounds numbered in order from the first one's number; ranges keep their length. */
 export function renumbered(text: string): string {
   let next: number | null = null;
@@ -42,4 +53,9 @@ export function renumbered(text: string): string {
       return `${word}${start}${last ? `${dash}${start + length}` : ""}${line.slice(whole.length)}`;
     })
     .join("\n");
+}
+
+/** Whether any line stands for several rounds. */
+export function isFolded(text: string): boolean {
+  return /^\s*(?:R|Rnd|Round)s?\.?\s*\d+\s*(?:-|–|to)\s*(?:R|Rnd|Round)?\s*\d+/im.test(text);
 }

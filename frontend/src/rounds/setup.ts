@@ -26,6 +26,7 @@ import {
   GutterMarker,
   gutter,
   highlightActiveLine,
+  hoverTooltip,
   keymap,
 } from "@codemirror/view";
 import words from "../api/words.json";
@@ -109,6 +110,55 @@ const MARKS = Object.fromEntries(
   ].map((kind) => [kind, Decoration.mark({ class: `tok-${kind}` })]),
 );
 
+const setRepeats = StateEffect.define<[number, number, string][]>();
+const repeats = StateField.define<[number, number, string][]>({
+  create: () => [],
+  update(value, transaction) {
+    for (const effect of transaction.effects) if (effect.is(setRepeats)) return effect.value;
+    return transaction.docChanged ? [] : value;
+  },
+});
+
+/** What a word means and what a repeat comes to, on pointing at them. */
+function meaning(terms: Terms) {
+  const known = new Map((words[terms] as Word[]).map((w) => [w.word.toLowerCase(), w]));
+  return hoverTooltip((view, pos) => {
+    const line = view.state.doc.lineAt(pos);
+    const at = pos - line.from;
+    const repeat = view.state
+      .field(repeats)
+      .filter(([from, to]) => from <= pos && pos <= to)
+      .sort((a, b) => a[1] - a[0] - (b[1] - b[0]))[0];
+    const word = [...line.text.matchAll(/[A-Za-z][A-Za-z0-9]*(?: st| dec| inc)?/g)].find(
+      (m) => m.index <= at && at <= m.index + m[0].length,
+    );
+    const found =
+      word && (known.get(word[0].toLowerCase()) ?? known.get(word[0].split(" ")[0]?.toLowerCase() ?? ""));
+    if (!repeat && !found) return null;
+    const from = found && word ? line.from + word.index : (repeat?.[0] ?? pos);
+    return {
+      pos: from,
+      end: found && word ? from + word[0].length : repeat?.[1],
+      above: true,
+      create: () => {
+        const dom = document.createElement("div");
+        dom.className = "spirrel-meaning";
+        const lines = [
+          found && `${found.word}: ${found.name}. Takes ${found.takes}, gives ${found.gives}.`,
+          found?.how,
+          repeat && `This repeat ${repeat[2]}.`,
+        ];
+        for (const text of lines.filter((l): l is string => Boolean(l))) {
+          const p = document.createElement("p");
+          p.textContent = text;
+          dom.append(p);
+        }
+        return { dom };
+      },
+    };
+  });
+}
+
 /** Show what the server found in a text; nothing happens when the text has moved on. */
 export function showPreview(view: EditorView, preview: Preview, asked: string): void {
   const text = view.state.doc.toString();
@@ -139,7 +189,12 @@ export function showPreview(view: EditorView, preview: Preview, asked: string): 
         : [],
     };
   });
-  view.dispatch({ effects: [setSpans.of(marks.finish()), setCounts.of(live)] });
+  const said = preview.repeats.map(([start, end, words]): [number, number, string] => [
+    unit(start),
+    unit(end),
+    words,
+  ]);
+  view.dispatch({ effects: [setSpans.of(marks.finish()), setCounts.of(live), setRepeats.of(said)] });
   view.dispatch(setDiagnostics(view.state, problems));
 }
 
@@ -165,6 +220,17 @@ function completions(terms: Terms) {
     { label: "BLO: ", detail: "the whole round in back loops only" },
     { label: "FLO: ", detail: "the whole round in front loops only" },
     { label: "Change to ", detail: "another colour from here on" },
+    { label: "turn", detail: "go back in a row" },
+    { label: "skip ", detail: "pass stitches: skip 12" },
+    { label: "leave the rest", detail: "end the round early" },
+    { label: "shift ", detail: "stitches that only move the start" },
+    { label: "in same st", detail: "into the place of the last stitch" },
+    { label: "along the other side of the chain", detail: "the underside of a starting chain" },
+    { label: "through both layers", detail: "close a limb pressed flat" },
+    { label: "on the held stitches", detail: "go on where stitches wait" },
+    { label: "in the free front loops of R", detail: "a skirt, a brim" },
+    { label: "from 2nd ch", detail: "begin along a chain" },
+    { label: "repeat R", detail: "earlier rounds once more: repeat R3-R4" },
   ];
   return (context: CompletionContext) => {
     const word = context.matchBefore(/[A-Za-z]+/);
@@ -227,6 +293,8 @@ export function extensions(terms: Terms, hooks: Hooks): Extension[] {
     spans,
     lit,
     counts,
+    repeats,
+    meaning(terms),
     lintGutter(),
     countGutter,
     autocompletion({ override: [completions(terms)], activateOnTyping: true }),

@@ -137,8 +137,9 @@ function Drafting({
     return () => clearTimeout(timer);
   }, [authoritative, busy, shape]);
   const flat = useMemo(
-    () => () => partPicture({ text: shape?.text ?? "", design, colour: part?.colour ?? null }),
-    [shape?.text, design, part?.colour],
+    () => () =>
+      partPicture({ text: shape?.text ?? "", design, colour: part?.colour ?? null, part: part?.key ?? "" }),
+    [shape?.text, design, part?.colour, part?.key],
   );
   return (
     <div className="grid min-h-0 gap-3 lg:grid-cols-[minmax(17rem,22rem)_minmax(0,1fr)_minmax(0,1fr)]">

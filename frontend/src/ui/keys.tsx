@@ -26,7 +26,10 @@ const WRITING: readonly (readonly [string, string])[] = [
   ["Alt + F", "Fold or unfold equal rounds"],
   ["Ctrl + Space", "Complete a word"],
   ["Ctrl + Z / Shift + Z", "Undo or redo typing"],
-  ["↑ / ↓ on the ladder", "Walk from round to round"],
+  ["↑ / ↓ on the ladder", "Walk from round to round; with Shift choose all between"],
+  ["← / → on the ladder", "One stitch fewer or more in the round"],
+  ["Alt + ← / → on the ladder", "Move the shaping of the chosen rounds along"],
+  ["← / → in the dry run", "Stitch by stitch; Page ↑ / ↓ by rounds"],
 ];
 
 /** Whether a key press belongs to a place where text is typed. */

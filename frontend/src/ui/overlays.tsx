@@ -5,6 +5,12 @@ import { Button } from "./controls";
 import type { Estimate } from "./units";
 import { spread } from "./units";
 
+/** The look of a menu and of what stands in it. */
+export const menuSheet =
+  "z-50 max-h-[80dvh] min-w-56 overflow-auto rounded-md border border-strong bg-panel p-1 text-ink shadow-xl";
+export const menuItem =
+  "cursor-default rounded px-2 py-1.5 outline-none data-[highlighted]:bg-woad-ground data-[disabled]:opacity-55";
+
 const veil = "fixed inset-0 z-40 bg-black/45";
 const sheet =
   "fixed left-1/2 top-1/2 z-50 max-h-[88dvh] w-[min(92vw,34rem)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-strong bg-panel p-5 text-ink shadow-xl";

@@ -1,0 +1,299 @@
+/** The bench for one part: written rounds, ladder, and figure, chart or dry run, all lighting each other. */
+import { Tabs } from "radix-ui";
+import { startTransition, useCallback, useMemo, useRef, useState } from "react";
+import { useSession } from "../accounts/session";
+import { sentence } from "../api/client";
+import type { Design, Part } from "../design/design";
+import { SaveMark } from "../design/save-state";
+import { Ladder, type Range } from "../figure/ladder";
+import { useLatest } from "../figure/use-latest";
+import { PartFigure } from "../figure/views";
+import { Button } from "../ui/controls";
+import { useCommands } from "../ui/keys";
+import { Guess, useSay } from "../ui/overlays";
+import { cm, rounded } from "../ui/units";
+import {
+  askPreview,
+  askReshape,
+  askTidy,
+  type Preview,
+  partPicture,
+  type Question,
+  type Reshape,
+} from "./ask";
+import { ChartView } from "./chart";
+import { ConflictDialog } from "./conflict";
+import { DryRunView } from "./dry-run";
+import { Editor, type EditorHandle } from "./editor";
+import { isFolded } from "./lines";
+import { PartHead } from "./part-head";
+import { toUnits } from "./positions";
+import { ProblemList, roundFaults } from "./problems";
+import { changeOf, ShapingMenu } from "./shaping-menu";
+import { usePartText } from "./use-part-text";
+
+function same(a: Question, b: Question): boolean {
+  const gist = (q: Question) =>
+    JSON.stringify([
+      q.design.gauge_now,
+      q.design.gauge.yarns,
+      q.design.terms,
+      q.design.parts.map((p) => p.key !== q.part && [p.name, p.make, p.text]),
+    ]);
+  return a.text === b.text && a.colour === b.colour && gist(a) === gist(b);
+}
+
+export function Bench({ design, part }: { design: Design; part: Part }) {
+  const user = useSession().data?.me?.username ?? "";
+  const editor = useRef<EditorHandle>(null);
+  const say = useSay();
+  const { text, type, state, conflict, problem, settle, cut } = usePartText(design, part, user, (next) =>
+    editor.current?.show(next),
+  );
+  const asked = useMemo<Question>(
+    () => ({ text, design, colour: part.colour, part: part.key }),
+    [text, design, part.colour, part.key],
+  );
+  const { answer: preview, error } = useLatest<Question, { answer: Preview; asked: string }>(
+    asked,
+    async (q) => ({ answer: await askPreview(q), asked: q.text }),
+    same,
+  );
+  const [lit, setLit] = useState<number | null>(null);
+  const [range, setRange] = useState<Range | null>(null);
+  const shown = preview?.answer ?? null;
+  const rounds = shown?.part.rounds ?? NO_ROUNDS;
+  const newest = useRef(text);
+  newest.current = text;
+  const write = useCallback(
+    async (change: () => Promise<{ text: string }>) => {
+      const before = newest.current;
+      try {
+        const { text: next } = await change();
+        // What she typed while the studio thought is newer than its answer.
+        if (newest.current === before) editor.current?.replace(next);
+      } catch (e) {
+        say(sentence(e), true);
+      }
+    },
+    [say],
+  );
+  const tidy = useCallback(
+    (fold: boolean) => write(() => askTidy(text, design, fold)),
+    [text, design, write],
+  );
+  const reshape = useCallback(
+    (change: Reshape) => void write(() => askReshape(text, design, change)),
+    [text, design, write],
+  );
+  const widen = useCallback(
+    (round: number, by: number) => reshape(changeOf(rounds, { from: round, to: round }, { do: "widen", by })),
+    [reshape, rounds],
+  );
+  const move = useCallback(
+    (by: number) => {
+      const chosen = range ?? (lit === null ? null : { from: lit, to: lit });
+      if (chosen) reshape(changeOf(rounds, chosen, { do: "move", by }));
+    },
+    [reshape, rounds, range, lit],
+  );
+  const commands = useMemo(
+    () => [
+      { name: "Tidy the rounds and fold equal ones", run: () => void tidy(true) },
+      { name: "Tidy the rounds, no folding", run: () => void tidy(false) },
+    ],
+    [tidy],
+  );
+  useCommands(commands);
+  const faults = useMemo(() => (shown ? roundFaults(shown) : new Map()), [shown]);
+  const litLine = lit === null ? null : (rounds[lit]?.line ?? null);
+  const toLine = (line: number) => {
+    const at = rounds.findIndex((r) => r.line === line);
+    setLit(at >= 0 ? at : null);
+  };
+  const named = useMemo(() => coloursIn(shown, text), [shown, text]);
+  return (
+    <div className="grid min-h-0 flex-1 gap-3 lg:grid-cols-[minmax(0,5fr)_minmax(0,3.4fr)_minmax(0,3.6fr)]">
+      <section className="flex min-h-0 flex-col gap-2" aria-label="Written rounds">
+        <PartHead design={design} part={part} />
+        <div className="min-h-64 flex-1 lg:min-h-0">
+          <Editor
+            ref={editor}
+            text={text}
+            terms={design.terms}
+            preview={preview}
+            lit={litLine}
+            onText={type}
+            onLine={(line) => startTransition(() => toLine(line))}
+            onBlur={() => void cut()}
+            onFold={() => void tidy(!isFolded(text))}
+          />
+        </div>
+        <div className="flex items-center justify-between gap-2">
+          <SaveMark state={state} />
+          <span className="flex gap-1">
+            <Button weight="quiet" onClick={() => void tidy(true)}>
+              Tidy
+            </Button>
+            <Button weight="quiet" onClick={() => void tidy(!isFolded(text))}>
+              {isFolded(text) ? "Unfold" : "Fold"}
+            </Button>
+          </span>
+        </div>
+        {(problem !== null || error !== null) && (
+          <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
+            {problem?.detail ?? sentence(error)}
+          </p>
+        )}
+        {shown && (
+          <ProblemList
+            preview={shown}
+            onGo={(p) => {
+              editor.current?.goTo(p.line);
+              toLine(p.line);
+            }}
+            onMend={(fix) => {
+              if (preview?.asked !== text) return;
+              const unit = toUnits(text);
+              editor.current?.mend(unit(fix.start), unit(fix.end), fix.text);
+            }}
+          />
+        )}
+      </section>
+      <section
+        className="flex min-h-64 flex-col rounded-lg border border-line bg-panel lg:min-h-0"
+        aria-label="Ladder"
+      >
+        <div className="border-b border-line px-1 py-0.5">
+          <ShapingMenu rounds={rounds} range={range} colours={named} onChange={reshape} />
+        </div>
+        {shown && (
+          <Ladder
+            part={shown.part}
+            label={`Ladder of ${part.name}`}
+            lit={lit}
+            onLit={setLit}
+            range={range}
+            onRange={setRange}
+            onWiden={widen}
+            onMove={move}
+            steps={shown.steps}
+            faults={faults}
+            className="min-h-0 flex-1 p-1"
+          />
+        )}
+        <RoundSaid preview={shown} lit={lit} />
+      </section>
+      <Views asked={asked} preview={shown} name={part.name} lit={lit} onLit={setLit} />
+      <ConflictDialog conflict={conflict} name={part.name} settle={settle} />
+    </div>
+  );
+}
+
+const NO_ROUNDS: Preview["part"]["rounds"] = [];
+
+/** Colours that the text names, as the server found them. */
+function coloursIn(preview: Preview | null, text: string): string[] {
+  if (!preview) return [];
+  const points = [...text];
+  const names = preview.spans
+    .filter(([, , kind]) => kind === "colour")
+    .map(([start, end]) => points.slice(start, end).join(""))
+    .map((said) => said.replace(/^(?:change|switch)(?: colou?r)? to |^colou?r:? |^with |^in /i, "").trim());
+  return [...new Set(names.map((n) => n.replace(/[.:,]+$/, "")))];
+}
+
+/** The lit round in a sentence, with what is to be done after it. */
+function RoundSaid({ preview, lit }: { preview: Preview | null; lit: number | null }) {
+  const round = lit === null ? undefined : preview?.part.rounds[lit];
+  const then = lit === null ? [] : (preview?.steps.filter((s) => s.after === lit + 1) ?? []);
+  return (
+    <p className="min-h-12 border-t border-line px-3 py-1.5" aria-live="polite">
+      {round ? (
+        <>
+          {round.sentence}
+          {then.length > 0 && <span className="text-soft">. Then: {then.map((s) => s.text).join(" ")}</span>}
+        </>
+      ) : (
+        <span className="text-soft">Point at a round to read it; pull its end to give it more stitches.</span>
+      )}
+    </p>
+  );
+}
+
+const tab =
+  "rounded-t-md border-b-2 border-transparent px-3 py-1.5 data-[state=active]:border-woad data-[state=active]:font-semibold hover:bg-sunk";
+
+/** What the rounds make: the figure, the chart, or the dry run. */
+function Views({
+  asked,
+  preview,
+  name,
+  lit,
+  onLit,
+}: {
+  asked: Question;
+  preview: Preview | null;
+  name: string;
+  lit: number | null;
+  onLit: (round: number | null) => void;
+}) {
+  const flat = useMemo(() => () => partPicture(asked), [asked]);
+  const undrawn = preview?.part.rounds.filter((r) => !r.drawn).length ?? 0;
+  return (
+    <Tabs.Root
+      defaultValue="figure"
+      className="flex min-h-80 flex-col rounded-lg border border-line bg-panel lg:min-h-0"
+    >
+      <Tabs.List className="flex border-b border-line px-1" aria-label="Views of the rounds">
+        <Tabs.Trigger value="figure" className={tab}>
+          Figure
+        </Tabs.Trigger>
+        <Tabs.Trigger value="chart" className={tab}>
+          Chart
+        </Tabs.Trigger>
+        <Tabs.Trigger value="dry-run" className={tab}>
+          Dry run
+        </Tabs.Trigger>
+      </Tabs.List>
+      <Tabs.Content value="figure" className="flex min-h-0 flex-1 flex-col">
+        <div className="min-h-0 flex-1">
+          {preview && (
+            <PartFigure part={preview.part} label={`Figure of ${name}`} lit={lit} onLit={onLit} flat={flat} />
+          )}
+        </div>
+        {undrawn > 0 && (
+          <p className="border-t border-line px-3 py-1 text-sm text-soft">
+            The figure shows the first piece; {undrawn} rounds of its limbs are on the ladder and the chart.
+          </p>
+        )}
+        {preview?.size && <Sizes size={preview.size} />}
+      </Tabs.Content>
+      <Tabs.Content value="chart" className="min-h-0 flex-1">
+        <ChartView asked={asked} title={name} />
+      </Tabs.Content>
+      <Tabs.Content value="dry-run" className="min-h-0 flex-1 overflow-auto">
+        <DryRunView asked={asked} lit={lit} onRound={onLit} />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
+
+function Sizes({ size }: { size: NonNullable<Preview["size"]> }) {
+  return (
+    <dl className="grid grid-cols-[auto_1fr] gap-x-3 border-t border-line px-3 py-2">
+      <dt className="text-soft">Stuffed</dt>
+      <dd>
+        <Guess of={size.height} format={cm} /> tall, <Guess of={size.width} format={cm} /> wide
+      </dd>
+      <dt className="text-soft">Yarn, each</dt>
+      <dd>
+        <Guess of={size.metres} format={(m) => `${rounded(m, 1)} m`} />, {size.stitches} stitches
+      </dd>
+      <dt className="text-soft">Filling, each</dt>
+      <dd>
+        <Guess of={size.filling_g} format={(g) => `${rounded(g, g < 10 ? 1 : 0)} g`} />
+      </dd>
+    </dl>
+  );
+}

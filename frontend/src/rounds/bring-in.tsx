@@ -1,0 +1,216 @@
+/** Bringing rounds in from a file or the clipboard: what was understood is shown first, line by line. */
+import { type FormEvent, useState } from "react";
+import { sentence } from "../api/client";
+import { type Design, useAct } from "../design/design";
+import { Button, Check, Field, inputClass } from "../ui/controls";
+import { Dialog, useSay } from "../ui/overlays";
+import { askImport, type Import } from "./ask";
+
+export const ENDINGS = ".txt,.md,.json,.csv,text/plain,text/markdown,application/json,text/csv";
+const MOST_BYTES = 20_000_000;
+const GROUNDS = {
+  fault: "border-madder bg-madder-ground",
+  warning: "border-weld bg-weld-ground",
+  hint: "border-woad bg-woad-ground",
+};
+const KINDS: Record<string, string> = {
+  head: "head",
+  heading: "part",
+  round: "round",
+  work: "work",
+  step: "direction",
+  colour: "colour",
+  note: "note",
+};
+
+export function BringIn({
+  design,
+  open,
+  onOpen,
+  onMade,
+}: {
+  design: Design;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  onMade: (key: string) => void;
+}) {
+  const [found, setFound] = useState<Import | null>(null);
+  const [chosen, setChosen] = useState<Set<number>>(new Set());
+  const [typed, setTyped] = useState("");
+  const [busy, setBusy] = useState(false);
+  const [error, setError] = useState<string | null>(null);
+  const act = useAct(design.id);
+  const say = useSay();
+  const close = (next: boolean) => {
+    onOpen(next);
+    if (!next) {
+      setFound(null);
+      setError(null);
+      setTyped("");
+    }
+  };
+  const look = async (file: File) => {
+    setError(null);
+    if (file.size > MOST_BYTES) {
+      setError(`${file.name} is too large: a text is at most 5,000,000 characters long.`);
+      return;
+    }
+    setBusy(true);
+    try {
+      const read = await askImport(file);
+      setFound(read);
+      setChosen(new Set(read.parts.map((_, i) => i)));
+      if (!read.parts.length)
+        setError("No round was found in it. A round begins like “R1: 6 sc in ring [6]”.");
+    } catch (e) {
+      setError(sentence(e));
+    } finally {
+      setBusy(false);
+    }
+  };
+  const bring = (e: FormEvent) => {
+    e.preventDefault();
+    if (!found) return;
+    const parts = found.parts
+      .filter((_, i) => chosen.has(i))
+      .map(({ name, make, text }) => ({ name, make, text }));
+    act.mutate(
+      { do: "found", parts },
+      {
+        onSuccess: (made) => {
+          say(`Brought in ${parts.length} part${parts.length === 1 ? "" : "s"}. Undo takes them out again.`);
+          onMade(made.parts.at(-parts.length)?.key ?? "");
+          close(false);
+        },
+        onError: (refused) => setError(sentence(refused)),
+      },
+    );
+  };
+  return (
+    <Dialog
+      open={open}
+      onOpen={close}
+      wide
+      title="Bring in rounds"
+      about="From a text, Markdown, JSON or CSV file, or pasted. Nothing is kept before you have seen what was understood."
+    >
+      {error && (
+        <p role="alert" className="mb-3 border-l-4 border-madder bg-madder-ground px-2 py-1">
+          {error}
+        </p>
+      )}
+      {!found?.parts.length ? (
+        <div className="grid gap-4 md:grid-cols-2">
+          <Field label="A file" hint="Ends in .txt, .md, .json or .csv">
+            {(ids) => (
+              <input
+                {...ids}
+                type="file"
+                accept={ENDINGS}
+                className={inputClass}
+                disabled={busy}
+                onChange={(e) => {
+                  const file = e.target.files?.[0];
+                  e.target.value = "";
+                  if (file) void look(file);
+                }}
+              />
+            )}
+          </Field>
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              void look(new File([typed], "pasted.txt", { type: "text/plain" }));
+            }}
+          >
+            <Field label="Or pasted">
+              {(ids) => (
+                <textarea
+                  {...ids}
+                  rows={8}
+                  className={inputClass}
+                  value={typed}
+                  placeholder={"Ears (make 2)\nR1: 6 sc in MR [6]\n…"}
+                  onChange={(e) => setTyped(e.target.value)}
+                />
+              )}
+            </Field>
+            <Button type="submit" weight="main" className="mt-2" disabled={busy || !typed.trim()}>
+              {busy ? "Reading …" : "Read it"}
+            </Button>
+          </form>
+        </div>
+      ) : (
+        <form onSubmit={bring} className="flex flex-col gap-3">
+          <p>
+            Read in {found.terms === "letters" ? "letter notation" : `${found.terms.toUpperCase()} terms`}:{" "}
+            {found.terms_how}.{" "}
+            {found.terms !== design.terms && `This design is written in ${design.terms.toUpperCase()} terms.`}
+          </p>
+          <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
+            <legend className="mb-1 font-semibold">Parts found</legend>
+            {found.parts.map((p, i) => (
+              <Check
+                key={`${p.name}-${i}`}
+                checked={chosen.has(i)}
+                onChecked={(on) =>
+                  setChosen((now) => {
+                    const next = new Set(now);
+                    if (on) next.add(i);
+                    else next.delete(i);
+                    return next;
+                  })
+                }
+                label={`${p.name}${p.make > 1 ? ` × ${p.make}` : ""}: ${p.rounds} rounds, ${p.stitches} stitches${p.faults ? `, ${p.faults} fault${p.faults === 1 ? "" : "s"}` : ""}`}
+              />
+            ))}
+          </fieldset>
+          <Lines found={found} />
+          <div className="flex justify-end gap-2">
+            <Button onClick={() => setFound(null)}>Another text</Button>
+            <Button type="submit" weight="main" disabled={!chosen.size || act.isPending}>
+              Bring in {chosen.size} part{chosen.size === 1 ? "" : "s"}
+            </Button>
+          </div>
+        </form>
+      )}
+    </Dialog>
+  );
+}
+
+/** Every line with what it was taken for. */
+function Lines({ found }: { found: Import }) {
+  return (
+    <section
+      className="max-h-[44dvh] overflow-auto rounded border border-line"
+      tabIndex={0}
+      aria-label="Line by line"
+    >
+      <table className="w-full border-collapse text-sm">
+        <thead className="sticky top-0 bg-panel text-left">
+          <tr>
+            <th className="px-2 py-1 font-semibold">Line</th>
+            <th className="px-2 py-1 font-semibold">As written</th>
+            <th className="px-2 py-1 font-semibold">Taken for</th>
+          </tr>
+        </thead>
+        <tbody>
+          {found.lines.map((line) => (
+            <tr
+              key={line.number}
+              className={`border-t border-line align-top ${line.severity ? `border-l-4 ${GROUNDS[line.severity]}` : ""}`}
+            >
+              <td className="px-2 py-1 tabular-nums text-soft">{line.number}</td>
+              <td className="px-2 py-1">{line.text}</td>
+              <td className="px-2 py-1">
+                <span className="mr-1 rounded bg-sunk px-1 text-soft">{KINDS[line.kind]}</span>
+                {line.message || line.understood}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {found.more_lines > 0 && <p className="p-2 text-soft">and {found.more_lines} more lines</p>}
+    </section>
+  );
+}

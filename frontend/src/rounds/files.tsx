@@ -1,0 +1,63 @@
+/** Saving a design as a file in an open format. */
+import { Download } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { sentence } from "../api/client";
+import type { Design } from "../design/design";
+import { allSent } from "../design/pending";
+import { Button } from "../ui/controls";
+import { menuItem, menuSheet, useSay } from "../ui/overlays";
+
+const FILES: readonly (readonly [string, string, string])[] = [
+  ["Text, as you wrote it", "text", ""],
+  ["Text, tidied and folded", "text", "?tidy=true"],
+  ["Text, spelled out", "text", "?spelled=true"],
+  ["Text for left-handed makers", "text", "?left=true"],
+  ["Text in UK terms", "text", "?terms=uk"],
+  ["Text in US terms", "text", "?terms=us"],
+  ["Text in letters", "text", "?terms=letters"],
+  ["Rounds in German", "text", "?tongue=de"],
+  ["Rounds in French", "text", "?tongue=fr"],
+  ["Rounds in Spanish", "text", "?tongue=es"],
+  ["Markdown, with boxes to tick", "md", ""],
+  ["JSON", "json", ""],
+  ["CSV, with the count table", "csv", ""],
+  ["Charts as SVG", "svg", ""],
+];
+
+export function SaveAs({ design }: { design: Design }) {
+  const say = useSay();
+  const fetchIt = async (to: string, query: string) => {
+    try {
+      await allSent(design.id);
+      const got = await fetch(`/api/bench/file/${design.id}/${to}${query}`);
+      if (!got.ok) throw new Error((await got.json()).detail);
+      const name =
+        /filename="([^"]+)"/.exec(got.headers.get("Content-Disposition") ?? "")?.[1] ?? "design.txt";
+      const link = document.createElement("a");
+      link.href = URL.createObjectURL(await got.blob());
+      link.download = name;
+      link.click();
+      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    } catch (e) {
+      say(sentence(e), true);
+    }
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button weight="quiet">
+          <Download size={16} aria-hidden="true" /> Save as
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className={menuSheet}>
+          {FILES.map(([label, to, query]) => (
+            <DropdownMenu.Item key={label} className={menuItem} onSelect={() => void fetchIt(to, query)}>
+              {label}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
