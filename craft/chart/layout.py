@@ -52,21 +52,25 @@ class Chart:
 
 
 def lay_out(part: WorkedPart, *, left_handed: bool = False) -> Chart:
-    """Lay a worked part out; a left-handed chart is the mirror image."""
+    """Lay a worked part out, limbs below and beside each other; a left-handed chart is the mirror image."""
     glyphs: list[Glyph] = []
     labels: list[tuple[float, float, str]] = []
-    at = 0.0
-    for run in _runs(part):
-        flat = all(t.flat for t in run)
-        found, names, width = _rows(part, run) if flat else _spiral(part, run)
-        shift = at + width / 2
-        glyphs += [_moved(g, shift) for g in found]
-        labels += [(x + shift, y, text) for x, y, text in names]
-        at += width + GAP
-    middle = (at - GAP) / 2
+    runs = [(_rows if all(t.flat for t in run) else _spiral)(part, run) for run in _runs(part)]
+    widest = max((width for _, _, width in runs), default=1.0)
+    x, y, low = 0.0, 0.0, 0.0
+    for found, names, width in runs:
+        top = min([g.y for g in found] + [0.0]) - 1.5
+        bottom = max([g.y for g in found] + [0.0]) + 1.5
+        if x and x + width > widest:
+            x, y = 0.0, low + GAP / 2
+        across, down = x + width / 2, y - top
+        glyphs += [_moved(g, across, down) for g in found]
+        labels += [(at + across, height + down, text) for at, height, text in names]
+        x += width + GAP
+        low = max(low, y + bottom - top)
     if left_handed:
-        glyphs = [Glyph(2 * middle - g.x, g.y, -g.angle, *_rest(g)) for g in glyphs]
-        labels = [(2 * middle - x, y, text) for x, y, text in labels]
+        glyphs = [Glyph(widest - g.x, g.y, -g.angle, *_rest(g)) for g in glyphs]
+        labels = [(widest - at, height, text) for at, height, text in labels]
     return Chart(tuple(glyphs), tuple(labels), _box(glyphs, labels), part.graph.colours)
 
 
@@ -74,8 +78,8 @@ def _rest(g: Glyph) -> tuple[str, int, int, int, int, int]:
     return g.key, g.spread, g.colour, g.loops, g.number, g.round
 
 
-def _moved(g: Glyph, by: float) -> Glyph:
-    return Glyph(g.x + by, g.y, g.angle, *_rest(g))
+def _moved(g: Glyph, across: float, down: float) -> Glyph:
+    return Glyph(g.x + across, g.y + down, g.angle, *_rest(g))
 
 
 def _runs(part: WorkedPart) -> list[list[Tally]]:

@@ -127,9 +127,9 @@ class Hook:
                 return begun or fresh
             which = len(taken)
         while len(taken) <= which and len(taken) < _MOST_COPIES:
-            first = self.graph.take_in(piece.graph, piece.name) if len(piece.graph) else 0
-            spots = piece.edge + first
-            taken.append(Copy(piece, Line(spots, f"{piece.name} {len(taken) + 1}" if piece.make > 1 else piece.name)))
+            name = f"{piece.name} {len(taken) + 1}" if piece.make > 1 else piece.name
+            first = self.graph.take_in(piece.graph, name) if len(piece.graph) else 0
+            taken.append(Copy(piece, Line(piece.edge + first, name)))
         return taken[min(which, len(taken) - 1)]
 
     def free_loops(self, number: int | None, loops: Loops | None) -> Line | None:

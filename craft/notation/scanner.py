@@ -215,7 +215,8 @@ def scan(text: str) -> tuple[Line, ...]:
     lines: list[Line] = []
     seen_part = False
     for i, (number, start, piece) in enumerate(filled):
-        line = _classify(number, start, piece, seen_part, _below(filled[i + 1][2] if i + 1 < len(filled) else ""))
+        below = [_below(row[2]) for row in filled[i + 1 : i + 1 + LINES_TO_A_ROUND]]
+        line = _classify(number, start, piece, seen_part, below)
         seen_part = seen_part or line.kind in (LineKind.HEADING, LineKind.ROUND)
         lines.append(line)
     return tuple(lines)
@@ -242,7 +243,11 @@ _PART_WORDS = re.compile(
 )
 
 
-def _classify(number: int, start: int, piece: str, seen_part: bool, below: _Below) -> Line:
+LINES_TO_A_ROUND = 3
+"""A line that is only a part's name is its heading when rounds begin within so many lines."""
+
+
+def _classify(number: int, start: int, piece: str, seen_part: bool, below: list[_Below]) -> Line:
     span = Span(start, start + len(piece))
     if (label := _label(piece)) is not None:
         return Line(number, span, piece, LineKind.ROUND, label=label)
@@ -253,8 +258,9 @@ def _classify(number: int, start: int, piece: str, seen_part: bool, below: _Belo
         return Line(number, span, piece, LineKind.WORK, label=RoundLabel(None, None, Span(0, 0), at))
     if _MARK_HEADING.match(piece) and (heading := _heading(piece, sure=True)):
         return Line(number, span, piece, LineKind.HEADING, name=heading[0], make=heading[1])
-    named = below is not _Below.OTHER and bool(_PART_WORDS.match(piece.strip().strip("*_").strip()))
-    sure = below is _Below.START or named
+    soon = any(b is not _Below.OTHER for b in below)
+    named = soon and bool(_PART_WORDS.match(piece.strip().strip("*_").strip()))
+    sure = below[:1] == [_Below.START] or named
     if (step_kind(piece) is None or sure) and not _COLOUR_LINE.match(piece):
         heading = _heading(piece, sure=sure)
         if heading:

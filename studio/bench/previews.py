@@ -100,7 +100,9 @@ def figure_part(worked: WorkedPart, body: Body, palette: Mapping[str, str], line
 def _round(t: Tally, worked: WorkedPart, body: Body, at: int | None, line_of: Mapping[int, int]) -> RoundOut:
     """A worked round; `at` is its ring in the body, None when the figure does not show it."""
     ring = body.rings[at] if at is not None else None
-    lie = body.profile.lies[at].value if at is not None else "wall"
+    # A round that grows from a chain, from pieces or beside a split has no ring of stitches just below it.
+    beside = t.held > 0 or (at == 0 and t.taken > 0)
+    lie = "wall" if at is None or beside else body.profile.lies[at].value
     return RoundOut.model_construct(
         label=t.label,
         line=line_of.get(t.span.start, 1),

@@ -44,7 +44,8 @@ def _sign_in(page: Page) -> None:
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Sign in").click()
     page.get_by_role("heading", name="The shelf").wait_for()
-    page.wait_for_function("[...document.images].every(i => i.complete)")
+    page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
+    page.wait_for_load_state("networkidle")
 
 
 def _designs(page: Page) -> dict[str, str]:

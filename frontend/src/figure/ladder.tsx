@@ -73,8 +73,13 @@ export function Ladder({
   const step = tall + gap;
   const side = compact ? 4 : 48;
   const width = widest * unit + side * 2;
-  const height = rounds.length * step + 14;
-  const y = (i: number) => (footUp ? i * step + step + 6 : height - 6 - i * step);
+  const above = useMemo(() => sectionsUpTo(rounds), [rounds]);
+  const room = compact ? 1 : SECTION_ROOM;
+  const height = rounds.length * step + (above.at(-1) ?? 0) * room + 14;
+  const y = (i: number) => {
+    const along = i * step + (above[i] ?? 0) * room;
+    return footUp ? along + step + 6 : height - 6 - along;
+  };
   const paths = useMemo(
     () => rounds.map((r) => rungPath(r.live, r.made, r.marks as [number, number][], unit, tall)),
     [rounds, unit, tall],
@@ -188,9 +193,26 @@ export function Ladder({
             </text>
           )}
           {r.section && r.section !== rounds[i - 1]?.section && (
-            <text x={0} y={footUp ? -step - 2 : 6} textAnchor="middle" fontSize="10" fill="var(--soft-ink)">
-              {r.section}
-            </text>
+            <>
+              <text
+                x={0}
+                y={footUp ? -step - 5 : 14}
+                textAnchor="middle"
+                fontSize="11"
+                fontStyle="italic"
+                fill="var(--soft-ink)"
+              >
+                {r.section}
+              </text>
+              <line
+                x1={-width / 2 + 6}
+                x2={width / 2 - 6}
+                y1={footUp ? -step - 16 : 19}
+                y2={footUp ? -step - 16 : 19}
+                stroke="var(--line)"
+                strokeDasharray="2 4"
+              />
+            </>
           )}
           {drag.by(i) !== 0 && (
             <text
@@ -281,6 +303,18 @@ export function Ladder({
       {rounds.length ? drawing : <p className="p-4 text-soft">The ladder grows with the first round.</p>}
     </div>
   );
+}
+
+/** Room that a heading inside a part takes. */
+const SECTION_ROOM = 22;
+
+/** How many headings stand below each round. */
+function sectionsUpTo(rounds: Pick<Round, "section">[]): number[] {
+  let many = 0;
+  return rounds.map((r, i) => {
+    if (i > 0 && r.section !== rounds[i - 1]?.section) many++;
+    return many;
+  });
 }
 
 /** Rounds that a stage direction follows. */
