@@ -147,6 +147,8 @@ def _joined(items: Sequence[Any], text: str, problems: list[BodyProblem]) -> lis
             out.append(replace(item, body=tuple(_joined(item.body, text, problems))))
         elif isinstance(item, BareRing):
             follows = next((x for x in items[i + 1 :] if not isinstance(x, Chain | Colour | Turn)), after)
+            if isinstance(follows, Start):
+                continue
             if not (isinstance(follows, Work) and stitch(follows.stitch).change == 0 and stitch(follows.stitch).takes):
                 problems.append(BodyProblem("unread", "How many stitches go into the ring?", item.span))
                 out.append(Unread(text[item.span.start : item.span.end], item.span))

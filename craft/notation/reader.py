@@ -97,8 +97,12 @@ class _State:
         if len(self.problems) < MOST_PROBLEMS:
             self.problems.append(Problem(code, self.places.place(span, self.name, label), message, fix))
 
-    def end_part(self) -> None:
-        if self.items or self.name is not None:
+    def end_part(self, *, last: bool = False) -> None:
+        title = self.name is not None and not self.items and not self.parts and self.make == 1
+        if title and not any(e.key == "name" for e in self.head) and self.name is not None and not last:
+            # A heading with nothing under it but other headings is the title of the whole.
+            self.head.insert(0, HeadEntry("name", self.name))
+        elif self.items or self.name is not None:
             self.parts.append(Part(self.name, tuple(self.items), self.make, self.span))
         self.items, self.live, self.pending = [], 0, 0
 
@@ -380,6 +384,6 @@ def read(text: str, terms: Terms | None = None, yarns: tuple[str, ...] = (), pie
         state.tell("mixed-terms", f"Two kinds of terms in one text: {found.evidence}.", Span(0, 0))
     for line in lines:
         _read_line(state, line)
-    state.end_part()
+    state.end_part(last=True)
     parts = sectioned(tuple(state.parts))
     return Reading(Pattern(parts, tuple(state.head), found.used), found, lines, tuple(state.problems))

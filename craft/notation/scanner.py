@@ -64,7 +64,7 @@ class RoundLabel:
 HEAD_KEYS = ("name", "yarn", "hook", "terms", "gauge", "eyes", "notions", "level", "by", "abbreviation")
 """Keys of the head block."""
 
-_HEAD = re.compile(rf"(?i)^\s*({'|'.join(HEAD_KEYS)})s?\s*:\s*(\S.*?)\s*$")
+_HEAD = re.compile(rf"(?i)^\s*(?:[-•*]\s+)?({'|'.join(HEAD_KEYS)})s?\s*:\s*(\S.*?)\s*$")
 _BULLET = r"^\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:\*\*)?"
 _ROUND_WORD = r"(?:rounds?|rnds?|rds?|rows?|r)\.?"
 _DASHES = r"[-–—]"
@@ -86,12 +86,14 @@ _LABEL = re.compile(
 _BARE = re.compile(rf"{_BULLET}(\d{{1,4}})(?:\s*[-–]\s*(\d{{1,4}}))?\s*(?:\.|:|\))(?!\d)\s*")
 _NEXT = re.compile(rf"(?i){_BULLET}(?:next|last|final|joining|following)\s+{_ROUND_WORD}(?!\w)\s*[:.)\-–—]?\s*")
 _WORK = re.compile(
-    r"(?i)^\s*(?:[-•‣·]\s+)?(?:(?:start|begin)(?:\s+with)?\s+(?:a\s+)?)?(?:(?:make|work)\s+(?:a\s+)?)?"
+    r"(?i)^\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:(?:start|begin)(?:\s+with)?\s+(?:a\s+)?)?(?:(?:make|work)\s+(?:a\s+)?)?"
     r"(?:(?:chain|ch)\s*\d|\d{1,6}\s*(?:chains?|chs?)\b|\d{1,6}\s*f(?:sc|dc)\b|f(?:sc|dc)\s*\d|re-?join\b|re-?attach\b|(?:join|attach)\s+(?:(?:the|a|new|your)\s+)*(?:yarn|thread)"
     r"|(?:fold|press|flatten|pinch|lay)\b.{0,60}\bthrough\b|\d{1,6}\s*\w+(?:\s\w+){0,2}\s+through\s+both\b|[\[(*]?\d{1,6}\s*[A-Za-z].*[\[(]\s*\d{1,6}\s*[\])]\s*\.?\s*$|shift\s+\d|turn\s*\.?\s*$)"
 )
+_LEAD = re.compile(r"\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?")
 _FOLDED = re.compile(
-    r"(?i)^\s*(?:fold|press|flatten|pinch|lay)\b[^,;:.]*?(?:\s+and\s+|[,;:.]\s*(?:and\s+)?)(?=(?:work\s+|make\s+)?\d)"
+    r"(?i)^\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*)?(?:fold|press|flatten|pinch|lay)\b[^,;:.]*?"
+    r"(?:\s+and\s+|[,;:.]\s*(?:and\s+)?)(?=(?:work\s+|make\s+)?\d)"
 )
 _MARK_HEADING = re.compile(r"^\s*#{1,6}\s+(.*?)\s*#*\s*$")
 _MAKE = re.compile(
@@ -254,7 +256,8 @@ def _classify(number: int, start: int, piece: str, seen_part: bool, below: list[
     if not seen_part and (head := _HEAD.match(piece)):
         return Line(number, span, piece, LineKind.HEAD, name=head.group(1).lower(), value=head.group(2))
     if _WORK.match(piece) and not _MARK_HEADING.match(piece):
-        at = folded.end() if (folded := _FOLDED.match(piece)) else len(piece) - len(piece.lstrip(" \t-•‣·"))
+        folded = _FOLDED.match(piece)
+        at = folded.end() if folded else len(_LEAD.match(piece).group(0))  # type: ignore[union-attr]
         return Line(number, span, piece, LineKind.WORK, label=RoundLabel(None, None, Span(0, 0), at))
     if _MARK_HEADING.match(piece) and (heading := _heading(piece, sure=True)):
         return Line(number, span, piece, LineKind.HEADING, name=heading[0], make=heading[1])

@@ -293,9 +293,10 @@ def _spread(rounds: list[_Written], change: Spread, terms: Terms) -> list[_Edit]
             continue
         if here.before == here.after or not -(-here.before // 2) <= here.after <= 2 * here.before:
             continue
-        shaping = replace(_shaping(here.made.body), stacked=change.stacked)
+        shaping = replace(_shaping(here.made.body), stacked=change.stacked, first=False)
         body = shaped_round(here.before, here.after, shaping, shifted=shifted and not change.stacked)
-        shifted = not shifted
+        # A round of nothing but increases has no place that the next could avoid.
+        shifted = not shifted and here.after not in (2 * here.before, here.before // 2)
         edits.append(_line_edit(here, terms, body, here.after))
     if not edits:
         raise CraftError("None of these rounds has increases or decreases to spread.")

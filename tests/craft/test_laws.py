@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 
 import numpy as np
+import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
@@ -158,3 +159,17 @@ def test_every_stitch_has_a_way_to_be_written() -> None:
     for terms in Terms:
         names = [entry.name(terms) for entry in STITCHES.values()]
         assert len(set(names)) == len(names)
+
+
+@slow_enough
+@given(patterns())
+def test_the_short_way_of_everyday_rounds_is_the_long_way(pattern: Pattern) -> None:
+    """Rounds worked without the whole machine come out as the machine would make them."""
+    short = run_pattern(pattern)
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("craft.fabric.run.work_simple", lambda *_: False)
+        long = run_pattern(pattern)
+    assert short[1] == long[1]
+    for a, b in zip(short[0], long[0], strict=True):
+        assert a.rounds == b.rounds
+        assert same_graph(a.graph, b.graph)
