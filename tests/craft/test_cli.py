@@ -133,6 +133,30 @@ def test_convert(capsys: pytest.CaptureFixture[str], ball: str, to: str) -> None
         assert text.startswith("<svg")
 
 
+@pytest.mark.parametrize("name", ["oval", "merge", "flat-limbs", "short-rows", "ribbed-edge", "hair"])
+def test_run_tells_every_stitch(capsys: pytest.CaptureFixture[str], name: str) -> None:
+    path = str(ROOT / f"tests/craft/sound/{name}.txt")
+    data = as_json(capsys, "run", "run", path)
+    for part in data["parts"]:
+        assert all(parent < i for i, s in enumerate(part["stitches"]) for parent in s["parents"])
+    _, out, _ = run(capsys, "run", path, "--graph")
+    assert "into" in out
+
+
+def test_run_names_the_stitches_gone_into(capsys: pytest.CaptureFixture[str], ball: str) -> None:
+    _, out, _ = run(capsys, "run", ball, "--graph")
+    assert "    inc into 1 of R1\n" in out
+    assert "  R2: took 6, made 12, live 12\n" in out
+
+
+@pytest.mark.parametrize("to", ["text", "md", "json", "csv", "svg"])
+def test_convert_for_other_hands_and_tongues(capsys: pytest.CaptureFixture[str], ball: str, to: str) -> None:
+    for more in (["--left-handed"], ["--spelled"], ["--tongue", "fr"], ["--tidy"]):
+        code, out, err = run(capsys, "convert", ball, "--to", to, *more)
+        assert (code, err) == (0, "")
+        assert out
+
+
 def test_convert_changes_terms_and_folds(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
     path = tmp_path / "long.txt"
     path.write_text("R1: 6 sc in ring\nR2: sc around\nR3: sc around\n")

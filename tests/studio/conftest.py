@@ -7,6 +7,7 @@ from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from studio.accounts.actions import sign_up
@@ -37,6 +38,17 @@ class Studio:
         if status >= 400:
             assert got["Content-Type"] == "application/problem+json"
         return got.json() if got.content and "json" in got["Content-Type"] else got
+
+    def raw(self, method: str, path: str, body: Any = None) -> Any:
+        """Send a request and hand out the answer itself."""
+        text = json.dumps(body) if body is not None else ""
+        return self.client.generic(method, f"/api{path}", text, content_type="application/json")
+
+    def send(self, path: str, name: str, raw: bytes, status: int = 200) -> Any:
+        """Send a file as a form."""
+        got = self.client.post(f"/api{path}", {"file": SimpleUploadedFile(name, raw)})
+        assert got.status_code == status, (path, got.status_code, got.content[:500])
+        return got.json()
 
     def design(self, name: str = "Moth") -> dict[str, Any]:
         """A new design."""

@@ -107,3 +107,134 @@ def test_the_checked_in_description_is_the_present_one() -> None:
 
 def test_the_checked_in_word_lists_are_the_present_ones() -> None:
     assert (ROOT / "frontend/src/api/words.json").read_text() == word_lists()
+
+
+# --- the language of rounds on the bench ---------------------------------------------------
+
+LEG = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nFasten off.\n"
+HIPS = "R1: 12 sc around the first leg, 12 sc around the second leg [24]\nR2: sc around [24]\n"
+
+
+def test_a_part_works_in_the_other_parts_of_the_design(studio: Studio) -> None:
+    question = {**QUESTION, "text": HIPS, "others": [{"name": "Legs", "make": 2, "text": LEG}]}
+    assert studio.ask("POST", "/bench/preview", question)["problems"] == []
+    once = {**question, "others": [{"name": "Legs", "make": 1, "text": LEG}]}
+    assert [p["code"] for p in studio.ask("POST", "/bench/preview", once)["problems"]] == ["piece-spent"]
+    alone = studio.ask("POST", "/bench/preview", {**question, "others": []})
+    assert {p["code"] for p in alone["problems"]} == {"no-piece"}
+
+
+def test_parts_of_a_stored_design_know_each_other_in_any_order(studio: Studio) -> None:
+    made, _ = studio.with_part(text=HIPS)
+    made = studio.ask("POST", f"/designs/{made['id']}/parts", {"name": "Leg", "make": 2, "text": LEG}, 201)
+    assert [p["faults"] for p in made["parts"]] == [0, 0]
+
+
+@pytest.mark.parametrize(
+    ("change", "line"),
+    [
+        ({"do": "widen", "first": 3, "by": 2}, "[20]"),
+        ({"do": "move", "first": 3, "last": 3, "by": 1}, "R3: (inc, sc) x 6 [18]"),
+        ({"do": "insert", "first": 3, "by": 2}, "R4-R5: sc around [18]"),
+        ({"do": "stack", "first": 2, "last": 4}, "R3: (sc, inc) x 6 [18]"),
+        ({"do": "mirror", "first": 1, "last": 3, "after": 4}, "R7: (sc, dec) x 6 [12]"),
+        ({"do": "pair"}, "R3: (inc, sc) x 6 [18]"),
+    ],
+)
+def test_rounds_change_as_on_the_ladder(studio: Studio, change: dict[str, Any], line: str) -> None:
+    got = studio.ask("POST", "/bench/reshape", {"text": BALL, "terms": "us", **change})
+    assert line in got["text"]
+
+
+def test_a_change_that_cannot_be_made_is_refused_with_a_sentence(studio: Studio) -> None:
+    refused = studio.ask("POST", "/bench/reshape", {"text": BALL, "terms": "us", "do": "widen", "first": 99}, 422)
+    assert "no round on that line" in refused["detail"]
+
+
+def test_charts(studio: Studio) -> None:
+    svg = studio.raw("POST", "/bench/chart", {**QUESTION, "title": "Ball & co"})
+    assert svg["Content-Type"] == "image/svg+xml"
+    assert b"<title>Ball &amp; co</title>" in svg.content
+    assert b"No round yet" in studio.raw("POST", "/bench/chart", {**QUESTION, "text": "Hello."}).content
+
+
+def test_dry_runs(studio: Studio) -> None:
+    got = studio.ask("POST", "/bench/dry-run", QUESTION)
+    assert [r["label"] for r in got["rounds"]][:3] == ["R1", "R2", "R3"]
+    third = got["rounds"][2]
+    assert [m["stitch"] for m in third["moves"][:2]] == ["sc", "inc"]
+    assert got["places"][third["moves"][1]["into"][0]] == "R2, stitch 2"
+    assert len(third["edge"]) == 12
+    assert len(third["after"]) == 18
+    assert got["whole"]
+    long = "\n".join(["R1: 100 sc in ring", *(f"R{n}: sc around" for n in range(2, 300))])
+    part = studio.ask("POST", "/bench/dry-run", {**QUESTION, "text": long})
+    assert not part["whole"]
+    assert studio.ask("POST", "/bench/dry-run", {**QUESTION, "text": ""})["rounds"] == []
+
+
+def test_a_file_is_read_before_anything_is_kept(studio: Studio) -> None:
+    text = "Name: Moth\nTerms: UK\nEars (make 2)\nR1: 6 dc in ring [6]\nA note.\nTail\nR1: 4 dc in ring [5]\nStuff.\n"
+    got = studio.send("/bench/import", "moth.txt", text.encode())
+    assert (got["name"], got["terms"], got["sound"]) == ("Moth", "uk", False)
+    assert [(p["name"], p["make"], p["rounds"], p["faults"]) for p in got["parts"]] == [
+        ("Ears", 2, 1, 0),
+        ("Tail", 1, 1, 1),
+    ]
+    assert got["parts"][1]["text"] == "R1: 4 dc in ring [5]\nStuff.\n"
+    kinds = [(line["kind"], line["severity"]) for line in got["lines"]]
+    assert kinds == [
+        ("head", None), ("head", None), ("heading", None), ("round", None), ("note", None), ("heading", None),
+        ("round", "fault"), ("step", None),
+    ]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("name", "raw", "words"),
+    [
+        ("owl.png", b"\x89PNG\r\n\x1a\n\0\0", "not UTF-8"),
+        ("big.txt", b"R1: 6 sc in ring\n" * 300_000, "at most 5,000,000"),
+        ("pattern.json", b'{"schema": 99}', "no Spirrel pattern"),
+    ],
+)
+def test_a_file_that_is_none_is_refused_with_a_sentence(studio: Studio, name: str, raw: bytes, words: str) -> None:
+    assert words in studio.send("/bench/import", name, raw, 422)["detail"]
+
+
+@pytest.mark.parametrize(
+    "text", ["R1: " + "(" * 5_000, "R1-R999999999: sc", "\n".join(f"R{n}: sc" for n in range(10_000))]
+)
+def test_endless_things_are_told_quickly(studio: Studio, text: str) -> None:
+    got = studio.send("/bench/import", "endless.txt", text.encode())
+    assert not got["sound"]
+    assert len(got["lines"]) <= 2_000
+
+
+def test_found_parts_become_one_change(studio: Studio) -> None:
+    made, _ = studio.with_part(text=BALL)
+    found = {"parts": [{"name": "Ear", "make": 2, "text": LEG}, {"name": "Tail", "text": LEG}]}
+    got = studio.ask("POST", f"/designs/{made['id']}/parts/found", found, 201)
+    assert [p["name"] for p in got["parts"]][1:] == ["Ear", "Tail"]
+    assert got["revision"] == made["revision"] + 1
+    too_many = {"parts": [{"name": f"P{n}", "text": ""} for n in range(60)]}
+    assert "at most 60" in studio.ask("POST", f"/designs/{made['id']}/parts/found", too_many, 422)["detail"]
+
+
+@pytest.mark.parametrize(
+    ("to", "query", "words"),
+    [
+        ("text", "", "# Body (make 1)"),
+        ("text", "?terms=uk", "6 dc in ring"),
+        ("text", "?tongue=de", "fM"),
+        ("md", "", "- [ ] R1"),
+        ("json", "", '"schema"'),
+        ("csv", "", "part,make,round,work"),
+        ("svg", "", "<svg"),
+    ],
+)
+def test_a_design_as_a_file(studio: Studio, other: Studio, to: str, query: str, words: str) -> None:
+    made, _ = studio.with_part(text=BALL)
+    got = studio.raw("GET", f"/bench/file/{made['id']}/{to}{query}")
+    assert words in got.content.decode()
+    assert "attachment" in got["Content-Disposition"]
+    assert other.raw("GET", f"/bench/file/{made['id']}/{to}").status_code == 404

@@ -1,0 +1,205 @@
+"""The bench: rungs pulled and shaped, chart, dry run, texts brought in and files saved."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from django.contrib.auth.models import User
+from playwright.sync_api import Page, expect
+
+from studio.designs.actions import add_part, create_design
+from studio.designs.models import Design
+from tests.browser.conftest import saved
+
+CONE = (
+    "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nRnd 4: (2 sc, inc) x 6 [24]\n"
+    "R5-R7: sc around [24]\nStuff.\nR8: (2 sc, dec) x 6 [18]\n"
+)
+
+
+@pytest.fixture
+def design(designer: User) -> Design:
+    made = create_design(designer, "Moth", "us")
+    made, _ = add_part(designer, made.pk, {"name": "Body", "make": 1, "colour": None, "text": CONE, "recipe": None})
+    return made
+
+
+@pytest.fixture
+def bench(design: Design, enter: Callable[[str], Page]) -> Page:
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    return page
+
+
+def written(page: Page, words: str) -> None:
+    expect(page.locator(".cm-content")).to_contain_text(words)
+
+
+def test_a_rung_is_pulled_wider_with_the_mouse(bench: Page) -> None:
+    bench.get_by_role("option", name="R4:").click()
+    handle = bench.locator("[data-handle]")
+    box = handle.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    bench.mouse.move(x, y)
+    bench.mouse.down()
+    bench.mouse.move(x + 12, y, steps=4)
+    bench.mouse.up()
+    expect(bench.get_by_role("option", name="R4: 24")).to_have_count(0)
+    written(bench, "Rnd 4: (")
+    expect(bench.get_by_text("Every count adds up.")).to_be_visible()
+    bench.locator(".cm-content").click()
+    bench.keyboard.press("Control+z")
+    written(bench, "Rnd 4: (2 sc, inc) x 6 [24]")
+
+
+def test_rounds_are_shaped_with_the_keyboard_alone(bench: Page) -> None:
+    ladder = bench.get_by_role("listbox", name="Ladder of Body")
+    ladder.focus()
+    for _ in range(3):
+        bench.keyboard.press("ArrowUp")
+    expect(bench.get_by_role("option", name="R3:")).to_have_attribute("aria-selected", "true")
+    bench.keyboard.press("ArrowRight")
+    written(bench, "[19]")
+    expect(bench.get_by_text("Every count adds up.")).to_be_visible()
+    bench.keyboard.press("ArrowLeft")
+    written(bench, "R3: (sc, inc) x 6 [18]")
+    bench.keyboard.press("Alt+ArrowRight")
+    written(bench, "R3: (inc, sc) x 6 [18]")
+    saved(bench)
+
+
+def test_rounds_are_chosen_inserted_and_mirrored_from_the_menu(bench: Page) -> None:
+    bench.get_by_role("option", name="R2:").click()
+    bench.get_by_role("option", name="R3:").click(modifiers=["Shift"])
+    bench.get_by_role("button", name="Shape R2 to R3").click()
+    bench.get_by_role("menuitem", name="Mirror at the end").click()
+    written(bench, "R9: (sc, dec) x 6 [12]")
+    bench.get_by_role("option", name="R7:").click()
+    bench.get_by_role("button", name="Shape R7").click()
+    bench.get_by_role("menuitem", name="Insert straight rounds").click()
+    bench.get_by_label("How many").fill("2")
+    bench.get_by_role("button", name="Insert them").click()
+    written(bench, "R8-R9: sc around [24]")
+    written(bench, "R10: (2 sc, dec) x 6 [18]")
+    expect(bench.get_by_text("Every count adds up.")).to_be_visible()
+
+
+def test_what_cannot_be_done_is_said(bench: Page) -> None:
+    bench.get_by_role("option", name="R2:").click()
+    bench.get_by_role("listbox", name="Ladder of Body").focus()
+    bench.keyboard.press("ArrowRight")
+    expect(bench.get_by_role("status").filter(has_text="cannot go evenly")).to_be_visible()
+    written(bench, "R2: inc x 6 [12]")
+
+
+def test_the_chart_zooms_and_mirrors(bench: Page) -> None:
+    bench.get_by_role("tab", name="Chart").click()
+    chart = bench.get_by_role("img", name="Round chart of Body")
+    chart.wait_for()
+    before = chart.bounding_box()
+    bench.get_by_role("button", name="Larger").click()
+    after = chart.bounding_box()
+    assert before is not None
+    assert after is not None
+    assert after["width"] > before["width"] * 1.2
+    source = chart.get_attribute("src")
+    bench.get_by_label("Left-handed").check()
+    expect(chart).not_to_have_attribute("src", source or "")
+    with bench.expect_download() as download:
+        bench.get_by_role("link", name="Save the chart as SVG").click()
+    assert download.value.suggested_filename == "body-chart.svg"
+    assert "<title>Body</title>" in Path(download.value.path()).read_text("utf-8")
+
+
+def test_the_dry_run_goes_stitch_by_stitch(bench: Page) -> None:
+    bench.get_by_role("option", name="R3:").click()
+    bench.get_by_role("tab", name="Dry run").click()
+    run = bench.get_by_role("tabpanel", name="Dry run")
+    expect(run.get_by_text("into R2, stitch 1")).to_be_visible()
+    run.get_by_role("button", name="Next stitch").click()
+    expect(run.get_by_text("inc into R2, stitch 2")).to_be_visible()
+    expect(run.get_by_text("Movement 2 of 12; 3 made after it")).to_be_visible()
+    bench.keyboard.press("ArrowLeft")
+    expect(run.get_by_text("Movement 1 of 12")).to_be_visible()
+    bench.keyboard.press("PageDown")
+    expect(run.get_by_text("into R3, stitch 1")).to_be_visible()
+    expect(bench.get_by_role("option", name="R4:")).to_have_attribute("aria-selected", "true")
+
+
+def test_pointing_at_a_repeat_tells_its_sum(bench: Page) -> None:
+    bench.get_by_text("R3:").hover()
+    bench.locator(".cm-line", has_text="R3:").locator(".tok-increase").hover()
+    meaning = bench.locator(".spirrel-meaning")
+    expect(meaning).to_contain_text("Work 2 sc into the same stitch.")
+    expect(meaning).to_contain_text("takes 2 × 6 = 12 stitches, gives 3 × 6 = 18")
+
+
+def test_a_pasted_text_is_shown_line_by_line_before_it_is_kept(bench: Page, design: Design) -> None:
+    bench.get_by_role("button", name="Bring in").click()
+    pasted = (
+        "Ears (make 2)\nRnd 1: MR, 6 sc (6)\nRnd 2: inc x 6 (13)\nRnd 3: sc around (12)\n\nTail\nR1: 4 sc in ring\n"
+    )
+    bench.get_by_label("Or pasted").fill(pasted)
+    bench.get_by_role("button", name="Read it").click()
+    lines = bench.get_by_role("region", name="Line by line")
+    expect(lines.get_by_text("R1: 6 sc in ring [6]")).to_be_visible()
+    expect(lines.get_by_text("R2 says 13, but its stitches make 12")).to_be_visible()
+    assert len(Design.objects.get(pk=design.pk).manifest.parts) == 1
+    bench.get_by_label("Tail: 1 rounds").uncheck()
+    bench.get_by_role("button", name="Bring in 1 part").click()
+    bench.get_by_role("button", name="Ears × 2").wait_for()
+    assert [p.name for p in Design.objects.get(pk=design.pk).manifest.parts] == ["Body", "Ears"]
+    bench.get_by_role("button", name="Undo: Brought in Ears").click()
+    expect(bench.get_by_role("button", name="Ears × 2")).to_have_count(0)
+
+
+def test_a_file_that_is_no_text_is_told(bench: Page, tmp_path: Path) -> None:
+    bench.get_by_role("button", name="Bring in").click()
+    picture = tmp_path / "owl.png"
+    picture.write_bytes(b"\x89PNG\r\n\x1a\n" + bytes(200))
+    bench.get_by_label("A file").set_input_files(picture)
+    expect(bench.get_by_role("alert")).to_contain_text("not UTF-8 text")
+    empty = tmp_path / "letter.txt"
+    empty.write_text("Dear diary, nothing today.")
+    bench.get_by_label("A file").set_input_files(empty)
+    expect(bench.get_by_role("alert")).to_contain_text("No round was found")
+
+
+def test_a_design_is_saved_as_a_file(bench: Page) -> None:
+    bench.get_by_role("button", name="Save as").click()
+    with bench.expect_download() as download:
+        bench.get_by_role("menuitem", name="Text, as you wrote it").click()
+    assert download.value.suggested_filename == "moth.txt"
+    text = Path(download.value.path()).read_text("utf-8")
+    assert "# Body (make 1)" in text
+    assert "Rnd 4: (2 sc, inc) x 6 [24]" in text
+
+
+def test_splits_limbs_and_headings_are_on_the_ladder(demo: User, enter: Callable[[str], Page]) -> None:
+    snail = Design.objects.get(name="Garden Snail")
+    page = enter(f"/designs/{snail.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    expect(page.get_by_role("option", name="R9: 10 stitches").first).to_contain_text("")
+    expect(page.get_by_role("option", name="12 put aside")).to_have_count(1)
+    bat = Design.objects.get(name="Bat")
+    page.goto(f"/designs/{bat.pk}/rounds")
+    page.get_by_role("button", name="Body").click()
+    page.get_by_text("Every count adds up.").wait_for()
+    expect(page.get_by_role("option", name="14 not reached")).to_have_count(1)
+
+
+def test_a_long_part_scrolls_and_can_be_walked(designer: User, enter: Callable[[str], Page]) -> None:
+    rounds = "\n".join(["R1: 6 sc in ring [6]", *(f"R{n}: sc around [6]" for n in range(2, 151))])
+    made = create_design(designer, "Eel", "us")
+    made, _ = add_part(designer, made.pk, {"name": "Eel", "make": 1, "colour": None, "text": rounds, "recipe": None})
+    page = enter(f"/designs/{made.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    ladder = page.get_by_role("listbox", name="Ladder of Eel")
+    ladder.focus()
+    page.keyboard.press("End")
+    expect(page.get_by_role("option", name="R150:")).to_be_in_viewport()
+    page.keyboard.press("Home")
+    expect(page.get_by_role("option", name="R1:", exact=False).first).to_be_in_viewport()
