@@ -84,7 +84,7 @@ class RoundRun:
                     after = self.moves[at + 1] if at + 1 < len(self.moves) else None
                     self._onto(move, after.items if isinstance(after, Stretch) else ())
                 case Turn():
-                    self._turn(last=at == len(self.moves) - 1)
+                    self._turn(last=not any(isinstance(m, Stretch | Start) for m in self.moves[at + 1 :]))
                 case Join():
                     self._join()
                 case Leave():

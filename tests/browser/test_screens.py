@@ -79,8 +79,8 @@ def test_the_bench_fits_without_scrolling_the_page(demo: User, enter: Callable[[
     hedgehog = Design.objects.get(name="Dusk Hedgehog").pk
     page = enter(f"/designs/{hedgehog}/rounds")
     settle(page)
-    for name in ("Written rounds", "Ladder", "Figure"):
-        box = page.get_by_role("region", name=name, exact=True).bounding_box()
+    for role, name in (("region", "Written rounds"), ("region", "Ladder"), ("tabpanel", "Figure")):
+        box = page.get_by_role(role, name=name, exact=True).bounding_box()
         assert box is not None
         assert box["y"] + box["height"] <= 800
 

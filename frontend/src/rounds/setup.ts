@@ -320,7 +320,9 @@ export function extensions(terms: Terms, hooks: Hooks): Extension[] {
     EditorView.updateListener.of((update) => {
       const typed = update.transactions.some((t) => t.docChanged && !t.annotation(fromElsewhere));
       if (typed) hooks.onText(update.state.doc.toString());
-      if (update.selectionSet || update.docChanged)
+      // A change made on the ladder leaves the choice there, wherever the cursor is.
+      const reshaped = update.transactions.some((t) => t.isUserEvent("input.reshape"));
+      if ((update.selectionSet || update.docChanged) && !reshaped)
         hooks.onLine(update.state.doc.lineAt(update.state.selection.main.head).number);
       if (update.focusChanged && !update.view.hasFocus) hooks.onBlur();
     }),
