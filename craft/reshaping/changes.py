@@ -193,8 +193,9 @@ def _applied(text: str, edits: list[_Edit]) -> str:
 def _shaping(body: tuple[Instruction, ...]) -> Shaping:
     """How a round shapes, to be kept when it is spread anew."""
     invisible = any(w.stitch == "invdec" for w in _works(body))
-    works = _works(body)
-    first = bool(works) and works[0].stitch in ("inc", "dec", "invdec") and len(works) > 1
+    lone = body[0] if len(body) == 1 and isinstance(body[0], Repeat) else None
+    ends = _works(lone.body) if lone is not None else []
+    first = len(ends) > 1 and ends[0].stitch in ("inc", "dec", "invdec") and ends[-1].stitch == "sc"
     return Shaping(decrease="invdec" if invisible else "dec", first=first)
 
 

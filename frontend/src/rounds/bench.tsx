@@ -63,28 +63,28 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
   const [range, setRange] = useState<Range | null>(null);
   const shown = preview?.answer ?? null;
   const rounds = shown?.part.rounds ?? NO_ROUNDS;
-  const newest = useRef(text);
-  newest.current = text;
+  const queue = useRef<Promise<void>>(Promise.resolve());
+  /** Change the text by way of the studio; one change after the other, each on what stands there then. */
   const write = useCallback(
-    async (change: () => Promise<{ text: string }>) => {
-      const before = newest.current;
-      try {
-        const { text: next } = await change();
-        // What she typed while the studio thought is newer than its answer.
-        if (newest.current === before) editor.current?.replace(next);
-      } catch (e) {
-        say(sentence(e), true);
-      }
+    (change: (now: string) => Promise<{ text: string }>) => {
+      queue.current = queue.current.then(async () => {
+        const before = editor.current?.text() ?? "";
+        try {
+          const { text: next } = await change(before);
+          // What she typed while the studio thought is newer than its answer.
+          if (editor.current?.text() === before) editor.current.replace(next);
+        } catch (e) {
+          say(sentence(e), true);
+        }
+      });
+      return queue.current;
     },
     [say],
   );
-  const tidy = useCallback(
-    (fold: boolean) => write(() => askTidy(text, design, fold)),
-    [text, design, write],
-  );
+  const tidy = useCallback((fold: boolean) => write((now) => askTidy(now, design, fold)), [design, write]);
   const reshape = useCallback(
-    (change: Reshape) => void write(() => askReshape(text, design, change)),
-    [text, design, write],
+    (change: Reshape) => void write((now) => askReshape(now, design, change)),
+    [design, write],
   );
   const widen = useCallback(
     (round: number, by: number) => reshape(changeOf(rounds, { from: round, to: round }, { do: "widen", by })),

@@ -11,6 +11,8 @@ export type EditorHandle = {
   replace: (text: string) => void;
   /** Show a text that was saved elsewhere. */
   show: (text: string) => void;
+  /** What stands in it now, ahead of what the screen has followed to. */
+  text: () => string;
   mend: (from: number, to: number, text: string) => void;
   goTo: (line: number) => void;
 };
@@ -71,6 +73,9 @@ export function Editor({ text, terms, preview, lit, onText, onLine, onBlur, onFo
           changes: { from: 0, to: v.state.doc.length, insert: next },
           annotations: fromElsewhere.of(true),
         });
+    },
+    text() {
+      return view.current?.state.doc.toString() ?? first.current;
     },
     mend(from, to, insert) {
       if (view.current) applyFix(view.current, from, to, insert);
