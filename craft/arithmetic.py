@@ -114,6 +114,13 @@ def settled(body: tuple[Instruction, ...], counted: bool = False) -> tuple[Instr
     begun = False
     for at, item in enumerate(body):
         after = body[at + 1] if at + 1 < len(body) else None
+        if isinstance(item, Chain) and isinstance(after, Same) and after.stitch == "slst":
+            # A loop that goes back to where it came from is a picot, however long.
+            out.append(Work("picot", span=item.span))
+            begun = True
+            continue
+        if isinstance(item, Same) and item.stitch == "slst" and at and isinstance(body[at - 1], Chain):
+            continue
         if isinstance(item, Chain):
             bridge = begun or isinstance(after, Skip) or (isinstance(after, Onto) and not after.rejoin)
             if bridge and not isinstance(after, FromHook | Turn):

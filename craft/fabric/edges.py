@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -137,27 +137,19 @@ def ordinal(name: str) -> int | None:
 
 
 def find_piece(name: str, pieces: Mapping[str, Piece]) -> Piece | None:
-    """The piece that `name` means: by all its words, else by the last of them; None when none does."""
-    wanted = stem(name)
+    """The piece that `name` means, None when none does.
+
+    By all its words, else by its words and which one of several it says, else by its words without
+    that, else by the last of them alone.
+    """
+    wanted, which = stem(name), ordinal(name)
     if not wanted:
         return None
-    by_stem = {stem(p.name): p for p in pieces.values()}
-    if wanted in by_stem:
-        return by_stem[wanted]
-    exact = {tuple(singular(w) for w in re.findall(r"[^\W_]+", p.name.lower())): p for p in pieces.values()}
     full = tuple(singular(w) for w in re.findall(r"[^\W_]+", name.lower()) if w not in _FILLER)
-    if full in exact:
-        return exact[full]
-    return next((p for s, p in by_stem.items() if s and s[-1] == wanted[-1] and len(wanted) == 1), None)
-
-
-@dataclass(slots=True)
-class Store:
-    """Pieces that may be worked in, and the copies taken so far."""
-
-    pieces: Mapping[str, Piece]
-    copies: dict[str, list[Copy]] = field(default_factory=dict)
-
-    def find(self, name: str) -> Piece | None:
-        """The piece that a name means."""
-        return find_piece(name, self.pieces)
+    keys: tuple[Callable[[Piece], bool], ...] = (
+        lambda p: tuple(singular(w) for w in re.findall(r"[^\W_]+", p.name.lower())) == full,
+        lambda p: stem(p.name) == wanted and ordinal(p.name) == which,
+        lambda p: stem(p.name) == wanted,
+        lambda p: len(wanted) == 1 and stem(p.name)[-1:] == wanted,
+    )
+    return next((p for fits in keys for p in pieces.values() if fits(p)), None)

@@ -119,7 +119,7 @@ class Hook:
         if piece is None:
             return None
         taken = self.copies.setdefault(piece.name.lower(), [])
-        which = ordinal(name)
+        which = ordinal(name) if ordinal(piece.name) is None else None
         if which is None:
             begun = next((c for c in taken if 0 < c.line.left < len(c.line.spots)), None)
             fresh = next((c for c in taken if c.line.left == len(c.line.spots) and c.line.left), None)

@@ -133,6 +133,10 @@ def _work(hook: Hook, made: Round, source: int, label: str, number: int | None, 
 
 def _second_start(hook: Hook, made: Round, label: str) -> None:
     """A new ring: fine on a piece that is cut off, a slip in the middle of one."""
+    if hook.live.name == CHAIN_NAME:
+        # Two chains on a line of their own, and the ring in the second of them.
+        hook.live, hook.chain = Line(NOTHING, "the start"), None
+        return
     if hook.cut or (hook.section and hook.live.name == "the start"):
         hook.put_aside(label)
         return

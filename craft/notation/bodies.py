@@ -59,8 +59,11 @@ def _parser(terms: Terms) -> Lark:
 
 
 _FILLER = re.compile(
-    r"(?i)(^\s*|[,;.:]\s*|\bthen\s+|\band\s+)((?:(?:now|next|work|continue|begin|start|make|crochet|place)(?:\s+(?:with|by|working|on))?|finally|again)"
-    r"(?=\s+(?:\d|sc\b|inc|dec|hdc|in\b|\(|\[|\*|a\s+round|with\b)))\b:?"
+    r"(?i)(^\s*|[,;.:]\s*|\bthen\s+|\band\s+)("
+    r"(?:(?:now|next|work|continue|begin|start|make|crochet|place)(?:\s+(?:with|by|working|on))?|finally|again)"
+    r"(?=\s+(?:\d|sc\b|inc|dec|hdc|in\b|on\b|along\b|\(|\[|\*|a\s+round|with\b))"
+    r"|(?:fold|press|flatten|pinch)(?:\s+\w+){0,4}?\s*(?:\band|,)(?=\s+(?:\d|sc\b|dc\b|work\b))"
+    r")(?:\b|(?<=,)):?"
 )
 
 

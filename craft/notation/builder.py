@@ -263,6 +263,15 @@ class Builder(Transformer[Token, Any]):
     def join(self, meta: Any, _: Any) -> Join | list[Any]:
         return Join(_span(meta))
 
+    def join_to(self, meta: Any, children: list[Any]) -> list[Any]:
+        """A chain carried over to a piece; joined there with a stitch, that stitch is the first of the piece."""
+        onto = self.on_piece(meta, [children[1]]).move
+        named = _typed(children, "STITCH")
+        work = self._word(named) if named is not None else None
+        if work is None or work.stitch == "slst":
+            return [onto]
+        return [onto, replace(work, span=_span(meta))]
+
     def turn(self, meta: Any, _: Any) -> Turn:
         return Turn(_span(meta))
 
@@ -354,6 +363,13 @@ class Builder(Transformer[Token, Any]):
 
     def over(self, _: Any, children: list[Token]) -> Qual:
         return self._qual("over", children[0], number(children[0]))
+
+    def in_space(self, _: Any, children: list[Token]) -> Qual:
+        digits = re.search(r"\d+", children[0])
+        return Qual("space", token_span(children[0]), number(digits.group(0)) if digits else None)
+
+    def even(self, meta: Any, _: Any) -> Repeat:
+        return Repeat((Work("sc", span=_span(meta)),), None, None, _span(meta))
 
     def in_ring(self, _: Any, children: list[Token]) -> Qual:
         return self._qual("ring", children[0])
@@ -488,6 +504,8 @@ def _placed(work: Work, count: int | None, quals: list[Qual], span: Span) -> lis
             made = replace(_into(work, n), count=at.n)
         case "over":
             made = _over(work, at)
+        case "space":
+            return _into_space(work, n, at.n)
         case _:
             into = _into(work, n) if at.how == "each" else replace(work, count=n)
             return [Repeat((into,), None, at.n if at.how == "to-last" else None, span)]
@@ -500,7 +518,14 @@ def _placed(work: Work, count: int | None, quals: list[Qual], span: Span) -> lis
     return [made]
 
 
-_PLACES = ("ring", "from-hook", "next", "same", "each-of", "over", "each", "around", "to-last")
+_PLACES = ("space", "ring", "from-hook", "next", "same", "each-of", "over", "each", "around", "to-last")
+
+
+def _into_space(work: Work, n: int, chains: int | None) -> list[Any]:
+    """`n` stitches around a bridge of `chains`: as many as it has chains, one in each."""
+    if chains is None or chains == n:
+        return [replace(work, count=n)]
+    return [Cluster((replace(work, count=n),), work.span), *([Skip(chains - 1, work.span)] if chains > 1 else [])]
 
 
 def _over(work: Work, qual: Qual) -> Work:

@@ -6,7 +6,7 @@ Nothing here reads a round's body; see bodies.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import lru_cache
 
@@ -74,6 +74,7 @@ _OR_TO = (
 )
 _IN_LABEL = (
     r"(?:\s*(?:[\[(]\s*(?P<count>\d{1,6})\s*(?:sts?|stitches)?\s*[\])]\s*(?=[:.])"
+    r"|[\[(]\s*\d{1,4}\s*(?:rounds|rnds|rows)\s*[\])]\s*(?=[:.])|[\[(]\s*(?-i:[a-z])[^()\[\]\d:]{0,40}[\])]\s*(?=:)"
     r"|[\[(]\s*(?:(?:in|with)\s+)?(?P<colour>(?-i:[A-Z])[\w' -]{0,38}?)\s*[\])]\s*(?=[:.])"
     r"|(?:in|with|[-–—])\s+(?P<incolour>(?-i:[A-Z])[\w' -]{0,38}?)\s*(?=:)))?"
 )
@@ -155,8 +156,30 @@ def step_kind(text: str) -> StepKind | None:
     return next((kind for kind, words in _STEPS if words.search(text)), StepKind.OTHER if _STAGE.match(text) else None)
 
 
+_COLOUR_FIRST = re.compile(rf"(?i)^\s*(?:with|in)\s+([^\W\d_][\w' -]{{0,38}}?)\s*[:,]\s*(?={_ROUND_WORD}\s*\d)")
+"""A colour in front of a label: 'With white: R1: 4 sc in ring'."""
+
+
+def _shifted(label: RoundLabel, by: int) -> RoundLabel:
+    def moved(span: Span | None) -> Span | None:
+        return span and Span(span.start + by, span.end + by)
+
+    return replace(
+        label,
+        span=Span(label.span.start + by, label.span.end + by),
+        body_at=label.body_at + by,
+        count_span=moved(label.count_span),
+        colour_span=moved(label.colour_span),
+    )
+
+
 @lru_cache(maxsize=16_384)
 def _label(text: str) -> RoundLabel | None:
+    if lead := _COLOUR_FIRST.match(text):
+        behind = _label(text[lead.end() :])
+        if behind is None or behind.colour:
+            return behind and _shifted(behind, lead.end())
+        return replace(_shifted(behind, lead.end()), colour=lead.group(1).strip(), colour_span=Span(*lead.span(1)))
     if m := _LABEL.match(text):
         first = int(m.group(1))
         last = int(next((end for end in m.groups()[1:3] if end), m.group(1)))
@@ -200,6 +223,7 @@ def _heading(text: str, sure: bool) -> tuple[str, int] | None:
         marked
         or (made and len(name.split()) <= 6)
         or (sure and len(name.split()) <= 5 and not re.search(r"[.;!?]$|\d", body))
+        or (sure and _PART_WORDS.match(body))
     ):
         number = made.group(1).lower() if made else "1"
         return name, min(200, max(1, _WORD_NUMBER.get(number) or int(number)))

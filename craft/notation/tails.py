@@ -16,7 +16,7 @@ _UNIT = (
 _AGAIN = r"[x×*]\s*\d|\d+\s*(?:times|x\b)|around|once\b|twice\b|thrice\b|repeat"
 _COUNT = re.compile(rf"(?i)[\[({{<]\s*(\d{{1,9}})\s*{_UNIT}\s*[\])}}>](?!\s*(?:{_AGAIN}))")
 _EQUALS = re.compile(rf"(?i)(?:=|→|->)\s*(\d{{1,9}})\s*{_UNIT}(?![\w(])")
-_DASH = re.compile(r"(?i)[-–—,]\s*(\d{1,9})\s*(?:sts|stitches)\b\.?(?=\s*$)")
+_DASH = re.compile(r"(?i)[-–—,]\s*(\d{1,9})\s*(?:sts|stitches)\b\.?(?=\s*$)|(?<=\s)[-–—]\s*(\d{1,9})(?=\s*\.?\s*$)")
 _FOLD = re.compile(
     r"(?i)[\[(]\s*(?:for\s+)?(\d{1,9})\s*(?:rounds?|rnds?|rows?)\s*(?:in\s+(?:all|total))?\s*[\])]"
     r"|\bfor\s+(\d{1,9})\s*(?:rounds|rnds|rows)\b|[x×]\s*(\d{1,9})\s*(?:rounds|rnds|rows)\b"
@@ -78,8 +78,8 @@ def cut(text: str) -> Tail:
             remark = Span(rest.start(1), rest.end(1))
     return Tail(
         body_end,
-        int(count.group(1)) if count else None,
-        Span(count.start(1), count.end(1)) if count else None,
+        int(count.group(count.lastindex or 1)) if count else None,
+        Span(*count.span(count.lastindex or 1)) if count else None,
         int(fold.group(1) or fold.group(2) or fold.group(3)) if fold else None,
         Span(*fold.span()) if fold else None,
         remark,
