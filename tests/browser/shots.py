@@ -45,7 +45,7 @@ def _sign_in(page: Page) -> None:
     page.get_by_role("button", name="Sign in").click()
     page.get_by_role("heading", name="The shelf").wait_for()
     page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
-    page.wait_for_load_state("networkidle")
+    page.evaluate("() => Promise.all([...document.images].map(i => i.decode()))")
 
 
 def _designs(page: Page) -> dict[str, str]:
