@@ -3,7 +3,7 @@
 from craft.fabric.check import Checked, check, run_pattern
 from craft.fabric.dryrun import Movement, movements, place_of
 from craft.fabric.edges import Piece
-from craft.fabric.graph import ARRAYS, KIND_KEYS, LOOP_ORDER, StitchGraph
+from craft.fabric.graph import ARRAYS, KIND_KEYS, LOOP_ORDER, EdgeKind, StitchGraph
 from craft.fabric.hook import Tally, WorkedStep
 from craft.fabric.laying import Hole
 from craft.fabric.run import MAIN_COLOUR, WorkedPart, run_part
@@ -15,6 +15,7 @@ __all__ = [
     "LOOP_ORDER",
     "MAIN_COLOUR",
     "Checked",
+    "EdgeKind",
     "Hole",
     "Movement",
     "Piece",

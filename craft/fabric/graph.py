@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, fields
+from enum import IntEnum
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +20,18 @@ LOOP_NUMBER = {loops: number for number, loops in enumerate(LOOP_ORDER)}
 Numbers = NDArray[np.int64]
 
 
+class EdgeKind(IntEnum):
+    """Whether an edge has two ends, runs round a tube, or runs round a tube that is drawn shut."""
+
+    OPEN = 0
+    ROUND = 1
+    SHUT = 2
+
+
+MOST_ON_EDGES = 400_000
+"""Stitches noted along edges at most: many short rounds on a long edge would fill the memory."""
+
+
 @dataclass(frozen=True, slots=True)
 class StitchGraph:
     """Stitches in working order; all arrays are read-only.
@@ -30,6 +43,8 @@ class StitchGraph:
     parents of stitch i: `parents[first_parent[i]:first_parent[i + 1]]`, none for stitches of a start;
     second: as `parents`, whether that one lies on a second edge worked in with the first.
     joins: (m, 2) pairs of neighbours that no later stitch shows: ends of a joined round, of a ring.
+    edges: the edge as it lay after every round, and every chain, one after the other: edge e is
+    `edges[first_edge[e]:first_edge[e + 1]]` in working order; edge_kind: (e,) number into `EdgeKind`.
     """
 
     kind: NDArray[np.uint8]
@@ -43,6 +58,9 @@ class StitchGraph:
     parents: Numbers
     second: NDArray[np.bool_]
     joins: Numbers
+    edges: Numbers
+    first_edge: Numbers
+    edge_kind: NDArray[np.uint8]
     colours: tuple[str, ...]
     pieces: tuple[str, ...]
 
@@ -67,7 +85,9 @@ class GraphBuilder:
         self._parents: list[Numbers] = []
         self._second: list[NDArray[np.bool_]] = []
         self._joins: list[tuple[int, int]] = []
-        self._taken_in: list[tuple[int, StitchGraph]] = []
+        self._edges: list[Numbers] = []
+        self._edge_kinds: list[EdgeKind] = []
+        self._on_edges = 0
         self.colours: list[str] = []
         self.pieces: list[str] = []
         self.size = 0
@@ -109,6 +129,8 @@ class GraphBuilder:
         self._parents.append(graph.parents + first)
         self._second.append(graph.second)
         self._joins += [(int(a) + first, int(b) + first) for a, b in graph.joins]
+        for at, kind in enumerate(graph.edge_kind):
+            self.edge(graph.edges[graph.first_edge[at] : graph.first_edge[at + 1]] + first, EdgeKind(kind))
         self.size += len(graph)
         return first
 
@@ -127,6 +149,13 @@ class GraphBuilder:
     def neighbours(self, a: int, b: int) -> None:
         """Say that two stitches lie side by side."""
         self._joins.append((a, b))
+
+    def edge(self, spots: Numbers, kind: EdgeKind) -> None:
+        """Note how an edge lies now; `spots` in working order, below 0 where the stitch is not known."""
+        if len(spots) > 1 and self._on_edges + len(spots) <= MOST_ON_EDGES:
+            self._on_edges += len(spots)
+            self._edges.append(spots)
+            self._edge_kinds.append(kind)
 
     def build(self) -> StitchGraph:
         """The finished graph."""
@@ -151,6 +180,9 @@ class GraphBuilder:
             parents=flat(list(self._parents), np.int64),  # type: ignore[arg-type]
             second=flat(list(self._second), np.bool_),  # type: ignore[arg-type]
             joins=np.array(self._joins, np.int64).reshape(-1, 2),
+            edges=flat(list(self._edges), np.int64),  # type: ignore[arg-type]
+            first_edge=np.cumsum([0, *(len(e) for e in self._edges)]).astype(np.int64),
+            edge_kind=np.array(self._edge_kinds, np.uint8),
             colours=tuple(self.colours),
             pieces=tuple(self.pieces),
         )

@@ -165,6 +165,9 @@ def _fill(body: Sequence[Instruction], room: int) -> int:
     return max(left, 0) // unit if unit else 1
 
 
+_BOTH = LOOP_NUMBER[Loops.BOTH]
+
+
 @lru_cache(maxsize=4096)
 def lay(body: tuple[Instruction, ...], room: int, colour: str, loops: Loops = Loops.BOTH) -> Laid:
     """Lay out `body` over `room` stitches of an edge, beginning with `colour` on the hook."""
@@ -185,7 +188,8 @@ def lay(body: tuple[Instruction, ...], room: int, colour: str, loops: Loops = Lo
     names = [m.colour for m in moves]
     one = len(set(names)) <= 1
     colours = tuple(names[:1] if one else [names[r] for r in rows])
-    looped = np.array([m.loops for m in moves], np.uint8)[rows]
+    # What goes into nothing goes into no loop either: a bridge in a front-loop round, say.
+    looped = np.where(counts > 0, np.array([m.loops for m in moves], np.uint8)[rows], _BOTH).astype(np.uint8)
     edge_takes = np.where(spur == 0, takes, 0)
     passed, holes = _passed(kinds, edge_takes, gives, spur)
     if live is not None:

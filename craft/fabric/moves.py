@@ -9,7 +9,7 @@ import numpy as np
 
 from craft.arithmetic import sum_of
 from craft.fabric.edges import CHAIN_NAME, NOTHING, Copy, Foundation, Line
-from craft.fabric.graph import KIND_NUMBER, Numbers
+from craft.fabric.graph import KIND_NUMBER, EdgeKind, Numbers
 from craft.fabric.hook import Hook
 from craft.fabric.laying import Hole, Laid, lay
 from craft.fabric.plan import Move, Stretch
@@ -294,6 +294,7 @@ class RoundRun:
             hook.base = self.main
             self.out.sideways = True
         hook.chain = Foundation(make_chain(hook, move.count))
+        hook.graph.edge(hook.chain.ids, EdgeKind.OPEN)
         hook.pending = 0
         self.main = self.source = Line(hook.chain.tops(), CHAIN_NAME, closed=False)
         self.fresh = []
@@ -361,6 +362,7 @@ class RoundRun:
         hook = self.hook
         if hook.pending:
             hook.chain = Foundation(make_chain(hook, hook.pending), joined=True)
+            hook.graph.edge(hook.chain.ids, EdgeKind.ROUND)
             hook.pending = 0
             hook.sides += [hook.chain.ids, hook.chain.ids]
         wanted = sum_of(items).takes
@@ -418,11 +420,13 @@ class RoundRun:
         self.out.joined = True
         if not self.fresh and hook.pending:
             hook.chain = Foundation(make_chain(hook, hook.pending), joined=True)
+            hook.graph.edge(hook.chain.ids, EdgeKind.ROUND)
             hook.pending = 0
             self.main = self.source = Line(hook.chain.tops(), CHAIN_NAME)
             hook.live = self.main
         elif not self.fresh and hook.chain is not None and not hook.chain.tops_used:
             hook.chain.joined = True
+            hook.graph.edge(hook.chain.ids, EdgeKind.ROUND)
             self.main = self.source = Line(hook.chain.tops(), CHAIN_NAME)
         elif self.fresh:
             made = np.concatenate(self.fresh)

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from craft.fabric.edges import CHAIN_NAME, NOTHING, Line, Piece
-from craft.fabric.graph import Numbers, StitchGraph
+from craft.fabric.graph import EdgeKind, Numbers, StitchGraph
 from craft.fabric.hook import Hook, Tally, WorkedStep, pieces_of
 from craft.fabric.judge import LEAST_WAITING, Judged, counts_as_stitch, judge, style
 from craft.fabric.moves import RoundRun
@@ -102,6 +102,7 @@ def _work(hook: Hook, made: Round, source: int, label: str, number: int | None, 
         return
     if made.way is Way.LINE and not any(len(f) for f in run.fresh):
         return
+    hook.graph.edge(hook.live.spots, EdgeKind.ROUND if hook.live.closed else EdgeKind.OPEN)
     hook.tallies.append(
         Tally(
             label,
@@ -272,6 +273,8 @@ def run_part(
                 pass
     _loose_ends(hook)
     closed = any(s.kind is StepKind.CLOSE for s in hook.steps)
+    if closed and hook.live.closed:
+        hook.graph.edge(hook.live.spots, EdgeKind.SHUT)
     worked = WorkedPart(
         part.name, part.make, tuple(hook.tallies), tuple(hook.steps), hook.graph.build(), closed, hook.live.spots
     )

@@ -9,6 +9,7 @@ from __future__ import annotations
 from functools import lru_cache
 
 from craft.fabric.edges import CHAIN_NAME, Line
+from craft.fabric.graph import EdgeKind
 from craft.fabric.hook import Hook, Tally
 from craft.fabric.laying import lay
 from craft.fabric.plan import Stretch, plan
@@ -57,6 +58,7 @@ def work_simple(hook: Hook, made: Round, source: int, label: str, number: int | 
     )  # fmt: skip
     hook.colour, hook.last_row = laid.last_colour, False
     hook.live = Line(ids, label)
+    hook.graph.edge(ids, EdgeKind.ROUND)
     hook.tallies.append(
         Tally(
             label, number, source, before, many, many, made.count, laid.marks, tuple(dict.fromkeys(laid.colours)), made.loops,

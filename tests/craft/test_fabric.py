@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import pytest
 
-from craft.fabric import check
+from craft.fabric import LOOP_ORDER, EdgeKind, check
 from craft.problems import CODES, Problem, Severity
+from craft.stitches import Loops
 
 BALL = """R1: 6 sc in ring [6]
 R2: inc x 6 [12]
@@ -158,3 +161,27 @@ def test_codes_have_a_meaning(code: str) -> None:
     severity, meaning = CODES[code]
     assert isinstance(severity, Severity)
     assert meaning.endswith(".")
+
+
+def test_a_bridge_in_a_front_loop_round_goes_into_no_loop() -> None:
+    graph = check("R1: 6 sc in ring [6]\nR2: FLO: 4 sc, ch 2, skip 2 [6]").parts[0].graph
+    into = [LOOP_ORDER[n] for n in graph.loops[6:]]
+    assert into == [Loops.FRONT] * 4 + [Loops.BOTH] * 2
+
+
+def test_edges_are_noted_as_they_lay_after_every_round() -> None:
+    graph = (
+        check("Ch 5\nRow 1: sc in 2nd ch from hook and in each ch across [4]\nRow 2: ch 1, turn, 4 sc [4]")
+        .parts[0]
+        .graph
+    )
+    edges = [graph.edges[a:b].tolist() for a, b in pairwise(graph.first_edge.tolist())]
+    kinds = [EdgeKind(k) for k in graph.edge_kind]
+    made = [e for e in edges if len(e) == 4]
+    assert len(made) == 2 and set(kinds) == {EdgeKind.OPEN}
+    assert graph.parents[graph.first_parent[made[1][0]]] == made[0][-1], "a turned row starts over the last stitch"
+
+
+def test_a_part_that_is_closed_ends_in_a_shut_edge() -> None:
+    graph = check("R1: 6 sc in ring [6]\nR2: 6 sc [6]\nClose.").parts[0].graph
+    assert [EdgeKind(k) for k in graph.edge_kind] == [EdgeKind.ROUND, EdgeKind.ROUND, EdgeKind.SHUT]
