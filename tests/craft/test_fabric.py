@@ -170,15 +170,13 @@ def test_a_bridge_in_a_front_loop_round_goes_into_no_loop() -> None:
 
 
 def test_edges_are_noted_as_they_lay_after_every_round() -> None:
-    graph = (
-        check("Ch 5\nRow 1: sc in 2nd ch from hook and in each ch across [4]\nRow 2: ch 1, turn, 4 sc [4]")
-        .parts[0]
-        .graph
-    )
+    panel = "Ch 5\nRow 1: sc in 2nd ch from hook and in each ch across [4]\nRow 2: ch 1, turn, 4 sc [4]"
+    graph = check(panel).parts[0].graph
     edges = [graph.edges[a:b].tolist() for a, b in pairwise(graph.first_edge.tolist())]
     kinds = [EdgeKind(k) for k in graph.edge_kind]
     made = [e for e in edges if len(e) == 4]
-    assert len(made) == 2 and set(kinds) == {EdgeKind.OPEN}
+    assert len(made) == 2
+    assert set(kinds) == {EdgeKind.OPEN}
     assert graph.parents[graph.first_parent[made[1][0]]] == made[0][-1], "a turned row starts over the last stitch"
 
 
