@@ -120,9 +120,9 @@ _NEWTON_STEPS, _ENOUGH = 60, 2e-3
 
 
 def pressure_share(firmness: float) -> float:
-    """Filling pressure as a share of k / r_max: 0.05 soft to 0.12 firm for firmness 0 to 1."""
+    """Filling pressure as a share of k / r_max: 0.03 soft to 0.09 firm for firmness 0 to 1."""
     require(0 <= firmness <= 1, "Firmness lies between 0 and 1.", field="firmness")
-    return 0.05 + 0.07 * firmness
+    return 0.03 + 0.06 * firmness
 
 
 def _rest(gauge: Gauge, h: Vector) -> tuple[float, Vector]:

@@ -4,44 +4,22 @@ from __future__ import annotations
 
 import argparse
 from collections.abc import Iterator
-from dataclasses import asdict, dataclass
+from dataclasses import asdict
 from typing import Any
 
+from craft.cli.answers import Answer, gauge_of, problem_row, refused
 from craft.cli.files import read_checked
 from craft.drafting import Recipe, Shaping, Solid, draft, suggested_start
 from craft.errors import CraftError
 from craft.exchange import export
 from craft.fabric import KIND_KEYS, LOOP_ORDER, Checked, WorkedPart, movements, place_of
-from craft.gauge import ASSUMED, Estimate, Gauge, estimate_gauge, fabric_outlook
+from craft.gauge import Estimate, estimate_gauge, fabric_outlook
 from craft.grading import profile_of
 from craft.materials import filling_of, hours, tails, yarn_use
 from craft.notation import Wording
-from craft.problems import CODES, Problem
+from craft.problems import CODES
 from craft.stitches import Terms, Tongue
 from craft.yarn import Yarn, combined_wraps
-
-
-@dataclass(frozen=True, slots=True)
-class Answer:
-    """What a command found: exit code, lines for people, the JSON object."""
-
-    code: int
-    lines: str
-    data: dict[str, Any]
-
-
-def _problem(p: Problem) -> dict[str, Any]:
-    fix = p.fix and {"start": p.fix.start, "end": p.fix.end, "text": p.fix.text, "label": p.fix.label}
-    return {
-        "code": p.code,
-        "severity": p.severity.value,
-        "part": p.place.part,
-        "round": p.place.round,
-        "line": p.place.line,
-        "column": p.place.column,
-        "message": p.message,
-        "fix": fix,
-    }
 
 
 def _checked(found: Checked) -> dict[str, Any]:
@@ -68,7 +46,7 @@ def _checked(found: Checked) -> dict[str, Any]:
             }
             for part in found.parts
         ],
-        "problems": [_problem(p) for p in found.problems],
+        "problems": [problem_row(p) for p in found.problems],
     }
 
 
@@ -97,22 +75,12 @@ def _check_lines(found: Checked) -> Iterator[str]:
     yield "sound\n" if found.sound else "not sound\n"
 
 
-def _gauge(args: argparse.Namespace) -> Gauge:
-    return Gauge(
-        args.stitch or ASSUMED.stitch_mm,
-        args.round or ASSUMED.round_mm,
-        ASSUMED.lean if args.lean is None else args.lean,
-        0.05 if args.stitch else ASSUMED.spread,
-        "as given" if args.stitch else ASSUMED.how,
-    )
-
-
 def draft_command(args: argparse.Namespace) -> Answer:
     """Draft a solid to rounds."""
     if args.stitch is None or args.round is None:
         raise CraftError("draft needs --stitch and --round, both in mm.")
     solid = Solid(args.solid, args.height, args.width or args.height, args.open, args.opening, args.point)
-    gauge = _gauge(args)
+    gauge = gauge_of(args)
     recipe = Recipe(
         solid, args.start or suggested_start(solid, gauge), args.ease, Shaping(args.stacked, args.first, args.decrease)
     )
@@ -157,8 +125,8 @@ def yarn_command(args: argparse.Namespace) -> Answer:
     """Yarn, filling, tails and hours of a file."""
     found, _ = read_checked(args.file, None)
     if not found.sound and not args.force:
-        return _refused(found)
-    gauge = _gauge(args)
+        return refused(found)
+    gauge = gauge_of(args)
     uses = yarn_use(found.parts, gauge, args.per_stitch)
     filling = filling_of([(p, profile_of(p, gauge)) for p in found.parts])
     data = {
@@ -175,17 +143,11 @@ def yarn_command(args: argparse.Namespace) -> Answer:
     return Answer(0, f"{lines}filling {filling.value:.0f} g ({filling.low:.0f} to {filling.high:.0f})\n", data)
 
 
-def _refused(found: Checked) -> Answer:
-    first = next(p for p in found.problems if p.severity.value == "fault")
-    line = f"not sound, line {first.place.line}: {first.message} Use --force to go on.\n"
-    return Answer(1, line, {"format": 1, "sound": False, "problems": [_problem(p) for p in found.problems]})
-
-
 def convert_command(args: argparse.Namespace) -> Answer:
     """Write a file in another form, in other terms, or for left-handed makers."""
     found, typed = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
     if not found.sound and not args.force:
-        return _refused(found)
+        return refused(found)
     terms = Terms(args.to_terms) if args.to_terms else found.reading.pattern.terms
     wording = Wording(terms, args.spelled, Tongue(args.tongue) if args.tongue else None)
     text = export(found, typed, args.to, wording=wording, left=args.left_handed, tidy=args.tidy)

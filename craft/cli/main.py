@@ -12,15 +12,9 @@ import sys
 from collections.abc import Sequence
 from typing import NoReturn
 
-from craft.cli.commands import (
-    Answer,
-    check_command,
-    convert_command,
-    draft_command,
-    gauge_command,
-    run_command,
-    yarn_command,
-)
+from craft.cli.answers import Answer
+from craft.cli.commands import check_command, convert_command, draft_command, gauge_command, run_command, yarn_command
+from craft.cli.settling import settle_command
 from craft.drafting import SOLIDS
 from craft.errors import CraftError
 from craft.exchange import FORMATS
@@ -44,27 +38,41 @@ def _number(text: str) -> float:
     return value
 
 
-def _parser() -> _Parser:
-    parser = _Parser(prog="craft", description="Read, check, draft and convert amigurumi rounds.")
-    commands = parser.add_subparsers(dest="command", required=True, parser_class=_Parser)
+class _Commands:
+    """Adds commands that share what every command has."""
 
-    def command(name: str, run: object, words: str) -> _Parser:
-        made = commands.add_parser(name, help=words, description=words)
+    def __init__(self) -> None:
+        self.parser = _Parser(prog="craft", description="Read, check, draft, settle and convert amigurumi rounds.")
+        self._commands = self.parser.add_subparsers(dest="command", required=True, parser_class=_Parser)
+
+    def add(self, name: str, run: object, words: str) -> _Parser:
+        """A command with its words for people."""
+        made = self._commands.add_parser(name, help=words, description=words)
         made.add_argument("--json", action="store_true", help="print one JSON object")
         made.set_defaults(run=run)
         return made
 
-    def gauge(of: _Parser) -> None:
-        of.add_argument("--stitch", type=_number, metavar="MM", help="stitch width")
-        of.add_argument("--round", type=_number, metavar="MM", help="round height")
-        of.add_argument("--lean", type=_number, metavar="X", help="stitches of drift a round")
 
-    check = command("check", check_command, "check every count of a written pattern")
+def _gauge(of: _Parser) -> None:
+    of.add_argument("--stitch", type=_number, metavar="MM", help="stitch width")
+    of.add_argument("--round", type=_number, metavar="MM", help="round height")
+    of.add_argument("--lean", type=_number, metavar="X", help="stitches of drift a round")
+
+
+def _parser() -> _Parser:
+    commands = _Commands()
+    _planning(commands)
+    _working(commands)
+    return commands.parser
+
+
+def _planning(commands: _Commands) -> None:
+    check = commands.add("check", check_command, "check every count of a written pattern")
     check.add_argument("file", nargs="?")
     check.add_argument("--from-terms", choices=TERMS)
     check.add_argument("--codes", action="store_true", help="list every problem code")
 
-    draft = command("draft", draft_command, "draft a solid to written rounds")
+    draft = commands.add("draft", draft_command, "draft a solid to written rounds")
     draft.add_argument("solid", choices=tuple(SOLIDS))
     draft.add_argument("--height", type=_number, required=True, metavar="MM")
     draft.add_argument("--width", type=_number, metavar="MM")
@@ -76,25 +84,35 @@ def _parser() -> _Parser:
     draft.add_argument("--stacked", action="store_true")
     draft.add_argument("--first", action="store_true", help="increase before the plain stitches")
     draft.add_argument("--decrease", choices=("dec", "invdec"), default="dec")
-    gauge(draft)
+    _gauge(draft)
 
-    estimate = command("gauge", gauge_command, "estimate gauge from yarn and hook")
+    estimate = commands.add("gauge", gauge_command, "estimate gauge from yarn and hook")
     estimate.add_argument("--wpi", type=_number, action="append", metavar="N", help="wraps per inch, once a strand")
     estimate.add_argument("--class", dest="weight", type=int, metavar="0…7")
     estimate.add_argument("--hook", type=_number, required=True, metavar="MM")
 
-    yarn = command("yarn", yarn_command, "yarn, filling and tails of a written pattern")
+    yarn = commands.add("yarn", yarn_command, "yarn, filling and tails of a written pattern")
     yarn.add_argument("file")
     yarn.add_argument("--per-stitch", type=_number, metavar="MM", help="yarn in one single crochet, measured")
     yarn.add_argument("--force", action="store_true")
-    gauge(yarn)
+    _gauge(yarn)
 
-    run = command("run", run_command, "work a pattern stitch by stitch")
+
+def _working(commands: _Commands) -> None:
+    settle = commands.add("settle", settle_command, "bring every part to rest, and measure it")
+    settle.add_argument("file")
+    settle.add_argument("--firmness", type=_number, default=0.5, metavar="0…1", help="0 softly filled, 1 hard")
+    settle.add_argument("--against", metavar="TARGET", help="sphere:100, ellipsoid:90x60, or the JSON of a draft")
+    settle.add_argument("--mesh", metavar="OUT", help="write a mesh: .obj, .stl or .glb")
+    settle.add_argument("--force", action="store_true", help="go on with faults")
+    _gauge(settle)
+
+    run = commands.add("run", run_command, "work a pattern stitch by stitch")
     run.add_argument("file")
     run.add_argument("--from-terms", choices=TERMS)
     run.add_argument("--graph", action="store_true", help="every stitch with what it goes into")
 
-    convert = command("convert", convert_command, "write a pattern in another form")
+    convert = commands.add("convert", convert_command, "write a pattern in another form")
     convert.add_argument("file")
     convert.add_argument("--to", required=True, choices=tuple(FORMATS))
     convert.add_argument("--from-terms", choices=TERMS)
@@ -104,7 +122,6 @@ def _parser() -> _Parser:
     convert.add_argument("--spelled", action="store_true", help="stitches by their full names")
     convert.add_argument("--tongue", choices=tuple(Tongue), help="rounds in German, French or Spanish")
     convert.add_argument("--force", action="store_true", help="go on with faults")
-    return parser
 
 
 def main(argv: Sequence[str] | None = None) -> int:

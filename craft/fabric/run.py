@@ -216,6 +216,8 @@ def _step(hook: Hook, step: Step) -> None:
         hook.front = not hook.front
     elif step.kind is StepKind.CLOSE:
         hook.cut = True
+        if hook.live.closed:
+            hook.graph.edge(hook.live.spots, EdgeKind.SHUT)
 
 
 def _told_once(problems: list[Problem]) -> list[Problem]:
@@ -273,8 +275,6 @@ def run_part(
                 pass
     _loose_ends(hook)
     closed = any(s.kind is StepKind.CLOSE for s in hook.steps)
-    if closed and hook.live.closed:
-        hook.graph.edge(hook.live.spots, EdgeKind.SHUT)
     worked = WorkedPart(
         part.name, part.make, tuple(hook.tallies), tuple(hook.steps), hook.graph.build(), closed, hook.live.spots
     )

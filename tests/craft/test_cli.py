@@ -116,6 +116,37 @@ def test_gauge_and_yarn(capsys: pytest.CaptureFixture[str], ball: str) -> None:
     assert yarn["colours"][0]["stitches"] == 2 * 48
 
 
+def test_settle_measures_and_compares(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    drafted = as_json(capsys, "draft", "draft", "sphere", "--height", "60", "--stitch", "5", "--round", "4.6")
+    rounds, target = tmp_path / "ball.txt", tmp_path / "ball.json"
+    rounds.write_text(drafted["text"])
+    target.write_text(json.dumps(drafted))
+    words = ["settle", str(rounds), "--stitch", "5", "--round", "4.6"]
+    by_file = as_json(capsys, "settle", *words, "--against", str(target), "--mesh", str(tmp_path / "ball.glb"))
+    row = by_file["parts"][0]
+    assert row["converged"]
+    assert row["stitches"] == sum(drafted["counts"])
+    assert row["width_mm"] == pytest.approx(60, abs=3)
+    assert row["shape_rms_w"] < 0.3
+    assert (tmp_path / "ball.glb").read_bytes().startswith(b"glTF")
+    by_words = as_json(capsys, "settle", *words, "--against", "sphere:60")
+    assert by_words["parts"][0]["shape_rms_mm"] == row["shape_rms_mm"]
+    code, out, _ = run(capsys, *words, "--against", "ellipsoid:60x50")
+    assert code == 0
+    assert "off its target" in out
+
+
+def test_settle_writes_one_mesh_a_part_and_refuses_faults(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    two = tmp_path / "two.txt"
+    two.write_text("Ear\nR1: 6 sc in ring [6]\nR2: 6 sc [6]\n\nNose\nR1: 5 sc in ring [5]\nR2: 5 sc [5]\n")
+    assert run(capsys, "settle", str(two), "--mesh", str(tmp_path / "m.stl"))[0] == 0
+    assert (tmp_path / "m-1.stl").exists()
+    assert (tmp_path / "m-2.stl").exists()
+    two.write_text("R1: 6 sc in ring [6]\nR2: 5 sc [6]\n")
+    assert run(capsys, "settle", str(two))[0] == 1
+    assert run(capsys, "settle", str(two), "--force")[0] == 0
+
+
 @pytest.mark.parametrize("to", ["text", "json", "csv", "svg", "md"])
 def test_convert(capsys: pytest.CaptureFixture[str], ball: str, to: str) -> None:
     text = as_json(capsys, "convert", "convert", ball, "--to", to)["text"]
@@ -187,6 +218,8 @@ def test_convert_changes_terms_and_folds(capsys: pytest.CaptureFixture[str], tmp
         ["gauge", "--class", "3", "--hook", "-3"],
         ["yarn", "/nowhere"],
         ["convert", "/nowhere", "--to", "docx"],
+        ["settle", "/nowhere"],
+        ["settle", "/dev/null", "--firmness", "soft"],
         ["check", "/dev/null", "--from-terms", "klingon"],
     ],
 )

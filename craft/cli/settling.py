@@ -1,0 +1,102 @@
+"""`craft settle`: parts brought to rest, measured, compared with a target, written as meshes."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import time
+from pathlib import Path
+from typing import Any
+
+from craft.cli.answers import Answer, gauge_of, refused
+from craft.cli.files import read_checked
+from craft.drafting import SOLIDS, Solid
+from craft.errors import CraftError
+from craft.fabric import WorkedPart
+from craft.settling import MESH_FORMATS, Settled, measure, mesh_file, settle, shape_error
+
+
+def target_of(text: str) -> Solid:
+    """A solid from `sphere:100`, `ellipsoid:90x60` (height × width in mm), or a JSON file of `craft draft`."""
+    kind, _, size = text.partition(":")
+    if kind in SOLIDS and size:
+        try:
+            sides = [float(side) for side in size.split("x")]
+        except ValueError:
+            raise CraftError(f"{text!r}: sizes are written like {kind}:90x60, height by width in mm.") from None
+        if len(sides) > 2:
+            raise CraftError(f"{text!r}: a solid has a height and a width.")
+        return Solid(kind, sides[0], sides[-1])
+    try:
+        data = json.loads(Path(text).read_text(encoding="utf-8"))
+        return Solid.from_json(data.get("target", data))
+    except OSError as error:
+        raise CraftError(f"{text}: {error.strerror or error}; a target is a file or like 'sphere:100'.") from None
+    except (ValueError, AttributeError):
+        raise CraftError(f"{text}: the target is no JSON of a solid.") from None
+
+
+def settle_command(args: argparse.Namespace) -> Answer:
+    """Settle every part of a file."""
+    found, _ = read_checked(args.file, None)
+    if not found.sound and not args.force:
+        return refused(found)
+    target = target_of(args.against) if args.against else None
+    ending = Path(args.mesh).suffix[1:].lower() if args.mesh else ""
+    if args.mesh and ending not in MESH_FORMATS:
+        raise CraftError(f"{args.mesh}: meshes are written as {', '.join(MESH_FORMATS)}.")
+    parts = [p for p in found.parts if p.rounds]
+    if not parts:
+        return Answer(1, "no rounds\n", {"format": 1, "parts": []})
+    made: list[tuple[Settled, float]] = []
+    for part in parts:
+        begin = time.perf_counter()
+        made.append((settle(part, gauge_of(args), firmness=args.firmness), time.perf_counter() - begin))
+    for at, (settled, _) in enumerate(made):
+        if args.mesh:
+            _write(_path_of(args.mesh, settled.part, at if len(made) > 1 else None), mesh_file(settled, ending))
+    rows = [_row(settled, seconds, target if at == 0 else None) for at, (settled, seconds) in enumerate(made)]
+    lines = "".join(
+        f"{r['name'] or 'Part'}: {r['stitches']} stitches, {r['width_mm']:.0f} × {r['depth_mm']:.0f} × {r['height_mm']:.0f} mm, "
+        f"{r['volume_ml']:.0f} ml, at rest after {r['steps']} steps"
+        + (
+            f", off its target by {r['shape_rms_mm']:.2f} mm ({r['shape_rms_w']:.2f} stitches)"
+            if target and not at
+            else ""
+        )
+        + "\n"
+        for at, r in enumerate(rows)
+    )
+    return Answer(0 if all(s.converged for s, _ in made) else 1, lines, {"format": 1, "parts": rows})
+
+
+def _row(settled: Settled, seconds: float, target: Solid | None) -> dict[str, Any]:
+    m = measure(settled)
+    error = shape_error(settled, target) if target else None
+    return {
+        "name": settled.part.name,
+        "stitches": len(settled.graph),
+        "height_mm": m.height_mm,
+        "width_mm": m.width_mm,
+        "depth_mm": m.depth_mm,
+        "volume_ml": m.volume_ml,
+        "fill_g": m.fill_g,
+        "girths_mm": [r.girth_mm for r in m.rounds],
+        "seconds": seconds,
+        "steps": settled.steps,
+        "converged": settled.converged,
+        "shape_rms_mm": error.rms_mm if error else None,
+        "shape_rms_w": error.rms_w if error else None,
+    }
+
+
+def _path_of(wanted: str, part: WorkedPart, at: int | None) -> Path:
+    path = Path(wanted)
+    return path if at is None else path.with_name(f"{path.stem}-{at + 1}{path.suffix}")
+
+
+def _write(path: Path, data: bytes) -> None:
+    try:
+        path.write_bytes(data)
+    except OSError as error:
+        raise CraftError(f"{path}: {error.strerror or error}.") from None

@@ -1,0 +1,40 @@
+"""From stitch graph to the figure at rest: net of springs, surface, settling, measures, meshes."""
+
+from craft.settling.against import ShapeError, shape_error
+from craft.settling.measure import (
+    FINGER_MM,
+    HAND_MM,
+    OPENING_STRETCH,
+    TWEEZERS_MM,
+    Measures,
+    RoundMeasure,
+    measure,
+    round_nodes,
+    shows_filling_above,
+    stretch_of,
+    with_lids,
+)
+from craft.settling.mesh_files import MESH_FORMATS, mesh_file, node_colours
+from craft.settling.settle import Settled, is_stuffed, settle
+
+__all__ = [
+    "FINGER_MM",
+    "HAND_MM",
+    "MESH_FORMATS",
+    "OPENING_STRETCH",
+    "TWEEZERS_MM",
+    "Measures",
+    "RoundMeasure",
+    "Settled",
+    "ShapeError",
+    "is_stuffed",
+    "measure",
+    "mesh_file",
+    "node_colours",
+    "round_nodes",
+    "settle",
+    "shape_error",
+    "shows_filling_above",
+    "stretch_of",
+    "with_lids",
+]
