@@ -18,7 +18,9 @@ from launch.say import Stop, say
 from studio.demo_login import PASSWORD, USERNAME
 
 WEB_LOG = VAR / "log" / "web.log"
+JOBS_LOG = VAR / "log" / "jobs.log"
 WORKERS, THREADS = 2, 8
+JOB_WORKERS = ("jobs-1", "jobs-2")
 
 
 def environment(port: int) -> dict[str, str]:
@@ -95,6 +97,24 @@ def start_web(port: int) -> None:
         time.sleep(0.1)
 
 
+def start_workers(port: int) -> None:
+    """Start the processes that work out jobs; they give way to the web server."""
+    for name in JOB_WORKERS:
+        processes.spawn(
+            name,
+            ["nice", "-n", "10", python(), "-m", "django", "db_worker", "--interval", "0.1", "--no-startup-delay"],
+            env=environment(port),
+            log=JOBS_LOG,
+            cwd=ROOT,
+        )
+
+
+def stop_workers() -> bool:
+    """Stop them; what they were at is begun again at the next start."""
+    stopped = [processes.stop(name) for name in JOB_WORKERS]
+    return any(stopped)
+
+
 def ready(port: int, *, demo: bool, durable: bool = True) -> None:
     """Everything short of serving: packages, database, tables, demo studio."""
     packages.install(packages.SERVE)
@@ -110,6 +130,7 @@ def ready(port: int, *, demo: bool, durable: bool = True) -> None:
 def up(port: int, *, demo: bool = True) -> int:
     """Serve until Ctrl-C, then stop what was started."""
     with alone("up"):
+        stop_workers()
         if processes.stop("web"):
             say("a server left behind was stopped")
         _port_is_free(port)
@@ -119,15 +140,17 @@ def up(port: int, *, demo: bool = True) -> int:
         try:
             ready(port, demo=demo)
             start_web(port)
+            start_workers(port)
             print(f"\nSpirrel is at http://127.0.0.1:{port}")
             if demo:
                 print(f"Demo studio: sign in as  {USERNAME}  with  {PASSWORD}")
             print("Ctrl-C stops it; everything saved stays.\n", flush=True)
-            _wait()
+            _wait(port)
         except KeyboardInterrupt:
             say("stopping")
         finally:
             signal.signal(signal.SIGINT, signal.SIG_IGN)
+            stop_workers()
             processes.stop("web")
             database.stop()
     return 0
@@ -137,7 +160,7 @@ def _interrupt(*_: object) -> None:
     raise KeyboardInterrupt
 
 
-def _wait() -> None:
+def _wait(port: int) -> None:
     while True:
         time.sleep(0.5)
         if processes.remembered("web") is None:
@@ -145,6 +168,9 @@ def _wait() -> None:
         if processes.remembered("mariadb") is None:
             say("the database ended by itself; starting it again")
             database.start()
+        if any(processes.remembered(name) is None for name in JOB_WORKERS):
+            stop_workers()
+            start_workers(port)
 
 
 def down() -> int:
@@ -152,6 +178,7 @@ def down() -> int:
     if processes.stop("launcher", patience=60.0):
         say("stopped: the running spirrel with its web server and database")
         return 0
+    stop_workers()
     ran = [name for name, ended in (("web server", processes.stop("web")), ("database", database.stop())) if ended]
     say(f"stopped: {' and '.join(ran)}" if ran else "nothing was running")
     return 0

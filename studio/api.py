@@ -12,6 +12,7 @@ from studio.bench.api import router as bench
 from studio.booklets.api import router as booklets
 from studio.designs.api import router as designs
 from studio.guard import signed_in
+from studio.jobs.api import router as jobs
 from studio.sizes.api import router as sizes
 from studio.yarns.api import router as yarns
 
@@ -22,6 +23,7 @@ for prefix, router in (
     ("/yarns", yarns),
     ("/designs", designs),
     ("/bench", bench),
+    ("/jobs", jobs),
     ("/designs", sizes),
     ("/designs", booklets),
 ):

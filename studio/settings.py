@@ -26,7 +26,10 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "axes",
     "csp",
+    "django_tasks",
+    "django_tasks_db",
     "studio.accounts",
+    "studio.jobs",
     "studio.yarns",
     "studio.designs",
     "studio.bench",
@@ -70,6 +73,9 @@ DATABASES = {
     }
 }
 SILENCED_SYSTEM_CHECKS: list[str] = []
+
+# Carried by MariaDB on one machine; another backend of Django's task framework is one line here.
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "ENQUEUE_ON_COMMIT": True}}
 
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]

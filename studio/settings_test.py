@@ -14,3 +14,5 @@ PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 MEDIA_ROOT = Path(tempfile.gettempdir()) / "spirrel-test-pictures"
 AXES_FAILURE_LIMIT = 5
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "testserver"]
+# Jobs are worked out where they are asked for; the database's line of tasks has tests of its own.
+TASKS = {"default": {"BACKEND": "django_tasks.backends.immediate.ImmediateBackend"}}

@@ -15,6 +15,7 @@ from craft.settling.measure import (
     with_lids,
 )
 from craft.settling.mesh_files import MESH_FORMATS, mesh_file, node_colours
+from craft.settling.relief import Relief, relief_of
 from craft.settling.settle import Settled, is_stuffed, settle
 
 __all__ = [
@@ -24,6 +25,7 @@ __all__ = [
     "OPENING_STRETCH",
     "TWEEZERS_MM",
     "Measures",
+    "Relief",
     "RoundMeasure",
     "Settled",
     "ShapeError",
@@ -31,6 +33,7 @@ __all__ = [
     "measure",
     "mesh_file",
     "node_colours",
+    "relief_of",
     "round_nodes",
     "settle",
     "shape_error",

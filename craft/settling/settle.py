@@ -22,6 +22,9 @@ from craft.settling.start import is_plain, start_of, volume_mm3
 Numbers = NDArray[np.int64]
 Vector = NDArray[np.float64]
 
+MOST_STITCHES = 30_000
+"""Stitches of a part that settles: more would hold a worker for minutes."""
+
 FLATTEST_STUFFED = 0.75
 """Share of its fabric that an opening's lid may have before a piece counts as flat and takes no filling."""
 
@@ -120,6 +123,10 @@ def settle(
     part has no round to settle. Same input, same output on one machine with one thread.
     """
     require(0 <= firmness <= 1, "Firmness lies between 0 and 1.", field="firmness")
+    require(
+        len(part.graph) <= MOST_STITCHES,
+        f"Settling takes parts of up to {MOST_STITCHES:,} stitches; this one has {len(part.graph):,}.",
+    )
     net = net_of(part.graph, gauge)
     sheets = sheets_of(net, part.graph)
     if not sheets.many:

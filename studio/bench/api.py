@@ -10,12 +10,13 @@ from ninja import File, Router, UploadedFile
 
 from craft.drafting import SOLIDS
 from craft.errors import CraftError
+from craft.fabric import MAIN_COLOUR
 from craft.figure import extent
 from craft.gauge import Estimate, estimate_gauge, fabric_outlook
 from craft.notation import MOST_TEXT, folded, print_part, read
 from craft.stitches import Terms, Tongue
 from craft.yarn import Yarn
-from studio.bench import previews, workings
+from studio.bench import figures, previews, workings
 from studio.bench.files import design_file
 from studio.bench.schemas import (
     ChartIn,
@@ -38,6 +39,7 @@ from studio.designs.manifest import TermsName
 from studio.designs.policy import design_of
 from studio.designs.reading import figure_of, palette_of, read_parts
 from studio.guard import designer
+from studio.jobs.schemas import JobOut
 
 router = Router(tags=["bench"])
 
@@ -104,6 +106,25 @@ def reshape(request: HttpRequest, payload: ReshapeIn) -> TidyOut:
 def chart(request: HttpRequest, payload: ChartIn) -> HttpResponse:
     """A part's text as a round chart, in SVG."""
     return HttpResponse(workings.chart(payload), content_type="image/svg+xml")
+
+
+@router.post("/settle", response=JobOut)
+def settle(request: HttpRequest, payload: PreviewIn) -> JobOut:
+    """Have a part's text settled; how far that is. The answer is the job's."""
+    gauge = previews.craft_gauge(payload.gauge)
+    wanted = figures.Settling(
+        payload.text,
+        payload.terms,
+        previews.yarns_of(payload),
+        payload.colour or MAIN_COLOUR,
+        previews.others_of(payload),
+        gauge,
+        payload.gauge.firmness,
+    )
+    job = figures.ask(designer(request), wanted)
+    if job is None:
+        raise CraftError("There is no round to settle yet.")
+    return JobOut.model_validate(job, from_attributes=True)
 
 
 @router.post("/dry-run", response=DryRunOut)

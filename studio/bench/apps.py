@@ -2,9 +2,18 @@
 
 from django.apps import AppConfig
 
+from studio.jobs.kinds import register
+
 
 class BenchConfig(AppConfig):
     """Computation on request: previews, drafts of shapes, vocabulary. Keeps nothing."""
 
     name = "studio.bench"
     default_auto_field = "django.db.models.BigAutoField"
+
+    def ready(self) -> None:
+        """Make settling known to the workers."""
+        # The models that the workers need are loaded only now.
+        from studio.bench import figures  # noqa: PLC0415
+
+        register(figures.KIND, figures.work)

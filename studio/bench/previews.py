@@ -32,7 +32,7 @@ from studio.bench.schemas import (
     SpanOut,
     StepOut,
 )
-from studio.designs.reading import OtherText, checked_text
+from studio.designs.reading import OtherText, checked_text, first_worked
 
 UNNAMED = "#b99c6b"
 
@@ -160,16 +160,25 @@ def palette_from(colours: list[ColourIn]) -> dict[str, str]:
     return palette
 
 
+def yarns_of(question: PreviewIn) -> tuple[str, ...]:
+    """Colours that the rounds of a question may name."""
+    return (*(c.name for c in question.colours), MAIN_COLOUR) if question.colours else ()
+
+
+def others_of(question: PreviewIn) -> tuple[OtherText, ...]:
+    """The design's other parts, as a question gives them."""
+    return tuple(OtherText(p.name, p.make, p.text) for p in question.others)
+
+
 def _checked(question: PreviewIn) -> Checked:
-    names = (*(c.name for c in question.colours), MAIN_COLOUR) if question.colours else ()
-    others = tuple(OtherText(p.name, p.make, p.text) for p in question.others)
-    return checked_text(question.text, question.terms, names, question.colour or MAIN_COLOUR, others)
+    colour = question.colour or MAIN_COLOUR
+    return checked_text(question.text, question.terms, yarns_of(question), colour, others_of(question))
 
 
 def worked_of(question: PreviewIn) -> tuple[Checked, WorkedPart | None]:
     """A question's text read and run, with its first part that has rounds."""
     checked = _checked(question)
-    return checked, next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
+    return checked, first_worked(checked)
 
 
 def preview(question: PreviewIn) -> PreviewOut:

@@ -72,7 +72,7 @@ class ReadPart:
     @property
     def worked(self) -> WorkedPart | None:
         """The part as run, None while it has no stitches."""
-        found = _first_worked(self.checked)
+        found = first_worked(self.checked)
         if found is None:
             return None
         return replace(found, name=self.name, make=self.make)
@@ -101,13 +101,14 @@ def checked_text(
 def _pieces(others: tuple[OtherText, ...], terms: str, yarns: tuple[str, ...]) -> dict[str, Piece]:
     pieces: dict[str, Piece] = {}
     for other in others:
-        worked = _first_worked(checked_text(other.text, terms, yarns))
+        worked = first_worked(checked_text(other.text, terms, yarns))
         if worked is not None:
             pieces[other.name] = replace(worked, name=other.name, make=other.make).piece
     return pieces
 
 
-def _first_worked(checked: Checked) -> WorkedPart | None:
+def first_worked(checked: Checked) -> WorkedPart | None:
+    """The first part of a text that has rounds, None while there is none."""
     return next((p for p in checked.parts if any(t.live for t in p.rounds)), None)
 
 

@@ -332,6 +332,8 @@ def test_frames_lead_from_the_start_to_rest(ball: Settled) -> None:
 def test_nothing_to_settle_is_said() -> None:
     with pytest.raises(CraftError, match="two rounds"):
         settle(part("Ch 5"), GAUGE)
+    with pytest.raises(CraftError, match="30,000"):
+        settle(part("R1: 60 sc in ring [60]\nR2-R600: 60 sc [60]"), GAUGE)
     with pytest.raises(CraftError, match="Firmness"):
         settle(part(BALL), GAUGE, firmness=1.5)
 

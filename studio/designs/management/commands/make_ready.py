@@ -7,6 +7,8 @@ from typing import Any
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 
+from studio.jobs.actions import resume
+
 
 class Command(BaseCommand):
     """`make_ready [--demo]`: what a start needs before it serves."""
@@ -18,5 +20,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         call_command("migrate", interactive=False, verbosity=0)
+        call_command("prune_db_task_results", verbosity=0)
+        resume()
         if options["demo"]:
             call_command("load_demo", stdout=self.stdout)

@@ -1,0 +1,128 @@
+"""Settled figures: asked for as jobs, worked out in a worker's process, answered as arrays to draw from."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from base64 import b64encode
+from dataclasses import asdict, dataclass
+from typing import Any
+
+import numpy as np
+from django.contrib.auth.models import User
+from numpy.typing import NDArray
+
+from craft.fabric import ARRAYS, KIND_KEYS, WorkedPart
+from craft.gauge import Gauge
+from craft.settling import Settled, measure, relief_of, settle
+from studio.designs.reading import OtherText, checked_text, first_worked
+from studio.jobs import actions
+from studio.jobs.kinds import Stopped, Watch
+from studio.jobs.models import Job
+
+KIND = "settle"
+FRAMES = 6
+REACH = 32_000
+"""Positions travel as whole numbers up to this."""
+
+USUAL_STEPS = 160
+"""Steps that most parts come to rest in, to show how far one is."""
+
+
+@dataclass(frozen=True, slots=True)
+class Settling:
+    """A part to settle: what `checked_text` takes, and how the fabric is."""
+
+    text: str
+    terms: str
+    yarns: tuple[str, ...]
+    colour: str
+    others: tuple[OtherText, ...]
+    gauge: Gauge
+    firmness: float
+
+    @property
+    def worked(self) -> WorkedPart | None:
+        """The part as run, None while it has no rounds."""
+        return first_worked(checked_text(self.text, self.terms, self.yarns, self.colour, self.others))
+
+    def question(self) -> str:
+        """As JSON, for a worker."""
+        return json.dumps(asdict(self), ensure_ascii=False, sort_keys=True)
+
+    @classmethod
+    def of(cls, question: str) -> Settling:
+        """Back from JSON."""
+        data = json.loads(question)
+        others = tuple(OtherText(**o) for o in data.pop("others"))
+        return cls(yarns=tuple(data.pop("yarns")), gauge=Gauge(**data.pop("gauge")), others=others, **data)
+
+    def identity(self, worked: WorkedPart) -> str:
+        """The same for all texts that make the same stitches under the same labels at the same gauge."""
+        seal = hashlib.sha256()
+        for name in ARRAYS:
+            seal.update(np.ascontiguousarray(getattr(worked.graph, name)).tobytes())
+        said = [t.label for t in worked.rounds], [s.kind.value for s in worked.steps], worked.graph.colours
+        fabric = self.gauge.stitch_mm, self.gauge.round_mm, self.gauge.lean, self.firmness
+        seal.update(repr((said, fabric)).encode())
+        return seal.hexdigest()
+
+
+def ask(user: User, wanted: Settling) -> Job | None:
+    """The job that settles a part, None while it has no rounds."""
+    worked = wanted.worked
+    if worked is None:
+        return None
+    return actions.ask(user, KIND, wanted.question(), wanted.identity(worked))
+
+
+def work(question: str, watch: Watch) -> bytes:
+    """Settle the part of a question; the answer as JSON."""
+    wanted = Settling.of(question)
+    worked = wanted.worked
+    assert worked is not None
+    going = True
+
+    def seen(step: int) -> bool:
+        nonlocal going
+        going = watch(int(95 * min(step / USUAL_STEPS, 1.0)))
+        return going
+
+    settled = settle(worked, wanted.gauge, firmness=wanted.firmness, watch=seen, frames=FRAMES)
+    if not going:
+        raise Stopped
+    return json.dumps(answer_of(settled), separators=(",", ":")).encode()
+
+
+def answer_of(settled: Settled) -> dict[str, Any]:
+    """A settled part as plain JSON values; arrays as base64 of little-endian numbers."""
+    relief, found = relief_of(settled), measure(settled)
+    frames = [*settled.frames, settled.x]
+    scale = max(float(np.abs(f).max()) for f in frames) / REACH or 1.0
+    return {
+        "labels": [t.label for t in settled.part.rounds],
+        "counts": [t.live for t in settled.part.rounds],
+        "kinds": list(KIND_KEYS),
+        "colours": list(settled.graph.colours),
+        "scale": scale,
+        "frames": [_packed(np.round(f / scale), "<i2") for f in frames],
+        "stitches": len(settled.net.stitch),
+        "middles": settled.net.middles,
+        "closings": settled.net.closings,
+        "below": _packed(relief.below, "<i4"),
+        "beside": _packed(relief.beside, "<i4"),
+        "triangles": _packed(settled.triangles, "<u4"),
+        "round": _packed(relief.round, "<i2"),
+        "place": _packed(relief.place, "<u2"),
+        "kind": _packed(relief.kind, "<u1"),
+        "colour": _packed(relief.colour, "<u2"),
+        "stretch": _packed(np.clip(np.round(relief.stretch * 1000), -REACH, REACH), "<i2"),
+        "measures": asdict(found),
+        "stuffed": bool(settled.stuffed.any()),
+        "converged": settled.converged,
+        "steps": settled.steps,
+    }
+
+
+def _packed(values: NDArray[Any], kind: str) -> str:
+    return b64encode(np.ascontiguousarray(values).astype(kind).tobytes()).decode("ascii")

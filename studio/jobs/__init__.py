@@ -1,0 +1,1 @@
+"""Work that takes longer than a request: asked for, watched, cancelled, remembered."""

@@ -1,0 +1,19 @@
+"""Whose jobs: only her own; others' are not there."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db.models import QuerySet
+from django.shortcuts import get_object_or_404
+
+from studio.jobs.models import Job
+
+
+def visible_jobs(user: User) -> QuerySet[Job]:
+    """Her jobs."""
+    return Job.objects.filter(owner=user)
+
+
+def job_of(user: User, pk: int) -> Job:
+    """One of her jobs, else 404."""
+    return get_object_or_404(visible_jobs(user), pk=pk)

@@ -1,0 +1,55 @@
+"""A worker's side of a job: taken, watched, ended."""
+
+from __future__ import annotations
+
+import logging
+import time
+import zlib
+
+from django.db.models import F
+from django.utils import timezone
+
+from craft.errors import CraftError
+from studio.jobs.kinds import Stopped, worker_of
+from studio.jobs.models import Job, State
+
+log = logging.getLogger("studio")
+
+BEAT_SECONDS = 0.3
+"""How often a job at work shows that it is alive, and hears whether it should stop."""
+
+BROKEN = "This could not be worked out. Your rounds are safe; the studio's log says more."
+
+
+def work(pk: int) -> None:
+    """Work out a job; called in a worker's process. One that is not waiting is left alone."""
+    taken = Job.objects.filter(pk=pk, state=State.WAITING).update(
+        state=State.RUNNING, attempt=F("attempt") + 1, heartbeat=timezone.now(), progress=0
+    )
+    if not taken:
+        return
+    job = Job.objects.get(pk=pk)
+    last = time.monotonic()
+
+    def watch(progress: int) -> bool:
+        nonlocal last
+        if time.monotonic() - last < BEAT_SECONDS:
+            return True
+        last = time.monotonic()
+        Job.objects.filter(pk=pk).update(heartbeat=timezone.now(), progress=min(progress, 99))
+        return not Job.objects.filter(pk=pk, cancel_asked=True).exists()
+
+    try:
+        answer = zlib.compress(worker_of(job.kind)(job.question, watch), 6)
+        _end(pk, state=State.DONE, progress=100, result=answer)
+    except Stopped:
+        _end(pk, state=State.CANCELLED)
+    except CraftError as error:
+        _end(pk, state=State.FAILED, error=error.message[:500])
+    except Exception:
+        log.exception("job %s of kind %s", pk, job.kind)
+        _end(pk, state=State.FAILED, error=BROKEN)
+
+
+def _end(pk: int, **values: object) -> None:
+    Job.objects.filter(pk=pk, state=State.RUNNING).update(**values)
