@@ -95,13 +95,19 @@ def work(question: str, watch: Watch) -> bytes:
 
 
 def answer_of(settled: Settled) -> dict[str, Any]:
-    """A settled part as plain JSON values; arrays as base64 of little-endian numbers."""
+    """A settled part as plain JSON values; arrays as base64 of little-endian numbers.
+
+    Rounds are numbered as the ladder shows them: those after which no stitch is live are left out.
+    """
     relief, found = relief_of(settled), measure(settled)
     frames = [*settled.frames, settled.x]
+    tallies = settled.part.rounds
+    rows = np.cumsum([t.live > 0 for t in tallies]) - 1
+    shown = [t for t in tallies if t.live > 0]
     scale = max(float(np.abs(f).max()) for f in frames) / REACH or 1.0
     return {
-        "labels": [t.label for t in settled.part.rounds],
-        "counts": [t.live for t in settled.part.rounds],
+        "labels": [t.label for t in shown],
+        "counts": [t.end - t.first for t in shown],
         "kinds": list(KIND_KEYS),
         "colours": list(settled.graph.colours),
         "scale": scale,
@@ -112,7 +118,7 @@ def answer_of(settled: Settled) -> dict[str, Any]:
         "below": _packed(relief.below, "<i4"),
         "beside": _packed(relief.beside, "<i4"),
         "triangles": _packed(settled.triangles, "<u4"),
-        "round": _packed(relief.round, "<i2"),
+        "round": _packed(np.where(relief.round < 0, -1, rows[relief.round]), "<i2"),
         "place": _packed(relief.place, "<u2"),
         "kind": _packed(relief.kind, "<u1"),
         "colour": _packed(relief.colour, "<u2"),

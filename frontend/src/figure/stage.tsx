@@ -71,7 +71,22 @@ function Drawn({ onDrawn }: { onDrawn: () => void }) {
   return null;
 }
 
-export default function Stage({ box, label, children }: { box: Box; label: string; children: ReactNode }) {
+const SIDE_KEYS: Record<string, Side> = { f: "front", b: "back", s: "left", t: "top" };
+
+export default function Stage({
+  box,
+  label,
+  help = "Arrow keys turn it; F, B, S and T look from front, back, side and top.",
+  onKey,
+  children,
+}: {
+  box: Box;
+  label: string;
+  help?: string;
+  /** Keys that the figure itself does not use; true when one was taken. */
+  onKey?: (key: string) => boolean;
+  children: ReactNode;
+}) {
   const [side, setSide] = useState<Side>("front");
   const [turn, setTurn] = useState({ x: 0, y: 0 });
   const [drawn, setDrawn] = useState(false);
@@ -81,7 +96,7 @@ export default function Stage({ box, label, children }: { box: Box; label: strin
       <div
         className="absolute inset-0 rounded"
         role="img"
-        aria-label={`${label}. Arrow keys turn it.`}
+        aria-label={`${label}. ${help}`}
         tabIndex={0}
         data-testid="figure"
         data-drawn={drawn}
@@ -92,6 +107,13 @@ export default function Stage({ box, label, children }: { box: Box; label: strin
             ArrowUp: [0, 0.15],
             ArrowDown: [0, -0.15],
           }[e.key];
+          if (e.ctrlKey || e.metaKey || e.altKey) return;
+          const from = SIDE_KEYS[e.key.toLowerCase()];
+          if (from) setSide(from);
+          if (from || onKey?.(e.key)) {
+            e.preventDefault();
+            return;
+          }
           if (!by) return;
           e.preventDefault();
           setTurn({ x: by[0] ?? 0, y: by[1] ?? 0 });
@@ -103,6 +125,9 @@ export default function Stage({ box, label, children }: { box: Box; label: strin
           gl={{ antialias: false, powerPreference: "low-power" }}
           camera={{ fov: 32 }}
           flat
+          onCreated={({ gl }) => {
+            gl.localClippingEnabled = true;
+          }}
         >
           <hemisphereLight args={["#fff6e6", "#6b5a48", 1.5]} />
           <directionalLight position={[-120, -200, 220]} intensity={2.1} />

@@ -1,37 +1,12 @@
 /** A part's stitches as one instanced mesh of small Vs over a dark inner surface. */
 import { useThree } from "@react-three/fiber";
 import { useEffect, useLayoutEffect, useMemo, useRef } from "react";
-import {
-  type BufferGeometry,
-  Color,
-  IcosahedronGeometry,
-  type InstancedMesh,
-  LatheGeometry,
-  Matrix4,
-  Vector2,
-} from "three";
-import { mergeGeometries } from "three/examples/jsm/utils/BufferGeometryUtils.js";
+import { Color, type InstancedMesh, LatheGeometry, Matrix4, Vector2 } from "three";
 import { layStitches } from "./geometry";
+import { stitchShape } from "./stitch-shape";
 import type { FigurePart } from "./types";
 
-function lobe(side: 1 | -1): BufferGeometry {
-  const shape = new IcosahedronGeometry(0.5, 1);
-  shape.scale(0.5, 1.5, 0.46);
-  shape.rotateZ(side * -0.34);
-  shape.translate(side * 0.25, 0.04, 0.02);
-  return shape;
-}
-
-let shared: BufferGeometry | null = null;
-function stitchShape(): BufferGeometry {
-  if (!shared) {
-    const detail = [lobe(1), lobe(-1)];
-    shared = mergeGeometries(detail);
-  }
-  return shared;
-}
-
-const LIT = new Color("#3f86b3");
+export const LIT = new Color("#3f86b3");
 
 export function Stitches({
   part,
@@ -87,7 +62,7 @@ export function Stitches({
       <instancedMesh
         key={laid.count}
         ref={mesh}
-        args={[stitchShape(), undefined, laid.count]}
+        args={[stitchShape(laid.count), undefined, laid.count]}
         onPointerMove={
           onLit
             ? (e) => {

@@ -1,8 +1,10 @@
 /** Figures for the screens: a single part, or the whole in one scene. Loaded apart, with a flat picture as fallback. */
 import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import type { FigurePart, Scene } from "./types";
+import type { Settling } from "./use-settled";
 
 const PartScene = lazy(() => import("./part-scene"));
+const SettledScene = lazy(() => import("./settled-scene"));
 const WholeScene = lazy(() => import("./whole-scene"));
 
 /** Whether this browser can draw in 3D. */
@@ -34,12 +36,18 @@ export function PartFigure({
   lit,
   onLit,
   flat,
+  settling,
+  palette = {},
+  target,
 }: {
   part: FigurePart;
   label: string;
   lit?: number | null;
   onLit?: (round: number | null) => void;
   flat: () => Promise<string>;
+  settling?: Settling;
+  palette?: Record<string, string>;
+  target?: [number, number][];
 }) {
   if (!part.rounds.length)
     return (
@@ -47,7 +55,19 @@ export function PartFigure({
     );
   return (
     <Shown flat={<Flat ask={flat} label={label} />}>
-      <PartScene part={part} label={label} lit={lit} onLit={onLit} />
+      {settling?.settled ? (
+        <SettledScene
+          settled={settling.settled}
+          before={settling.before}
+          palette={palette}
+          label={label}
+          lit={lit}
+          onLit={onLit}
+          target={target}
+        />
+      ) : (
+        <PartScene part={part} label={label} lit={lit} onLit={onLit} />
+      )}
     </Shown>
   );
 }

@@ -31,6 +31,11 @@ export function askPreview(asked: Question): Promise<Preview> {
   return answer(api.POST("/api/bench/preview", { body: question(asked) }));
 }
 
+/** Have the part settled; the job that does it. */
+export function askSettled(asked: Question): Promise<Schemas["JobOut"]> {
+  return answer(api.POST("/api/bench/settle", { body: question(asked) }));
+}
+
 export function askDryRun(asked: Question): Promise<DryRun> {
   return answer(api.POST("/api/bench/dry-run", { body: question(asked) }));
 }

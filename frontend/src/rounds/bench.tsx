@@ -1,5 +1,4 @@
 /** The bench for one part: written rounds, ladder, and figure, chart or dry run, all lighting each other. */
-import { Tabs } from "radix-ui";
 import { startTransition, useCallback, useMemo, useRef, useState } from "react";
 import { useSession } from "../accounts/session";
 import { sentence } from "../api/client";
@@ -7,23 +6,11 @@ import type { Design, Part } from "../design/design";
 import { SaveMark } from "../design/save-state";
 import { Ladder, type Range } from "../figure/ladder";
 import { useLatest } from "../figure/use-latest";
-import { PartFigure } from "../figure/views";
 import { Button } from "../ui/controls";
 import { useCommands } from "../ui/keys";
-import { Guess, useSay } from "../ui/overlays";
-import { cm, rounded } from "../ui/units";
-import {
-  askPreview,
-  askReshape,
-  askTidy,
-  type Preview,
-  partPicture,
-  type Question,
-  type Reshape,
-} from "./ask";
-import { ChartView } from "./chart";
+import { useSay } from "../ui/overlays";
+import { askPreview, askReshape, askTidy, type Preview, type Question, type Reshape } from "./ask";
 import { ConflictDialog } from "./conflict";
-import { DryRunView } from "./dry-run";
 import { Editor, type EditorHandle } from "./editor";
 import { isFolded } from "./lines";
 import { PartHead } from "./part-head";
@@ -31,6 +18,7 @@ import { toUnits } from "./positions";
 import { ProblemList, roundFaults } from "./problems";
 import { changeOf, ShapingMenu } from "./shaping-menu";
 import { usePartText } from "./use-part-text";
+import { Views } from "./views";
 
 function same(a: Question, b: Question): boolean {
   const gist = (q: Question) =>
@@ -184,7 +172,7 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
         )}
         <RoundSaid preview={shown} lit={lit} />
       </section>
-      <Views asked={asked} preview={shown} name={part.name} lit={lit} onLit={setLit} />
+      <Views asked={asked} part={part} preview={shown} lit={lit} onLit={setLit} />
       <ConflictDialog conflict={conflict} name={part.name} settle={settle} />
     </div>
   );
@@ -218,82 +206,5 @@ function RoundSaid({ preview, lit }: { preview: Preview | null; lit: number | nu
         <span className="text-soft">Point at a round to read it; pull its end to give it more stitches.</span>
       )}
     </p>
-  );
-}
-
-const tab =
-  "rounded-t-md border-b-2 border-transparent px-3 py-1.5 data-[state=active]:border-woad data-[state=active]:font-semibold hover:bg-sunk";
-
-/** What the rounds make: the figure, the chart, or the dry run. */
-function Views({
-  asked,
-  preview,
-  name,
-  lit,
-  onLit,
-}: {
-  asked: Question;
-  preview: Preview | null;
-  name: string;
-  lit: number | null;
-  onLit: (round: number | null) => void;
-}) {
-  const flat = useMemo(() => () => partPicture(asked), [asked]);
-  const undrawn = preview?.part.rounds.filter((r) => !r.drawn).length ?? 0;
-  return (
-    <Tabs.Root
-      defaultValue="figure"
-      className="flex min-h-80 flex-col rounded-lg border border-line bg-panel lg:min-h-0"
-    >
-      <Tabs.List className="flex border-b border-line px-1" aria-label="Views of the rounds">
-        <Tabs.Trigger value="figure" className={tab}>
-          Figure
-        </Tabs.Trigger>
-        <Tabs.Trigger value="chart" className={tab}>
-          Chart
-        </Tabs.Trigger>
-        <Tabs.Trigger value="dry-run" className={tab}>
-          Dry run
-        </Tabs.Trigger>
-      </Tabs.List>
-      <Tabs.Content value="figure" className="flex min-h-0 flex-1 flex-col">
-        <div className="min-h-0 flex-1">
-          {preview && (
-            <PartFigure part={preview.part} label={`Figure of ${name}`} lit={lit} onLit={onLit} flat={flat} />
-          )}
-        </div>
-        {undrawn > 0 && (
-          <p className="border-t border-line px-3 py-1 text-sm text-soft">
-            The figure shows the first piece; {undrawn} rounds of its limbs are on the ladder and the chart.
-          </p>
-        )}
-        {preview?.size && <Sizes size={preview.size} />}
-      </Tabs.Content>
-      <Tabs.Content value="chart" className="min-h-0 flex-1">
-        <ChartView asked={asked} title={name} />
-      </Tabs.Content>
-      <Tabs.Content value="dry-run" className="min-h-0 flex-1 overflow-auto">
-        <DryRunView asked={asked} lit={lit} onRound={onLit} />
-      </Tabs.Content>
-    </Tabs.Root>
-  );
-}
-
-function Sizes({ size }: { size: NonNullable<Preview["size"]> }) {
-  return (
-    <dl className="grid grid-cols-[auto_1fr] gap-x-3 border-t border-line px-3 py-2">
-      <dt className="text-soft">Stuffed</dt>
-      <dd>
-        <Guess of={size.height} format={cm} /> tall, <Guess of={size.width} format={cm} /> wide
-      </dd>
-      <dt className="text-soft">Yarn, each</dt>
-      <dd>
-        <Guess of={size.metres} format={(m) => `${rounded(m, 1)} m`} />, {size.stitches} stitches
-      </dd>
-      <dt className="text-soft">Filling, each</dt>
-      <dd>
-        <Guess of={size.filling_g} format={(g) => `${rounded(g, g < 10 ? 1 : 0)} g`} />
-      </dd>
-    </dl>
   );
 }

@@ -1,0 +1,134 @@
+/** A settled part: every stitch in its place over the dark inside of the fabric. */
+import { useThree } from "@react-three/fiber";
+import { useEffect, useLayoutEffect, useMemo, useRef } from "react";
+import { BufferAttribute, BufferGeometry, Color, type InstancedMesh, Matrix4, type Plane } from "three";
+import { between, placeStitch, type Settled } from "./settled";
+import { stitchShape } from "./stitch-shape";
+import { LIT } from "./stitches";
+
+const UNNAMED = "#b99c6b";
+const POINTED = new Color("#d98a2b");
+const CALM = new Color("#77834b");
+const TIGHT = new Color("#b5453f");
+const SLACK = new Color("#4b6a83");
+const TRAVEL = 700;
+const MOST_MOVING = 4000;
+
+/** Colour of a strain in thousandths: moss at rest, madder where it is pulled, woad where it is pushed. */
+export function strainColour(thousandths: number): Color {
+  const share = Math.max(-1, Math.min(1, thousandths / 150));
+  return share >= 0 ? CALM.clone().lerp(TIGHT, share) : CALM.clone().lerp(SLACK, -share);
+}
+
+export type Showing = { stretch: boolean; section: boolean };
+
+export function Relief({
+  settled,
+  palette,
+  lit = null,
+  pointed = null,
+  showing = PLAIN,
+  cut,
+  travels = true,
+  onPoint,
+}: {
+  settled: Settled;
+  palette: Record<string, string>;
+  lit?: number | null;
+  pointed?: number | null;
+  showing?: Showing;
+  cut?: Plane[];
+  travels?: boolean;
+  onPoint?: (stitch: number) => void;
+}) {
+  const mesh = useRef<InstancedMesh>(null);
+  const invalidate = useThree((s) => s.invalidate);
+  const inner = useMemo(() => {
+    const made = new BufferGeometry();
+    made.setAttribute("position", new BufferAttribute(settled.x.slice(), 3));
+    made.setIndex(new BufferAttribute(settled.triangles, 1));
+    return made;
+  }, [settled]);
+  useEffect(() => () => inner.dispose(), [inner]);
+  useLayoutEffect(() => {
+    const m = mesh.current;
+    if (!m) return;
+    const matrix = new Matrix4();
+    const lay = (x: Float32Array) => {
+      for (let i = 0; i < settled.stitches; i++) {
+        placeStitch(settled, x, i, matrix);
+        m.setMatrixAt(i, matrix);
+      }
+      m.instanceMatrix.needsUpdate = true;
+      const position = inner.getAttribute("position") as BufferAttribute;
+      position.copyArray(x);
+      position.needsUpdate = true;
+      inner.computeVertexNormals();
+      invalidate();
+    };
+    const still = !travels || settled.stitches > MOST_MOVING || prefersStill();
+    if (still) {
+      lay(settled.x);
+      m.computeBoundingSphere();
+      return;
+    }
+    let frame = 0;
+    const begin = performance.now();
+    const step = (now: number) => {
+      const share = Math.min((now - begin) / TRAVEL, 1);
+      lay(between(settled, share));
+      if (share < 1) frame = requestAnimationFrame(step);
+      else m.computeBoundingSphere();
+    };
+    lay(between(settled, 0));
+    frame = requestAnimationFrame(step);
+    return () => cancelAnimationFrame(frame);
+  }, [settled, inner, travels, invalidate]);
+  useLayoutEffect(() => {
+    const m = mesh.current;
+    if (!m) return;
+    const main = palette.Main ?? UNNAMED;
+    const colours = settled.colours.map((name) => new Color(palette[name] ?? main));
+    for (let i = 0; i < settled.stitches; i++) {
+      const own = showing.stretch
+        ? strainColour(settled.stretch[i] ?? 0)
+        : (colours[settled.colour[i] ?? 0] ?? new Color(main));
+      m.setColorAt(i, i === pointed ? POINTED : settled.round[i] === lit && lit !== null ? LIT : own);
+    }
+    if (m.instanceColor) m.instanceColor.needsUpdate = true;
+    invalidate();
+  }, [settled, palette, lit, pointed, showing.stretch, invalidate]);
+  const dark = useMemo(
+    () => new Color(palette[settled.colours[0] ?? "Main"] ?? palette.Main ?? UNNAMED).multiplyScalar(0.5),
+    [palette, settled],
+  );
+  const planes = showing.section ? cut : undefined;
+  return (
+    <group>
+      <mesh geometry={inner}>
+        <meshLambertMaterial color={dark} side={2} clippingPlanes={planes ?? null} />
+      </mesh>
+      <instancedMesh
+        key={settled.stitches}
+        ref={mesh}
+        args={[stitchShape(settled.stitches), undefined, settled.stitches]}
+        onPointerMove={
+          onPoint
+            ? (e) => {
+                e.stopPropagation();
+                if (e.instanceId !== undefined) onPoint(e.instanceId);
+              }
+            : undefined
+        }
+      >
+        <meshLambertMaterial clippingPlanes={planes ?? null} />
+      </instancedMesh>
+    </group>
+  );
+}
+
+const PLAIN: Showing = { stretch: false, section: false };
+
+function prefersStill(): boolean {
+  return window.matchMedia?.("(prefers-reduced-motion: reduce)").matches ?? false;
+}

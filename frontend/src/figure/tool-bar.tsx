@@ -1,0 +1,45 @@
+/** Switches over the figure: what is shown beside its plain look. */
+import { Button } from "../ui/controls";
+
+export type Tool = "section" | "stretch" | "ruler" | "hand" | "before" | "target";
+
+const TOOLS: [Tool, string, string][] = [
+  ["section", "Cut open", "cuts the figure along its middle"],
+  ["stretch", "Stretch", "colours stitches by how far they are pulled"],
+  ["ruler", "Ruler", "centimetres beside the figure"],
+  ["hand", "Hand", "a hand beside it, 18.5 cm long"],
+  ["before", "Before", "the figure before the last change, as a net"],
+  ["target", "Target", "the shape that was drafted for, as a net"],
+];
+
+export function ToolBar({
+  tools,
+  onTools,
+  able,
+}: {
+  tools: ReadonlySet<Tool>;
+  onTools: (tools: ReadonlySet<Tool>) => void;
+  able: { before: boolean; target: boolean };
+}) {
+  const shown = TOOLS.filter(([tool]) => (tool !== "before" && tool !== "target") || able[tool]);
+  return (
+    <div className="flex flex-wrap gap-1 px-2 py-1" role="group" aria-label="Show on the figure">
+      {shown.map(([tool, name, what]) => (
+        <Button
+          key={tool}
+          weight="quiet"
+          className="px-2 py-0.5 text-sm"
+          aria-pressed={tools.has(tool)}
+          title={what}
+          onClick={() => {
+            const next = new Set(tools);
+            if (!next.delete(tool)) next.add(tool);
+            onTools(next);
+          }}
+        >
+          {name}
+        </Button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,100 @@
+/** Having a part settled: asked for as a job, watched until it is done, the last answer kept meanwhile. */
+import { useEffect, useRef, useState } from "react";
+import { answer, api, type Schemas, sentence } from "../api/client";
+import { type Answer, type Settled, unpack } from "./settled";
+
+const PAUSE = 250;
+const LOOK = 120;
+
+export type Settling = {
+  settled: Settled | null;
+  /** The figure before the last change. */
+  before: Settled | null;
+  /** Percent of the way while it settles, null when it rests. */
+  progress: number | null;
+  problem: string | null;
+  cancel: () => void;
+};
+
+const ANSWERS = new Map<number, Settled>();
+
+async function answerOf(job: number): Promise<Settled> {
+  const known = ANSWERS.get(job);
+  if (known) return known;
+  const got = unpack(
+    await answer<Answer>(
+      api.GET("/api/jobs/{job_id}/answer", { params: { path: { job_id: job } } }) as never,
+    ),
+  );
+  ANSWERS.set(job, got);
+  const oldest = ANSWERS.size > 40 ? ANSWERS.keys().next().value : undefined;
+  if (oldest !== undefined) ANSWERS.delete(oldest);
+  return got;
+}
+
+const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
+
+/** Watch a job until it ends; the settled part, or the reason why there is none. */
+export async function watched(
+  first: Schemas["JobOut"],
+  going: () => boolean,
+  tell: (percent: number) => void,
+): Promise<Settled | string | null> {
+  let job = first;
+  while (going() && (job.state === "waiting" || job.state === "running")) {
+    tell(job.progress);
+    await wait(LOOK);
+    job = await answer(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: job.id } } }));
+  }
+  if (!going()) return null;
+  if (job.state === "done") return answerOf(job.id);
+  return job.state === "failed" ? job.error : null;
+}
+
+/** `key` tells one question from the next; null while there is nothing to settle. */
+export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOut"]>): Settling {
+  const [settled, setSettled] = useState<Settled | null>(null);
+  const [before, setBefore] = useState<Settled | null>(null);
+  const [progress, setProgress] = useState<number | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const how = useRef(ask);
+  how.current = ask;
+  const stop = useRef<() => void>(() => {});
+  const shown = useRef<Settled | null>(null);
+  useEffect(() => {
+    if (key === null) return;
+    let going = true;
+    let job: number | null = null;
+    const begin = async () => {
+      await wait(shown.current ? PAUSE : 0);
+      if (!going) return;
+      setProgress(0);
+      try {
+        const first = await how.current();
+        job = first.id;
+        const got = await watched(first, () => going, setProgress);
+        if (!going) return;
+        if (got && typeof got !== "string") {
+          if (shown.current !== got) setBefore(shown.current);
+          shown.current = got;
+          setSettled(got);
+          setProblem(null);
+        } else if (typeof got === "string") setProblem(got);
+      } catch (e) {
+        if (going) setProblem(sentence(e));
+      }
+      if (going) setProgress(null);
+    };
+    stop.current = () => {
+      going = false;
+      setProgress(null);
+      if (job !== null)
+        void api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job } } }).catch(() => {});
+    };
+    void begin();
+    return () => {
+      going = false;
+    };
+  }, [key]);
+  return { settled, before, progress, problem, cancel: () => stop.current() };
+}

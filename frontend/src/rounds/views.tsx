@@ -1,0 +1,198 @@
+/** What the rounds make: the figure, the chart, or the dry run. */
+import { useQuery } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
+import { useMemo } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { coloursOf, type Design, gaugeOf, type Part } from "../design/design";
+import { type Settling, useSettled } from "../figure/use-settled";
+import { PartFigure } from "../figure/views";
+import { Button } from "../ui/controls";
+import { Guess } from "../ui/overlays";
+import { cm, rounded } from "../ui/units";
+import { askSettled, type Preview, partPicture, type Question } from "./ask";
+import { ChartView } from "./chart";
+import { DryRunView } from "./dry-run";
+
+const tab =
+  "rounded-t-md border-b-2 border-transparent px-3 py-1.5 data-[state=active]:border-woad data-[state=active]:font-semibold hover:bg-sunk";
+
+/** Yarns' colours by name; the first is the main one, too. */
+export function paletteOf(design: Design): Record<string, string> {
+  const colours = coloursOf(design);
+  return {
+    ...(colours[0] ? { Main: colours[0].colour } : {}),
+    ...Object.fromEntries(colours.map((c) => [c.name, c.colour])),
+  };
+}
+
+/** What tells one settling from the next: the rounds that were understood, and the fabric. */
+export function settlingKey(preview: Preview | null, asked: Question): string | null {
+  if (!preview?.part.rounds.length) return null;
+  const others = asked.design.parts.map((p) => p.key !== asked.part && [p.name, p.make, p.text]);
+  return JSON.stringify([asked.text, asked.colour, gaugeOf(asked.design), asked.design.terms, others]);
+}
+
+/** The outline that the part was drafted for, while its text is still the drafted one. */
+function useTarget(asked: Question, part: Part): [number, number][] | undefined {
+  const recipe = part.recipe as { solid: Record<string, unknown> } | null;
+  const own = recipe !== null && part.authoritative && asked.text === part.text;
+  const shape = useQuery({
+    queryKey: ["target", JSON.stringify(recipe), JSON.stringify(gaugeOf(asked.design))],
+    enabled: own,
+    queryFn: () =>
+      answer<Schemas["ShapeOut"]>(
+        api.POST("/api/bench/shape", {
+          body: {
+            recipe: { ...recipe, ...recipe?.solid } as never,
+            gauge: gaugeOf(asked.design),
+            terms: asked.design.terms,
+            colours: [],
+            colour: null,
+            number: 0,
+          } as never,
+        }),
+      ),
+  });
+  return own ? (shape.data?.outline as [number, number][] | undefined) : undefined;
+}
+
+export function Views({
+  asked,
+  part,
+  preview,
+  lit,
+  onLit,
+}: {
+  asked: Question;
+  part: Part;
+  preview: Preview | null;
+  lit: number | null;
+  onLit: (round: number | null) => void;
+}) {
+  const flat = useMemo(() => () => partPicture(asked), [asked]);
+  const settling = useSettled(settlingKey(preview, asked), () => askSettled(asked));
+  const palette = useMemo(() => paletteOf(asked.design), [asked.design]);
+  const target = useTarget(asked, part);
+  return (
+    <Tabs.Root
+      defaultValue="figure"
+      className="flex min-h-80 flex-col rounded-lg border border-line bg-panel lg:min-h-0"
+    >
+      <Tabs.List className="flex border-b border-line px-1" aria-label="Views of the rounds">
+        <Tabs.Trigger value="figure" className={tab}>
+          Figure
+        </Tabs.Trigger>
+        <Tabs.Trigger value="chart" className={tab}>
+          Chart
+        </Tabs.Trigger>
+        <Tabs.Trigger value="dry-run" className={tab}>
+          Dry run
+        </Tabs.Trigger>
+      </Tabs.List>
+      <Tabs.Content value="figure" className="flex min-h-0 flex-1 flex-col">
+        <div className="min-h-0 flex-1">
+          {preview && (
+            <PartFigure
+              part={preview.part}
+              label={`Figure of ${part.name}`}
+              lit={lit}
+              onLit={onLit}
+              flat={flat}
+              settling={settling}
+              palette={palette}
+              target={target}
+            />
+          )}
+        </div>
+        <SettlingState settling={settling} />
+        {preview?.size && <Sizes size={preview.size} settling={settling} lit={lit} />}
+      </Tabs.Content>
+      <Tabs.Content value="chart" className="min-h-0 flex-1">
+        <ChartView asked={asked} title={part.name} />
+      </Tabs.Content>
+      <Tabs.Content value="dry-run" className="min-h-0 flex-1 overflow-auto">
+        <DryRunView asked={asked} lit={lit} onRound={onLit} />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
+
+/** How far settling is, and what stood in its way. */
+function SettlingState({ settling }: { settling: Settling }) {
+  if (settling.problem)
+    return (
+      <p role="alert" className="border-t border-line border-l-4 border-l-madder px-3 py-1 text-sm">
+        {settling.problem} The figure is the estimate.
+      </p>
+    );
+  if (settling.progress === null) return null;
+  return (
+    <p className="flex items-center gap-2 border-t border-line px-3 py-0.5 text-sm" role="status">
+      <progress
+        className="h-1.5 flex-1 accent-woad"
+        max={100}
+        value={settling.progress}
+        aria-label="Settling"
+      />
+      Settling …
+      <Button weight="quiet" className="px-1.5 py-0 text-sm" onClick={settling.cancel}>
+        Stop
+      </Button>
+    </p>
+  );
+}
+
+function Sizes({
+  size,
+  settling,
+  lit,
+}: {
+  size: NonNullable<Preview["size"]>;
+  settling: Settling;
+  lit: number | null;
+}) {
+  const found = settling.settled?.measures;
+  const round = lit === null ? undefined : found?.rounds[lit];
+  const spread = (value: number) => ({
+    value,
+    low: value * (size.height.low / size.height.value),
+    high: value * (size.height.high / size.height.value),
+    how: `settled from the stitches; ${size.height.how}`,
+  });
+  return (
+    <dl className="grid grid-cols-[auto_1fr] gap-x-3 border-t border-line px-3 py-2">
+      <dt className="text-soft">{found && !settling.settled?.stuffed ? "Not stuffed" : "Stuffed"}</dt>
+      <dd>
+        <Guess of={found ? spread(found.height_mm) : size.height} format={cm} /> tall,{" "}
+        <Guess of={found ? spread(found.width_mm) : size.width} format={cm} /> wide
+        {found && (
+          <>
+            , <Guess of={spread(found.depth_mm)} format={cm} /> deep
+          </>
+        )}
+      </dd>
+      <dt className="text-soft">Yarn, each</dt>
+      <dd>
+        <Guess of={size.metres} format={(m) => `${rounded(m, 1)} m`} />, {size.stitches} stitches
+      </dd>
+      {(!found || settling.settled?.stuffed) && (
+        <>
+          <dt className="text-soft">Filling, each</dt>
+          <dd>
+            <Guess of={size.filling_g} format={(g) => `${rounded(g, g < 10 ? 1 : 0)} g`} />
+          </dd>
+        </>
+      )}
+      {round && (
+        <>
+          <dt className="text-soft">{round.label}</dt>
+          <dd>
+            {cm(round.girth_mm)} around, opening {cm(round.opening_mm)}
+            {round.ruffle > 0.05 && `, ruffles by ${Math.round(round.ruffle * 100)} %`}
+            {round.stretch > 0.12 && ", stretched so far that filling may show"}
+          </dd>
+        </>
+      )}
+    </dl>
+  );
+}
