@@ -2,7 +2,7 @@
 
 from craft.fabric.check import Checked, check, run_pattern
 from craft.fabric.dryrun import Movement, movements, place_of
-from craft.fabric.edges import Piece
+from craft.fabric.edges import Piece, singular
 from craft.fabric.graph import ARRAYS, KIND_KEYS, LOOP_ORDER, EdgeKind, StitchGraph
 from craft.fabric.hook import Tally, WorkedStep
 from craft.fabric.laying import Hole
@@ -29,4 +29,5 @@ __all__ = [
     "repeats_said",
     "run_part",
     "run_pattern",
+    "singular",
 ]

@@ -48,6 +48,59 @@ class Body:
         """z of the far end."""
         return self.rings[-1].z if self.rings else 0.0
 
+    @property
+    def rounds(self) -> int:
+        """How many rounds it has."""
+        return len(self.rings)
+
+    @property
+    def half_width(self) -> float:
+        """Half its width over all, in mm."""
+        return self.profile.width_mm / 2
+
+    def count_of(self, at: int) -> int:
+        """Stitches of a round."""
+        return self.rings[at].count
+
+    def spot(self, at: int, angle: float, tilt: float = 0.0) -> tuple[Vector, Vector]:
+        """Point and outward direction at ring `at`, tilted up by degrees; near a pole, straight along the axis."""
+        ring = self.rings[at]
+        if ring.radius < 0.3 * self.half_width:
+            down = at < len(self.rings) / 2
+            return np.array([0.0, 0.0, 0.0 if down else self.top]), np.array([0.0, 0.0, -1.0 if down else 1.0])
+        below, above = self.rings[max(at - 1, 0)], self.rings[min(at + 1, len(self.rings) - 1)]
+        slope = math.atan2(below.radius - above.radius, above.z - below.z) + math.radians(tilt)
+        out = np.array([-math.sin(angle), -math.cos(angle), 0.0])
+        point = out * ring.radius + np.array([0.0, 0.0, ring.z])
+        return point, out * math.cos(slope) + np.array([0.0, 0.0, math.sin(slope)])
+
+    def own_frame(self) -> Vector:
+        """An open part is joined by its opening, a closed one by its foot, pressed in a little."""
+        matrix = np.eye(4)
+        if not self.closed:
+            matrix[0, 0] = matrix[2, 2] = -1.0
+            matrix[2, 3] = self.top - min(0.35 * self.rings[-1].radius, 0.3 * self.top)
+        else:
+            matrix[2, 3] = -0.08 * self.top
+        return matrix
+
+    def points(self) -> Vector:
+        """Points that its size is measured by: around every ring, and the foot."""
+        turn = np.linspace(0.0, 2 * math.pi, 24, endpoint=False)
+        rings = [
+            np.column_stack([-np.sin(turn) * r.radius, -np.cos(turn) * r.radius, np.full_like(turn, r.z)])
+            for r in self.rings
+        ]
+        return np.concatenate([*rings, np.zeros((1, 3))])
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """A piece of a part in the scene: 4 × 4 matrix from its own frame (mm) to the scene's."""
+
+    part: str
+    matrix: Vector
+
 
 def _run_lengths(colours: NDArray[np.int16]) -> tuple[int, ...]:
     """One colour for a plain round, else one for each stitch."""

@@ -9,8 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.figure.body import Body, Ring
-from craft.figure.placing import Placed
+from craft.figure.body import Body, Placed, Ring
 
 Vector = NDArray[np.float64]
 FALLBACK = "#c9b48f"

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 
 from craft.fabric import WorkedPart
 from craft.gauge import Estimate, Gauge
+from craft.placement import SOLD_MM
 from craft.profile import Profile, inflated_profile
 from craft.units import positive
 
-EYES_SOLD = (4, 5, 6, 7, 8, 9, 10, 12, 14, 15, 16, 18, 20, 24, 30)
+EYES_SOLD = SOLD_MM
 """Diameters of safety eyes that are sold, in mm."""
 
 

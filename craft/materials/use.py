@@ -16,6 +16,7 @@ from craft.errors import require
 from craft.fabric import KIND_KEYS, WorkedPart
 from craft.gauge import Estimate, Gauge
 from craft.profile import Profile
+from craft.settling import density_of
 from craft.stitches import stitch
 from craft.units import positive
 
@@ -93,8 +94,13 @@ def filling_g(volume_ml: float, firmness: float = 0.5) -> Estimate:
     """Filling in grams for a volume: 0.025 g/cm³ soft to 0.06 standing; usual is 0.035 to 0.05."""
     require(volume_ml >= 0, "A volume is zero or more.")
     require(0 <= firmness <= 1, "Firmness lies between 0 and 1.", field="firmness")
-    density = 0.025 + 0.035 * firmness
+    density = density_of(firmness)
     return Estimate.around(volume_ml * density, 0.2, f"{density:.3f} g/cm³ of the estimated volume")
+
+
+def tail_mm(seam_mm: float) -> float:
+    """The tail that a seam takes: three times its length, and 15 cm (common practice, no source)."""
+    return 3 * seam_mm + 150
 
 
 def tails(parts: Sequence[WorkedPart], gauge: Gauge) -> tuple[Tail, ...]:
@@ -105,7 +111,7 @@ def tails(parts: Sequence[WorkedPart], gauge: Gauge) -> tuple[Tail, ...]:
             continue
         seam = 0.0 if part.closed else part.rounds[-1].live * gauge.stitch_mm
         why = "to weave in" if part.closed else f"three times the seam of {part.rounds[-1].live} stitches, and 15 cm"
-        found.append(Tail(part.name or "", 3 * seam + 150, why))
+        found.append(Tail(part.name or "", tail_mm(seam), why))
     return tuple(found)
 
 

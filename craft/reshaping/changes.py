@@ -82,7 +82,7 @@ Change = Widen | Rotate | Spread | Insert | Copy | Swap | Recolour
 
 
 @dataclass(frozen=True, slots=True)
-class _Written:
+class Written:
     """A written round with what it was worked on: counts before and after, and its line."""
 
     made: Round
@@ -92,7 +92,9 @@ class _Written:
 
 
 @dataclass(frozen=True, slots=True)
-class _Edit:
+class Edit:
+    """A run of the text, and what takes its place."""
+
     span: Span
     text: str
 
@@ -102,7 +104,7 @@ def reshape(text: str, terms: Terms, change: Change) -> str:
     checked = check(text, terms)
     if any(p.code in ("unread", "bracket", "too-large") for p in checked.problems):
         raise CraftError("Rounds can be moved once every one of them is understood: mend the faults first.")
-    rounds = _rounds(checked)
+    rounds = written_rounds(checked)
     match change:
         case Widen():
             edits = _widen(rounds, change, terms)
@@ -121,13 +123,13 @@ def reshape(text: str, terms: Terms, change: Change) -> str:
             edits = _each(rounds, 1, last, terms, lambda r: mirrored_body(r.made.body, r.before))
         case Recolour():
             edits = _recolour(text, checked, change)
-    return _applied(text, edits)
+    return applied(text, edits)
 
 
 # --- the text as rounds -------------------------------------------------------------------
 
 
-def _rounds(checked: Checked) -> list[_Written]:
+def written_rounds(checked: Checked) -> list[Written]:
     """Written rounds of the first part that has any, in order."""
     for part, worked in zip(checked.reading.pattern.parts, checked.parts, strict=True):
         if not worked.rounds:
@@ -135,13 +137,13 @@ def _rounds(checked: Checked) -> list[_Written]:
         by_source: dict[int, list[Tally]] = {}
         for tally in worked.rounds:
             by_source.setdefault(tally.source, []).append(tally)
-        found: list[_Written] = []
+        found: list[Written] = []
         live = 0
         for source, made in enumerate(part.rounds):
             tallies = by_source.get(source, [])
             after = tallies[-1].live if tallies else live
             line = _line_at(checked, made.span.start)
-            found.append(_Written(made, line, live, after))
+            found.append(Written(made, line, live, after))
             live = after
         return found
     return []
@@ -151,29 +153,30 @@ def _line_at(checked: Checked, start: int) -> int:
     return next((n.number for n in checked.reading.lines if n.span.start == start), 0)
 
 
-def _at(rounds: list[_Written], line: int) -> int:
+def _at(rounds: list[Written], line: int) -> int:
     at = next((i for i, r in enumerate(rounds) if r.line == line), None)
     if at is None:
         raise CraftError("There is no round on that line.")
     return at
 
 
-def _is_plain(written: _Written) -> bool:
+def is_plain(written: Written) -> bool:
+    """Whether the round goes once around in stitches only."""
     body = written.made.body
     return is_single(settled(body)) and written.made.way is Way.ROUND and not any(isinstance(i, Again) for i in body)
 
 
-def _plain(written: _Written) -> Round:
-    if not _is_plain(written):
+def _plain(written: Written) -> Round:
+    if not is_plain(written):
         raise CraftError(f"{written.made.label} is more than plain stitches once around; change it in the text.")
     return written.made
 
 
-def _line_edit(written: _Written, terms: Terms, body: tuple[Instruction, ...], count: int) -> _Edit:
+def _line_edit(written: Written, terms: Terms, body: tuple[Instruction, ...], count: int) -> Edit:
     """Other work and, where there was one, another bracket; the label and a remark behind stay as typed."""
     made = written.made
     changed = replace(made, body=body, count=count if made.count is not None else None)
-    return _Edit(_work_span(made), print_round(changed, terms, label=False))
+    return Edit(_work_span(made), print_round(changed, terms, label=False))
 
 
 def _work_span(made: Round) -> Span:
@@ -181,7 +184,8 @@ def _work_span(made: Round) -> Span:
     return Span(made.body_span.start, end)
 
 
-def _applied(text: str, edits: list[_Edit]) -> str:
+def applied(text: str, edits: list[Edit]) -> str:
+    """The text after all edits; they do not overlap."""
     for edit in sorted(edits, key=lambda e: -e.span.start):
         text = text[: edit.span.start] + edit.text + text[edit.span.end :]
     return text
@@ -217,11 +221,11 @@ def _around(made: Round, before: int, after: int) -> tuple[Instruction, ...]:
     return (*lead, *fresh, *(i for i in ends if i not in lead))
 
 
-def _widen(rounds: list[_Written], change: Widen, terms: Terms) -> list[_Edit]:
+def _widen(rounds: list[Written], change: Widen, terms: Terms) -> list[Edit]:
     require(1 <= change.count <= 2_000, "A round has from 1 to 2,000 stitches.", field="count")
     at = _at(rounds, change.line)
     here = rounds[at]
-    edits: list[_Edit] = []
+    edits: list[Edit] = []
     start = next((i for i in here.made.body if isinstance(i, Start)), None)
     if start is not None:
         body = tuple(replace(i, count=change.count) if i is start else i for i in here.made.body)
@@ -232,7 +236,7 @@ def _widen(rounds: list[_Written], change: Widen, terms: Terms) -> list[_Edit]:
         above = rounds[at + 1]
         goes_around = [i for i in above.made.body if isinstance(i, Repeat) and i.times is None]
         straight = above.before == above.after and above.made.repeats >= 1
-        if straight and goes_around and _is_plain(above):
+        if straight and goes_around and is_plain(above):
             # A straight round that goes around stays straight: everything above keeps its counts but these.
             edits += _straight_run(rounds, at + 1, change.count, terms)
         else:
@@ -241,7 +245,7 @@ def _widen(rounds: list[_Written], change: Widen, terms: Terms) -> list[_Edit]:
     return edits
 
 
-def _widened(here: _Written, count: int, terms: Terms) -> _Edit:
+def _widened(here: Written, count: int, terms: Terms) -> Edit:
     """The round spread anew; of a fold only the first round shapes, the others go straight on."""
     made = _plain(here)
     body = _around(made, here.before, count)
@@ -250,16 +254,14 @@ def _widened(here: _Written, count: int, terms: Terms) -> _Edit:
     stated = count if made.count is not None else None
     first = replace(made, last=made.first, body=body, count=stated)
     rest = replace(made, first=made.first + 1, body=_around(made, count, count), count=stated)
-    return _Edit(
-        Span(made.span.start, _work_span(made).end), f"{print_round(first, terms)}\n{print_round(rest, terms)}"
-    )
+    return Edit(Span(made.span.start, _work_span(made).end), f"{print_round(first, terms)}\n{print_round(rest, terms)}")
 
 
-def _straight_run(rounds: list[_Written], at: int, count: int, terms: Terms) -> list[_Edit]:
+def _straight_run(rounds: list[Written], at: int, count: int, terms: Terms) -> list[Edit]:
     """Straight rounds take over the new count; the first that shapes brings it back."""
-    edits: list[_Edit] = []
+    edits: list[Edit] = []
     for here in rounds[at:]:
-        if not _is_plain(here):
+        if not is_plain(here):
             break
         if here.before == here.after:
             edits.append(_line_edit(here, terms, _around(here.made, count, count), count))
@@ -271,12 +273,12 @@ def _straight_run(rounds: list[_Written], at: int, count: int, terms: Terms) -> 
 
 
 def _each(
-    rounds: list[_Written], first: int, last: int, terms: Terms, body_of: Callable[[_Written], tuple[Instruction, ...]]
-) -> list[_Edit]:
+    rounds: list[Written], first: int, last: int, terms: Terms, body_of: Callable[[Written], tuple[Instruction, ...]]
+) -> list[Edit]:
     """Print anew every plain, shaped round between two lines whose body changes."""
-    edits: list[_Edit] = []
+    edits: list[Edit] = []
     for here in rounds:
-        if not first <= here.line <= last or not here.before or not _is_plain(here):
+        if not first <= here.line <= last or not here.before or not is_plain(here):
             continue
         body = body_of(here)
         if body != here.made.body:
@@ -286,11 +288,11 @@ def _each(
     return edits
 
 
-def _spread(rounds: list[_Written], change: Spread, terms: Terms) -> list[_Edit]:
-    edits: list[_Edit] = []
+def _spread(rounds: list[Written], change: Spread, terms: Terms) -> list[Edit]:
+    edits: list[Edit] = []
     shifted = False
     for here in rounds:
-        if not change.first <= here.line <= change.last or not here.before or not _is_plain(here):
+        if not change.first <= here.line <= change.last or not here.before or not is_plain(here):
             continue
         if here.before == here.after or not -(-here.before // 2) <= here.after <= 2 * here.before:
             continue
@@ -304,7 +306,7 @@ def _spread(rounds: list[_Written], change: Spread, terms: Terms) -> list[_Edit]
     return edits
 
 
-def _insert(text: str, rounds: list[_Written], change: Insert, terms: Terms) -> str:
+def _insert(text: str, rounds: list[Written], change: Insert, terms: Terms) -> str:
     require(1 <= change.many <= MOST_ROUNDS, "Insert from 1 to 2,000 rounds.", field="many")
     at = _at(rounds, change.line)
     here = rounds[at]
@@ -315,7 +317,7 @@ def _insert(text: str, rounds: list[_Written], change: Insert, terms: Terms) -> 
     return _put(text, rounds, at, [straight], terms)
 
 
-def _copy(text: str, rounds: list[_Written], change: Copy, terms: Terms) -> str:
+def _copy(text: str, rounds: list[Written], change: Copy, terms: Terms) -> str:
     first, last, after = (_at(rounds, line) for line in (change.first, change.last, change.after))
     require(first <= last, "A run of rounds ends after it starts.", field="last")
     run = rounds[first : last + 1]
@@ -346,7 +348,7 @@ def _copy(text: str, rounds: list[_Written], change: Copy, terms: Terms) -> str:
     return _put(text, rounds, after, made, terms)
 
 
-def _mirrored_run(run: list[_Written], live: int, number: int) -> list[Round]:
+def _mirrored_run(run: list[Written], live: int, number: int) -> list[Round]:
     """Rounds that undo the shaping of `run`, the last of it first."""
     counts: list[int] = []
     for written in run:
@@ -370,11 +372,11 @@ def _mirrored_run(run: list[_Written], live: int, number: int) -> list[Round]:
     return made
 
 
-def _put(text: str, rounds: list[_Written], at: int, made: list[Round], terms: Terms) -> str:
+def _put(text: str, rounds: list[Written], at: int, made: list[Round], terms: Terms) -> str:
     """New rounds behind the round `at`; the labels behind them count on."""
     here = rounds[at]
     by = sum(r.repeats for r in made)
-    edits: list[_Edit] = []
+    edits: list[Edit] = []
     number = here.made.last
     for later in rounds[at + 1 :]:
         if later.made.first is None or later.made.way is Way.LINE:
@@ -386,11 +388,11 @@ def _put(text: str, rounds: list[_Written], at: int, made: list[Round], terms: T
     line_end = text.find("\n", here.made.span.start)
     line_end = len(text) if line_end < 0 else line_end
     fresh = "".join(f"\n{print_round(r, terms)}" for r in made)
-    edits.append(_Edit(Span(line_end, line_end), fresh))
-    return _applied(text, edits)
+    edits.append(Edit(Span(line_end, line_end), fresh))
+    return applied(text, edits)
 
 
-def _label_edit(text: str, made: Round, by: int) -> _Edit:
+def _label_edit(text: str, made: Round, by: int) -> Edit:
     """The label with its numbers raised, its own spelling kept."""
     head = text[made.span.start : made.body_span.start]
     numbers = {str(n): str(n + by) for n in (made.first, made.last, made.or_to) if n is not None}
@@ -405,12 +407,12 @@ def _label_edit(text: str, made: Round, by: int) -> _Edit:
         else:
             out.append(head[at])
             at += 1
-    return _Edit(Span(made.span.start, made.body_span.start), "".join(out))
+    return Edit(Span(made.span.start, made.body_span.start), "".join(out))
 
 
-def _recolour(text: str, checked: Checked, change: Recolour) -> list[_Edit]:
+def _recolour(text: str, checked: Checked, change: Recolour) -> list[Edit]:
     Colour(change.new)
-    edits: list[_Edit] = []
+    edits: list[Edit] = []
     for part in checked.reading.pattern.parts:
         for item in part.items:
             found = [item.span] if isinstance(item, Colour) and item.name == change.old else []
@@ -421,7 +423,7 @@ def _recolour(text: str, checked: Checked, change: Recolour) -> list[_Edit]:
                 at = said.lower().rfind(change.old.lower())
                 if at >= 0:
                     start = span.start + at
-                    edits.append(_Edit(Span(start, start + len(change.old)), change.new))
+                    edits.append(Edit(Span(start, start + len(change.old)), change.new))
     if not edits:
         raise CraftError(f"No round names {change.old}.", field="old")
     return edits

@@ -11,19 +11,19 @@ from ninja import File, Router, UploadedFile
 from craft.drafting import SOLIDS
 from craft.errors import CraftError
 from craft.fabric import MAIN_COLOUR
-from craft.figure import extent
 from craft.gauge import Estimate, estimate_gauge, fabric_outlook
 from craft.notation import MOST_TEXT, folded, print_part, read
 from craft.stitches import Terms, Tongue
 from craft.yarn import Yarn
-from studio.bench import figures, previews, workings
+from studio.bench import figures, previews, scenes, workings
 from studio.bench.files import design_file
+from studio.bench.joining import join_in
 from studio.bench.schemas import (
     ChartIn,
     DryRunOut,
     FabricOut,
     ImportOut,
-    PlacedOut,
+    NoSewIn,
     PreviewIn,
     PreviewOut,
     ReshapeIn,
@@ -37,7 +37,8 @@ from studio.bench.schemas import (
 )
 from studio.designs.manifest import TermsName
 from studio.designs.policy import design_of
-from studio.designs.reading import figure_of, palette_of, read_parts
+from studio.designs.schemas import DesignOut
+from studio.designs.shown import shown
 from studio.guard import designer
 from studio.jobs.schemas import JobOut
 
@@ -168,15 +169,11 @@ def file_of(
 @router.get("/figure/{int:design_id}", response=SceneOut)
 def figure(request: HttpRequest, design_id: int) -> SceneOut:
     """The whole figure of a design, pieces in their places."""
-    design = design_of(designer(request), design_id)
-    parts, manifest = read_parts(design), design.manifest
-    bodies, placed = figure_of(parts, manifest)
-    palette = palette_of(manifest)
-    width, depth, height = extent(bodies, placed)
-    drawn = {
-        p.key: previews.figure_part(w, bodies[p.key], palette, {})
-        for p in parts
-        if p.key in bodies and (w := p.worked) is not None
-    }
-    pieces = [PlacedOut(part=p.part, matrix=[round(float(v), 5) for v in p.matrix.ravel()]) for p in placed]
-    return SceneOut(parts=drawn, placed=pieces, width_mm=width, depth_mm=depth, height_mm=height)
+    user = designer(request)
+    return scenes.scene(user, design_of(user, design_id))
+
+
+@router.post("/no-sew/{int:design_id}", response=DesignOut)
+def no_sew(request: HttpRequest, design_id: int, payload: NoSewIn) -> DesignOut:
+    """Have a part worked in by its host's round instead of sewn on; one change, one undo."""
+    return shown(join_in(designer(request), design_id, payload.step, payload.base))

@@ -7,11 +7,12 @@ from typing import Any, cast
 
 from craft.drafting import Draft, Recipe, Shaping, Solid, draft, prices, suggested_start
 from craft.fabric import MAIN_COLOUR, Checked, Tally, WorkedPart, repeats_said
-from craft.figure import Body, body_of, draw, place
+from craft.figure import Body, body_of, draw
 from craft.gauge import Estimate, Gauge
 from craft.materials import filling_g, yarn_use
 from craft.notation import highlights
 from craft.pattern import StartKind
+from craft.placement import place
 from craft.problems import Problem
 from craft.stitches import Terms
 from studio.bench.schemas import (

@@ -7,8 +7,9 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import Field
 
-from studio.designs.manifest import PartName, TermsName
+from studio.designs.manifest import Key, PartName, TermsName
 from studio.designs.schemas import Text
+from studio.jobs.schemas import JobOut
 from studio.yarns.schemas import Hex, HookMm, YarnName
 
 
@@ -360,11 +361,122 @@ class PlacedOut(Schema):
     matrix: list[float]
 
 
+Point = tuple[float, float, float]
+
+
+class SettledPart(Schema):
+    """A part of the scene and the job that settles it."""
+
+    part: str
+    job: JobOut
+
+
+class WarningOut(Schema):
+    """Something to know about a place."""
+
+    code: str
+    message: str
+
+
+class EyesOut(Schema):
+    """Eyes in place: points on the part in mm, which way they look, and the place in words.
+
+    moved: the rounds changed, and these are not the rounds it was set at. off_centre: stitches by which their middle
+    misses the front.
+    """
+
+    part: str
+    round: int
+    between: int
+    eye_mm: float
+    points: list[Point]
+    out: list[Point]
+    after: tuple[int, int]
+    off_centre: float
+    words: str
+    moved: bool
+    warnings: list[WarningOut]
+
+
+class EyesGuess(Schema):
+    """Where eyes are mostly set on a part."""
+
+    part: str
+    round: int
+    between: int
+    eye_mm: float
+
+
+class StepPlace(Schema):
+    """A step as the rounds are now.
+
+    moved: they say its place otherwise than when it was set. seam_mm, tail_mm: of its seam. first, last: places in the
+    list (from 0) it can be moved to. fault: why it stands too late. notes: what to know about it.
+    """
+
+    key: str
+    round: int | None
+    stitch: float
+    moved: bool
+    seam_mm: float | None
+    tail_mm: float | None
+    first: int
+    last: int
+    fault: str | None
+    notes: list[str]
+
+
+class BalanceOut(Schema):
+    """How the figure stands."""
+
+    verdict: Literal["steady", "wobbly", "tips"]
+    margin_mm: float
+    words: str
+
+
+class CentreOut(Schema):
+    """The centre line of a part and the starts of its rounds; what brings the start back at the end of each round."""
+
+    front: list[Point]
+    starts: list[Point]
+    degrees: list[float]
+    shift: list[int]
+
+
+class MarkOut(Schema):
+    """A point of the face in mm on its part; with `end` a line."""
+
+    key: str
+    part: str
+    name: str
+    points: list[Point]
+    ends: list[Point]
+
+
 class SceneOut(Schema):
-    """The whole figure: parts by key, pieces, and its size in mm."""
+    """The whole figure: parts by key, pieces, size in mm, and everything about putting it together.
+
+    whole: every part is settled; until then places go by the estimate.
+    """
 
     parts: dict[str, FigurePart]
     placed: list[PlacedOut]
     width_mm: float
     depth_mm: float
     height_mm: float
+    settled: list[SettledPart]
+    whole: bool
+    eyes: EyesOut | None
+    guess: EyesGuess | None
+    marks: list[MarkOut]
+    steps: list[StepPlace]
+    order: list[str]
+    balance: BalanceOut | None
+    centre: dict[str, CentreOut]
+
+
+class NoSewIn(Schema):
+    """A step whose part is to be worked in instead of sewn, and the revision that was seen."""
+
+    step: Key
+    base: int

@@ -9,10 +9,11 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from craft.drafting import Recipe
-from studio.designs.manifest import PAGES, Manifest, PartEntry
+from studio.designs.manifest import PAGES, AssemblyPage, Manifest, PartEntry
 from studio.designs.models import Design, Draft, PartVersion, Revision
+from studio.designs.places import located
 from studio.designs.policy import design_of, part_of, revision_of
-from studio.designs.reading import version_etag
+from studio.designs.reading import read_parts, version_etag, worked_parts
 from studio.designs.recording import new_key, new_version, record
 from studio.errors import Refusal
 
@@ -258,7 +259,32 @@ def set_page(user: User, pk: int, page: str, base: int, data: dict[str, Any]) ->
                 theirs=present.model_dump(mode="json"),
                 revision=design.revision.number,
             )
+    if isinstance(value, AssemblyPage):
+        value = located(value, manifest.assembly, worked_parts(read_parts(design)))
+        if manifest.assembly == value:
+            return design
     record(design, manifest.model_copy(update={page: value}), _PAGE_LABELS[page])
+    return design
+
+
+@transaction.atomic
+def rewrite_parts(
+    user: User, pk: int, texts: dict[str, str], assembly: AssemblyPage, order: list[str], label: str
+) -> Design:
+    """Other texts of several parts, another assembly and order of parts, as one change."""
+    design = design_of(user, pk, lock=True)
+    cut_all(design)
+    manifest = design.manifest
+    old = PartVersion.objects.in_bulk([p.version for p in manifest.parts])
+    entries: dict[str, PartEntry] = {}
+    for entry in manifest.parts:
+        if entry.key in texts:
+            recipe = old[entry.version].recipe
+            made = new_version(design, entry.key, texts[entry.key], recipe, manifest.terms, hand_edited=True)
+            entry = entry.model_copy(update={"version": made.pk})  # noqa: PLW2901
+        entries[entry.key] = entry
+    parts = [entries[key] for key in order if key in entries] + [e for k, e in entries.items() if k not in order]
+    record(design, manifest.model_copy(update={"parts": parts, "assembly": assembly}), label)
     return design
 
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-
 from django.http import FileResponse, HttpRequest, HttpResponse
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
@@ -13,10 +11,9 @@ from craft.figure import draw
 from studio.accounts.policy import own_profile
 from studio.designs import actions, uploads
 from studio.designs.manifest import PageName
-from studio.designs.models import Design, Picture
+from studio.designs.models import Picture
 from studio.designs.policy import design_of, picture_of, visible_designs
-from studio.designs.progress import stops_of
-from studio.designs.reading import figure_of, gauge_of, palette_of, read_parts
+from studio.designs.reading import figure_of, palette_of, read_parts
 from studio.designs.schemas import (
     DesignOut,
     DesignRow,
@@ -25,63 +22,18 @@ from studio.designs.schemas import (
     FoundParts,
     NewDesign,
     NewPart,
-    OriginOut,
     PageIn,
     PartChange,
-    PartOut,
     PartText,
     PictureOut,
     Rename,
     RevisionRow,
 )
+from studio.designs.shown import shown
 from studio.errors import Refusal
 from studio.guard import designer
-from studio.yarns.schemas import GaugeOut
 
 router = Router(tags=["designs"])
-
-
-def shown(design: Design) -> DesignOut:
-    """A design as the screens need it."""
-    design.refresh_from_db()
-    manifest, revision = design.manifest, design.revision
-    parts = read_parts(design)
-    following = revision.children.order_by("-number").first()
-    drafts = design.drafts.exists()
-    origin = None
-    if design.origin_number is not None:
-        origin = OriginOut(id=design.origin_id, name=design.origin_name, revision=design.origin_number)
-    pages = {page: getattr(manifest, page) for page in ("gauge", "brief", "assembly", "sizes", "booklet", "proving")}
-    rows = [
-        PartOut(
-            key=p.key,
-            name=p.name,
-            make=p.make,
-            colour=p.colour,
-            version=p.version,
-            text=p.text,
-            etag=p.etag,
-            recipe=p.recipe,
-            authoritative=p.authoritative,
-            faults=p.faults,
-            counts=list(p.worked.counts) if p.worked else [],
-        )
-        for p in parts
-    ]
-    return DesignOut(
-        id=design.pk,
-        name=manifest.name,
-        revision=revision.number,
-        terms=manifest.terms,
-        parts=rows,
-        **pages,
-        gauge_now=GaugeOut(**asdict(gauge_of(manifest.gauge))),
-        stops=stops_of(manifest, parts),
-        origin=origin,
-        undo="Typing" if drafts else revision.label if revision.parent_id else None,
-        redo=following.label if following else None,
-        changed=design.changed,
-    )
 
 
 @router.get("", response=list[DesignRow])

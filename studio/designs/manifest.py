@@ -78,8 +78,17 @@ class BriefPage(Frozen):
     pictures: list[int] = []
 
 
+Share = Annotated[float, Field(ge=0, le=1)]
+Degrees = Annotated[float, Field(ge=-3_600, le=3_600)]
+
+
 class AssemblyStep(Frozen):
-    """A step of putting together; with `on` and `round` the part's place on another is known."""
+    """A step of putting together; with `on` and `round` the part's place on another is known.
+
+    share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
+    was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
+    words do not suffice. no_sew: the host's round works it in.
+    """
 
     key: Key
     text: Line = ""
@@ -90,14 +99,45 @@ class AssemblyStep(Frozen):
     paired: bool = False
     tilt: Annotated[float, Field(ge=-90, le=90)] = 0
     before_closing: bool = False
+    seat: Literal["", "pinched", "open", "laid"] = ""
+    wide: Annotated[int, Field(ge=1, le=500)] | None = None
+    share: Share | None = None
+    angle: Degrees | None = None
+    picture: bool = False
+    no_sew: bool = False
+
+
+class EyesEntry(Frozen):
+    """Where the eyes are: above a round of a part, so many stitches visible between; share as of a step."""
+
+    part: Key
+    round: Annotated[int, Field(ge=1, le=2_000)]
+    between: Annotated[int, Field(ge=1, le=1_000)]
+    share: Share | None = None
+
+
+class FaceMark(Frozen):
+    """A point to embroider, or with `to` a line to another round and stitch; both sides when paired."""
+
+    key: Key
+    name: Short
+    part: Key
+    round: Annotated[int, Field(ge=1, le=2_000)]
+    stitch: Annotated[float, Field(ge=-2_000, le=2_000)] = 0
+    paired: bool = False
+    to_round: Annotated[int, Field(ge=1, le=2_000)] | None = None
+    to_stitch: Annotated[float, Field(ge=-2_000, le=2_000)] = 0
 
 
 class AssemblyPage(Frozen):
-    """Steps in order, and the eyes."""
+    """Steps in order, the eyes and the face. posture: in which the finished size is said."""
 
     steps: Annotated[list[AssemblyStep], Field(max_length=200)] = []
     eye_kind: Literal["none", "safety", "embroidered"] = "none"
     eye_mm: Annotated[float, Field(gt=0, le=60)] | None = None
+    eyes: EyesEntry | None = None
+    marks: Annotated[list[FaceMark], Field(max_length=60)] = []
+    posture: Literal["standing", "sitting"] = "standing"
 
 
 class SizeEntry(Frozen):

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from craft.fabric import MAIN_COLOUR, Checked, Piece, WorkedPart, check
-from craft.figure import Body, Placed, Seat, body_of, place
+from craft.figure import Body, Placed, body_of
 from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge
 from craft.pattern import Part
+from craft.placement import Seat, place
 from craft.problems import Severity
 from craft.stitches import Terms
 from craft.yarn import Yarn
 from studio.designs.manifest import AssemblyPage, DesignYarn, GaugePage, Manifest
 from studio.designs.models import Design, PartVersion
+from studio.designs.places import step_now
 
 
 def yarn_value(yarn: DesignYarn, strands: int) -> Yarn:
@@ -153,19 +156,40 @@ def version_etag(version: int) -> str:
     return f"v{version}"
 
 
-def seats_of(page: AssemblyPage) -> tuple[Seat, ...]:
-    """Places of parts on parts, from the steps that give them."""
-    return tuple(
-        Seat(s.part, s.on, s.round, s.stitch, s.paired, s.tilt)
-        for s in page.steps
-        if s.part and s.on and s.round and s.part != s.on
-    )
+def seats_of(page: AssemblyPage, worked: Mapping[str, WorkedPart]) -> tuple[Seat, ...]:
+    """Places of parts on parts as the rounds are now, from the steps that give them."""
+    found: list[Seat] = []
+    for step in page.steps:
+        now = step_now(step, worked)
+        if step.part and step.on and now is not None and step.part != step.on:
+            found.append(Seat(step.part, step.on, now.round, now.stitch, step.paired, step.tilt))
+    return tuple(found)
+
+
+def _piece_names(worked: WorkedPart) -> set[str | None]:
+    """Names of the parts that a part works in; copies are numbered behind the name."""
+    names = worked.graph.pieces
+    return {*names, *(re.sub(r" \d+$", "", name) for name in names)}
+
+
+def made_alone(worked: Mapping[str, WorkedPart]) -> dict[str, WorkedPart]:
+    """Parts that are pieces of their own, not worked into another."""
+    inside = {name for w in worked.values() for name in _piece_names(w)}
+    return {key: w for key, w in worked.items() if w.name not in inside}
 
 
 def figure_of(parts: list[ReadPart], manifest: Manifest) -> tuple[Mapping[str, Body], tuple[Placed, ...]]:
-    """Bodies of all parts that have rounds, and every piece in its place."""
+    """Bodies of all parts that have rounds, and every piece in its place, by the estimate.
+
+    An estimated body shows no limbs that are worked in, so they are placed like sewn ones.
+    """
     gauge = gauge_of(manifest.gauge)
-    worked = {p.key: w for p in parts if (w := p.worked) is not None}
+    worked = worked_parts(parts)
     bodies = {key: body_of(w, gauge, firmness=manifest.gauge.firmness) for key, w in worked.items()}
     makes = {p.key: p.make for p in parts}
-    return bodies, place(bodies, makes, seats_of(manifest.assembly))
+    return bodies, place(bodies, makes, seats_of(manifest.assembly, worked))
+
+
+def worked_parts(parts: list[ReadPart]) -> dict[str, WorkedPart]:
+    """Parts that have rounds, as run, by key."""
+    return {p.key: w for p in parts if (w := p.worked) is not None}

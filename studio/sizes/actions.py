@@ -8,15 +8,17 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from craft.drafting import Recipe
+from craft.fabric import WorkedPart
 from craft.notation import print_part
 from craft.stitches import Terms
 from studio.designs.actions import copy_design
 from studio.designs.manifest import AssemblyPage, Manifest, SizeEntry, SizesPage
 from studio.designs.models import Design
+from studio.designs.places import eyes_now, step_now
 from studio.designs.policy import design_of
 from studio.designs.reading import read_parts
 from studio.errors import NOT_FOUND, Refusal
-from studio.sizes.compute import Sized, at_size, eye_of
+from studio.sizes.compute import Sized, at_size, eye_of, located_before
 
 
 def _entry(manifest: Manifest, key: str) -> SizeEntry:
@@ -28,21 +30,29 @@ def _entry(manifest: Manifest, key: str) -> SizeEntry:
 
 def _assembly(manifest: Manifest, sized: Sized) -> AssemblyPage:
     """Places moved in proportion, eyes as they are sold."""
-    ratios = {}
-    for part in sized.parts:
-        before = part.source.worked
-        if before is not None:
-            ratios[part.source.key] = (
-                len(part.worked.rounds) / len(before.rounds),
-                max(part.worked.counts) / max(before.counts),
-            )
+    worked = {p.source.key: p.worked for p in sized.parts}
+    page = located_before(manifest, sized)
     steps = []
-    for step in manifest.assembly.steps:
-        up, around = ratios.get(step.on or "", (1.0, 1.0))
-        changed = {"round": max(1, round(step.round * up)), "stitch": round(step.stitch * around)} if step.round else {}
-        steps.append(step.model_copy(update=changed))
+    for step in page.steps:
+        now = step_now(step, worked)
+        steps.append(step.model_copy(update={"round": now.round, "stitch": now.stitch}) if now else step)
+    eyes = page.eyes
+    if eyes is not None and eyes.part in worked:
+        now_at = eyes_now(eyes, worked)
+        before = next(p.source.worked for p in sized.parts if p.source.key == eyes.part)
+        eyes = eyes.model_copy(update={"round": now_at.round, "between": _gap(eyes.between, before, worked[eyes.part])})
     eye = eye_of(manifest, sized.scale)
-    return manifest.assembly.model_copy(update={"steps": steps, **({"eye_mm": float(eye)} if eye else {})})
+    sold = {"eye_mm": float(eye)} if eye else {}
+    sized_page: AssemblyPage = page.model_copy(update={"steps": steps, "eyes": eyes, **sold})
+    return sized_page
+
+
+def _gap(between: int, before: WorkedPart | None, after: WorkedPart) -> int:
+    """Stitches between the eyes in proportion, odd or even as they were."""
+    if before is None:
+        return between
+    wanted = between * max(after.counts) / max(before.counts)
+    return max(between % 2 or 2, between % 2 + 2 * round((wanted - between % 2) / 2))
 
 
 @transaction.atomic

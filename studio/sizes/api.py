@@ -6,11 +6,11 @@ from django.http import HttpRequest
 from ninja import Router, Status
 
 from craft.errors import CraftError
-from studio.designs.api import shown
 from studio.designs.manifest import SizesPage
 from studio.designs.policy import design_of
 from studio.designs.reading import read_parts
 from studio.designs.schemas import DesignOut
+from studio.designs.shown import shown
 from studio.guard import designer
 from studio.sizes.actions import make_size
 from studio.sizes.compute import at_size, base_size, column, impossible

@@ -8,13 +8,15 @@ from dataclasses import asdict, dataclass, field, replace
 from craft.drafting import Recipe
 from craft.errors import CraftError
 from craft.fabric import MAIN_COLOUR, WorkedPart, run_part
-from craft.figure import body_of, extent, place
+from craft.figure import body_of
 from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
 from craft.grading import part_size, proportional_scale, regrade, sold_eye
 from craft.materials import filling_of, hours, skeins, yarn_use
 from craft.pattern import Part
+from craft.placement import extent, place
 from studio.bench.previews import estimate
-from studio.designs.manifest import Manifest, SizeEntry
+from studio.designs.manifest import AssemblyPage, Manifest, SizeEntry
+from studio.designs.places import located
 from studio.designs.reading import ReadPart, gauge_of, seats_of, yarn_value
 from studio.sizes.schemas import SizeColumn, SizedPart, YarnUse
 
@@ -101,26 +103,16 @@ def figure_height(manifest: Manifest, sized: Sized) -> float:
 def _extent(manifest: Manifest, sized: Sized) -> tuple[float, float]:
     bodies = {p.source.key: body_of(p.worked, sized.gauge, firmness=manifest.gauge.firmness) for p in sized.parts}
     makes = {p.source.key: p.worked.make for p in sized.parts}
-    seats = [
-        replace(
-            s, round=max(1, round(s.round * _rounds_ratio(sized, s.on))), stitch=s.stitch * _stitch_ratio(sized, s.on)
-        )
-        for s in seats_of(manifest.assembly)
-    ]
+    page = located_before(manifest, sized)
+    seats = seats_of(page, {p.source.key: p.worked for p in sized.parts})
     width, _, height = extent(bodies, place(bodies, makes, seats))
     return width, height
 
 
-def _rounds_ratio(sized: Sized, key: str) -> float:
-    part = next((p for p in sized.parts if p.source.key == key), None)
-    before = part.source.worked if part else None
-    return len(part.worked.rounds) / len(before.rounds) if part and before and before.rounds else 1.0
-
-
-def _stitch_ratio(sized: Sized, key: str) -> float:
-    part = next((p for p in sized.parts if p.source.key == key), None)
-    before = part.source.worked if part else None
-    return max(part.worked.counts) / max(before.counts) if part and before and before.counts else 1.0
+def located_before(manifest: Manifest, sized: Sized) -> AssemblyPage:
+    """The assembly with every place kept on the surface, by the rounds of the first size."""
+    page = manifest.assembly
+    return located(page, page, {p.source.key: w for p in sized.parts if (w := p.source.worked) is not None})
 
 
 def eye_of(manifest: Manifest, scale: float) -> int | None:

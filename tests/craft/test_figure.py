@@ -10,8 +10,9 @@ import pytest
 from craft.drafting import Recipe, Solid, draft
 from craft.errors import CraftError
 from craft.fabric import check
-from craft.figure import Body, Seat, View, body_of, draw, extent, place
+from craft.figure import Body, View, body_of, draw
 from craft.gauge import Gauge
+from craft.placement import Seat, extent, place
 
 GAUGE = Gauge(5.6, 5.15, lean=0.0)
 

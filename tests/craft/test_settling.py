@@ -261,7 +261,7 @@ def test_measures_have_their_units(ball: Settled) -> None:
     assert widest.girth_mm == pytest.approx(24 * 5.6, rel=0.06)
     assert m.width_mm == pytest.approx(widest.girth_mm / np.pi, rel=0.06)
     assert m.volume_ml == pytest.approx(np.pi / 6 * m.width_mm * m.depth_mm * m.height_mm / 1000, rel=0.25)
-    assert m.fill_g == pytest.approx(m.volume_ml * 0.042)
+    assert m.fill_g == pytest.approx(m.volume_ml * 0.0425)
     assert [r.label for r in m.rounds] == [f"R{i}" for i in range(1, 12)]
     assert m.rounds[3].opening_mm == pytest.approx(24 * 5.6 / np.pi)
 

@@ -55,7 +55,7 @@ def test_only_whole_places_become_seats() -> None:
         AssemblyStep(key="cccc", part="body", on="body", round=3),
         AssemblyStep(key="dddd", text="Fluff it up."),
     ]
-    (seat,) = seats_of(AssemblyPage(steps=steps))
+    (seat,) = seats_of(AssemblyPage(steps=steps), {})
     assert (seat.part, seat.on, seat.round, seat.stitch, seat.paired, seat.tilt) == ("ear1", "body", 5, 3, True, 10)
 
 

@@ -144,6 +144,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/no-sew/{design_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * No Sew
+         * @description Have a part worked in by its host's round instead of sewn on; one change, one undo.
+         */
+        post: operations["studio_bench_api_no_sew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/picture": {
         parameters: {
             query?: never;
@@ -970,7 +990,7 @@ export interface components {
     schemas: {
         /**
          * AssemblyPage
-         * @description Steps in order, and the eyes.
+         * @description Steps in order, the eyes and the face. posture: in which the finished size is said.
          */
         AssemblyPage: {
             /**
@@ -981,6 +1001,18 @@ export interface components {
             eye_kind?: "none" | "safety" | "embroidered";
             /** Eye Mm */
             eye_mm?: number | null;
+            eyes?: components["schemas"]["EyesEntry"] | null;
+            /**
+             * Marks
+             * @default []
+             */
+            marks?: components["schemas"]["FaceMark"][];
+            /**
+             * Posture
+             * @default standing
+             * @enum {string}
+             */
+            posture?: "standing" | "sitting";
             /**
              * Steps
              * @default []
@@ -990,8 +1022,14 @@ export interface components {
         /**
          * AssemblyStep
          * @description A step of putting together; with `on` and `round` the part's place on another is known.
+         *
+         *     share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
+         *     was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
+         *     words do not suffice. no_sew: the host's round works it in.
          */
         AssemblyStep: {
+            /** Angle */
+            angle?: number | null;
             /**
              * Before Closing
              * @default false
@@ -999,6 +1037,11 @@ export interface components {
             before_closing?: boolean;
             /** Key */
             key: string;
+            /**
+             * No Sew
+             * @default false
+             */
+            no_sew?: boolean;
             /** On */
             on?: string | null;
             /**
@@ -1008,8 +1051,21 @@ export interface components {
             paired?: boolean;
             /** Part */
             part?: string | null;
+            /**
+             * Picture
+             * @default false
+             */
+            picture?: boolean;
             /** Round */
             round?: number | null;
+            /**
+             * Seat
+             * @default
+             * @enum {string}
+             */
+            seat?: "" | "pinched" | "open" | "laid";
+            /** Share */
+            share?: number | null;
             /**
              * Stitch
              * @default 0
@@ -1025,6 +1081,23 @@ export interface components {
              * @default 0
              */
             tilt?: number;
+            /** Wide */
+            wide?: number | null;
+        };
+        /**
+         * BalanceOut
+         * @description How the figure stands.
+         */
+        BalanceOut: {
+            /** Margin Mm */
+            margin_mm: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "steady" | "wobbly" | "tips";
+            /** Words */
+            words: string;
         };
         /**
          * Basket
@@ -1138,6 +1211,28 @@ export interface components {
              * @default []
              */
             pictures?: number[];
+        };
+        /**
+         * CentreOut
+         * @description The centre line of a part and the starts of its rounds; what brings the start back at the end of each round.
+         */
+        CentreOut: {
+            /** Degrees */
+            degrees: number[];
+            /** Front */
+            front: [
+                number,
+                number,
+                number
+            ][];
+            /** Shift */
+            shift: number[];
+            /** Starts */
+            starts: [
+                number,
+                number,
+                number
+            ][];
         };
         /**
          * ChartIn
@@ -1336,6 +1431,76 @@ export interface components {
             value: number;
         };
         /**
+         * EyesEntry
+         * @description Where the eyes are: above a round of a part, so many stitches visible between; share as of a step.
+         */
+        EyesEntry: {
+            /** Between */
+            between: number;
+            /** Part */
+            part: string;
+            /** Round */
+            round: number;
+            /** Share */
+            share?: number | null;
+        };
+        /**
+         * EyesGuess
+         * @description Where eyes are mostly set on a part.
+         */
+        EyesGuess: {
+            /** Between */
+            between: number;
+            /** Eye Mm */
+            eye_mm: number;
+            /** Part */
+            part: string;
+            /** Round */
+            round: number;
+        };
+        /**
+         * EyesOut
+         * @description Eyes in place: points on the part in mm, which way they look, and the place in words.
+         *
+         *     moved: the rounds changed, and these are not the rounds it was set at. off_centre: stitches by which their middle
+         *     misses the front.
+         */
+        EyesOut: {
+            /** After */
+            after: [
+                number,
+                number
+            ];
+            /** Between */
+            between: number;
+            /** Eye Mm */
+            eye_mm: number;
+            /** Moved */
+            moved: boolean;
+            /** Off Centre */
+            off_centre: number;
+            /** Out */
+            out: [
+                number,
+                number,
+                number
+            ][];
+            /** Part */
+            part: string;
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+            /** Round */
+            round: number;
+            /** Warnings */
+            warnings: components["schemas"]["WarningOut"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * FabricOut
          * @description The gauge to expect, and what fabric it makes.
          */
@@ -1353,6 +1518,37 @@ export interface components {
             verdict: "stiff" | "right" | "loose" | "shows";
             /** Words */
             words: string;
+        };
+        /**
+         * FaceMark
+         * @description A point to embroider, or with `to` a line to another round and stitch; both sides when paired.
+         */
+        FaceMark: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Paired
+             * @default false
+             */
+            paired?: boolean;
+            /** Part */
+            part: string;
+            /** Round */
+            round: number;
+            /**
+             * Stitch
+             * @default 0
+             */
+            stitch?: number;
+            /** To Round */
+            to_round?: number | null;
+            /**
+             * To Stitch
+             * @default 0
+             */
+            to_stitch?: number;
         };
         /**
          * FigurePart
@@ -1569,6 +1765,30 @@ export interface components {
             text: string;
         };
         /**
+         * MarkOut
+         * @description A point of the face in mm on its part; with `end` a line.
+         */
+        MarkOut: {
+            /** Ends */
+            ends: [
+                number,
+                number,
+                number
+            ][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * Me
          * @description Who is signed in.
          */
@@ -1637,6 +1857,16 @@ export interface components {
              * @default
              */
             text?: string;
+        };
+        /**
+         * NoSewIn
+         * @description A step whose part is to be worked in instead of sewn, and the revision that was seen.
+         */
+        NoSewIn: {
+            /** Base */
+            base: number;
+            /** Step */
+            step: string;
         };
         /**
          * OriginOut
@@ -2236,19 +2466,38 @@ export interface components {
         };
         /**
          * SceneOut
-         * @description The whole figure: parts by key, pieces, and its size in mm.
+         * @description The whole figure: parts by key, pieces, size in mm, and everything about putting it together.
+         *
+         *     whole: every part is settled; until then places go by the estimate.
          */
         SceneOut: {
+            balance: components["schemas"]["BalanceOut"] | null;
+            /** Centre */
+            centre: {
+                [key: string]: components["schemas"]["CentreOut"];
+            };
             /** Depth Mm */
             depth_mm: number;
+            eyes: components["schemas"]["EyesOut"] | null;
+            guess: components["schemas"]["EyesGuess"] | null;
             /** Height Mm */
             height_mm: number;
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            /** Order */
+            order: string[];
             /** Parts */
             parts: {
                 [key: string]: components["schemas"]["FigurePart"];
             };
             /** Placed */
             placed: components["schemas"]["PlacedOut"][];
+            /** Settled */
+            settled: components["schemas"]["SettledPart"][];
+            /** Steps */
+            steps: components["schemas"]["StepPlace"][];
+            /** Whole */
+            whole: boolean;
             /** Width Mm */
             width_mm: number;
         };
@@ -2260,6 +2509,15 @@ export interface components {
             /** Demo */
             demo: boolean;
             me: components["schemas"]["Me"] | null;
+        };
+        /**
+         * SettledPart
+         * @description A part of the scene and the job that settles it.
+         */
+        SettledPart: {
+            job: components["schemas"]["JobOut"];
+            /** Part */
+            part: string;
         };
         /**
          * ShapeIn
@@ -2476,6 +2734,35 @@ export interface components {
             text: string;
         };
         /**
+         * StepPlace
+         * @description A step as the rounds are now.
+         *
+         *     moved: they say its place otherwise than when it was set. seam_mm, tail_mm: of its seam. first, last: places in the
+         *     list (from 0) it can be moved to. fault: why it stands too late. notes: what to know about it.
+         */
+        StepPlace: {
+            /** Fault */
+            fault: string | null;
+            /** First */
+            first: number;
+            /** Key */
+            key: string;
+            /** Last */
+            last: number;
+            /** Moved */
+            moved: boolean;
+            /** Notes */
+            notes: string[];
+            /** Round */
+            round: number | null;
+            /** Seam Mm */
+            seam_mm: number | null;
+            /** Stitch */
+            stitch: number;
+            /** Tail Mm */
+            tail_mm: number | null;
+        };
+        /**
          * StopState
          * @description A stop of the thread: untouched, under way, with faults, or sound.
          */
@@ -2542,6 +2829,16 @@ export interface components {
         TidyOut: {
             /** Text */
             text: string;
+        };
+        /**
+         * WarningOut
+         * @description Something to know about a place.
+         */
+        WarningOut: {
+            /** Code */
+            code: string;
+            /** Message */
+            message: string;
         };
         /**
          * WeightClassOut
@@ -2825,6 +3122,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+        };
+    };
+    studio_bench_api_no_sew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoSewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
                 };
             };
         };

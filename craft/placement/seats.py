@@ -5,12 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Protocol
 
 import numpy as np
 from numpy.typing import NDArray
 
 from craft.errors import require
-from craft.figure.body import Body
+from craft.figure import Placed
 
 Matrix = NDArray[np.float64]
 
@@ -36,12 +37,32 @@ class Seat:
         require(abs(self.tilt) <= 90, "A part tilts by at most 90 degrees.", field="tilt")
 
 
-@dataclass(frozen=True, slots=True)
-class Placed:
-    """A piece of a part in the scene: 4 × 4 matrix from its own frame (mm) to the scene's."""
+class Posable(Protocol):
+    """What places ask of a part: an estimated body or a settled surface."""
 
-    part: str
-    matrix: Matrix
+    @property
+    def rounds(self) -> int:
+        """How many rounds it has."""
+
+    @property
+    def half_width(self) -> float:
+        """Half its width over all, in mm."""
+
+    @property
+    def closed(self) -> bool:
+        """Whether it is joined by its surface, not by an opening."""
+
+    def count_of(self, at: int) -> int:
+        """Stitches of a round."""
+
+    def spot(self, at: int, angle: float, tilt: float = 0.0) -> tuple[Matrix, Matrix]:
+        """Point and outward direction at a round and an angle from the front."""
+
+    def own_frame(self) -> Matrix:
+        """From its own frame to that in which it is joined at the origin and stands up along z."""
+
+    def points(self) -> Matrix:
+        """Points that its size is measured by."""
 
 
 def _frame(origin: Matrix, axis: Matrix) -> Matrix:
@@ -55,36 +76,12 @@ def _frame(origin: Matrix, axis: Matrix) -> Matrix:
     return matrix
 
 
-def _surface(body: Body, at: int, angle: float, tilt: float) -> tuple[Matrix, Matrix]:
-    """Point and outward direction on a body at ring `at`; near a pole, straight along the axis."""
-    ring = body.rings[at]
-    if ring.radius < 0.3 * body.profile.width_mm / 2:
-        down = at < len(body.rings) / 2
-        return np.array([0.0, 0.0, 0.0 if down else body.top]), np.array([0.0, 0.0, -1.0 if down else 1.0])
-    below, above = body.rings[max(at - 1, 0)], body.rings[min(at + 1, len(body.rings) - 1)]
-    slope = math.atan2(below.radius - above.radius, above.z - below.z) + math.radians(tilt)
-    out = np.array([-math.sin(angle), -math.cos(angle), 0.0])
-    point = out * ring.radius + np.array([0.0, 0.0, ring.z])
-    return point, out * math.cos(slope) + np.array([0.0, 0.0, math.sin(slope)])
-
-
-def _own(body: Body) -> Matrix:
-    """An open part is joined by its opening, a closed one by its foot, pressed in a little."""
-    matrix = np.eye(4)
-    if not body.closed:
-        matrix[0, 0] = matrix[2, 2] = -1.0
-        matrix[2, 3] = body.top - min(0.35 * body.rings[-1].radius, 0.3 * body.top)
-    else:
-        matrix[2, 3] = -0.08 * body.top
-    return matrix
-
-
-def place(bodies: Mapping[str, Body], makes: Mapping[str, int], seats: Sequence[Seat]) -> tuple[Placed, ...]:
+def place(bodies: Mapping[str, Posable], makes: Mapping[str, int], seats: Sequence[Seat]) -> tuple[Placed, ...]:
     """Every piece of every part: seated ones on their hosts, the others side by side on the table.
 
     A seat whose part or host is unknown, or that would hang a part on itself, is left out.
     """
-    bodies = {key: body for key, body in bodies.items() if body.rings}
+    bodies = {key: body for key, body in bodies.items() if body.rounds}
     known = [s for s in seats if s.part in bodies and s.on in bodies and s.part != s.on]
     host = {s.part: s.on for s in reversed(known)}
     done: dict[str, Matrix] = {}
@@ -111,24 +108,24 @@ def _circular(key: str, host: Mapping[str, str]) -> bool:
     return False
 
 
-def _seated(bodies: Mapping[str, Body], seat: Seat, sign: float) -> Matrix:
+def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float) -> Matrix:
     host = bodies[seat.on]
-    at = min(seat.round, len(host.rings)) - 1
-    angle = sign * 2 * math.pi * seat.stitch / max(host.rings[at].count, 1)
-    point, out = _surface(host, at, angle, seat.tilt)
-    return _frame(point, out) @ _own(bodies[seat.part])
+    at = min(seat.round, host.rounds) - 1
+    angle = sign * 2 * math.pi * seat.stitch / max(host.count_of(at), 1)
+    point, out = host.spot(at, angle, seat.tilt)
+    return _frame(point, out) @ bodies[seat.part].own_frame()
 
 
 def _on_the_table(
-    bodies: Mapping[str, Body], makes: Mapping[str, int], keys: Sequence[str], done: dict[str, Matrix]
+    bodies: Mapping[str, Posable], makes: Mapping[str, int], keys: Sequence[str], done: dict[str, Matrix]
 ) -> list[Placed]:
     placed: list[Placed] = []
     x = 0.0
     for key in keys:
         body = bodies[key]
-        radius = body.profile.width_mm / 2
+        radius = body.half_width
         for piece in range(min(makes.get(key, 1), 12)):
-            matrix = _own(body) if not body.closed else np.eye(4)
+            matrix = body.own_frame() if not body.closed else np.eye(4)
             matrix[0, 3] = x if piece == 0 and not placed else x + radius
             x = matrix[0, 3] + radius + 6.0
             done.setdefault(key, matrix)
@@ -136,23 +133,10 @@ def _on_the_table(
     return placed
 
 
-def extent(bodies: Mapping[str, Body], placed: Sequence[Placed]) -> tuple[float, float, float]:
+def extent(bodies: Mapping[str, Posable], placed: Sequence[Placed]) -> tuple[float, float, float]:
     """Width, depth and height in mm of all placed pieces together; zeros when there is none."""
-    turn = np.linspace(0.0, 2 * math.pi, 24, endpoint=False)
-    points = [
-        _outline_points(bodies[p.part], turn) @ p.matrix[:3, :3].T + p.matrix[:3, 3]
-        for p in placed
-        if bodies[p.part].rings
-    ]
+    points = [bodies[p.part].points() @ p.matrix[:3, :3].T + p.matrix[:3, 3] for p in placed if bodies[p.part].rounds]
     if not points:
         return 0.0, 0.0, 0.0
     size = np.ptp(np.concatenate(points), axis=0)
     return float(size[0]), float(size[1]), float(size[2])
-
-
-def _outline_points(body: Body, turn: Matrix) -> Matrix:
-    rings = [
-        np.column_stack([-np.sin(turn) * r.radius, -np.cos(turn) * r.radius, np.full_like(turn, r.z)])
-        for r in body.rings
-    ]
-    return np.concatenate([*rings, np.zeros((1, 3))])

@@ -1,0 +1,37 @@
+"""Parts on parts: places on the settled figure, eyes, seats, balance, order of work."""
+
+from craft.placement.balance import Balance, balance, necks
+from craft.placement.centre import CentreLine, Drift, centre_line, drift, expressed, kept
+from craft.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
+from craft.placement.order import Job, Misplaced, arranged, misplaced, room
+from craft.placement.seats import Posable, Seat, extent, place
+from craft.placement.surface import Surface
+
+__all__ = [
+    "SOLD_MM",
+    "Balance",
+    "CentreLine",
+    "Drift",
+    "EyePlace",
+    "Eyes",
+    "Job",
+    "Misplaced",
+    "Posable",
+    "Seat",
+    "Surface",
+    "Warned",
+    "arranged",
+    "balance",
+    "centre_line",
+    "drift",
+    "expressed",
+    "extent",
+    "kept",
+    "misplaced",
+    "necks",
+    "place",
+    "place_eyes",
+    "propose",
+    "room",
+    "washer_mm",
+]

@@ -1,0 +1,161 @@
+"""A settled part as something to place things on: rounds of points, a surface, openings."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+Vector = NDArray[np.float64]
+Numbers = NDArray[np.int64]
+
+FRONT = np.array([0.0, -1.0, 0.0])
+
+
+@dataclass(frozen=True)
+class Surface:
+    """Positions at rest of a part.
+
+    x: (n, 3) nodes in mm. rings: for every shown round, its stitches' nodes in working order.
+    triangles: (t, 3) nodes, wound outward. change: (n,) growth that each stitch node makes, 0 for
+    plain ones. stretch: (n,) strain of each stitch node. shut: whether the part is drawn shut.
+    labels: of the rounds.
+    """
+
+    x: Vector
+    rings: tuple[Numbers, ...]
+    triangles: Numbers
+    change: Numbers
+    stretch: Vector
+    shut: bool
+    labels: tuple[str, ...]
+
+    @property
+    def rounds(self) -> int:
+        """How many rounds it has."""
+        return len(self.rings)
+
+    @property
+    def closed(self) -> bool:
+        """Whether it is joined by its surface, not by an opening."""
+        return self.shut
+
+    def count_of(self, at: int) -> int:
+        """Stitches of a round."""
+        return len(self.rings[at])
+
+    @cached_property
+    def _middles(self) -> Vector:
+        return np.array([self.x[r].mean(0) for r in self.rings])
+
+    @cached_property
+    def half_width(self) -> float:
+        """Half its width over all, in mm."""
+        return float(np.ptp(self.x[:, 0])) / 2
+
+    def axis(self, at: int) -> Vector:
+        """Unit direction of the piece at a round, towards its end."""
+        low, high = max(at - 1, 0), min(at + 1, self.rounds - 1)
+        d = self._middles[high] - self._middles[low]
+        size = float(np.linalg.norm(d))
+        return d / size if size > 1e-6 else np.array([0.0, 0.0, 1.0])
+
+    def angles(self, at: int) -> Vector:
+        """(stitches,) angle of each stitch of a round from the front, growing in working direction."""
+        z = self.axis(at)
+        forward = FRONT - (FRONT @ z) * z
+        if np.linalg.norm(forward) < 0.3:
+            forward = np.array([0.0, 0.0, -1.0]) - (-z[2]) * z
+        forward /= np.linalg.norm(forward)
+        left = np.cross(forward, z)
+        away = self.x[self.rings[at]] - self._middles[at]
+        out: Vector = np.arctan2(away @ left, away @ forward)
+        return out
+
+    def place_at(self, at: int, angle: float) -> float:
+        """Where in a round an angle from the front lies: 0 at its first stitch's top, up to its count."""
+        turn = np.unwrap(np.append(self.angles(at), self.angles(at)[0]))
+        if turn[-1] < turn[0]:
+            turn = -turn
+            angle = -angle
+        wanted = turn[0] + (angle - turn[0]) % (2 * math.pi)
+        rising = np.maximum.accumulate(turn)
+        return float(np.interp(wanted, rising, np.arange(len(turn))))
+
+    def front_place(self, at: int) -> float:
+        """Where in a round its front middle lies, in stitches after the first one's top."""
+        return self.place_at(at, 0.0)
+
+    def at_place(self, at: int, place: float) -> Vector:
+        """The point between stitches of a round at a place."""
+        ring = self.rings[at]
+        low = math.floor(place)
+        a, b = self.x[ring[low % len(ring)]], self.x[ring[(low + 1) % len(ring)]]
+        out: Vector = a + (b - a) * (place - low)
+        return out
+
+    def spot(self, at: int, angle: float, tilt: float = 0.0) -> tuple[Vector, Vector]:
+        """Point and outward unit direction at a round and an angle from the front; tilt in degrees upward."""
+        at = min(max(at, 0), self.rounds - 1)
+        if self._near_end(at):
+            end = -1.0 if at < self.rounds / 2 else 1.0
+            z = end * self.axis(0 if end < 0 else self.rounds - 1)
+            tip = self.x[self.rings[0 if end < 0 else -1]].mean(0) if not self.shut or end < 0 else self.x[-1]
+            return tip, z
+        point = self.at_place(at, self.place_at(at, angle))
+        out = self.normal(point)
+        z = self.axis(at)
+        if tilt:
+            up = z - (z @ out) * out
+            up /= max(float(np.linalg.norm(up)), 1e-9)
+            out = math.cos(math.radians(tilt)) * out + math.sin(math.radians(tilt)) * up
+        return point, out
+
+    def _near_end(self, at: int) -> bool:
+        widest = max(len(r) for r in self.rings)
+        return len(self.rings[at]) < 0.3 * widest and self._outermost(at)
+
+    def _outermost(self, at: int) -> bool:
+        """Near either end of the part, not at a neck."""
+        return at < self.rounds * 0.2 or at >= self.rounds * 0.8
+
+    @cached_property
+    def _centroids(self) -> tuple[Vector, Vector]:
+        a, b, c = (self.x[self.triangles[:, k]] for k in range(3))
+        return (a + b + c) / 3, np.cross(b - a, c - a)
+
+    def normal(self, point: Vector) -> Vector:
+        """Outward direction at a point, averaged over the fabric within two stitches."""
+        middle, normal = self._centroids
+        away = np.linalg.norm(middle - point, axis=1)
+        near = np.argsort(away)[:10]
+        total = normal[near].sum(0)
+        out: Vector = total / max(float(np.linalg.norm(total)), 1e-9)
+        return out
+
+    def own_frame(self) -> NDArray[np.float64]:
+        """From its own frame to that in which it is joined at the origin and stands up along z."""
+        matrix = np.eye(4)
+        if self.shut:
+            matrix[:3, 3] = -self._middles[0]
+            matrix[2, 3] -= 0.08 * float(np.ptp(self.x[:, 2]))
+            return matrix
+        end = self._middles[-1]
+        z = end - self._middles[max(self.rounds - 4, 0)]
+        size = float(np.linalg.norm(z))
+        z = z / size if size > 1e-6 else np.array([0.0, 0.0, 1.0])
+        y = np.array([0.0, 1.0, 0.0]) - z[1] * z
+        y /= max(float(np.linalg.norm(y)), 1e-9)
+        turn = np.column_stack([np.cross(y, -z), y, -z]).T
+        radius = float(np.linalg.norm(self.x[self.rings[-1]] - end, axis=1).mean())
+        matrix[:3, :3] = turn
+        matrix[:3, 3] = -turn @ end
+        matrix[2, 3] -= min(0.35 * radius, 0.3 * float(np.ptp(self.x[:, 2])))
+        return matrix
+
+    def points(self) -> Vector:
+        """Points that its size is measured by."""
+        return self.x

@@ -1,0 +1,111 @@
+"""Sewn limbs turned into limbs that are worked in."""
+
+from __future__ import annotations
+
+import math
+
+from django.contrib.auth.models import User
+
+from craft.errors import CraftError
+from craft.fabric import MAIN_COLOUR, WorkedPart, singular
+from craft.placement import Surface
+from craft.reshaping import Limb, fold_flat, work_in
+from craft.stitches import Terms
+from studio.bench.scenes import Assembled, assembled
+from studio.designs import actions
+from studio.designs.manifest import AssemblyStep
+from studio.designs.models import Design
+from studio.designs.places import step_now
+from studio.designs.policy import design_of
+from studio.designs.reading import OtherText, ReadPart, checked_text, yarn_names
+from studio.errors import NOT_FOUND, Refusal
+
+BEGUN = "The figure is still settling, and the place is found on it: try again in a moment."
+
+
+def join_in(user: User, pk: int, step_key: str, base: int) -> Design:
+    """The design with a step's part worked into its host; one revision.
+
+    Refused with a sentence when the place, the limb or the round do not allow it, and when the
+    design changed since revision `base`.
+    """
+    design = design_of(user, pk)
+    if design.revision.number != base:
+        raise Refusal(409, "stale-page", "The design was changed in another window; look again first.")
+    found = assembled(user, design)
+    step = next((s for s in found.page.steps if s.key == step_key), None)
+    if step is None:
+        raise Refusal(404, "not-found", NOT_FOUND)
+    if not (step.part and step.on and step.round) or step.part not in found.worked or step.on not in found.worked:
+        raise CraftError("Say first which part goes on which round of another.", field="step")
+    surface = found.surfaces.get(step.on)
+    if surface is None:
+        raise Refusal(409, "not-done", BEGUN)
+    parts = {p.key: p for p in found.parts}
+    limb, host = parts[step.part], parts[step.on]
+    terms = Terms(found.manifest.terms)
+    limb_text, edge = _folded(limb, found.worked[step.part], terms)
+    limbs = _limbs(step, surface, limb.name, edge // 2, found)
+    now = step_now(step, found.worked)
+    assert now is not None
+    at = min(now.round, surface.rounds)
+    host_text = work_in(host.text, terms, at, limbs)
+    _must_be_sound(found, host, {limb.key: limb_text}, host_text)
+    label = surface.labels[at - 1]
+    said = f"Worked in, not sewn: {limb.name} joined with {label} of {host.name}."
+    steps = [
+        s.model_copy(update={"no_sew": True, "text": said, "before_closing": False}) if s.key == step.key else s
+        for s in found.page.steps
+    ]
+    order = [p.key for p in found.parts if p.key != limb.key]
+    order.insert(order.index(host.key), limb.key)
+    return actions.rewrite_parts(
+        user, pk, {limb.key: limb_text, host.key: host_text}, found.page.model_copy(update={"steps": steps}), order,
+        f"Worked {limb.name} into {host.name}",
+    )  # fmt: skip
+
+
+def _folded(limb: ReadPart, worked: WorkedPart, terms: Terms) -> tuple[str, int]:
+    """The limb's text closed flat, and the stitches of its opening."""
+    last = worked.rounds[-1]
+    if worked.closed:
+        raise CraftError(f"{limb.name} is drawn shut: only an open tube can be folded and worked in.", field="step")
+    if last.flat or last.live * 2 == last.taken:
+        return limb.text, last.live * 2
+    return fold_flat(limb.text, terms, last.live), last.live
+
+
+def _limbs(step: AssemblyStep, surface: Surface, name: str, many: int, found: Assembled) -> list[Limb]:
+    """Where the limb's copies go into the round, the first in working order first."""
+    now = step_now(step, found.worked)
+    assert now is not None
+    at = min(now.round, surface.rounds) - 1
+    count = surface.count_of(at)
+    sides = (1.0, -1.0) if step.paired else (1.0,)
+    firsts = sorted(_first(surface, at, sign * 2 * math.pi * now.stitch / count, many) for sign in sides)
+    said = singular(name.lower())
+    if len(firsts) == 1:
+        return [Limb(said, firsts[0], many)]
+    if firsts[1] - firsts[0] < many:
+        raise CraftError(f"The two would overlap: {many} stitches each do not fit there.", field="step")
+    return [Limb(f"{which} {said}", first, many) for which, first in zip(("first", "second"), firsts, strict=True)]
+
+
+def _first(surface: Surface, at: int, angle: float, many: int) -> int:
+    """First stitch (from 0) of `many` centred on an angle; not across the start of the round."""
+    count = surface.count_of(at)
+    if many > count // 2:
+        raise CraftError(
+            f"{many} stitches are more than half of {surface.labels[at]}; choose a wider round.", field="step"
+        )
+    middle = surface.place_at(at, angle) % count
+    return int(min(max(round(middle - (many - 1) / 2), 0), count - many))
+
+
+def _must_be_sound(found: Assembled, host: ReadPart, changed: dict[str, str], text: str) -> None:
+    """Refuse what would not add up, with the first fault."""
+    others = tuple(OtherText(p.name, p.make, changed.get(p.key, p.text)) for p in found.parts if p.key != host.key)
+    checked = checked_text(text, found.manifest.terms, yarn_names(found.manifest), host.colour or MAIN_COLOUR, others)
+    if not checked.sound:
+        first = next(p for p in checked.problems if p.severity.value == "fault")
+        raise CraftError(f"Worked in here it would not add up: {first.message}", field="step")
