@@ -87,7 +87,7 @@ class Foundation:
 class Piece:
     """A finished part that others work in: its open edge and how many there are.
 
-    edge: indices in `graph`; empty when it is drawn shut. flat: folded and closed with stitches.
+    edge: indices in `graph`; empty when it is drawn shut. stuffed: whether it holds filling.
     """
 
     name: str
@@ -95,6 +95,7 @@ class Piece:
     graph: StitchGraph
     edge: Numbers
     shut: bool
+    stuffed: bool = True
 
 
 @dataclass(slots=True)

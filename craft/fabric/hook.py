@@ -88,6 +88,7 @@ class Hook:
     steps: list[WorkedStep] = field(default_factory=list)
     problems: list[Problem] = field(default_factory=list)
     section: str = ""
+    empty: list[str] = field(default_factory=list)
 
     def tell(self, code: str, message: str, label: str | None, span: Span, fix: Mend | None = None) -> None:
         """Note a problem."""
@@ -129,6 +130,8 @@ class Hook:
         while len(taken) <= which and len(taken) < _MOST_COPIES:
             name = f"{piece.name} {len(taken) + 1}" if piece.make > 1 else piece.name
             first = self.graph.take_in(piece.graph, name) if len(piece.graph) else 0
+            if not piece.stuffed and len(piece.graph):
+                self.empty.append(name)
             taken.append(Copy(piece, Line(piece.edge + first, name)))
         return taken[min(which, len(taken) - 1)]
 

@@ -25,7 +25,8 @@ MAIN_COLOUR = "Main"
 class WorkedPart:
     """A part that has been run. closed: a step says that the opening is drawn together.
 
-    edge: indices in `graph` of the stitches that are live at the end.
+    edge: indices in `graph` of the stitches that are live at the end. empty: names of the pieces taken
+    in that hold no filling.
     """
 
     name: str | None
@@ -35,6 +36,7 @@ class WorkedPart:
     graph: StitchGraph
     closed: bool
     edge: Numbers
+    empty: tuple[str, ...] = ()
 
     @property
     def counts(self) -> tuple[int, ...]:
@@ -53,7 +55,13 @@ class WorkedPart:
     def piece(self) -> Piece:
         """The part as something that others can work in."""
         edge = NOTHING if self.closed else self.edge[self.edge >= 0]
-        return Piece(self.name or "", self.make, self.graph, edge, self.closed)
+        return Piece(self.name or "", self.make, self.graph, edge, self.closed, self.stuffed)
+
+    @property
+    def stuffed(self) -> bool:
+        """Whether it takes filling: it says so, or it is closed and does not say that it stays empty."""
+        kinds = {s.kind for s in self.steps}
+        return StepKind.EMPTY not in kinds and (StepKind.STUFF in kinds or self.closed)
 
 
 def _worked_rounds(part: Part) -> Iterator[tuple[int, Round, Round, int, Round | None]]:
@@ -169,6 +177,7 @@ def _go_on(hook: Hook, made: Round, run: RoundRun, judged: Judged, label: str) -
         fresh = sum(len(f) for f in run.fresh)
         line = Line(np.concatenate([line.spots[:fresh][::-1], line.spots[fresh:][::-1]]), line.name, line.closed)
     if out.shift and len(line.spots):
+        hook.graph.edge(line.spots, EdgeKind.ROUND if line.closed else EdgeKind.OPEN)
         line = _shifted(hook, line, out.shift)
     if out.sideways and hook.base is not None and not hook.base.left:
         hook.base = None
@@ -276,7 +285,14 @@ def run_part(
     _loose_ends(hook)
     closed = any(s.kind is StepKind.CLOSE for s in hook.steps)
     worked = WorkedPart(
-        part.name, part.make, tuple(hook.tallies), tuple(hook.steps), hook.graph.build(), closed, hook.live.spots
+        part.name,
+        part.make,
+        tuple(hook.tallies),
+        tuple(hook.steps),
+        hook.graph.build(),
+        closed,
+        hook.live.spots,
+        tuple(hook.empty),
     )
     return worked, tuple(hook.problems)
 

@@ -22,6 +22,7 @@ class Seat:
 
     stitch: negative to the viewer's right. paired: a second piece at the mirrored place.
     tilt: degrees by which it leans up (positive) or down from standing straight off the surface.
+    turn: degrees by which it is turned about the way it stands; the mirrored one the other way.
     """
 
     part: str
@@ -30,11 +31,13 @@ class Seat:
     stitch: float = 0.0
     paired: bool = False
     tilt: float = 0.0
+    turn: float = 0.0
 
     def __post_init__(self) -> None:
         require(1 <= self.round <= 2_000, "A place is on a round from 1 on.", field="round")
         require(abs(self.stitch) <= 2_000, "A place lies within the round.", field="stitch")
         require(abs(self.tilt) <= 90, "A part tilts by at most 90 degrees.", field="tilt")
+        require(abs(self.turn) <= 360, "A part turns by at most 360 degrees.", field="turn")
 
 
 class Posable(Protocol):
@@ -66,9 +69,9 @@ class Posable(Protocol):
 
 
 def _frame(origin: Matrix, axis: Matrix) -> Matrix:
-    """A rigid frame whose z runs along `axis`, keeping the front as much in front as it can."""
+    """A rigid frame whose z runs along `axis`, keeping the front in front; of what looks forward, the front is up."""
     z = axis / np.linalg.norm(axis)
-    reference = np.array([0.0, -1.0, 0.0]) if abs(z[1]) < 0.9 else np.array([0.0, 0.0, -1.0])
+    reference = np.array([0.0, -1.0, 0.0]) if abs(z[1]) < 0.7 else np.array([0.0, 0.0, 1.0])
     x = np.cross(z, reference)
     x /= np.linalg.norm(x)
     matrix = np.eye(4)
@@ -113,7 +116,10 @@ def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float) -> Matrix:
     at = min(seat.round, host.rounds) - 1
     angle = sign * 2 * math.pi * seat.stitch / max(host.count_of(at), 1)
     point, out = host.spot(at, angle, seat.tilt)
-    return _frame(point, out) @ bodies[seat.part].own_frame()
+    turn = math.radians(sign * seat.turn)
+    spin = np.eye(4)
+    spin[:2, :2] = [[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]]
+    return _frame(point, out) @ spin @ bodies[seat.part].own_frame()
 
 
 def _on_the_table(

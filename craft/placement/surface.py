@@ -101,10 +101,8 @@ class Surface:
         """Point and outward unit direction at a round and an angle from the front; tilt in degrees upward."""
         at = min(max(at, 0), self.rounds - 1)
         if self._near_end(at):
-            end = -1.0 if at < self.rounds / 2 else 1.0
-            z = end * self.axis(0 if end < 0 else self.rounds - 1)
-            tip = self.x[self.rings[0 if end < 0 else -1]].mean(0) if not self.shut or end < 0 else self.x[-1]
-            return tip, z
+            ring = self.x[self.rings[at]].mean(0)
+            return ring, self.normal(ring)
         point = self.at_place(at, self.place_at(at, angle))
         out = self.normal(point)
         z = self.axis(at)
@@ -115,12 +113,15 @@ class Surface:
         return point, out
 
     def _near_end(self, at: int) -> bool:
-        widest = max(len(r) for r in self.rings)
-        return len(self.rings[at]) < 0.3 * widest and self._outermost(at)
+        """Whether a round lies so close around a pole that an angle says nothing."""
+        return len(self.rings[at]) < 0.3 * max(len(r) for r in self.rings) and self._outermost(at)
 
     def _outermost(self, at: int) -> bool:
-        """Near either end of the part, not at a neck."""
-        return at < self.rounds * 0.2 or at >= self.rounds * 0.8
+        """Near an end of a tube, not at a neck: the rounds before or after it grow away from it."""
+        before = len(self.rings[at - 1]) if at else 0
+        after = len(self.rings[at + 1]) if at + 1 < self.rounds else 0
+        own = len(self.rings[at])
+        return before <= own <= max(after, own) if at < self.rounds / 2 else after <= own or after > 2 * own
 
     @cached_property
     def _centroids(self) -> tuple[Vector, Vector]:

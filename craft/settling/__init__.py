@@ -17,7 +17,7 @@ from craft.settling.measure import (
 )
 from craft.settling.mesh_files import MESH_FORMATS, mesh_file, node_colours
 from craft.settling.relief import Relief, relief_of
-from craft.settling.settle import Settled, is_stuffed, settle
+from craft.settling.settle import Settled, settle
 
 __all__ = [
     "FINGER_MM",
@@ -31,7 +31,6 @@ __all__ = [
     "Settled",
     "ShapeError",
     "density_of",
-    "is_stuffed",
     "measure",
     "mesh_file",
     "node_colours",

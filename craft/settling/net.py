@@ -8,6 +8,7 @@ carries h / w and a post w / h.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -35,6 +36,9 @@ SEAM_GAP = 0.35
 
 BRACE = 0.3
 """Stiffness of what holds a limb off the body, as a share of one membrane stiffness."""
+
+STRUT, STRUT_ROUNDS = 0.1, 3
+"""Stiffness of what keeps a limb on the outside, and how many rounds down the limb it holds."""
 
 STEP_WEIGHT = 0.3
 """Stiffness of a link across the step that a short row leaves, against one along a round."""
@@ -320,6 +324,7 @@ def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
     springs.append(_Springs.alike(_ties(posts, second), SEAM_GAP * w, 1.0))
     braces, off = _braces(posts, second, size)
     springs.append(_Springs.alike(braces, off * h, BRACE))
+    springs.append(_struts(posts, second, edges, size, gauge))
 
     up = np.concatenate([_straight_up(posts, single[child], size), _across_middles(rings, node, size)])
     level = np.concatenate([levels[stitch], np.zeros(len(rings)), [levels[s].max() + 0.3 for s in shuts]]) * h
@@ -363,6 +368,32 @@ def _braces(posts: Numbers, second: Flags, size: int) -> tuple[Numbers, Vector]:
                 rows.append((tip, far))
                 rests.append(float(np.hypot(deep + 0.5, off)))
     return np.array(rows, np.int64).reshape(-1, 2), np.array(rests)
+
+
+def _struts(posts: Numbers, second: Flags, edges: Sequence[Edge], size: int, gauge: Gauge) -> _Springs:
+    """Springs from a limb worked in to the far side of the round it is worked into: they keep it outside."""
+    none = _Springs.alike(np.zeros((0, 2), np.int64), 0.0, 0.0)
+    if not second.any():
+        return none
+    across, wide = np.full(size, -1), np.zeros(size)
+    for edge in edges:
+        n = len(edge.nodes)
+        if edge.closed:
+            across[edge.nodes] = np.roll(edge.nodes, -(n // 2))
+            wide[edge.nodes] = n * gauge.stitch_mm / np.pi
+    below = np.full(size, -1)
+    own = posts[~second]
+    below[own[::-1, 0]] = own[::-1, 1]
+    rows: list[tuple[int, int]] = []
+    rests: list[float] = []
+    for seam, limb in posts[second].tolist():
+        tip, deep = _along(limb, below, STRUT_ROUNDS)
+        if deep and across[seam] >= 0:
+            rows.append((tip, int(across[seam])))
+            rests.append(wide[seam] + (deep + 0.5) * gauge.round_mm)
+    if not rows:
+        return none
+    return _Springs.alike(np.array(rows, np.int64), np.array(rests), STRUT)
 
 
 def _along(node: int, way: Numbers, most: int) -> tuple[int, int]:

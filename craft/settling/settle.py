@@ -12,7 +12,6 @@ from numpy.typing import NDArray
 from craft.errors import CraftError, require
 from craft.fabric import StitchGraph, WorkedPart
 from craft.gauge import Gauge
-from craft.pattern import StepKind
 from craft.profile import REFERENCE_FIRMNESS
 from craft.settling.net import Net, net_of
 from craft.settling.sheets import Sheets, sheets_of
@@ -69,12 +68,6 @@ class Settled:
         return self.sheets.triangles
 
 
-def is_stuffed(part: WorkedPart) -> bool:
-    """Whether the part takes filling: it says so, or it is closed and does not say that it stays empty."""
-    kinds = {s.kind for s in part.steps}
-    return StepKind.EMPTY not in kinds and (StepKind.STUFF in kinds or part.closed)
-
-
 def _stuffed_sheets(net: Net, sheets: Sheets, x: Vector, *, stuffed: bool) -> NDArray[np.bool_]:
     """The largest sheet unless it is flat, and pouches hung on it: brims and skirts hold nothing."""
     found = np.zeros(max(sheets.many, 1), np.bool_)
@@ -87,6 +80,18 @@ def _stuffed_sheets(net: Net, sheets: Sheets, x: Vector, *, stuffed: bool) -> ND
         most = FLATTEST_STUFFED if sheet == 0 else MOST_OPEN_POUCH
         found[sheet] = len(own) >= LEAST_POUCH and lid < most * _area(x, own)
     return found
+
+
+def _empty_sheets(part: WorkedPart, net: Net, sheets: Sheets) -> NDArray[np.bool_]:
+    """Sheets that are pieces taken in without filling."""
+    empty = np.zeros(max(sheets.many, 1), np.bool_)
+    names = [k + 1 for k, name in enumerate(part.graph.pieces) if name in part.empty]
+    if not names:
+        return empty
+    hollow = np.append(np.isin(part.graph.piece[net.stitch], names), np.zeros(net.middles + net.closings, np.bool_))
+    for sheet in range(sheets.many):
+        empty[sheet] = hollow[sheets.triangles[sheets.sheet == sheet]].mean() > 0.5
+    return empty
 
 
 def _unfolded(net: Net, sheets: Sheets, gauge: Gauge, x: Vector) -> Vector:
@@ -131,10 +136,10 @@ def settle(
     sheets = sheets_of(net, part.graph)
     if not sheets.many:
         raise CraftError(f"{part.name or 'The part'} has no fabric to settle: it needs two rounds or more.")
-    x = start_of(net, sheets, gauge, firmness, stuffed=is_stuffed(part))
+    x = start_of(net, sheets, gauge, firmness, stuffed=part.stuffed)
     if not is_plain(net):
         x = _unfolded(net, sheets, gauge, x)
-    stuffed = _stuffed_sheets(net, sheets, x, stuffed=is_stuffed(part))
+    stuffed = _stuffed_sheets(net, sheets, x, stuffed=part.stuffed) & ~_empty_sheets(part, net, sheets)
     kept: list[Vector] = []
 
     def seen(step: int, now: Vector) -> bool:
@@ -199,4 +204,4 @@ def _across(v: Vector, z: Vector) -> Vector:
     return other / math.sqrt(float(other @ other))
 
 
-__all__ = ["Settled", "is_stuffed", "settle", "volume_mm3"]
+__all__ = ["Settled", "settle", "volume_mm3"]

@@ -176,4 +176,4 @@ def figure(request: HttpRequest, design_id: int) -> SceneOut:
 @router.post("/no-sew/{int:design_id}", response=DesignOut)
 def no_sew(request: HttpRequest, design_id: int, payload: NoSewIn) -> DesignOut:
     """Have a part worked in by its host's round instead of sewn on; one change, one undo."""
-    return shown(join_in(designer(request), design_id, payload.step, payload.base))
+    return shown(join_in(designer(request), design_id, payload.step))

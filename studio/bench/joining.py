@@ -23,15 +23,12 @@ from studio.errors import NOT_FOUND, Refusal
 BEGUN = "The figure is still settling, and the place is found on it: try again in a moment."
 
 
-def join_in(user: User, pk: int, step_key: str, base: int) -> Design:
+def join_in(user: User, pk: int, step_key: str) -> Design:
     """The design with a step's part worked into its host; one revision.
 
-    Refused with a sentence when the place, the limb or the round do not allow it, and when the
-    design changed since revision `base`.
+    Refused with a sentence when the place, the limb or the round do not allow it.
     """
     design = design_of(user, pk)
-    if design.revision.number != base:
-        raise Refusal(409, "stale-page", "The design was changed in another window; look again first.")
     found = assembled(user, design)
     step = next((s for s in found.page.steps if s.key == step_key), None)
     if step is None:

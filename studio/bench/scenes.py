@@ -269,6 +269,7 @@ def _centre(found: Assembled, key: str, surface: Surface) -> CentreOut:
     line = centre_line(surface)
     moved = drift([len(r) for r in surface.rings], found.gauge.lean)
     return CentreOut(
+        place=[round(surface.front_place(at), 3) for at in range(surface.rounds)],
         front=list(line.front),
         starts=list(line.starts),
         degrees=[round(d.degrees, 1) for d in moved],

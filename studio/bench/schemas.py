@@ -435,8 +435,12 @@ class BalanceOut(Schema):
 
 
 class CentreOut(Schema):
-    """The centre line of a part and the starts of its rounds; what brings the start back at the end of each round."""
+    """The centre line of a part and the starts of its rounds; what brings the start back at the end of each round.
 
+    place: where in each round the front middle lies, in stitches after the top of its first.
+    """
+
+    place: list[float]
     front: list[Point]
     starts: list[Point]
     degrees: list[float]
@@ -476,7 +480,6 @@ class SceneOut(Schema):
 
 
 class NoSewIn(Schema):
-    """A step whose part is to be worked in instead of sewn, and the revision that was seen."""
+    """A step whose part is to be worked in instead of sewn."""
 
     step: Key
-    base: int

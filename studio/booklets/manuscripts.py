@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date
 
 from craft.booklet import AssemblyLine, Document, Manuscript, YarnLine, compose
+from craft.fabric import WorkedPart
 from craft.figure import draw
 from craft.gauge import Estimate
 from craft.grading import profile_of
@@ -12,40 +13,56 @@ from craft.materials import filling_of, skeins, yarn_use
 from craft.stitches import Terms
 from studio.designs.manifest import AssemblyStep, Manifest
 from studio.designs.models import Design
-from studio.designs.reading import ReadPart, figure_of, gauge_of, palette_of, read_parts
+from studio.designs.places import eyes_now, step_now
+from studio.designs.reading import ReadPart, figure_of, gauge_of, palette_of, read_parts, worked_parts
 from studio.sizes.compute import base_size, column
 
+_SEATS = {"pinched": ", pinched flat", "open": ", open edge down", "laid": ", laid on"}
 
-def _place(step: AssemblyStep, names: dict[str, str], counts: dict[str, tuple[int, ...]]) -> str:
-    """A step's place in words: round, stitches from the front, and on which side."""
-    if not (step.on and step.round):
+
+def _place(step: AssemblyStep, names: dict[str, str], worked: dict[str, WorkedPart]) -> str:
+    """A step's place in words, in the rounds as they are now: round, stitches from the front, which side, how it sits."""
+    now = step_now(step, worked)
+    if now is None or not step.on or step.no_sew:
         return ""
-    where = f"{names.get(step.on, 'a part that is gone')}, R{step.round}"
-    around = counts.get(step.on, ())
-    if not step.stitch:
-        middle = "at the top" if around and step.round >= len(around) else "at the front, in the middle"
-        return f"on {where}, {middle}"
-    many = f"{abs(step.stitch):g} stitches"
+    where = f"{names.get(step.on, 'a part that is gone')}, R{now.round}"
+    host = worked.get(step.on)
+    seat = _SEATS.get(step.seat, "")
+    if not now.stitch:
+        middle = "at the top" if host and now.round >= len(host.counts) else "at the front, in the middle"
+        return f"on {where}, {middle}{seat}"
+    many = f"{abs(now.stitch):g} stitches"
     if step.paired:
-        return f"on {where}, {many} to either side of the front middle"
-    return f"on {where}, {many} to the {'left' if step.stitch > 0 else 'right'} of the front middle as you look at it"
+        return f"on {where}, {many} to either side of the front middle{seat}"
+    side = "left" if now.stitch > 0 else "right"
+    return f"on {where}, {many} to the {side} of the front middle as you look at it{seat}"
 
 
 def _assembly(manifest: Manifest, parts: list[ReadPart]) -> tuple[AssemblyLine, ...]:
     names = {p.key: p.name for p in parts}
-    counts = {p.key: w.counts for p in parts if (w := p.worked) is not None}
+    worked = worked_parts(parts)
     return tuple(
-        AssemblyLine(s.text, names.get(s.part or "", ""), _place(s, names, counts), s.before_closing)
+        AssemblyLine(s.text, names.get(s.part or "", ""), _place(s, names, worked), s.before_closing)
         for s in manifest.assembly.steps
         if s.text
     )
 
 
-def _eyes(manifest: Manifest) -> str:
+def _eyes(manifest: Manifest, parts: list[ReadPart]) -> str:
     page = manifest.assembly
-    if page.eye_kind == "safety":
-        return f"two safety eyes of {page.eye_mm or 8:g} mm"
-    return "embroidered" if page.eye_kind == "embroidered" else ""
+    if page.eye_kind == "none":
+        return ""
+    kind = f"two safety eyes of {page.eye_mm or 8:g} mm" if page.eye_kind == "safety" else "embroidered"
+    worked = worked_parts(parts)
+    if page.eyes is None or page.eyes.part not in worked:
+        return kind
+    at = eyes_now(page.eyes, worked).round
+    shown = [t for t in worked[page.eyes.part].rounds if t.live > 0]
+    above = f" and {shown[at].label}" if at < len(shown) else ""
+    stitches = "stitch" if page.eyes.between == 1 else "stitches"
+    label = shown[min(at, len(shown)) - 1].label
+    place = f"between {label}{above}, with {page.eyes.between} {stitches} visible between"
+    return f"{kind}, on {worked[page.eyes.part].name} {place}"
 
 
 def _lines(text: str) -> tuple[str, ...]:
@@ -84,7 +101,7 @@ def manuscript(design: Design, designer: str, terms: Terms) -> Manuscript:
         height=whole[0] if worked else None,
         width=whole[1] if worked else None,
         size_of="",
-        eyes=_eyes(manifest),
+        eyes=_eyes(manifest, parts),
         notions=tuple(n.strip() for n in page.notions.split(",") if n.strip()),
         assembly=_assembly(manifest, parts),
         permissions=page.permissions,

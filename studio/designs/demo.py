@@ -85,7 +85,9 @@ def _page(name: str, page: Tree, keys: dict[str, str]) -> Tree:
         {**step, "key": f"step{i:02d}", "part": keys.get(step.get("part", "")), "on": keys.get(step.get("on", ""))}
         for i, step in enumerate(page["steps"], 1)
     ]
-    return {**page, "steps": steps}
+    marks = [{**m, "key": f"mark{i:02d}", "part": keys[m["part"]]} for i, m in enumerate(page.get("marks", []), 1)]
+    eyes = page.get("eyes")
+    return {**page, "steps": steps, "marks": marks, "eyes": eyes and {**eyes, "part": keys[eyes["part"]]}}
 
 
 def _build(user: User, yarns: dict[str, Yarn], tree: Tree) -> None:

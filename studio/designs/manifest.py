@@ -98,6 +98,7 @@ class AssemblyStep(Frozen):
     stitch: Annotated[float, Field(ge=-2_000, le=2_000)] = 0
     paired: bool = False
     tilt: Annotated[float, Field(ge=-90, le=90)] = 0
+    turn: Annotated[float, Field(ge=-360, le=360)] = 0
     before_closing: bool = False
     seat: Literal["", "pinched", "open", "laid"] = ""
     wide: Annotated[int, Field(ge=1, le=500)] | None = None

@@ -15,7 +15,6 @@ from craft.gauge import Gauge
 from craft.settling import (
     MESH_FORMATS,
     Settled,
-    is_stuffed,
     measure,
     mesh_file,
     node_colours,
@@ -46,6 +45,7 @@ LIMBED = """Arms (make 2)
 R1: 6 sc in ring [6]
 R2: (2 sc, inc) x 2 [8]
 R3-R6: 8 sc [8]
+Stuff.
 Fold flat and work 4 sc through both layers [4]
 
 Body
@@ -194,9 +194,9 @@ def test_firmer_is_wider() -> None:
 
 
 def test_filling_follows_what_the_pattern_says() -> None:
-    assert is_stuffed(part(BALL))
-    assert not is_stuffed(part("R1: 6 sc in ring [6]\nR2: 6 sc [6]\nDo not stuff."))
-    assert not is_stuffed(part("R1: 6 sc in ring [6]\nR2: 6 sc [6]"))
+    assert part(BALL).stuffed
+    assert not part("R1: 6 sc in ring [6]\nR2: 6 sc [6]\nDo not stuff.").stuffed
+    assert not part("R1: 6 sc in ring [6]\nR2: 6 sc [6]").stuffed
     assert measure(settle(part("R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: 12 sc [12]"), GAUGE)).fill_g == 0
 
 
@@ -216,6 +216,8 @@ def test_limbs_worked_in_stand_out_on_both_sides() -> None:
     body = settled.x[: len(own)][~own]
     assert np.ptp(limbs[:, 0]) > np.ptp(body[:, 0]) * 1.3
     assert settled.stuffed.sum() == 3
+    empty = settle(part(LIMBED.replace("Stuff.\nFold", "Do not stuff.\nFold")), GAUGE)
+    assert empty.stuffed.sum() == 1, "arms that stay empty hold nothing in the body either"
 
 
 def test_a_doubled_round_ruffles_and_a_plain_disc_does_not() -> None:

@@ -1081,6 +1081,11 @@ export interface components {
              * @default 0
              */
             tilt?: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn?: number;
             /** Wide */
             wide?: number | null;
         };
@@ -1215,6 +1220,8 @@ export interface components {
         /**
          * CentreOut
          * @description The centre line of a part and the starts of its rounds; what brings the start back at the end of each round.
+         *
+         *     place: where in each round the front middle lies, in stitches after the top of its first.
          */
         CentreOut: {
             /** Degrees */
@@ -1225,6 +1232,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** Place */
+            place: number[];
             /** Shift */
             shift: number[];
             /** Starts */
@@ -1860,11 +1869,9 @@ export interface components {
         };
         /**
          * NoSewIn
-         * @description A step whose part is to be worked in instead of sewn, and the revision that was seen.
+         * @description A step whose part is to be worked in instead of sewn.
          */
         NoSewIn: {
-            /** Base */
-            base: number;
             /** Step */
             step: string;
         };

@@ -1,28 +1,25 @@
-/** Assembly: steps in order, each with its part and place, and the figure put together so. */
-import { useQuery } from "@tanstack/react-query";
+/** Assembly: steps in order, each with its part and place, and the settled figure put together so. */
 import { ArrowDown, ArrowUp, X } from "lucide-react";
-import { answer, api, type Schemas } from "../api/client";
-import { type Design, newKey } from "../design/design";
+import { useMemo, useState } from "react";
+import { type Design, newKey, useAct } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
 import { WholeFigure } from "../figure/views";
+import type { Picked } from "../figure/whole-scene";
+import { paletteOf } from "../rounds/views";
 import { pictureUrl } from "../shelf/shelf";
-import {
-  Button,
-  Check,
-  Empty,
-  Field,
-  IconButton,
-  inputClass,
-  NumberField,
-  Panel,
-  SelectField,
-} from "../ui/controls";
+import { Button, Check, Empty, IconButton, Panel, SelectField } from "../ui/controls";
+import { useSay } from "../ui/overlays";
 import { cm, inches } from "../ui/units";
+import { Eyes } from "./eyes";
+import { Face } from "./face";
+import { fromFront, gapOf } from "./places";
+import { type Step, StepFields } from "./step-fields";
+import { type Scene, useScene } from "./use-scene";
 
 type Page = Design["assembly"];
-type Step = NonNullable<Page["steps"]>[number];
+type Aim = { kind: "eyes" } | { kind: "step" | "mark"; key: string };
 
 export function moved<T>(list: readonly T[], from: number, to: number): T[] {
   if (to < 0 || to >= list.length) return [...list];
@@ -32,48 +29,91 @@ export function moved<T>(list: readonly T[], from: number, to: number): T[] {
   return next;
 }
 
+const FRESH: Omit<Step, "key"> = {
+  text: "",
+  part: null,
+  on: null,
+  round: null,
+  stitch: 0,
+  paired: false,
+  tilt: 0,
+  turn: 0,
+  before_closing: false,
+  seat: "",
+  wide: null,
+  share: null,
+  angle: null,
+  picture: false,
+  no_sew: false,
+};
+
+/** The page after a place was pointed at on the figure. */
+export function placed(page: Page, aim: Aim, picked: Picked, scene: Scene): Page {
+  const { part, settled, stitch } = picked;
+  const round = (settled.round[stitch] ?? 0) + 1;
+  const away = fromFront(scene, part, settled, stitch);
+  if (aim.kind === "eyes") {
+    const between = gapOf(away, settled.counts[round - 1] ?? 2);
+    return { ...page, eyes: { part, round, between, share: null } };
+  }
+  if (aim.kind === "mark")
+    return {
+      ...page,
+      marks: (page.marks ?? []).map((m) => (m.key === aim.key ? { ...m, part, round, stitch: away } : m)),
+    };
+  return {
+    ...page,
+    steps: (page.steps ?? []).map((s) =>
+      s.key === aim.key && s.part !== part ? { ...s, on: part, round, stitch: away } : s,
+    ),
+  };
+}
+
 export function AssemblyStop() {
   const design = useShownDesign();
   const page = usePage(design, "assembly");
   const { value, change } = page;
   const steps = value.steps ?? [];
-  const scene = useQuery({
-    queryKey: ["figure", design.id, design.revision],
-    queryFn: () =>
-      answer<Schemas["SceneOut"]>(
-        api.GET("/api/bench/figure/{design_id}", { params: { path: { design_id: design.id } } }),
-      ),
-    placeholderData: (before) => before,
-  });
+  const { scene, settled, settling } = useScene(design);
+  const [aim, setAim] = useState<Aim | null>(null);
+  const [lines, setLines] = useState(false);
+  const act = useAct(design.id);
+  const say = useSay();
+  const noSew = (step: string) =>
+    act.mutate(
+      { do: "no-sew", step },
+      { onSuccess: () => say("Worked in: look at the rounds of both parts. Undo takes it back.") },
+    );
+  const palette = useMemo(() => paletteOf(design), [design]);
+  const names = useMemo(() => Object.fromEntries(design.parts.map((p) => [p.key, p.name])), [design.parts]);
   const setStep = (i: number, part: Partial<Step>) =>
     change({ ...value, steps: steps.map((s, j) => (i === j ? { ...s, ...part } : s)) });
-  const add = () =>
-    change({
-      ...value,
-      steps: [
-        ...steps,
-        {
-          key: newKey(),
-          text: "",
-          part: null,
-          on: null,
-          round: null,
-          stitch: 0,
-          paired: false,
-          tilt: 0,
-          before_closing: false,
-        },
-      ],
-    });
+  const aimAt = (next: Aim) => setAim((now) => (JSON.stringify(now) === JSON.stringify(next) ? null : next));
+  const places = new Map(scene?.steps.map((s) => [s.key, s]));
+  const inOrder = scene?.order.every((key, i) => steps[i]?.key === key) ?? true;
   return (
-    <div className="grid min-h-0 flex-1 gap-4 p-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+    <div className="grid min-h-0 flex-1 gap-4 p-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2.4fr)]">
       <div className="min-h-0 overflow-auto pr-1">
         <div className="mb-2 flex items-center justify-between">
           <h1 className="text-2xl">Assembly</h1>
           <SaveMark state={page.state} />
         </div>
         <PageRefusal {...page} />
-        <Eyes design={design} value={value} change={change} />
+        <Eyes
+          design={design}
+          value={value}
+          change={change}
+          scene={scene}
+          aimed={aim?.kind === "eyes"}
+          onAim={() => aimAt({ kind: "eyes" })}
+        />
+        <Face
+          design={design}
+          value={value}
+          change={change}
+          aimed={aim?.kind === "mark" ? aim.key : null}
+          onAim={(key) => aimAt({ kind: "mark", key })}
+        />
         {!steps.length && (
           <Empty title="No steps yet">
             <p>
@@ -89,51 +129,104 @@ export function AssemblyStop() {
                 <span className="mt-1 grid size-7 shrink-0 place-items-center rounded-full border border-strong font-semibold">
                   {i + 1}
                 </span>
-                <StepFields design={design} step={step} set={(part) => setStep(i, part)} />
-                <div className="flex flex-col">
-                  <IconButton
-                    label={`Step ${i + 1} earlier`}
-                    disabled={i === 0}
-                    onClick={() => change({ ...value, steps: moved(steps, i, i - 1) })}
-                  >
-                    <ArrowUp size={16} />
-                  </IconButton>
-                  <IconButton
-                    label={`Step ${i + 1} later`}
-                    disabled={i === steps.length - 1}
-                    onClick={() => change({ ...value, steps: moved(steps, i, i + 1) })}
-                  >
-                    <ArrowDown size={16} />
-                  </IconButton>
-                  <IconButton
-                    label={`Remove step ${i + 1}`}
-                    onClick={() => change({ ...value, steps: steps.filter((s) => s !== step) })}
-                  >
-                    <X size={16} />
-                  </IconButton>
-                </div>
+                <StepFields
+                  design={design}
+                  step={step}
+                  place={places.get(step.key)}
+                  set={(part) => setStep(i, part)}
+                  aimed={aim?.kind === "step" && aim.key === step.key}
+                  onAim={() => aimAt({ kind: "step", key: step.key })}
+                  onNoSew={() => noSew(step.key)}
+                />
+                <Moves
+                  i={i}
+                  many={steps.length}
+                  place={places.get(step.key)}
+                  move={(to) => change({ ...value, steps: moved(steps, i, to) })}
+                  remove={() => change({ ...value, steps: steps.filter((s) => s !== step) })}
+                />
               </div>
             </li>
           ))}
         </ol>
-        <Button weight="main" className="mt-3" onClick={add}>
-          Add a step
-        </Button>
+        <div className="mt-3 flex flex-wrap gap-2">
+          <Button
+            weight="main"
+            onClick={() => change({ ...value, steps: [...steps, { key: newKey(), ...FRESH }] })}
+          >
+            Add a step
+          </Button>
+          {steps.length > 1 && (
+            <Button
+              disabled={inOrder || !scene}
+              title="Inside first, then body to head, arms, legs, ears, tail, and the face last"
+              onClick={() =>
+                change({
+                  ...value,
+                  steps: [...steps].sort(
+                    (a, b) => (scene?.order.indexOf(a.key) ?? 0) - (scene?.order.indexOf(b.key) ?? 0),
+                  ),
+                })
+              }
+            >
+              Put in working order
+            </Button>
+          )}
+        </div>
       </div>
       <Panel className="flex min-h-96 flex-col" title="Put together">
         <div className="min-h-0 flex-1">
-          {scene.data && (
+          {scene && (
             <WholeFigure
-              scene={scene.data}
+              scene={scene}
               label={`${design.name}, put together`}
               picture={pictureUrl(design.id, design.revision)}
+              settled={settled}
+              palette={palette}
+              names={names}
+              lines={lines}
+              aim={
+                aim &&
+                `${aimWords(aim, steps, value)}: click the place on the figure, or walk there by keys and press Enter.`
+              }
+              active={activeOf(aim, steps, value)}
+              onPick={(picked) => {
+                if (!aim) return;
+                change(placed(value, aim, picked, scene));
+                setAim(null);
+              }}
             />
           )}
         </div>
-        {scene.data && scene.data.height_mm > 0 && (
-          <p className="border-t border-line pt-2">
-            ≈ {cm(scene.data.height_mm)} ({inches(scene.data.height_mm)}) tall, {cm(scene.data.width_mm)}{" "}
-            wide, {cm(scene.data.depth_mm)} deep: an estimate from the rounds and the gauge.
+        <div className="flex flex-wrap items-center gap-3 border-t border-line pt-1">
+          <Check label="centre line" checked={lines} onChecked={setLines} />
+          <SelectField
+            label="Finished size"
+            value={value.posture ?? "standing"}
+            onValue={(posture) => change({ ...value, posture: posture as Page["posture"] })}
+            options={[
+              ["standing", "standing"],
+              ["sitting", "sitting"],
+            ]}
+          />
+          {settling && (
+            <span role="status" className="text-sm">
+              Settling the parts …
+            </span>
+          )}
+        </div>
+        {scene && scene.height_mm > 0 && (
+          <p className="pt-1">
+            ≈ {cm(scene.height_mm)} ({inches(scene.height_mm)}) tall, {cm(scene.width_mm)} wide,{" "}
+            {cm(scene.depth_mm)} deep{value.posture === "sitting" ? ", sitting" : ""}:{" "}
+            {scene.whole ? "settled from the stitches." : "an estimate from the rounds and the gauge."}
+          </p>
+        )}
+        {scene?.balance && scene.whole && (
+          <p
+            className={`mt-1 border-l-4 px-2 py-1 text-sm ${scene.balance.verdict === "steady" ? "border-moss bg-moss-ground" : "border-weld bg-weld-ground"}`}
+          >
+            {scene.balance.words}
           </p>
         )}
       </Panel>
@@ -141,149 +234,56 @@ export function AssemblyStop() {
   );
 }
 
-function Eyes({ design, value, change }: { design: Design; value: Page; change: (page: Page) => void }) {
-  const small = design.brief.audience === "under-three";
-  return (
-    <Panel className="mb-3">
-      <div className="grid grid-cols-[1fr_10rem] gap-3">
-        <SelectField
-          label="Eyes"
-          value={value.eye_kind ?? "none"}
-          onValue={(eye_kind) =>
-            change({ ...value, eye_kind, eye_mm: eye_kind === "safety" ? (value.eye_mm ?? 8) : value.eye_mm })
-          }
-          options={[
-            ["none", "none"],
-            ["safety", "safety eyes"],
-            ["embroidered", "embroidered"],
-          ]}
-        />
-        {value.eye_kind === "safety" && (
-          <NumberField
-            label="Across"
-            unit="mm"
-            least={3}
-            most={60}
-            value={value.eye_mm ?? 8}
-            onValue={(eye_mm) => change({ ...value, eye_mm })}
-          />
-        )}
-      </div>
-      {value.eye_kind === "safety" && (
-        <p
-          role="note"
-          className={`mt-2 rounded-md border-l-4 px-2 py-1 text-sm ${small ? "border-madder bg-madder-ground" : "border-weld bg-weld-ground"}`}
-        >
-          Safety eyes are small parts: not for children under three. Washers go on from inside, so eyes come
-          before the part is closed.
-          {small && " The brief says under three: embroider them."}
-        </p>
-      )}
-    </Panel>
-  );
+function aimWords(aim: Aim, steps: readonly Step[], page: Page): string {
+  if (aim.kind === "eyes") return "An eye";
+  if (aim.kind === "mark") return page.marks?.find((m) => m.key === aim.key)?.name || "The point";
+  const at = steps.findIndex((s) => s.key === aim.key);
+  return `Step ${at + 1}`;
 }
 
-function StepFields({
-  design,
-  step,
-  set,
+function activeOf(aim: Aim | null, steps: readonly Step[], page: Page): string | null {
+  if (aim?.kind === "eyes") return page.eyes?.part ?? null;
+  if (aim?.kind === "mark") return page.marks?.find((m) => m.key === aim.key)?.part ?? null;
+  if (aim?.kind === "step") return steps.find((s) => s.key === aim.key)?.on ?? null;
+  return page.eyes?.part ?? null;
+}
+
+function Moves({
+  i,
+  many,
+  place,
+  move,
+  remove,
 }: {
-  design: Design;
-  step: Step;
-  set: (part: Partial<Step>) => void;
+  i: number;
+  many: number;
+  place: Scene["steps"][number] | undefined;
+  move: (to: number) => void;
+  remove: () => void;
 }) {
-  const names = design.parts.map((p) => [p.key, p.name] as const);
-  const host = design.parts.find((p) => p.key === step.on);
-  const gone = (key: string | null | undefined) =>
-    key && !design.parts.some((p) => p.key === key) ? ([[key, "a part that is gone"]] as const) : [];
+  const first = place?.first ?? 0;
+  const last = place?.last ?? many - 1;
+  const bound = "What must come before it stands there";
   return (
-    <div className="flex flex-1 flex-col gap-2">
-      <Field label="What to do">
-        {(ids) => (
-          <input
-            {...ids}
-            className={inputClass}
-            maxLength={500}
-            placeholder="Sew the head to the top of the body."
-            value={step.text ?? ""}
-            onChange={(e) => set({ text: e.target.value })}
-          />
-        )}
-      </Field>
-      <div className="grid grid-cols-2 gap-2 xl:grid-cols-4">
-        <SelectField
-          label="Part"
-          value={step.part ?? ""}
-          onValue={(key) => set({ part: key || null })}
-          options={[["", "none"], ...names, ...gone(step.part)]}
-        />
-        <SelectField
-          label="on"
-          value={step.on ?? ""}
-          onValue={(key) =>
-            set({
-              on: key || null,
-              round: key
-                ? (step.round ??
-                  Math.max(1, Math.round((design.parts.find((p) => p.key === key)?.counts.length ?? 2) / 2)))
-                : null,
-            })
-          }
-          options={[["", "nowhere yet"], ...names.filter(([key]) => key !== step.part), ...gone(step.on)]}
-        />
-        {step.on && (
-          <>
-            <NumberField
-              label="at round"
-              least={1}
-              most={host?.counts.length || 2000}
-              value={Math.min(step.round ?? 1, host?.counts.length || 2000)}
-              onValue={(round) => set({ round })}
-            />
-            <NumberField
-              label="from the front"
-              unit="sts"
-              least={-2000}
-              most={2000}
-              value={step.stitch ?? 0}
-              onValue={(stitch) => set({ stitch: stitch ?? 0 })}
-              hint={
-                host?.counts[(step.round ?? 1) - 1]
-                  ? `of ${host.counts[(step.round ?? 1) - 1]} in the round; left is +`
-                  : undefined
-              }
-            />
-          </>
-        )}
-      </div>
-      <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
-        {step.on && (
-          <>
-            <Check
-              label="and its mirror image"
-              checked={step.paired ?? false}
-              onChecked={(paired) => set({ paired })}
-            />
-            <NumberField
-              label="Tilt up"
-              unit="°"
-              className="w-24"
-              least={-90}
-              most={90}
-              step={5}
-              value={step.tilt ?? 0}
-              onValue={(tilt) => set({ tilt: tilt ?? 0 })}
-            />
-          </>
-        )}
-        {step.part && (
-          <Check
-            label="before the part is closed"
-            checked={step.before_closing ?? false}
-            onChecked={(before_closing) => set({ before_closing })}
-          />
-        )}
-      </div>
+    <div className="flex flex-col">
+      <IconButton
+        label={`Step ${i + 1} earlier`}
+        title={i > 0 && i <= first ? bound : undefined}
+        disabled={i === 0 || i <= first}
+        onClick={() => move(i - 1)}
+      >
+        <ArrowUp size={16} />
+      </IconButton>
+      <IconButton
+        label={`Step ${i + 1} later`}
+        disabled={i === many - 1 || i >= last}
+        onClick={() => move(i + 1)}
+      >
+        <ArrowDown size={16} />
+      </IconButton>
+      <IconButton label={`Remove step ${i + 1}`} onClick={remove}>
+        <X size={16} />
+      </IconButton>
     </div>
   );
 }

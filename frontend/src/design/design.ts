@@ -53,14 +53,15 @@ type Act =
   | { do: "text"; key: string; text: string; recipe?: Schemas["PartText"]["recipe"]; label?: string }
   | { do: "cut"; key: string }
   | { do: "page"; page: PageName; base: number; data: Record<string, unknown> }
+  | { do: "no-sew"; step: string }
   | { do: "undo" }
   | { do: "redo" }
   | { do: "back"; number: number };
 
 /** Actions that go by what is stored: whatever is being typed is stored first. */
-const BY_WHAT_IS_STORED = new Set<Act["do"]>(["undo", "redo", "back", "remove-part", "rename"]);
+const BY_WHAT_IS_STORED = new Set<Act["do"]>(["undo", "redo", "back", "remove-part", "rename", "no-sew"]);
 
-const SHOWS_ANEW = new Set<Act["do"]>(["undo", "redo", "back", "text"]);
+const SHOWS_ANEW = new Set<Act["do"]>(["undo", "redo", "back", "text", "no-sew"]);
 
 async function ask(id: number, act: Act): Promise<Design> {
   if (BY_WHAT_IS_STORED.has(act.do)) await allSent(id);
@@ -109,6 +110,10 @@ async function ask(id: number, act: Act): Promise<Design> {
           params: { path: { ...path, page: act.page } },
           body: { base: act.base, data: act.data },
         }),
+      );
+    case "no-sew":
+      return answer(
+        api.POST("/api/bench/no-sew/{design_id}", { params: { path }, body: { step: act.step } }),
       );
     case "undo":
       return answer(api.POST("/api/designs/{design_id}/undo", { params: { path } }));

@@ -31,6 +31,7 @@ export function Relief({
   cut,
   travels = true,
   onPoint,
+  onPick,
 }: {
   settled: Settled;
   palette: Record<string, string>;
@@ -40,6 +41,7 @@ export function Relief({
   cut?: Plane[];
   travels?: boolean;
   onPoint?: (stitch: number) => void;
+  onPick?: (stitch: number) => void;
 }) {
   const mesh = useRef<InstancedMesh>(null);
   const invalidate = useThree((s) => s.invalidate);
@@ -108,6 +110,7 @@ export function Relief({
       <mesh geometry={inner}>
         <meshLambertMaterial color={dark} side={2} clippingPlanes={planes ?? null} />
       </mesh>
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: a mesh of the scene, no element; keys walk to it, see the stage */}
       <instancedMesh
         key={settled.stitches}
         ref={mesh}
@@ -117,6 +120,14 @@ export function Relief({
             ? (e) => {
                 e.stopPropagation();
                 if (e.instanceId !== undefined) onPoint(e.instanceId);
+              }
+            : undefined
+        }
+        onClick={
+          onPick
+            ? (e) => {
+                e.stopPropagation();
+                if (e.instanceId !== undefined && e.delta < 4) onPick(e.instanceId);
               }
             : undefined
         }

@@ -18,7 +18,7 @@ export type Settling = {
 
 const ANSWERS = new Map<number, Settled>();
 
-async function answerOf(job: number): Promise<Settled> {
+export async function answerOf(job: number): Promise<Settled> {
   const known = ANSWERS.get(job);
   if (known) return known;
   const got = unpack(

@@ -1,6 +1,6 @@
 /** Figures for the screens: a single part, or the whole in one scene. Loaded apart, with a flat picture as fallback. */
-import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
-import type { FigurePart, Scene } from "./types";
+import { type ComponentProps, lazy, type ReactNode, Suspense, useEffect, useState } from "react";
+import type { FigurePart } from "./types";
 import type { Settling } from "./use-settled";
 
 const PartScene = lazy(() => import("./part-scene"));
@@ -72,14 +72,14 @@ export function PartFigure({
   );
 }
 
-export function WholeFigure({ scene, label, picture }: { scene: Scene; label: string; picture: string }) {
-  if (!scene.placed.length)
+export function WholeFigure({ picture, ...shown }: ComponentProps<typeof WholeScene> & { picture: string }) {
+  if (!shown.scene.placed.length)
     return (
       <p className="grid h-full place-items-center p-4 text-soft">The figure appears with the first part.</p>
     );
   return (
-    <Shown flat={<img src={picture} alt={label} className="h-full w-full object-contain" />}>
-      <WholeScene scene={scene} label={label} />
+    <Shown flat={<img src={picture} alt={shown.label} className="h-full w-full object-contain" />}>
+      <WholeScene {...shown} />
     </Shown>
   );
 }

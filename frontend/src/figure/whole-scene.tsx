@@ -1,45 +1,208 @@
-/** All pieces of a design in one scene, each in its place. */
-import { useMemo } from "react";
-import { Box3, Matrix4, Vector3 } from "three";
+/** All pieces of a design in one scene, each in its place, with eyes, face, and lines to place them by. */
+import { useCallback, useEffect, useMemo, useState } from "react";
+import {
+  Box3,
+  BufferAttribute,
+  BufferGeometry,
+  Line,
+  LineBasicMaterial,
+  LineSegments,
+  Matrix4,
+  Quaternion,
+  Vector3,
+} from "three";
+import { Relief } from "./relief";
+import { type Settled, stitchAt, stitchBeside, stitchName } from "./settled";
 import Stage from "./stage";
 import { Stitches } from "./stitches";
 import type { Scene } from "./types";
 
-export default function WholeScene({ scene, label }: { scene: Scene; label: string }) {
+export type Picked = { part: string; stitch: number; settled: Settled };
+
+export default function WholeScene({
+  scene,
+  label,
+  settled,
+  palette,
+  names,
+  lines = false,
+  aim = null,
+  active = null,
+  onPick,
+}: {
+  scene: Scene;
+  label: string;
+  settled: ReadonlyMap<string, Settled>;
+  palette: Record<string, string>;
+  names: Record<string, string>;
+  lines?: boolean;
+  /** What the next click places, in words. */
+  aim?: string | null;
+  /** The part that keys walk on. */
+  active?: string | null;
+  onPick?: (picked: Picked) => void;
+}) {
+  const [pointed, setPointed] = useState<{ part: string; stitch: number } | null>(null);
   const pieces = useMemo(
     () =>
-      scene.placed.map((p) => ({
-        part: scene.parts[p.part],
+      scene.placed.map((p, i) => ({
+        key: p.part,
+        first: scene.placed.findIndex((q) => q.part === p.part) === i,
+        estimate: scene.parts[p.part],
         matrix: new Matrix4().fromArray(p.matrix).transpose(),
       })),
     [scene],
   );
   const middle = useMemo(() => {
     const box = new Box3();
-    for (const { part, matrix } of pieces)
-      for (const r of part?.rounds ?? [])
-        for (const [x, y] of [
-          [r.radius, 0],
-          [-r.radius, 0],
-          [0, r.radius],
-          [0, -r.radius],
-        ] as const)
-          box.expandByPoint(new Vector3(x, y, r.z).applyMatrix4(matrix));
-    return box.getCenter(new Vector3()).toArray();
-  }, [pieces]);
-  return (
-    <Stage
-      box={{ width: scene.width_mm, depth: scene.depth_mm, height: scene.height_mm, middle }}
-      label={label}
-    >
-      {pieces.map(
-        ({ part, matrix }, i) =>
-          part && (
-            <group key={i} matrixAutoUpdate={false} matrix={matrix}>
-              <Stitches part={part} />
-            </group>
-          ),
-      )}
-    </Stage>
+    const at = new Vector3();
+    for (const { key, estimate, matrix } of pieces) {
+      const x = settled.get(key)?.x;
+      if (x)
+        for (let i = 0; i < x.length; i += 9)
+          box.expandByPoint(at.fromArray(x, i).clone().applyMatrix4(matrix));
+      else
+        for (const r of estimate?.rounds ?? [])
+          for (const [dx, dy] of [
+            [r.radius, 0],
+            [-r.radius, 0],
+            [0, r.radius],
+            [0, -r.radius],
+          ] as const)
+            box.expandByPoint(at.set(dx, dy, r.z).applyMatrix4(matrix));
+    }
+    return box.getCenter(new Vector3()).toArray() as [number, number, number];
+  }, [pieces, settled]);
+  const walk = pointed?.part ?? active ?? pieces[0]?.key ?? null;
+  const onKey = useCallback(
+    (key: string) => {
+      const on = walk === null ? undefined : settled.get(walk);
+      if (!on || walk === null) return false;
+      if (key === "Enter" && pointed) {
+        onPick?.({ ...pointed, settled: on });
+        return true;
+      }
+      const by = { ",": [-1, 0], ".": [1, 0], "[": [0, -1], "]": [0, 1] }[key];
+      if (!by) return false;
+      const now = pointed?.part === walk ? pointed.stitch : null;
+      const start = stitchAt(on, Math.floor(on.labels.length / 2), 1) ?? 0;
+      setPointed({
+        part: walk,
+        stitch: now === null ? start : stitchBeside(on, now, by[0] ?? 0, by[1] ?? 0),
+      });
+      return true;
+    },
+    [walk, pointed, settled, onPick],
   );
+  const said = pointed && settled.get(pointed.part);
+  return (
+    <div className="flex h-full flex-col">
+      <div className="min-h-0 flex-1">
+        <Stage
+          box={{ width: scene.width_mm, depth: scene.depth_mm, height: scene.height_mm, middle }}
+          label={label}
+          help="Arrow keys turn it; F, B, S and T look from front, back, side and top; comma and full stop walk along a round, brackets between rounds; Enter places what is aimed."
+          onKey={onKey}
+        >
+          {pieces.map(({ key, first, estimate, matrix }, i) => {
+            const own = settled.get(key);
+            return (
+              <group key={i} matrixAutoUpdate={false} matrix={matrix}>
+                {own ? (
+                  <Relief
+                    settled={own}
+                    palette={palette}
+                    travels={false}
+                    pointed={pointed?.part === key ? pointed.stitch : null}
+                    onPoint={(stitch) => setPointed({ part: key, stitch })}
+                    onPick={onPick ? (stitch) => onPick({ part: key, stitch, settled: own }) : undefined}
+                  />
+                ) : (
+                  estimate && <Stitches part={estimate} />
+                )}
+                {first && scene.eyes?.part === key && <EyePair eyes={scene.eyes} />}
+                {first && <Marks marks={scene.marks.filter((m) => m.part === key)} />}
+                {first && lines && scene.centre[key] && <CentreLines centre={scene.centre[key]} />}
+              </group>
+            );
+          })}
+        </Stage>
+      </div>
+      <p className="min-h-7 border-t border-line px-3 py-1 text-sm" aria-live="polite" data-testid="pointed">
+        {aim && <strong className="font-semibold">{aim} </strong>}
+        {said && pointed
+          ? `${names[pointed.part] ?? ""} ${stitchName(said, pointed.stitch)}`
+          : !aim && <span className="text-soft">Point at a stitch to have it named.</span>}
+      </p>
+    </div>
+  );
+}
+
+const OUTWARD = new Vector3(0, 0, 1);
+
+function EyePair({ eyes }: { eyes: NonNullable<Scene["eyes"]> }) {
+  return eyes.points.map((at, i) => {
+    const turn = new Quaternion().setFromUnitVectors(
+      OUTWARD,
+      new Vector3(...(eyes.out[i] ?? [0, -1, 0])).normalize(),
+    );
+    const r = eyes.eye_mm / 2;
+    return (
+      <mesh key={i} position={at} quaternion={turn} scale={[r, r, r * 0.62]} renderOrder={1}>
+        <sphereGeometry args={[1, 20, 14]} />
+        <meshPhongMaterial color="#17120f" shininess={90} specular="#8a8178" />
+      </mesh>
+    );
+  });
+}
+
+function Marks({ marks }: { marks: Scene["marks"] }) {
+  return marks.map((mark) => (
+    <group key={mark.key}>
+      {mark.points.map((at, i) => {
+        const end = mark.ends[i];
+        return end ? (
+          <Stroke key={i} points={[at, end]} colour="#2d2621" />
+        ) : (
+          <mesh key={i} position={at}>
+            <sphereGeometry args={[2.2, 10, 8]} />
+            <meshLambertMaterial color="#2d2621" />
+          </mesh>
+        );
+      })}
+    </group>
+  ));
+}
+
+function Stroke({ points, colour }: { points: [number, number, number][]; colour: string }) {
+  const line = useMemo(() => {
+    const made = new BufferGeometry();
+    made.setAttribute("position", new BufferAttribute(new Float32Array(points.flat()), 3));
+    return new Line(made, new LineBasicMaterial({ color: colour, depthTest: false }));
+  }, [points, colour]);
+  useEffect(() => () => line.geometry.dispose(), [line]);
+  return <primitive object={line} renderOrder={2} />;
+}
+
+/** The front middle, and where the rounds start. */
+function CentreLines({ centre }: { centre: Scene["centre"][string] }) {
+  const lines = useMemo(() => {
+    const of = (points: [number, number, number][], colour: string) => {
+      const flat = points.slice(1).flatMap((p, i) => [...(points[i] ?? p), ...p]);
+      const made = new BufferGeometry();
+      made.setAttribute("position", new BufferAttribute(new Float32Array(flat), 3));
+      return new LineSegments(made, new LineBasicMaterial({ color: colour, depthTest: false }));
+    };
+    return [
+      of(centre.front as [number, number, number][], "#3f86b3"),
+      of(centre.starts as [number, number, number][], "#b5453f"),
+    ];
+  }, [centre]);
+  useEffect(
+    () => () => {
+      for (const line of lines) line.geometry.dispose();
+    },
+    [lines],
+  );
+  return lines.map((line, i) => <primitive key={i} object={line} renderOrder={2} />);
 }

@@ -1,0 +1,191 @@
+/** One step of the assembly: words, part, place, seat, and what is known about it. */
+import { Crosshair } from "lucide-react";
+import type { Design } from "../design/design";
+import { Button, Check, Field, inputClass, NumberField, SelectField } from "../ui/controls";
+import { cm } from "../ui/units";
+import type { Scene } from "./use-scene";
+
+export type Step = NonNullable<Design["assembly"]["steps"]>[number];
+type Place = Scene["steps"][number];
+
+const SEATS = [
+  ["", "as its edge suggests"],
+  ["open", "open ring"],
+  ["pinched", "pinched flat"],
+  ["laid", "closed, laid on"],
+] as const;
+
+export function StepFields({
+  design,
+  step,
+  place,
+  set,
+  aimed,
+  onAim,
+  onNoSew,
+}: {
+  design: Design;
+  step: Step;
+  place: Place | undefined;
+  set: (part: Partial<Step>) => void;
+  aimed: boolean;
+  onAim: () => void;
+  onNoSew: () => void;
+}) {
+  const names = design.parts.map((p) => [p.key, p.name] as const);
+  const host = design.parts.find((p) => p.key === step.on);
+  const gone = (key: string | null | undefined) =>
+    key && !design.parts.some((p) => p.key === key) ? ([[key, "a part that is gone"]] as const) : [];
+  const round = (place?.moved ? place.round : step.round) ?? 1;
+  const stitch = (place?.moved ? place.stitch : step.stitch) ?? 0;
+  return (
+    <div className="flex flex-1 flex-col gap-2">
+      <Field label="What to do">
+        {(ids) => (
+          <input
+            {...ids}
+            className={inputClass}
+            maxLength={500}
+            placeholder="Sew the head to the top of the body."
+            value={step.text ?? ""}
+            onChange={(e) => set({ text: e.target.value })}
+          />
+        )}
+      </Field>
+      <div className="grid grid-cols-2 gap-2 xl:grid-cols-4">
+        <SelectField
+          label="Part"
+          value={step.part ?? ""}
+          onValue={(key) => set({ part: key || null })}
+          options={[["", "none"], ...names, ...gone(step.part)]}
+        />
+        <SelectField
+          label="on"
+          value={step.on ?? ""}
+          onValue={(key) =>
+            set({
+              on: key || null,
+              round: key
+                ? (step.round ??
+                  Math.max(1, Math.round((design.parts.find((p) => p.key === key)?.counts.length ?? 2) / 2)))
+                : null,
+            })
+          }
+          options={[["", "nowhere yet"], ...names.filter(([key]) => key !== step.part), ...gone(step.on)]}
+        />
+        {step.on && !step.no_sew && (
+          <>
+            <NumberField
+              label="at round"
+              least={1}
+              most={host?.counts.length || 2000}
+              value={Math.min(round, host?.counts.length || 2000)}
+              onValue={(r) => set({ round: r, stitch })}
+            />
+            <NumberField
+              label="from the front"
+              unit="sts"
+              least={-2000}
+              most={2000}
+              step={0.5}
+              value={stitch}
+              onValue={(s) => set({ stitch: s ?? 0, round })}
+              hint={
+                host?.counts[round - 1] ? `of ${host.counts[round - 1]} in the round; left is +` : undefined
+              }
+            />
+          </>
+        )}
+      </div>
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
+        {step.on && !step.no_sew && (
+          <>
+            <Check
+              label="and its mirror image"
+              checked={step.paired ?? false}
+              onChecked={(paired) => set({ paired })}
+            />
+            <NumberField
+              label="Tilt up"
+              unit="°"
+              className="w-24"
+              least={-90}
+              most={90}
+              step={5}
+              value={step.tilt ?? 0}
+              onValue={(tilt) => set({ tilt: tilt ?? 0 })}
+            />
+            <NumberField
+              label="Turn"
+              unit="°"
+              className="w-24"
+              least={-360}
+              most={360}
+              step={15}
+              value={step.turn ?? 0}
+              onValue={(turn) => set({ turn: turn ?? 0 })}
+            />
+            <SelectField
+              label="Seat"
+              value={step.seat ?? ""}
+              onValue={(seat) => set({ seat: seat as Step["seat"] })}
+              options={SEATS}
+            />
+          </>
+        )}
+        {step.part && (
+          <Check
+            label="before the part is closed"
+            checked={step.before_closing ?? false}
+            onChecked={(before_closing) => set({ before_closing })}
+          />
+        )}
+        <Check
+          label="needs a picture"
+          checked={step.picture ?? false}
+          onChecked={(picture) => set({ picture })}
+        />
+      </div>
+      {step.on && step.part && !step.no_sew && (
+        <div className="flex flex-wrap gap-2">
+          <Button aria-pressed={aimed} onClick={onAim}>
+            <Crosshair size={16} aria-hidden /> Point at the place
+          </Button>
+          <Button onClick={onNoSew}>Work it in instead of sewing</Button>
+        </div>
+      )}
+      <Known step={step} place={place} />
+    </div>
+  );
+}
+
+function Known({ step, place }: { step: Step; place: Place | undefined }) {
+  if (!place) return null;
+  return (
+    <>
+      {place.fault && (
+        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">
+          {place.fault}
+        </p>
+      )}
+      {place.moved && (
+        <p className="border-l-4 border-weld bg-weld-ground px-2 py-1 text-sm">
+          The rounds changed: the same place is now R{place.round}
+          {place.stitch ? `, ${place.stitch} stitches from the front` : ""}; it was R{step.round}.
+        </p>
+      )}
+      {place.notes.map((note) => (
+        <p key={note} className="border-l-4 border-weld bg-weld-ground px-2 py-1 text-sm">
+          {note}
+        </p>
+      ))}
+      {place.seam_mm !== null && (
+        <p className="text-sm text-soft">
+          ≈ {cm(place.seam_mm)} of seam, so a tail of {cm(place.tail_mm ?? 0)}
+          {step.paired ? " each" : ""}.
+        </p>
+      )}
+      {step.no_sew && <p className="text-sm text-soft">Worked in: the rounds of both parts say how.</p>}
+    </>
+  );
+}
