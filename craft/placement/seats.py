@@ -22,7 +22,8 @@ class Seat:
 
     stitch: negative to the viewer's right. paired: a second piece at the mirrored place.
     tilt: degrees by which it leans up (positive) or down from standing straight off the surface.
-    turn: degrees by which it is turned about the way it stands; the mirrored one the other way.
+    turn: degrees by which it is turned about the way it stands; the mirrored one the other way. laid:
+    it lies on the surface on its broad side.
     """
 
     part: str
@@ -32,6 +33,7 @@ class Seat:
     paired: bool = False
     tilt: float = 0.0
     turn: float = 0.0
+    laid: bool = False
 
     def __post_init__(self) -> None:
         require(1 <= self.round <= 2_000, "A place is on a round from 1 on.", field="round")
@@ -119,7 +121,23 @@ def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float) -> Matrix:
     turn = math.radians(sign * seat.turn)
     spin = np.eye(4)
     spin[:2, :2] = [[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]]
-    return _frame(point, out) @ spin @ bodies[seat.part].own_frame()
+    own = bodies[seat.part]
+    return _frame(point, out) @ spin @ (_lying(own) if seat.laid else own.own_frame())
+
+
+def _lying(body: Posable) -> Matrix:
+    """From a piece's own frame to that in which it lies on its broad side at the origin, pressed in a little."""
+    points = body.points()
+    middle = points.mean(0)
+    _, axes = np.linalg.eigh((points - middle).T @ (points - middle))
+    turn = axes[:, ::-1].T.copy()
+    if np.linalg.det(turn) < 0:
+        turn[2] *= -1
+    matrix = np.eye(4)
+    matrix[:3, :3] = turn
+    matrix[:3, 3] = -turn @ middle
+    matrix[2, 3] += 0.35 * float(np.ptp((points - middle) @ turn[2]))
+    return matrix
 
 
 def _on_the_table(

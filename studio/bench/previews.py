@@ -12,7 +12,7 @@ from craft.gauge import Estimate, Gauge
 from craft.materials import filling_g, yarn_use
 from craft.notation import highlights
 from craft.pattern import StartKind
-from craft.placement import place
+from craft.placement import drift, place
 from craft.problems import Problem
 from craft.stitches import Terms
 from studio.bench.schemas import (
@@ -86,10 +86,14 @@ def _sentence(tally: Tally, lie: str) -> str:
     return ", ".join(words) + colours
 
 
-def figure_part(worked: WorkedPart, body: Body, palette: Mapping[str, str], line_of: Mapping[int, int]) -> FigurePart:
-    """A run part with its body. line_of: line of the text by the start of a written round's span."""
+def figure_part(
+    worked: WorkedPart, body: Body, palette: Mapping[str, str], line_of: Mapping[int, int], lean: float = 0.0
+) -> FigurePart:
+    """A run part with its body. line_of: line of the text by the start of a written round's span. lean: of the gauge."""
     drawn = {id(t): i for i, t in enumerate(t for t in worked.trunk if t.live > 0)}
-    rows = [_round(t, worked, body, drawn.get(id(t)), line_of) for t in worked.rounds if t.live > 0]
+    shown = [t for t in worked.rounds if t.live > 0]
+    back = [d.stitches for d in drift([t.live for t in shown], lean)]
+    rows = [_round(t, worked, body, drawn.get(id(t)), line_of, shift) for t, shift in zip(shown, back, strict=True)]
     main = palette.get(MAIN_COLOUR, UNNAMED)
     return FigurePart.model_construct(
         rounds=rows,
@@ -98,7 +102,9 @@ def figure_part(worked: WorkedPart, body: Body, palette: Mapping[str, str], line
     )
 
 
-def _round(t: Tally, worked: WorkedPart, body: Body, at: int | None, line_of: Mapping[int, int]) -> RoundOut:
+def _round(
+    t: Tally, worked: WorkedPart, body: Body, at: int | None, line_of: Mapping[int, int], shift: int
+) -> RoundOut:
     """A worked round; `at` is its ring in the body, None when the figure does not show it."""
     ring = body.rings[at] if at is not None else None
     # A round that grows from a chain, from pieces or beside a split has no ring of stitches just below it.
@@ -127,6 +133,7 @@ def _round(t: Tally, worked: WorkedPart, body: Body, at: int | None, line_of: Ma
         holes=[(h.at, h.passed) for h in t.holes],
         section=t.section,
         plain=not (t.flat or t.rest or t.held or t.holes),
+        shift=0 if t.flat or t.joined else shift,
     )
 
 
@@ -191,7 +198,7 @@ def preview(question: PreviewIn) -> PreviewOut:
     if worked is not None:
         reckoned = craft_gauge(gauge)
         body = body_of(worked, reckoned, firmness=gauge.firmness)
-        part = figure_part(worked, body, palette_from(question.colours), _lines(checked))
+        part = figure_part(worked, body, palette_from(question.colours), _lines(checked), gauge.lean)
         size = _size(worked, body, reckoned, gauge.firmness)
     steps = [StepOut(kind=s.kind.value, text=s.text, after=s.after) for s in worked.steps] if worked else []
     spans: list[SpanOut] = [(h.start, h.end, cast(SpanKind, h.kind)) for h in highlights(checked.reading)]

@@ -88,7 +88,8 @@ class RoundOut(Schema):
     first stitch. colours: numbers into the part's colours, one for a plain round, else one a stitch.
     drawn: whether the figure shows it. flat: its edge has two ends. held: stitches it puts aside. rest: stitches of
     the edge that it does not reach. holes: (place, stitches passed). section: the heading it stands under. plain:
-    once around in stitches only, so that it can be spread anew.
+    once around in stitches only, so that it can be spread anew. shift: plain stitches that would bring the start back
+    to where R1 began, at this round's end.
     """
 
     label: str
@@ -113,6 +114,7 @@ class RoundOut(Schema):
     holes: list[tuple[int, int]]
     section: str
     plain: bool
+    shift: int
 
 
 class StepOut(Schema):
@@ -244,13 +246,13 @@ class ReshapeIn(Schema):
     """A change of the ladder to a text: what, on which lines (from 1), and how far.
 
     widen: `first`, `by` stitches more. move: `first` to `last`, along by `by`. stack, stagger: `first` to `last`.
-    insert: `by` straight rounds behind `first`. copy, mirror: `first` to `last` behind `after`. pair: the whole.
-    recolour: `old` to `new`.
+    shift: `by` plain stitches after the last round of `first`. insert: `by` straight rounds behind `first`.
+    copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`.
     """
 
     text: Text
     terms: TermsName
-    do: Literal["widen", "move", "stack", "stagger", "insert", "copy", "mirror", "pair", "recolour"]
+    do: Literal["widen", "move", "stack", "stagger", "insert", "shift", "copy", "mirror", "pair", "recolour"]
     first: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     last: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     after: Annotated[int, Field(ge=0, le=1_000_000)] = 0

@@ -10,7 +10,7 @@ from craft.fabric import WorkedPart, check, movements, place_of
 from craft.notation import LineKind, print_item, print_part
 from craft.pattern import Item, Part
 from craft.problems import Problem, Severity
-from craft.reshaping import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, reshape
+from craft.reshaping import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, add_shift, reshape
 from craft.stitches import Terms, stitch
 from studio.bench.previews import palette_from, worked_of
 from studio.bench.schemas import (
@@ -47,7 +47,7 @@ def _change(asked: ReshapeIn, live: int) -> Change:
             change = Copy(asked.first, asked.last, asked.after, asked.do == "mirror")
         case "pair":
             change = Swap()
-        case "recolour":
+        case _:
             change = Recolour(asked.old, asked.new)
     return change
 
@@ -56,11 +56,15 @@ def reshaped(asked: ReshapeIn) -> str:
     """The text after a change of the ladder; CraftError says why it cannot be made."""
     terms = Terms(asked.terms)
     live = 0
-    if asked.do == "widen":
+    if asked.do in ("widen", "shift"):
         checked = check(asked.text, terms)
         lines = {n.span.start: n.number for n in checked.reading.lines}
-        tallies = [t for p in checked.parts for t in p.rounds if lines.get(t.span.start) == asked.first]
-        live = tallies[-1].live if tallies else 0
+        own = [
+            (i, t) for p in checked.parts for i, t in enumerate(p.rounds, 1) if lines.get(t.span.start) == asked.first
+        ]
+        if asked.do == "shift":
+            return add_shift(asked.text, terms, own[-1][0] if own else 0, asked.by)
+        live = own[-1][1].live if own else 0
     return reshape(asked.text, terms, _change(asked, live))
 
 

@@ -162,7 +162,9 @@ def seats_of(page: AssemblyPage, worked: Mapping[str, WorkedPart]) -> tuple[Seat
     for step in page.steps:
         now = step_now(step, worked)
         if step.part and step.on and now is not None and step.part != step.on:
-            found.append(Seat(step.part, step.on, now.round, now.stitch, step.paired, step.tilt, step.turn))
+            found.append(
+                Seat(step.part, step.on, now.round, now.stitch, step.paired, step.tilt, step.turn, step.seat == "laid")
+            )
     return tuple(found)
 
 

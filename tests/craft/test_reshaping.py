@@ -8,18 +8,23 @@ from hypothesis import strategies as st
 
 from craft.errors import CraftError
 from craft.fabric import check
+from craft.problems import Severity
 from craft.reshaping import (
     Change,
     Copy,
     Insert,
+    Limb,
     Recolour,
     Rotate,
     Spread,
     Swap,
     Widen,
+    add_shift,
+    fold_flat,
     mirrored_body,
     reshape,
     rotated_body,
+    work_in,
 )
 from craft.stitches import Terms
 
@@ -145,3 +150,53 @@ def test_a_round_moved_once_around_is_itself(gap: int, by: int) -> None:
     back = rotated_body(moved, live, -by)
     assert rotated_body(back, live, 0) == rotated_body(made.body, live, 0)
     assert mirrored_body(mirrored_body(made.body, live), live) == rotated_body(made.body, live, 0)
+
+
+HOST = (
+    "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\nR5-R9: sc around [24]\n"
+    "Stuff.\nR10: (2 sc, dec) x 6 [18]\n"
+)
+ARM = "R1: 6 sc in ring [6]\nR2: (2 sc, inc) x 2 [8]\nR3-R6: sc around [8]\nLeave a long tail for sewing.\n"
+
+
+def test_a_sewn_limb_becomes_one_that_is_worked_in() -> None:
+    arm = fold_flat(ARM, Terms.US, 8)
+    assert "4 sc through both layers [4]" in arm
+    assert "tail for sewing" not in arm
+    body = work_in(HOST, Terms.US, 7, [Limb("first arm", 4, 4), Limb("second arm", 16, 4)])
+    assert (
+        "R5-R6: sc around [24]\nR7: 4 sc, 4 sc through the first arm, 8 sc, 4 sc through the second arm, 4 sc [24]\nR8-R9:"
+        in body
+    )
+    assert "Stuff.\nR10: (2 sc, dec) x 6 [18]" in body, "other lines stay as typed"
+    found = check(f"Arms (make 2)\n{arm}\nBody\n{body}")
+    assert found.sound
+    assert not [p for p in found.problems if p.severity is Severity.WARNING]
+
+
+@pytest.mark.parametrize(
+    ("round_at", "limb", "said"),
+    [
+        (4, Limb("arm", 1, 4), "increases"),
+        (99, Limb("arm", 1, 4), "no round 99"),
+        (7, Limb("arm", 22, 4), "does not fit"),
+    ],
+)
+def test_a_limb_that_cannot_be_worked_in_says_why(round_at: int, limb: Limb, said: str) -> None:
+    with pytest.raises(CraftError, match=said):
+        work_in(HOST, Terms.US, round_at, [limb])
+
+
+def test_an_odd_tube_does_not_fold() -> None:
+    with pytest.raises(CraftError, match="even"):
+        fold_flat(ARM, Terms.US, 9)
+
+
+def test_shift_stitches_bring_the_start_back_and_change_no_count() -> None:
+    text = add_shift(HOST, Terms.US, 6, 3)
+    assert "R5: sc around [24]\nR6: 24 sc, shift 3 [24]\nR7-R9: sc around [24]" in text
+    assert check(text).sound
+    more = add_shift(text, Terms.US, 6, 2)
+    assert "R6: 24 sc, shift 5 [24]" in more, "another shift is added to the one that is there"
+    with pytest.raises(CraftError, match="1 to 200"):
+        add_shift(HOST, Terms.US, 6, 0)

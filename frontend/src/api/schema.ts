@@ -2251,7 +2251,7 @@ export interface components {
          * @description A change of the ladder to a text: what, on which lines (from 1), and how far.
          *
          *     widen: `first`, `by` stitches more. move: `first` to `last`, along by `by`. stack, stagger: `first` to `last`.
-         *     insert: `by` straight rounds behind `first`. copy, mirror: `first` to `last` behind `after`. pair: the whole.
+         *     shift: `by` plain stitches after the last round of `first`. insert: `by` straight rounds behind `first`. copy, mirror: `first` to `last` behind `after`. pair: the whole.
          *     recolour: `old` to `new`.
          */
         ReshapeIn: {
@@ -2269,7 +2269,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "widen" | "move" | "stack" | "stagger" | "insert" | "copy" | "mirror" | "pair" | "recolour";
+            do: "widen" | "move" | "stack" | "stagger" | "insert" | "shift" | "copy" | "mirror" | "pair" | "recolour";
             /**
              * First
              * @default 0
@@ -2323,7 +2323,8 @@ export interface components {
          *     first stitch. colours: numbers into the part's colours, one for a plain round, else one a stitch.
          *     drawn: whether the figure shows it. flat: its edge has two ends. held: stitches it puts aside. rest: stitches of
          *     the edge that it does not reach. holes: (place, stitches passed). section: the heading it stands under. plain:
-         *     once around in stitches only, so that it can be spread anew.
+         *     once around in stitches only, so that it can be spread anew. shift: plain stitches that would bring the start back
+         *     to where R1 began, at this round's end.
          */
         RoundOut: {
             /** Colours */
@@ -2374,6 +2375,8 @@ export interface components {
             section: string;
             /** Sentence */
             sentence: string;
+            /** Shift */
+            shift: number;
             /** Stated */
             stated: number | null;
             /** Taken */

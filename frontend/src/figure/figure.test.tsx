@@ -31,6 +31,7 @@ function round(label: string, live: number, more: Partial<Round> = {}): Round {
     holes: [],
     section: "",
     plain: true,
+    shift: 0,
     ...more,
   };
 }

@@ -150,6 +150,17 @@ export function Ladder({
         strokeWidth={compact ? 0.5 : i === lit ? 2 : 1}
         strokeLinejoin="round"
       />
+      {!compact && r.shift > 0 && r.shift < r.live && (
+        <circle
+          cx={(r.shift / r.live - 0.5) * r.live * unit}
+          cy={-tall / 2}
+          r={1.6}
+          className="fill-woad stroke-panel"
+          strokeWidth={0.6}
+        >
+          <title>{`Here lies what began straight above R1's start: the start has wandered ${r.shift} stitches`}</title>
+        </circle>
+      )}
       <Ends round={r} unit={unit} tall={tall} compact={compact} />
       {onWiden && i === lit && r.plain && (
         <Handle x={((r.live + drag.by(i)) * unit) / 2} tall={tall} grab={(e) => drag.begin(e, i, unit)} />

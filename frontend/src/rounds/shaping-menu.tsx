@@ -38,6 +38,8 @@ export function ShapingMenu({
   const [asking, setAsking] = useState<"insert" | "recolour" | null>(null);
   const run = (change: Partial<Reshape>) => range && onChange(changeOf(rounds, range, change));
   const last = rounds.at(-1)?.line ?? 0;
+  const end = range ? rounds[Math.max(range.from, range.to)] : undefined;
+  const back = end?.shift ?? 0;
   const names = range ? label(rounds, range) : "";
   const items: [string, Partial<Reshape>, boolean?][] = [
     ["One stitch more  (→)", { do: "widen", by: 1 }],
@@ -74,6 +76,14 @@ export function ShapingMenu({
                 {name}
               </DropdownMenu.Item>
             ))}
+            {back > 0 && (
+              <DropdownMenu.Item
+                className={menuItem}
+                onSelect={() => run({ do: "shift", by: back, first: end?.line ?? 0 })}
+              >
+                {`Bring the start back: ${back} more ${back === 1 ? "stitch" : "stitches"} after ${end?.label}`}
+              </DropdownMenu.Item>
+            )}
             <DropdownMenu.Item disabled={!range} className={menuItem} onSelect={() => setAsking("insert")}>
               Insert straight rounds …
             </DropdownMenu.Item>

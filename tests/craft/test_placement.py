@@ -1,0 +1,249 @@
+"""Placement on settled figures: eyes, centre line, seats, balance, order, places that survive edits."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+
+from craft.drafting import Recipe, Solid, draft
+from craft.errors import CraftError
+from craft.fabric import KIND_KEYS, WorkedPart, check
+from craft.figure import Placed
+from craft.gauge import Gauge
+from craft.placement import (
+    EyePlace,
+    Job,
+    Seat,
+    Surface,
+    arranged,
+    balance,
+    centre_line,
+    drift,
+    expressed,
+    extent,
+    kept,
+    misplaced,
+    necks,
+    place,
+    place_eyes,
+    propose,
+    room,
+    washer_mm,
+)
+from craft.settling import round_nodes, settle, stretch_of
+from craft.stitches import STITCHES
+
+GAUGE = Gauge(5.6, 5.2, 0.4)
+
+
+def part(text: str) -> WorkedPart:
+    return check(text).parts[-1]
+
+
+def drafted(solid: Solid) -> WorkedPart:
+    return part(draft(Recipe(solid), GAUGE).text())
+
+
+def surface(worked: WorkedPart, gauge: Gauge = GAUGE) -> Surface:
+    settled = settle(worked, gauge)
+    rings = tuple(nodes for _, (nodes, _) in sorted(round_nodes(settled).items()))
+    change = np.array([STITCHES[KIND_KEYS[k]].change for k in settled.graph.kind[settled.net.stitch]])
+    labels = tuple(t.label for t in worked.rounds)
+    return Surface(settled.x, rings, settled.triangles, change, stretch_of(settled), worked.closed, labels)
+
+
+@pytest.fixture(scope="module")
+def head() -> Surface:
+    return surface(drafted(Solid("sphere", 70, 70)))
+
+
+@pytest.fixture(scope="module")
+def body() -> Surface:
+    return surface(drafted(Solid("egg", 90, 75)))
+
+
+def test_the_front_middle_is_at_the_front(head: Surface) -> None:
+    for at in range(3, head.rounds - 3):
+        point = head.at_place(at, head.front_place(at))
+        middle = head.x[head.rings[at]].mean(0)
+        assert point[1] < middle[1]
+        assert abs(point[0] - middle[0]) < 0.6
+
+
+def test_places_run_to_the_viewers_left(head: Surface) -> None:
+    left, out = head.spot(head.rounds // 2, math.pi / 2)
+    assert left[0] < 0
+    assert out[0] < -0.9
+    assert head.spot(head.rounds // 2, 0.0, tilt=40)[1][2] > head.spot(head.rounds // 2, 0.0)[1][2] + 0.4
+    assert head.spot(head.rounds - 1, 0.0)[1][2] > 0.8, "at the pole there is only up"
+
+
+def test_eyes_are_symmetrical_about_the_front(head: Surface) -> None:
+    eyes = place_eyes(head, EyePlace(8, 8, 9))
+    right, left = eyes.points
+    assert right[0] == pytest.approx(-left[0], abs=GAUGE.stitch_mm)
+    assert right[1:] == pytest.approx(left[1:], abs=GAUGE.stitch_mm)
+    assert left[0] < 0 < right[0]
+    assert abs(eyes.off_centre) <= 0.5
+    assert (eyes.after[1] - eyes.after[0]) % head.count_of(7) == 8, "visible between are the stitches from hole to hole"
+    assert "between R8 and R9" in eyes.words
+    assert "8 stitches visible between" in eyes.words
+    gap = float(np.linalg.norm(right - left))
+    assert gap == pytest.approx(2 * 35 * math.sin(8 / head.count_of(7) * math.pi), rel=0.1)
+    assert (np.einsum("ij,ij->i", eyes.out, eyes.points - head.x.mean(0)) > 0).all()
+
+
+def test_a_proposal_follows_common_practice(head: Surface) -> None:
+    guess = propose(head)
+    count = head.count_of(guess.round - 1)
+    assert 1 / 6.5 < guess.between / count < 1 / 4.5
+    assert guess.between % 2 == 0
+    assert guess.eye_mm == pytest.approx(70 / 8, abs=1.5)
+    assert abs(guess.round - head.rounds / 2) <= 4
+
+
+def codes(surface: Surface, eyes: EyePlace, **more: object) -> set[str]:
+    return {w.code for w in place_eyes(surface, eyes, stitch_mm=5.6, **more).warnings}  # type: ignore[arg-type]
+
+
+def test_eyes_warn_of_what_is_in_the_way(head: Surface) -> None:
+    fine = EyePlace(9, 8, 9)
+    assert codes(head, fine, opening_mm=60.0) <= {"increase-line"}
+    assert "washer" in codes(head, fine, opening_mm=8.0)
+    assert washer_mm(9) > 9
+    assert "posts-meet" in codes(head, EyePlace(9, 1, 16))
+    assert codes(head, fine, opening_mm=1.0, embroidered=True) == set()
+    increasing = [codes(head, EyePlace(3, n, 4)) for n in (2, 4, 6)]
+    assert any("increase-line" in found for found in increasing)
+    late = next(w for w in place_eyes(head, fine, opening_mm=8.0, stitch_mm=5.6).warnings if w.code == "washer")
+    assert "by R" in late.message
+    with pytest.raises(CraftError, match="must fit"):
+        place_eyes(head, EyePlace(1, 40))
+
+
+def test_drift_adds_up_and_says_what_brings_the_start_back() -> None:
+    """Drift angle = Σ 2π·lean/n; back by drift·n/2π stitches (common practice)."""
+    counts = [6, 12, 18, 24, *[24] * 6]
+    found = drift(counts, 0.4)
+    expected = -sum(360 * 0.4 / n for n in counts[1:])
+    assert found[-1].degrees == pytest.approx(expected)
+    assert found[-1].stitches == round(-expected / 360 * 24)
+    assert found[0].degrees == 0
+    assert drift(counts, 0.4, left_handed=True)[-1].degrees == pytest.approx(-expected)
+    assert drift(counts, 0.4, left_handed=True, inside_out=True)[-1].degrees == pytest.approx(expected)
+    assert {d.stitches for d in drift(counts, 0.0)} == {0}
+
+
+def test_the_settled_start_drifts_as_reckoned(head: Surface) -> None:
+    line = centre_line(head)
+    reckoned = drift([len(r) for r in head.rings], 0.4)
+    angles = [math.degrees(math.atan2(-x, -y)) for x, y, _ in line.starts]
+    straight = [i for i in range(5, head.rounds - 5) if head.count_of(i) == head.count_of(i - 1)]
+    assert len(straight) > 2
+    for at in straight:
+        step = (angles[at] - angles[at - 1] + 180) % 360 - 180
+        assert step == pytest.approx(reckoned[at].degrees - reckoned[at - 1].degrees, abs=1.0)
+    assert abs(line.front[head.rounds // 2][0]) < 1.0
+
+
+def test_a_place_is_found_again_after_rounds_are_added() -> None:
+    counts, heights = [6, 12, 18, 24, 24, 24, 24, 18, 12, 6], [1.0] * 10
+    share, angle = kept(counts, heights, 5, 3.0)
+    assert expressed(counts, heights, share, angle) == (5, pytest.approx(3.0))
+    longer = [6, 12, 18, 24, 30, *[30] * 10, 24, 18, 12, 6]
+    at, stitch = expressed(longer, [1.0] * len(longer), share, angle)
+    assert at == round(4.5 / 10 * len(longer) + 0.5)
+    assert stitch == pytest.approx(3.0 / 24 * 30)
+
+
+def test_settled_parts_are_posed(head: Surface, body: Surface) -> None:
+    ear = surface(drafted(Solid("dome", 14, 22, open=True)))
+    parts = {"body": body, "head": head, "ear": ear}
+    seats = [Seat("head", "body", 999), Seat("ear", "head", 13, 6, paired=True)]
+    placed = place(parts, {"ear": 2}, seats)
+    where = {p.part: p.matrix for p in placed}
+    top = where["head"] @ np.append(head.x.mean(0), 1)
+    assert top[2] > float(body.x[:, 2].max())
+    ears = [p.matrix[:3, 3] for p in placed if p.part == "ear"]
+    assert ears[0][0] == pytest.approx(-ears[1][0], abs=6)
+    assert all(np.linalg.det(p.matrix[:3, :3]) == pytest.approx(1.0) for p in placed)
+    assert extent(parts, placed)[2] > 140
+    turned = place(parts, {}, [Seat("ear", "head", 13, 6, turn=90)])
+    plain = place(parts, {}, [Seat("ear", "head", 13, 6)])
+    a, b = (next(p.matrix for p in ps if p.part == "ear") for ps in (turned, plain))
+    assert a[:3, 2] == pytest.approx(b[:3, 2]), "turned about the way it stands"
+    assert abs(float(a[:3, 0] @ b[:3, 0])) < 1e-6
+
+
+def test_what_is_laid_on_lies_flat(head: Surface) -> None:
+    panel = surface(
+        part("Ch 13\nRow 1: sc in 2nd ch from hook and in each ch across [12]\nRow 2: ch 1, turn, 12 sc [12]")
+    )
+    placed = place({"head": head, "patch": panel}, {}, [Seat("patch", "head", 10, 0, laid=True)])
+    matrix = next(p.matrix for p in placed if p.part == "patch")
+    points = panel.x @ matrix[:3, :3].T + matrix[:3, 3]
+    out = head.spot(9, 0.0)[1]
+    assert np.ptp(points @ out) < 4, "its thin side is off the surface"
+
+
+def test_a_ball_tips_and_a_broad_foot_stands(head: Surface, body: Surface) -> None:
+    def stand(parts: dict[str, Surface], seats: list[Seat]) -> tuple[str, float]:
+        found = balance(parts, place(parts, {}, seats))
+        assert found is not None
+        return found.verdict, found.margin_mm
+
+    drum = surface(drafted(Solid("cylinder", 40, 90)))
+    assert stand({"drum": drum}, [])[0] == "steady"
+    verdict, margin = stand({"body": body, "head": head}, [Seat("head", "body", 14, tilt=30)])
+    assert verdict == "tips"
+    assert margin < 0
+    found = balance(
+        {"body": body, "head": head}, place({"body": body, "head": head}, {}, [Seat("head", "body", 14, tilt=30)])
+    )
+    assert found is not None
+    assert "forwards" in found.words
+    assert "children under three" in found.words
+    assert balance({}, []) is None
+    assert balance({"drum": drum}, [Placed("ghost", np.eye(4))]) is None
+
+
+def test_a_thin_neck_is_told(head: Surface) -> None:
+    thin = surface(part("R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R9: sc around [12]\nStuff."))
+    said = necks({"head": head, "body": thin}, [Seat("head", "body", 99)])
+    assert "40 %" in said["head"]
+    wide = surface(part("R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: inc x 12 [24]\nR4-R9: sc around [24]\nStuff."))
+    assert necks({"head": head, "body": wide}, [Seat("head", "body", 99)]) == {}
+
+
+EYES = Job("Insert the eyes.", "head", None, inside=True)
+WIRE = Job("Put wire into the arms.", "arm")
+SEW_HEAD = Job("Sew the head on.", "head", "body")
+SEW_ARM = Job("Sew the arms on.", "arm", "body")
+NOSE = Job("Embroider a nose.")
+
+
+def test_a_wrong_order_is_told_with_its_reason() -> None:
+    assert misplaced([EYES, WIRE, SEW_HEAD, SEW_ARM, NOSE]) == ()
+    (late,) = misplaced([SEW_HEAD, EYES])
+    assert (late.step, late.before) == (1, 0)
+    assert "inside" in late.why
+    (wired,) = misplaced([SEW_ARM, WIRE])
+    assert "wire" in wired.why
+
+
+def test_steps_move_as_far_as_their_dependencies_allow() -> None:
+    jobs = [EYES, WIRE, SEW_HEAD, SEW_ARM, NOSE]
+    assert room(jobs, 0) == (0, 1)
+    assert room(jobs, 2) == (1, 4)
+    assert room(jobs, 4) == (0, 4)
+    with pytest.raises(CraftError):
+        room(jobs, 9)
+
+
+def test_the_working_order_is_the_makers() -> None:
+    jobs = [NOSE, SEW_ARM, SEW_HEAD, WIRE, EYES]
+    order = arranged(jobs, ["", "Arm", "Head", "Arm", "Head"])
+    assert [jobs[i] for i in order] == [WIRE, EYES, SEW_HEAD, SEW_ARM, NOSE]
+    assert misplaced([jobs[i] for i in order]) == ()

@@ -1,0 +1,223 @@
+"""Putting together: settled scenes, eyes, places that survive edits, limbs worked in, order, face."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from django.contrib.auth.models import User
+
+from studio.designs.demo import load
+from studio.designs.models import Design
+from tests.studio.conftest import Studio
+
+# Work is put in line when a transaction ends, so these tests end theirs.
+pytestmark = pytest.mark.django_db(transaction=True)
+
+HEAD = (
+    "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\nR5: (3 sc, inc) x 6 [30]\n"
+    "R6-R10: sc around [30]\nInsert the eyes.\nR11: (3 sc, dec) x 6 [24]\nR12: (2 sc, dec) x 6 [18]\nStuff.\n"
+    "R13: (sc, dec) x 6 [12]\nR14: dec x 6 [6]\nClose.\n"
+)
+ARM = "R1: 6 sc in ring [6]\nR2: (2 sc, inc) x 2 [8]\nR3-R8: sc around [8]\nStuff lightly.\nLeave a long tail for sewing.\n"
+
+
+class Desk:
+    """A design with a head and arms, and its assembly page."""
+
+    def __init__(self, studio: Studio) -> None:
+        self.studio = studio
+        made, self.head = studio.with_part(HEAD)
+        self.id = made["id"]
+        after = studio.ask("POST", f"/designs/{self.id}/parts", {"name": "Arms", "make": 2, "text": ARM}, 201)
+        self.arms = after["parts"][1]["key"]
+
+    def look(self) -> dict[str, Any]:
+        return self.studio.ask("GET", f"/designs/{self.id}")  # type: ignore[no-any-return]
+
+    def page(self, **data: Any) -> dict[str, Any]:
+        now = self.look()
+        body = {"base": now["revision"], "data": data}
+        return self.studio.ask("PUT", f"/designs/{self.id}/pages/assembly", body)["assembly"]  # type: ignore[no-any-return]
+
+    def scene(self) -> dict[str, Any]:
+        """The scene once everything is settled; jobs are worked out where they are asked for."""
+        self.studio.ask("GET", f"/bench/figure/{self.id}")
+        return self.studio.ask("GET", f"/bench/figure/{self.id}")  # type: ignore[no-any-return]
+
+    def rounds(self, key: str, text: str) -> None:
+        self.studio.ask("PUT", f"/designs/{self.id}/parts/{key}/text", {"text": text})
+
+
+@pytest.fixture
+def desk(studio: Studio) -> Desk:
+    return Desk(studio)
+
+
+def step(desk: Desk, **more: Any) -> dict[str, Any]:
+    return {"key": "arms1", "part": desk.arms, "on": desk.head, "round": 9, "stitch": 7.5, "paired": True, **more}
+
+
+def test_a_scene_is_settled_and_measured(desk: Desk) -> None:
+    desk.page(steps=[step(desk)])
+    scene = desk.scene()
+    assert scene["whole"]
+    assert [p["part"] for p in scene["placed"]] == [desk.head, desk.arms, desk.arms]
+    left, right = ([p["matrix"][3], p["matrix"][7], p["matrix"][11]] for p in scene["placed"][1:])
+    assert left[0] == pytest.approx(-right[0], abs=3)
+    assert left[0] < 0
+    assert scene["width_mm"] > 80
+    assert scene["balance"]["verdict"] in ("steady", "wobbly", "tips")
+    (row,) = scene["steps"]
+    assert row["seam_mm"] == pytest.approx(8 * 5.6, rel=0.25)
+    assert row["tail_mm"] == pytest.approx(3 * row["seam_mm"] + 150)
+    assert len(scene["centre"][desk.head]["front"]) == 14
+
+
+def test_eyes_are_placed_said_and_warned_about(desk: Desk) -> None:
+    desk.page(steps=[])
+    guess = desk.scene()["guess"]
+    assert guess["part"] == desk.head
+    desk.page(steps=[], eye_kind="safety", eye_mm=8, eyes={"part": desk.head, "round": 8, "between": 6})
+    eyes = desk.scene()["eyes"]
+    assert len(eyes["points"]) == 2
+    assert eyes["points"][0][1] < 0
+    assert "between R8 and R9" in eyes["words"]
+    assert "6 stitches visible between" in eyes["words"]
+    assert (eyes["after"][1] - eyes["after"][0]) % 30 == 6
+    late = HEAD.replace("Insert the eyes.\n", "").replace("R14: dec", "Insert the eyes.\nR14: dec")
+    desk.rounds(desk.head, late)
+    desk.page(steps=[], eye_kind="safety", eye_mm=30, eyes={"part": desk.head, "round": 8, "between": 6})
+    assert "washer" in {w["code"] for w in desk.scene()["eyes"]["warnings"]}
+    desk.page(steps=[], eye_kind="embroidered", eye_mm=30, eyes={"part": desk.head, "round": 8, "between": 6})
+    assert desk.scene()["eyes"]["warnings"] == []
+    desk.page(steps=[], eye_kind="safety", eye_mm=8, eyes={"part": desk.head, "round": 1, "between": 40})
+    assert desk.scene()["eyes"]["warnings"][0]["code"] == "no-room"
+
+
+def test_places_survive_changes_of_the_rounds(desk: Desk) -> None:
+    page = desk.page(steps=[step(desk)], eye_kind="safety", eyes={"part": desk.head, "round": 8, "between": 6})
+    assert page["steps"][0]["share"] == pytest.approx(8.5 / 14)
+    assert page["steps"][0]["angle"] == pytest.approx(90)
+    longer = HEAD.replace("R6-R10: sc around [30]", "R6-R16: sc around [30]")
+    for old, new in ((11, 17), (12, 18), (13, 19), (14, 20)):
+        longer = longer.replace(f"R{old}:", f"R{new}:")
+    desk.rounds(desk.head, longer)
+    scene = desk.scene()
+    (row,) = scene["steps"]
+    assert row["moved"]
+    assert row["round"] == round(8.5 / 14 * 20 + 0.5)
+    assert scene["eyes"]["moved"]
+    assert scene["eyes"]["round"] > 8
+    settled = desk.page(steps=[step(desk, round=row["round"])])
+    assert settled["steps"][0]["round"] == row["round"]
+    assert not desk.scene()["steps"][0]["moved"], "set anew, it is where it says"
+
+
+def test_a_sewn_arm_becomes_one_that_is_worked_in(desk: Desk) -> None:
+    desk.page(steps=[step(desk)])
+    desk.scene()
+    before = desk.look()
+    after = desk.studio.ask("POST", f"/bench/no-sew/{desk.id}", {"step": "arms1"})
+    assert after["revision"] == before["revision"] + 1
+    assert [p["name"] for p in after["parts"]] == ["Arms", "Body"], "the limb is made before what works it in"
+    arms, body = after["parts"]
+    assert "4 sc through both layers [4]" in arms["text"]
+    assert "tail for sewing" not in arms["text"]
+    assert "4 sc through the first arm" in body["text"]
+    assert "4 sc through the second arm" in body["text"]
+    assert (arms["faults"], body["faults"]) == (0, 0)
+    assert after["assembly"]["steps"][0]["no_sew"]
+    scene = desk.scene()
+    assert [p["part"] for p in scene["placed"]] == [desk.head], "arms that are worked in are not placed again"
+    assert scene["width_mm"] > 60
+    back = desk.studio.ask("POST", f"/designs/{desk.id}/undo")
+    assert [p["text"] for p in back["parts"]] == [HEAD, ARM]
+
+
+@pytest.mark.parametrize(
+    ("change", "status", "said"),
+    [
+        ({"round": 4}, 422, "increases"),
+        ({"stitch": 1}, 422, "overlap"),
+        ({"on": None, "round": None}, 422, "which round of another"),
+        ({"key": "other"}, 404, "not"),
+    ],
+)
+def test_a_limb_that_cannot_be_worked_in_says_why(desk: Desk, change: dict[str, Any], status: int, said: str) -> None:
+    desk.page(steps=[step(desk) | change])
+    desk.scene()
+    got = desk.studio.ask("POST", f"/bench/no-sew/{desk.id}", {"step": "arms1"}, status)
+    assert said in got["detail"]
+
+
+def test_a_closed_limb_cannot_be_worked_in(desk: Desk) -> None:
+    desk.rounds(desk.arms, ARM.replace("Leave a long tail for sewing.", "R9: dec x 4 [4]\nClose."))
+    desk.page(steps=[step(desk)])
+    desk.scene()
+    got = desk.studio.ask("POST", f"/bench/no-sew/{desk.id}", {"step": "arms1"}, 422)
+    assert "drawn shut" in got["detail"]
+
+
+def test_a_wrong_order_is_a_fault_and_the_right_one_is_offered(desk: Desk) -> None:
+    eyes = {"key": "eyes1", "text": "Insert the eyes.", "part": desk.head, "before_closing": True}
+    desk.page(steps=[step(desk), eyes])
+    scene = desk.scene()
+    assert scene["steps"][0]["fault"] is None
+    assert "before step 1" in scene["steps"][1]["fault"]
+    assert scene["order"] == ["eyes1", "arms1"]
+    desk.page(steps=[eyes, step(desk)])
+    scene = desk.scene()
+    assert [s["fault"] for s in scene["steps"]] == [None, None]
+    assert (scene["steps"][0]["first"], scene["steps"][0]["last"]) == (0, 0)
+    assert (scene["steps"][1]["first"], scene["steps"][1]["last"]) == (1, 1)
+
+
+def test_points_and_lines_of_a_face_lie_on_the_part(desk: Desk) -> None:
+    mouth = {
+        "key": "mark1",
+        "name": "mouth",
+        "part": desk.head,
+        "round": 6,
+        "stitch": 2,
+        "to_round": 6,
+        "to_stitch": -2,
+    }
+    brow = {"key": "mark2", "name": "brow", "part": desk.head, "round": 10, "stitch": 3, "paired": True}
+    desk.page(steps=[], marks=[mouth, brow])
+    first, second = desk.scene()["marks"]
+    assert first["points"][0][0] == pytest.approx(-first["ends"][0][0], abs=2)
+    assert len(second["points"]) == 2
+    assert all(p[1] < 0 for p in (*first["points"], *second["points"]))
+
+
+def test_the_booklet_says_places_as_the_rounds_are_now(desk: Desk) -> None:
+    desk.page(
+        steps=[step(desk, text="Sew on the arms.", seat="pinched")],
+        eye_kind="safety",
+        eye_mm=8,
+        eyes={"part": desk.head, "round": 8, "between": 6},
+    )
+    html = desk.studio.raw("GET", f"/designs/{desk.id}/booklet").content.decode()
+    assert "R9, 7.5 stitches to either side of the front middle, pinched flat" in html
+    assert "on Body between R8 and R9, with 6 stitches visible between" in html
+
+
+def test_the_demo_comes_together(user: User, studio: Studio) -> None:
+    load(user)
+    for design in Design.objects.all():
+        studio.ask("GET", f"/bench/figure/{design.pk}")
+        scene = studio.ask("GET", f"/bench/figure/{design.pk}")
+        assert scene["placed"]
+        assert all(s["job"]["state"] == "done" for s in scene["settled"])
+        if design.name == "Bat":
+            assert len(scene["placed"]) == 3, "a body with its ears and legs, and two wings"
+            assert scene["eyes"]["points"][0][1] < 0
+        if design.name == "Dusk Hedgehog":
+            assert scene["whole"]
+            assert scene["eyes"]["words"].startswith("between R7 and R8")
+
+
+def test_others_designs_are_not_there(desk: Desk, other: Studio) -> None:
+    other.ask("GET", f"/bench/figure/{desk.id}", status=404)
+    other.ask("POST", f"/bench/no-sew/{desk.id}", {"step": "arms1"}, 404)
