@@ -2251,8 +2251,8 @@ export interface components {
          * @description A change of the ladder to a text: what, on which lines (from 1), and how far.
          *
          *     widen: `first`, `by` stitches more. move: `first` to `last`, along by `by`. stack, stagger: `first` to `last`.
-         *     shift: `by` plain stitches after the last round of `first`. insert: `by` straight rounds behind `first`. copy, mirror: `first` to `last` behind `after`. pair: the whole.
-         *     recolour: `old` to `new`.
+         *     shift: `by` plain stitches after the last round of `first`. insert: `by` straight rounds behind `first`.
+         *     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`.
          */
         ReshapeIn: {
             /**

@@ -1,0 +1,151 @@
+"""Putting together: eyes by mouse and by keyboard, ears in a pair, an arm worked in, the order of work."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+from django.contrib.auth.models import User
+from playwright.sync_api import Page, expect
+
+from studio.designs.actions import add_part, create_design
+from studio.designs.models import Design
+from tests.browser.conftest import drawn, saved
+
+BODY = (
+    "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\nR5: (3 sc, inc) x 6 [30]\n"
+    "R6-R11: sc around [30]\nInsert the eyes.\nR12: (3 sc, dec) x 6 [24]\nR13: (2 sc, dec) x 6 [18]\nStuff.\n"
+    "R14: (sc, dec) x 6 [12]\nR15: dec x 6 [6]\nClose.\n"
+)
+ARM = "R1: 6 sc in ring [6]\nR2: (2 sc, inc) x 2 [8]\nR3-R8: sc around [8]\nStuff lightly.\nLeave a long tail for sewing.\n"
+EAR = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R4: sc around [12]\nDo not stuff.\nLeave a long tail for sewing.\n"
+
+
+@pytest.fixture
+def design(designer: User) -> Design:
+    made = create_design(designer, "Dormouse", "us")
+    for name, make, text in (("Body", 1, BODY), ("Arms", 2, ARM), ("Ears", 2, EAR)):
+        made, _ = add_part(
+            designer, made.pk, {"name": name, "make": make, "colour": None, "text": text, "recipe": None}
+        )
+    return made
+
+
+@pytest.fixture
+def desk(design: Design, enter: Callable[[str], Page]) -> Page:
+    page = enter(f"/designs/{design.pk}/assembly")
+    page.get_by_text("settled from the stitches").wait_for(timeout=30_000)
+    drawn(page)
+    return page
+
+
+def add_step(page: Page, text: str, part: str | None = None, on: str | None = None) -> None:
+    page.get_by_role("button", name="Add a step").click()
+    row = page.get_by_role("listitem").last
+    row.get_by_label("What to do").fill(text)
+    if part:
+        row.get_by_label("Part", exact=True).select_option(part)
+    if on:
+        row.get_by_label("on", exact=True).select_option(on)
+    saved(page)
+
+
+def test_an_eye_is_placed_with_the_mouse(desk: Page) -> None:
+    desk.get_by_label("Kind").select_option("safety eyes")
+    desk.get_by_role("button", name="Point at the place").click()
+    figure = desk.get_by_test_id("figure")
+    expect(desk.get_by_test_id("pointed")).to_contain_text("click the place")
+    box = figure.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] * 0.53, box["y"] + box["height"] * 0.45
+    desk.mouse.move(x - 4, y)
+    desk.mouse.move(x, y)
+    expect(desk.get_by_test_id("pointed")).to_contain_text("stitch")
+    desk.mouse.click(x, y)
+    expect(desk.get_by_test_id("eyes-said")).to_contain_text("visible between")
+    saved(desk)
+    desk.reload()
+    expect(desk.get_by_test_id("eyes-said")).to_contain_text("visible between", timeout=30_000)
+
+
+def test_an_eye_is_placed_with_the_keyboard_alone(desk: Page) -> None:
+    kind = desk.get_by_label("Kind")
+    kind.focus()
+    desk.keyboard.press("s")
+    expect(kind).to_have_value("safety")
+    desk.get_by_role("button", name="Propose a place").focus()
+    desk.keyboard.press("Enter")
+    said = desk.get_by_test_id("eyes-said")
+    expect(said).to_contain_text("visible between")
+    before = said.inner_text()
+    desk.get_by_role("button", name="Point at the place").focus()
+    desk.keyboard.press("Enter")
+    desk.get_by_test_id("figure").focus()
+    for key in (".", "[", ".", "."):
+        desk.keyboard.press(key)
+    expect(desk.get_by_test_id("pointed")).to_contain_text("stitch")
+    desk.keyboard.press("Enter")
+    expect(said).not_to_have_text(before)
+    saved(desk)
+
+
+def test_a_pair_of_ears_is_attached(desk: Page) -> None:
+    add_step(desk, "Sew on the ears.", "Ears", "Body")
+    row = desk.get_by_role("listitem").last
+    row.get_by_label("at round").fill("12")
+    row.get_by_label("from the front (sts)").fill("6")
+    row.get_by_label("and its mirror image").check()
+    saved(desk)
+    expect(row).to_contain_text("of seam, so a tail of")
+    expect(row).to_contain_text("each")
+    expect(desk.get_by_text("settled from the stitches")).to_be_visible(timeout=30_000)
+
+
+def test_a_sewn_arm_becomes_one_that_is_worked_in_and_comes_back(desk: Page) -> None:
+    add_step(desk, "Sew on the arms.", "Arms", "Body")
+    row = desk.get_by_role("listitem").last
+    row.get_by_label("at round").fill("9")
+    row.get_by_label("from the front (sts)").fill("7.5")
+    row.get_by_label("and its mirror image").check()
+    saved(desk)
+    row.get_by_role("button", name="Work it in instead of sewing").click()
+    expect(row).to_contain_text("Worked in: the rounds of both parts say how.")
+    desk.get_by_role("link", name="Rounds").click()
+    desk.get_by_role("button", name="Body", exact=True).click()
+    expect(desk.locator(".cm-content")).to_contain_text("4 sc through the first arm")
+    desk.get_by_text("Every count adds up.").wait_for()
+    desk.get_by_role("button", name="Arms × 2").click()
+    expect(desk.locator(".cm-content")).to_contain_text("4 sc through both layers [4]")
+    desk.get_by_role("button", name="Undo: ").click()
+    expect(desk.locator(".cm-content")).to_contain_text("Leave a long tail for sewing.")
+
+
+def test_the_order_is_broken_and_mended(desk: Page) -> None:
+    add_step(desk, "Sew on the arms.", "Arms", "Body")
+    add_step(desk, "Wire the arms.", "Arms")
+    fault = desk.get_by_role("alert").filter(has_text="This must come before step 1")
+    expect(fault).to_be_visible()
+    expect(fault).to_contain_text("wire goes in before the part is sewn on")
+    desk.get_by_role("button", name="Put in working order").click()
+    expect(fault).to_have_count(0)
+    saved(desk)
+    expect(desk.get_by_label("What to do").first).to_have_value("Wire the arms.")
+    expect(desk.get_by_role("button", name="Step 1 later")).to_be_disabled()
+    desk.get_by_role("button", name="Undo: ").click()
+    expect(fault).to_be_visible()
+
+
+def test_a_settled_part_is_read_on_the_bench(design: Design, enter: Callable[[str], Page]) -> None:
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_role("button", name="Stretch").wait_for(timeout=30_000)
+    drawn(page)
+    for tool in ("Cut open", "Stretch", "Ruler", "Hand"):
+        page.get_by_role("button", name=tool).click()
+        expect(page.get_by_role("button", name=tool)).to_have_attribute("aria-pressed", "true")
+    page.get_by_test_id("figure").focus()
+    for key in ("]", "]", ".", "t"):
+        page.keyboard.press(key)
+    expect(page.get_by_test_id("pointed")).to_contain_text("stitch")
+    expect(page.get_by_text("deep")).to_be_visible()
+    lit = page.locator('[role="option"][aria-selected="true"], .spirrel-lit')
+    expect(lit.first).to_be_visible()
