@@ -4,10 +4,17 @@ from __future__ import annotations
 
 import sys
 
+from benchmarks.settling import settling_speed_table, settling_table
 from benchmarks.speed import speed_table
 from benchmarks.truth import mutation_table, solid_table
 
-TABLES = {"speed": speed_table, "truth": solid_table, "mutations": mutation_table}
+TABLES = {
+    "speed": speed_table,
+    "truth": solid_table,
+    "mutations": mutation_table,
+    "settling": settling_table,
+    "settling-speed": settling_speed_table,
+}
 
 
 def main(names: list[str]) -> int:

@@ -8,6 +8,7 @@ from ninja import NinjaAPI
 
 from studio import errors
 from studio.accounts.api import router as accounts
+from studio.bench.api import pictures
 from studio.bench.api import router as bench
 from studio.booklets.api import router as booklets
 from studio.designs.api import router as designs
@@ -24,6 +25,7 @@ for prefix, router in (
     ("/designs", designs),
     ("/bench", bench),
     ("/jobs", jobs),
+    ("/designs", pictures),
     ("/designs", sizes),
     ("/designs", booklets),
 ):

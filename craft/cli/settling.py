@@ -13,7 +13,7 @@ from craft.cli.files import read_checked
 from craft.drafting import SOLIDS, Solid
 from craft.errors import CraftError
 from craft.fabric import WorkedPart
-from craft.settling import MESH_FORMATS, Settled, measure, mesh_file, settle, shape_error
+from craft.settling import MESH_FORMATS, Mesh, Settled, measure, mesh_file, settle, shape_error
 
 
 def target_of(text: str) -> Solid:
@@ -54,7 +54,10 @@ def settle_command(args: argparse.Namespace) -> Answer:
         made.append((settle(part, gauge_of(args), firmness=args.firmness), time.perf_counter() - begin))
     for at, (settled, _) in enumerate(made):
         if args.mesh:
-            _write(_path_of(args.mesh, settled.part, at if len(made) > 1 else None), mesh_file(settled, ending))
+            _write(
+                _path_of(args.mesh, settled.part, at if len(made) > 1 else None),
+                mesh_file(Mesh.of(settled, {}), ending),
+            )
     rows = [_row(settled, seconds, target if at == 0 else None) for at, (settled, seconds) in enumerate(made)]
     lines = "".join(
         f"{r['name'] or 'Part'}: {r['stitches']} stitches, {r['width_mm']:.0f} × {r['depth_mm']:.0f} × {r['height_mm']:.0f} mm, "

@@ -35,14 +35,15 @@ class View:
 
 
 @dataclass(frozen=True, slots=True)
-class _Faces:
-    """Quads (n, 4, 3) in mm with a brightness and a fill each."""
+class Faces:
+    """Stitches to draw: corners (n, 4, 3) in mm, foot first; a fill each; outward (n, 3) directions."""
 
     corners: Vector
     fills: list[str]
+    outward: Vector
 
 
-def _quads(body: Body, matrix: Vector, palette: Mapping[str, str], share: float) -> _Faces:
+def _quads(body: Body, matrix: Vector, palette: Mapping[str, str], share: float) -> Faces:
     corners: list[Vector] = []
     fills: list[str] = []
     radius, z = 0.0, body.rings[0].z - 0.3 * body.rings[0].height
@@ -58,8 +59,8 @@ def _quads(body: Body, matrix: Vector, palette: Mapping[str, str], share: float)
             names * n if len(names) == 1 else [names[min(int(i / n * len(names)), len(names) - 1)] for i in range(n)]
         )
         radius, z = ring.radius, ring.z
-    quads = np.concatenate(corners)
-    return _Faces(quads @ matrix[:3, :3].T + matrix[:3, 3], fills)
+    quads = np.concatenate(corners) @ matrix[:3, :3].T + matrix[:3, 3]
+    return Faces(quads, fills, _outward(quads))
 
 
 def _drawn_rings(body: Body) -> Sequence[Ring]:
@@ -97,14 +98,21 @@ def draw(
 ) -> str:
     """The placed pieces as an SVG document.
 
-    palette: yarn names to '#rrggbb'. title: what a screen reader says. Faces that look away are
-    left out, the others are sorted by distance (painter's algorithm).
+    palette: yarn names to '#rrggbb'. title: what a screen reader says.
     """
-    right, up, towards = (view or View()).axes()
     pieces = [p for p in placed if bodies[p.part].rings]
     total = sum(r.count for p in pieces for r in bodies[p.part].rings)
     share = min(1.0, 2 * MOST_FACES / total) if total else 1.0
     faces = [_quads(bodies[p.part], p.matrix, palette, share) for p in pieces]
+    return draw_faces(faces, title=title, view=view, margin_mm=margin_mm)
+
+
+def draw_faces(faces: Sequence[Faces], *, title: str, view: View | None = None, margin_mm: float = 6.0) -> str:
+    """Stitches as an SVG document.
+
+    Faces that look away are left out, the others are sorted by distance (painter's algorithm).
+    """
+    right, up, towards = (view or View()).axes()
     if not faces:
         return _document("", 0.0, 0.0, 10.0, 10.0, title)
     corners = np.concatenate([f.corners for f in faces])
@@ -112,7 +120,7 @@ def draw(
     normal = np.cross(corners[:, 2] - corners[:, 0], corners[:, 3] - corners[:, 1])
     length = np.linalg.norm(normal, axis=1)
     normal /= np.maximum(length, 1e-9)[:, None]
-    outward = np.concatenate([_outward(f.corners) for f in faces])
+    outward = np.concatenate([f.outward for f in faces])
     normal *= np.sign(np.sum(normal * outward, axis=1))[:, None]
     facing = normal @ towards
     order = np.argsort(corners.mean(axis=1) @ towards)

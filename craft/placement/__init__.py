@@ -5,6 +5,7 @@ from craft.placement.centre import CentreLine, Drift, centre_line, drift, expres
 from craft.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.placement.order import Job, Misplaced, arranged, misplaced, room
 from craft.placement.seats import Posable, Seat, extent, place
+from craft.placement.skin import Skin
 from craft.placement.surface import Surface
 
 __all__ = [
@@ -18,6 +19,7 @@ __all__ = [
     "Misplaced",
     "Posable",
     "Seat",
+    "Skin",
     "Surface",
     "Warned",
     "arranged",

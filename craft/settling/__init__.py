@@ -15,7 +15,7 @@ from craft.settling.measure import (
     stretch_of,
     with_lids,
 )
-from craft.settling.mesh_files import MESH_FORMATS, mesh_file, node_colours
+from craft.settling.mesh_files import MESH_FORMATS, Mesh, mesh_file, node_colours, rgb_of
 from craft.settling.relief import Relief, relief_of
 from craft.settling.settle import Settled, settle
 
@@ -26,6 +26,7 @@ __all__ = [
     "OPENING_STRETCH",
     "TWEEZERS_MM",
     "Measures",
+    "Mesh",
     "Relief",
     "RoundMeasure",
     "Settled",
@@ -35,6 +36,7 @@ __all__ = [
     "mesh_file",
     "node_colours",
     "relief_of",
+    "rgb_of",
     "round_nodes",
     "settle",
     "shape_error",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from typing import Literal
 
@@ -43,6 +44,7 @@ from studio.guard import designer
 from studio.jobs.schemas import JobOut
 
 router = Router(tags=["bench"])
+pictures = Router(tags=["designs"])
 
 
 @router.post("/preview", response=PreviewOut)
@@ -177,3 +179,31 @@ def figure(request: HttpRequest, design_id: int) -> SceneOut:
 def no_sew(request: HttpRequest, design_id: int, payload: NoSewIn) -> DesignOut:
     """Have a part worked in by its host's round instead of sewn on; one change, one undo."""
     return shown(join_in(designer(request), design_id, payload.step))
+
+
+@pictures.get("/{int:design_id}/picture.svg", response=None)
+def read_figure_picture(request: HttpRequest, design_id: int) -> HttpResponse:
+    """The figure as an SVG picture, settled when it is; kept by the browser only then."""
+    user = designer(request)
+    design = design_of(user, design_id)
+    svg, settled = scenes.picture(user, design, f"{design.name}, drawn from its rounds")
+    kept = settled and "revision" in request.GET
+    return HttpResponse(
+        svg,
+        content_type="image/svg+xml",
+        headers={"Cache-Control": "private, max-age=31536000" if kept else "no-store"},
+    )
+
+
+@router.get("/model/{int:design_id}/{ending}", response=None)
+def model(request: HttpRequest, design_id: int, ending: Literal["obj", "stl", "glb"]) -> HttpResponse:
+    """The whole settled figure as a mesh file, in mm."""
+    user = designer(request)
+    design = design_of(user, design_id)
+    kinds = {"obj": "model/obj", "stl": "model/stl", "glb": "model/gltf-binary"}
+    name = re.sub(r"[^\w-]+", "-", design.name).strip("-").lower() or "figure"
+    return HttpResponse(
+        scenes.model(user, design, ending),
+        content_type=kinds[ending],
+        headers={"Content-Disposition": f'attachment; filename="{name}.{ending}"'},
+    )

@@ -14,13 +14,14 @@ from django.contrib.auth.models import User
 
 from craft.errors import CraftError
 from craft.fabric import KIND_KEYS, MAIN_COLOUR, WorkedPart
-from craft.figure import Body, Placed
+from craft.figure import Body, Placed, draw, draw_faces
 from craft.gauge import Gauge
 from craft.materials import tail_mm
 from craft.pattern import StepKind
 from craft.placement import (
     EyePlace,
     Posable,
+    Skin,
     Surface,
     arranged,
     balance,
@@ -35,6 +36,7 @@ from craft.placement import (
     room,
 )
 from craft.placement import Job as Task
+from craft.settling import Mesh, mesh_file
 from craft.stitches import STITCHES
 from studio.bench import figures, previews
 from studio.bench.schemas import (
@@ -65,6 +67,7 @@ from studio.designs.reading import (
     worked_parts,
     yarn_names,
 )
+from studio.errors import Refusal
 from studio.jobs.actions import answer_of
 from studio.jobs.models import Job, State
 from studio.jobs.schemas import JobOut
@@ -96,6 +99,25 @@ def _surface(job: int, used: str, shut: bool) -> Surface | None:
     del used
     found = Job.objects.filter(pk=job, state=State.DONE).first()
     return None if found is None else surface_of(json.loads(answer_of(found)), shut=shut)
+
+
+@lru_cache(maxsize=64)
+def _skin(job: int, used: str, name: str) -> Skin | None:
+    """What a job's answer is drawn and written from."""
+    del used
+    found = Job.objects.filter(pk=job, state=State.DONE).first()
+    if found is None:
+        return None
+    answer = json.loads(answer_of(found))
+    return Skin(
+        name,
+        _array(answer["frames"][-1], "<i2").reshape(-1, 3) * answer["scale"],
+        _array(answer["below"], "<i4").reshape(-1, 2).astype(np.int64),
+        _array(answer["beside"], "<i4").reshape(-1, 2).astype(np.int64),
+        _array(answer["colour"], "<u2").astype(np.int64),
+        tuple(answer["colours"]),
+        _array(answer["triangles"], "<u4").reshape(-1, 3).astype(np.int64),
+    )
 
 
 def surface_of(answer: dict[str, Any], *, shut: bool) -> Surface:
@@ -132,6 +154,22 @@ class Assembled:
     def page(self) -> AssemblyPage:
         """The assembly stop's page."""
         return self.manifest.assembly
+
+    @property
+    def whole(self) -> bool:
+        """Whether every part that is placed is settled."""
+        return bool(self.surfaces) and set(self.bodies) <= set(self.surfaces)
+
+    def skins(self) -> list[tuple[Skin, Placed]]:
+        """Every placed piece that is settled, ready to be drawn."""
+        found: list[tuple[Skin, Placed]] = []
+        names = {p.key: p.name for p in self.parts}
+        for piece in self.placed:
+            job = self.jobs.get(piece.part)
+            skin = job and _skin(job.pk, job.key + str(job.attempt), names[piece.part])
+            if skin:
+                found.append((skin, piece))
+        return found
 
     @property
     def posed(self) -> dict[str, Posable]:
@@ -181,7 +219,7 @@ def scene(user: User, design: Design) -> SceneOut:
             SettledPart(part=key, job=JobOut.model_validate(job, from_attributes=True))
             for key, job in found.jobs.items()
         ],
-        whole=set(found.bodies) <= set(found.surfaces),
+        whole=found.whole,
         eyes=_eyes(found),
         guess=_guess(found),
         marks=_marks(found),
@@ -190,6 +228,25 @@ def scene(user: User, design: Design) -> SceneOut:
         balance=None if weighed is None else BalanceOut.model_validate(weighed, from_attributes=True),
         centre={key: _centre(found, key, surface) for key, surface in found.surfaces.items()},
     )
+
+
+def picture(user: User, design: Design, title: str) -> tuple[str, bool]:
+    """The figure as SVG: settled when all of it is, else by the estimate; and which of the two."""
+    found = assembled(user, design)
+    palette = palette_of(found.manifest)
+    if found.whole:
+        return draw_faces([skin.faces(p.matrix, palette) for skin, p in found.skins()], title=title), True
+    bodies, placed = figure_of(found.parts, found.manifest)
+    return draw(bodies, placed, palette, title=title), False
+
+
+def model(user: User, design: Design, ending: str) -> bytes:
+    """The whole settled figure as a mesh file. Refused while it settles."""
+    found = assembled(user, design)
+    if not found.whole:
+        raise Refusal(409, "not-done", "The figure is still settling: try again in a moment.")
+    palette = palette_of(found.manifest)
+    return mesh_file(Mesh.together(design.name, [skin.mesh(p.matrix, palette) for skin, p in found.skins()]), ending)
 
 
 def _point(at: np.ndarray[Any, np.dtype[Any]]) -> Point:

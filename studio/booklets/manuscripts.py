@@ -6,15 +6,15 @@ from datetime import date
 
 from craft.booklet import AssemblyLine, Document, Manuscript, YarnLine, compose
 from craft.fabric import WorkedPart
-from craft.figure import draw
 from craft.gauge import Estimate
 from craft.grading import profile_of
 from craft.materials import filling_of, skeins, yarn_use
 from craft.stitches import Terms
+from studio.bench import scenes
 from studio.designs.manifest import AssemblyStep, Manifest
 from studio.designs.models import Design
 from studio.designs.places import eyes_now, step_now
-from studio.designs.reading import ReadPart, figure_of, gauge_of, palette_of, read_parts, worked_parts
+from studio.designs.reading import ReadPart, gauge_of, read_parts, worked_parts
 from studio.sizes.compute import base_size, column
 
 _SEATS = {"pinched": ", pinched flat", "open": ", open edge down", "laid": ", laid on"}
@@ -124,5 +124,4 @@ def document(design: Design, designer: str, terms: Terms) -> Document:
 
 def cover(design: Design) -> str:
     """The figure on the cover, as SVG."""
-    bodies, placed = figure_of(read_parts(design), design.manifest)
-    return draw(bodies, placed, palette_of(design.manifest), title=design.name)
+    return scenes.picture(design.owner, design, design.name)[0]

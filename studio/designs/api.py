@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http import FileResponse, HttpRequest
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
 from pydantic import ValidationError
 
-from craft.figure import draw
 from studio.accounts.policy import own_profile
 from studio.designs import actions, uploads
 from studio.designs.manifest import PageName
 from studio.designs.models import Picture
 from studio.designs.policy import design_of, picture_of, visible_designs
-from studio.designs.reading import figure_of, palette_of, read_parts
+from studio.designs.reading import read_parts
 from studio.designs.schemas import (
     DesignOut,
     DesignRow,
@@ -174,19 +173,6 @@ def read_history(request: HttpRequest, design_id: int) -> list[RevisionRow]:
 def go_back(request: HttpRequest, design_id: int, number: int) -> DesignOut:
     """Go back to an earlier state, as a new action."""
     return shown(actions.go_back(designer(request), design_id, number))
-
-
-@router.get("/{int:design_id}/picture.svg", response=None)
-def read_figure_picture(request: HttpRequest, design_id: int) -> HttpResponse:
-    """The figure as an SVG picture."""
-    design = design_of(designer(request), design_id)
-    bodies, placed = figure_of(read_parts(design), design.manifest)
-    svg = draw(bodies, placed, palette_of(design.manifest), title=f"{design.name}, drawn from its rounds")
-    return HttpResponse(
-        svg,
-        content_type="image/svg+xml",
-        headers={"Cache-Control": "private, max-age=31536000" if "revision" in request.GET else "no-store"},
-    )
 
 
 def _picture(picture: Picture) -> PictureOut:

@@ -14,6 +14,7 @@ from craft.fabric import WorkedPart, check
 from craft.gauge import Gauge
 from craft.settling import (
     MESH_FORMATS,
+    Mesh,
     Settled,
     measure,
     mesh_file,
@@ -341,20 +342,28 @@ def test_nothing_to_settle_is_said() -> None:
 
 
 def test_meshes_keep_size_and_winding(ball: Settled) -> None:
-    obj = mesh_file(ball, "obj").decode().splitlines()
+    obj = mesh_file(Mesh.of(ball, {}), "obj").decode().splitlines()
     vertices = np.array([[float(v) for v in line.split()[1:4]] for line in obj if line.startswith("v ")])
     assert np.abs(vertices - ball.x).max() < 1e-3
-    stl = mesh_file(ball, "stl")
+    stl = mesh_file(Mesh.of(ball, {}), "stl")
     assert struct.unpack("<I", stl[80:84])[0] == len(ball.triangles)
     assert len(stl) == 84 + 50 * len(ball.triangles)
-    glb = mesh_file(ball, "glb")
+    glb = mesh_file(Mesh.of(ball, {}), "glb")
     length = struct.unpack("<I", glb[12:16])[0]
     document = json.loads(glb[20 : 20 + length])
     tall = document["accessors"][0]["max"][1] - document["accessors"][0]["min"][1]
     assert tall * 1000 == pytest.approx(np.ptp(ball.x[:, 2]), rel=1e-4)
     assert set(MESH_FORMATS) == {"obj", "stl", "glb"}
     with pytest.raises(CraftError, match="obj, stl, glb"):
-        mesh_file(ball, "fbx")
+        mesh_file(Mesh.of(ball, {}), "fbx")
+
+
+def test_meshes_are_put_together(ball: Settled) -> None:
+    one = Mesh.of(ball, {})
+    both = Mesh.together("pair", [one, Mesh("other", one.x + np.array([100, 0, 0]), one.triangles, one.rgb)])
+    assert len(both.x) == 2 * len(one.x)
+    assert both.triangles.max() == 2 * len(one.x) - 1
+    assert np.ptp(both.x[:, 0]) == pytest.approx(np.ptp(one.x[:, 0]) + 100)
 
 
 def test_yarns_keep_their_colours() -> None:

@@ -12,7 +12,7 @@ from craft.drafting import Recipe, Solid, draft
 from craft.fabric import WorkedPart, check
 from craft.gauge import Gauge
 from craft.profile import inflated_profile
-from craft.settling import Settled, measure, mesh_file, round_nodes, settle, shape_error
+from craft.settling import Mesh, Settled, measure, mesh_file, round_nodes, settle, shape_error
 
 GAUGE = Gauge(5.6, 5.2, 0.4)
 
@@ -40,7 +40,7 @@ def test_trimesh_finds_a_closed_mesh_of_the_same_volume_and_area(egg: Settled) -
 
 @pytest.mark.parametrize("ending", ["obj", "stl", "glb"])
 def test_trimesh_reads_every_mesh_file(egg: Settled, ending: str) -> None:
-    data = trimesh.util.wrap_as_stream(mesh_file(egg, ending, {}))
+    data = trimesh.util.wrap_as_stream(mesh_file(Mesh.of(egg, {}), ending))
     mesh = trimesh.load(data, file_type=ending, force="mesh")
     size = np.sort(np.ptp(np.asarray(mesh.vertices), axis=0)) * (1000 if ending == "glb" else 1)
     assert size == pytest.approx(np.sort(np.ptp(egg.x, axis=0)), rel=1e-3)

@@ -203,6 +203,22 @@ def test_the_booklet_says_places_as_the_rounds_are_now(desk: Desk) -> None:
     assert "on Body between R8 and R9, with 6 stitches visible between" in html
 
 
+def test_the_settled_figure_is_drawn_and_saved(desk: Desk) -> None:
+    desk.page(steps=[step(desk)])
+    first = desk.studio.raw("GET", f"/designs/{desk.id}/picture.svg?revision=1")
+    desk.scene()
+    settled = desk.studio.raw("GET", f"/designs/{desk.id}/picture.svg?revision=1")
+    assert settled["Content-Type"] == "image/svg+xml"
+    assert settled["Cache-Control"].startswith("private, max-age")
+    assert 300 < settled.content.decode().count("<path") < 9_000
+    assert first.status_code == 200
+    for ending, mark in (("obj", b"# Moth"), ("stl", b"Settled figure"), ("glb", b"glTF")):
+        got = desk.studio.raw("GET", f"/bench/model/{desk.id}/{ending}")
+        assert got.content.startswith(mark)
+        assert f'"moth.{ending}"' in got["Content-Disposition"]
+    desk.studio.ask("GET", f"/bench/model/{desk.id}/fbx", status=422)
+
+
 def test_the_demo_comes_together(user: User, studio: Studio) -> None:
     load(user)
     for design in Design.objects.all():

@@ -144,6 +144,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/model/{design_id}/{ending}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Model
+         * @description The whole settled figure as a mesh file, in mm.
+         */
+        get: operations["studio_bench_api_model"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/no-sew/{design_id}": {
         parameters: {
             query?: never;
@@ -653,9 +673,9 @@ export interface paths {
         };
         /**
          * Read Figure Picture
-         * @description The figure as an SVG picture.
+         * @description The figure as an SVG picture, settled when it is; kept by the browser only then.
          */
-        get: operations["studio_designs_api_read_figure_picture"];
+        get: operations["studio_bench_api_read_figure_picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3136,6 +3156,27 @@ export interface operations {
             };
         };
     };
+    studio_bench_api_model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                ending: "obj" | "stl" | "glb";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     studio_bench_api_no_sew: {
         parameters: {
             query?: never;
@@ -3821,7 +3862,7 @@ export interface operations {
             };
         };
     };
-    studio_designs_api_read_figure_picture: {
+    studio_bench_api_read_figure_picture: {
         parameters: {
             query?: never;
             header?: never;

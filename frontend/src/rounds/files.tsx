@@ -24,12 +24,18 @@ const FILES: readonly (readonly [string, string, string])[] = [
   ["Charts as SVG", "svg", ""],
 ];
 
+const MODELS: readonly (readonly [string, string])[] = [
+  ["Figure as a 3D model (GLB)", "glb"],
+  ["Figure as a 3D model (STL)", "stl"],
+  ["Figure as a 3D model (OBJ)", "obj"],
+];
+
 export function SaveAs({ design }: { design: Design }) {
   const say = useSay();
-  const fetchIt = async (to: string, query: string) => {
+  const fetchIt = async (path: string) => {
     try {
       await allSent(design.id);
-      const got = await fetch(`/api/bench/file/${design.id}/${to}${query}`);
+      const got = await fetch(`/api/bench/${path}`);
       if (!got.ok) throw new Error((await got.json()).detail);
       const name =
         /filename="([^"]+)"/.exec(got.headers.get("Content-Disposition") ?? "")?.[1] ?? "design.txt";
@@ -52,7 +58,21 @@ export function SaveAs({ design }: { design: Design }) {
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={4} className={menuSheet}>
           {FILES.map(([label, to, query]) => (
-            <DropdownMenu.Item key={label} className={menuItem} onSelect={() => void fetchIt(to, query)}>
+            <DropdownMenu.Item
+              key={label}
+              className={menuItem}
+              onSelect={() => void fetchIt(`file/${design.id}/${to}${query}`)}
+            >
+              {label}
+            </DropdownMenu.Item>
+          ))}
+          <DropdownMenu.Separator className="my-1 border-t border-line" />
+          {MODELS.map(([label, ending]) => (
+            <DropdownMenu.Item
+              key={label}
+              className={menuItem}
+              onSelect={() => void fetchIt(`model/${design.id}/${ending}`)}
+            >
               {label}
             </DropdownMenu.Item>
           ))}

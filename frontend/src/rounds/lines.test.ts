@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { difference, isFolded, renumbered, withRepeat } from "./lines";
 import { toUnits } from "./positions";
+import { passes } from "./views";
 
 describe("one repeat more or less", () => {
   it.each([
@@ -61,5 +62,17 @@ describe("the one stretch in which two texts differ", () => {
     ["ab", "b", [{ from: 0, to: 1, insert: "" }]],
   ])("%j to %j", (before, after, made) => {
     expect(difference(before, after)).toEqual(made);
+  });
+});
+
+describe("what passes an opening", () => {
+  it("is said with the last round that lets it through", () => {
+    const rounds = [
+      { label: "R1", opening_mm: 60 },
+      { label: "R2", opening_mm: 30 },
+      { label: "R3", opening_mm: 5.3 },
+    ];
+    expect(passes(rounds)).toBe("a hand R1, a finger R2, tweezers R3");
+    expect(passes([])).toBe("a hand never, a finger never, tweezers never");
   });
 });

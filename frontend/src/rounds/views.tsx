@@ -183,6 +183,12 @@ function Sizes({
           </dd>
         </>
       )}
+      {found && settling.settled?.stuffed && (
+        <>
+          <dt className="text-soft">Passes up to</dt>
+          <dd>{passes(found.rounds)}</dd>
+        </>
+      )}
       {round && (
         <>
           <dt className="text-soft">{round.label}</dt>
@@ -195,4 +201,19 @@ function Sizes({
       )}
     </dl>
   );
+}
+
+const OPENING_STRETCH = 1.15;
+const THINGS: [string, number][] = [
+  ["a hand", 65],
+  ["a finger", 18],
+  ["tweezers", 6],
+];
+
+/** The last round at which a hand, a finger and tweezers still go in, in words. */
+export function passes(rounds: { label: string; opening_mm: number }[]): string {
+  return THINGS.map(([thing, width]) => {
+    const last = rounds.findLast((r) => r.opening_mm * OPENING_STRETCH >= width);
+    return `${thing} ${last ? last.label : "never"}`;
+  }).join(", ");
 }

@@ -1,0 +1,105 @@
+"""Settling, measured: how true drafts settle to their targets, and how long it takes by size."""
+
+from __future__ import annotations
+
+import resource
+import time
+
+import numpy as np
+
+from craft.drafting import Recipe, Solid, draft, suggested_start
+from craft.errors import CraftError
+from craft.fabric import WorkedPart, check
+from craft.gauge import Gauge
+from craft.profile import inflated_profile
+from craft.settling import Settled, measure, settle, shape_error
+
+GAUGES = (Gauge(8.0, 7.4), Gauge(5.6, 5.15), Gauge(3.2, 2.95))
+
+SUITE = (
+    *(Solid("sphere", d, d) for d in (30, 50, 80, 120, 200)),
+    *(Solid("ellipsoid", h, w) for h, w in ((63, 70), (75, 50), (120, 60), (160, 80))),
+    *(Solid("egg", h, w) for h, w in ((60, 45), (110, 90))),
+    *(Solid("capsule", h, w) for h, w in ((70, 35), (120, 50))),
+    *(Solid("cone", h, w) for h, w in ((60, 50), (120, 80))),
+    *(Solid("dome", h, w) for h, w in ((45, 90), (80, 80))),
+)
+
+ROUND_KINDS = ("sphere", "ellipsoid", "egg", "capsule")
+MOST_STITCHES = 9_000
+
+
+def _drafted(solid: Solid, gauge: Gauge, ease: float) -> WorkedPart | None:
+    try:
+        made = draft(Recipe(solid, suggested_start(solid, gauge), ease), gauge)
+    except CraftError:
+        return None
+    return check(made.text()).parts[0] if sum(made.counts) <= MOST_STITCHES else None
+
+
+def _aim(solid: Solid, stitches: int) -> float | None:
+    if solid.kind not in ROUND_KINDS:
+        return None
+    return 0.25 if stitches >= 300 else 0.4
+
+
+def settling_table() -> str:
+    """Draft, settle, compare over the suite at three gauges, true to the shape (ease 0)."""
+    head = f"{'target mm':<20}{'w mm':>5}{'stitches':>9}{'steps':>6}{'s':>6}{'rms mm':>8}{'rms w':>7}{'aim':>6}{'volume':>8}"
+    lines = ["Settled against targets (shape error as docs/settling.md defines it)", head]
+    kept = [0, 0]
+    for solid in SUITE:
+        for gauge in GAUGES:
+            part = _drafted(solid, gauge, 0.0)
+            if part is None:
+                continue
+            begin = time.perf_counter()
+            settled = settle(part, gauge)
+            seconds = time.perf_counter() - begin
+            error = shape_error(settled, solid)
+            aim = _aim(solid, len(part.graph))
+            if aim is not None:
+                kept[0] += error.rms_w <= aim
+                kept[1] += 1
+            lines.append(
+                f"{f'{solid.kind} {solid.height_mm:g}×{solid.width_mm:g}':<20}{gauge.stitch_mm:>5}{len(part.graph):>9}"
+                f"{settled.steps:>6}{seconds:>6.2f}{error.rms_mm:>8.2f}{error.rms_w:>7.3f}"
+                f"{'' if aim is None else ('≤' + str(aim)):>6}{error.volume_ratio:>8.3f}"
+            )
+    lines.append(f"aims kept: {kept[0]} of {kept[1]}")
+    lines += ["", *_bulges()]
+    return "\n".join(lines)
+
+
+def _bulges() -> list[str]:
+    """How flat ends bulge: settled against the axisymmetric estimate, which is solved another way."""
+    lines = [f"{'flat ends':<20}{'aimed mm':>9}{'settled':>9}{'estimate':>9}"]
+    gauge = GAUGES[1]
+    for kind, height, width in (("cone", 100.0, 70.0), ("dome", 45.0, 90.0), ("cylinder", 80.0, 70.0)):
+        made = draft(Recipe(Solid(kind, height, width), ease=0.0), gauge)
+        settled = measure(settle(check(made.text()).parts[0], gauge)).height_mm
+        estimate = inflated_profile(made.counts, gauge, closed=True).height_mm
+        lines.append(f"{f'{kind} {height:g}×{width:g}':<20}{height:>9.0f}{settled:>9.1f}{estimate:>9.1f}")
+    return lines
+
+
+def _ball(stitches: int) -> tuple[WorkedPart, Gauge]:
+    """A ball of about so many stitches."""
+    gauge = GAUGES[1]
+    across = float(np.sqrt(stitches * gauge.stitch_mm * gauge.round_mm / np.pi))
+    part = check(draft(Recipe(Solid("sphere", across, across), ease=0.0), gauge).text()).parts[0]
+    return part, gauge
+
+
+def settling_speed_table() -> str:
+    """Seconds to rest by size, factorisation included, and the memory of the process."""
+    lines = ["Settling speed (one thread)", f"{'stitches':>9}{'steps':>7}{'seconds':>9}{'budget':>8}{'memory MB':>11}"]
+    for wanted, budget in ((120, ""), (500, "0.5"), (1_500, ""), (3_000, "1.5"), (6_000, ""), (10_000, "6")):
+        part, gauge = _ball(wanted)
+        settle(part, gauge)
+        begin = time.perf_counter()
+        settled: Settled = settle(part, gauge)
+        seconds = time.perf_counter() - begin
+        memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+        lines.append(f"{len(part.graph):>9}{settled.steps:>7}{seconds:>9.2f}{budget:>8}{memory:>11.0f}")
+    return "\n".join(lines)
