@@ -105,6 +105,7 @@ def shots(port: int) -> int:
     try:
         server.ready(port, demo=True, durable=False)
         server.start_web(port)
+        server.start_workers(port)
         return subprocess.run(
             [python(), "-m", "tests.browser.shots", f"http://127.0.0.1:{port}"], cwd=ROOT, env=server.environment(port)
         ).returncode

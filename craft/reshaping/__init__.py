@@ -1,7 +1,7 @@
 """Changes to written rounds as a designer makes them on the ladder; lines that are not touched stay as typed."""
 
 from craft.reshaping.changes import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, reshape
-from craft.reshaping.joining import Limb, add_shift, fold_flat, work_in
+from craft.reshaping.joining import Limb, add_shift, fold_flat, keep_sides, work_in
 from craft.reshaping.stitches import mirrored_body, rotated_body
 
 __all__ = [
@@ -16,6 +16,7 @@ __all__ = [
     "Widen",
     "add_shift",
     "fold_flat",
+    "keep_sides",
     "mirrored_body",
     "reshape",
     "rotated_body",

@@ -5,6 +5,7 @@ Both change one round of a fold, which is written out for it; every other line s
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -12,7 +13,7 @@ from craft.errors import CraftError, require
 from craft.fabric import check
 from craft.notation import print_round
 from craft.pattern import Instruction, Repeat, Round, Shift, Work
-from craft.reshaping.changes import Edit, Written, applied, is_plain, written_rounds
+from craft.reshaping.changes import Edit, Rotate, Written, applied, is_plain, reshape, written_rounds
 from craft.reshaping.stitches import gathered, written_out
 from craft.stitches import Terms, stitch
 
@@ -97,6 +98,31 @@ def _said(stitches: Sequence[Instruction]) -> tuple[Instruction, ...]:
         else:
             run.append(item)
     return (*out, *gathered(run))
+
+
+def keep_sides(text: str, terms: Terms, first: int, last: int, lean: float) -> str:
+    """The text with the shaping of the rounds on lines `first` to `last` moved along so that it stays on its side.
+
+    Every round drifts by its lean; bunched increases are moved on by what the start has wandered
+    since the first of these rounds (2π·lean / n a round, common practice). CraftError when none of
+    them has shaping, or drifts by half a stitch.
+    """
+    checked = check(text, terms)
+    lines = {n.span.start: n.number for n in checked.reading.lines}
+    angle, moved = 0.0, 0
+    for worked in checked.parts:
+        for tally in worked.rounds:
+            line = lines.get(tally.span.start, 0)
+            if not first <= line <= last or not tally.live:
+                continue
+            by = math.floor(angle * tally.live + 0.5)
+            if by and tally.marks:
+                text = reshape(text, terms, Rotate(line, line, by))
+                moved += 1
+            angle += lean / tally.live
+    if not moved:
+        raise CraftError("No shaping of these rounds drifts by half a stitch: there is nothing to move.")
+    return text
 
 
 def fold_flat(text: str, terms: Terms, edge: int) -> str:

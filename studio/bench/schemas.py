@@ -246,17 +246,19 @@ class ReshapeIn(Schema):
     """A change of the ladder to a text: what, on which lines (from 1), and how far.
 
     widen: `first`, `by` stitches more. move: `first` to `last`, along by `by`. stack, stagger: `first` to `last`.
-    shift: `by` plain stitches after the last round of `first`. insert: `by` straight rounds behind `first`.
+    shift: `by` plain stitches after the last round of `first`. sides: shaping of `first` to `last` moved along against
+    the drift of `lean`. insert: `by` straight rounds behind `first`.
     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`.
     """
 
     text: Text
     terms: TermsName
-    do: Literal["widen", "move", "stack", "stagger", "insert", "shift", "copy", "mirror", "pair", "recolour"]
+    do: Literal["widen", "move", "stack", "stagger", "insert", "shift", "sides", "copy", "mirror", "pair", "recolour"]
     first: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     last: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     after: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     by: Annotated[int, Field(ge=-100_000, le=100_000)] = 0
+    lean: Annotated[float, Field(ge=-2, le=2)] = 0.4
     old: Annotated[str, Field(max_length=60)] = ""
     new: Annotated[str, Field(max_length=60)] = ""
 

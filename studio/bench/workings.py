@@ -10,7 +10,7 @@ from craft.fabric import WorkedPart, check, movements, place_of
 from craft.notation import LineKind, print_item, print_part
 from craft.pattern import Item, Part
 from craft.problems import Problem, Severity
-from craft.reshaping import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, add_shift, reshape
+from craft.reshaping import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, add_shift, keep_sides, reshape
 from craft.stitches import Terms, stitch
 from studio.bench.previews import palette_from, worked_of
 from studio.bench.schemas import (
@@ -56,6 +56,8 @@ def reshaped(asked: ReshapeIn) -> str:
     """The text after a change of the ladder; CraftError says why it cannot be made."""
     terms = Terms(asked.terms)
     live = 0
+    if asked.do == "sides":
+        return keep_sides(asked.text, terms, asked.first, asked.last, asked.lean)
     if asked.do in ("widen", "shift"):
         checked = check(asked.text, terms)
         lines = {n.span.start: n.number for n in checked.reading.lines}

@@ -21,6 +21,7 @@ from craft.reshaping import (
     Widen,
     add_shift,
     fold_flat,
+    keep_sides,
     mirrored_body,
     reshape,
     rotated_body,
@@ -200,3 +201,15 @@ def test_shift_stitches_bring_the_start_back_and_change_no_count() -> None:
     assert "R6: 24 sc, shift 5 [24]" in more, "another shift is added to the one that is there"
     with pytest.raises(CraftError, match="1 to 200"):
         add_shift(HOST, Terms.US, 6, 0)
+
+
+def test_shaping_is_moved_along_so_that_it_stays_on_its_side() -> None:
+    start = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R6: sc around [12]\n"
+    text = start + "R7: 3 inc, 9 sc [15]\nR8-R10: sc around [15]\nR11: 3 inc, 12 sc [18]\n"
+    lines = text.count("\n")
+    moved = keep_sides(text, Terms.US, 4, lines, 0.4)
+    assert "R7: 3 inc, 9 sc [15]" in moved, "the first of the rounds stays"
+    assert "R11: 2 sc, inc x 3, 10 sc [18]" in moved, "four rounds drift by 4 × 0.4 / 15 of 15 stitches, about two"
+    assert check(moved).sound
+    with pytest.raises(CraftError, match="nothing to move"):
+        keep_sides(text, Terms.US, 4, lines, 0.0)

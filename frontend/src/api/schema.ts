@@ -2271,7 +2271,8 @@ export interface components {
          * @description A change of the ladder to a text: what, on which lines (from 1), and how far.
          *
          *     widen: `first`, `by` stitches more. move: `first` to `last`, along by `by`. stack, stagger: `first` to `last`.
-         *     shift: `by` plain stitches after the last round of `first`. insert: `by` straight rounds behind `first`.
+         *     shift: `by` plain stitches after the last round of `first`. sides: shaping of `first` to `last` moved along against
+         *     the drift of `lean`. insert: `by` straight rounds behind `first`.
          *     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`.
          */
         ReshapeIn: {
@@ -2289,7 +2290,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "widen" | "move" | "stack" | "stagger" | "insert" | "shift" | "copy" | "mirror" | "pair" | "recolour";
+            do: "widen" | "move" | "stack" | "stagger" | "insert" | "shift" | "sides" | "copy" | "mirror" | "pair" | "recolour";
             /**
              * First
              * @default 0
@@ -2300,6 +2301,11 @@ export interface components {
              * @default 0
              */
             last?: number;
+            /**
+             * Lean
+             * @default 0.4
+             */
+            lean?: number;
             /**
              * New
              * @default

@@ -71,7 +71,8 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
   );
   const tidy = useCallback((fold: boolean) => write((now) => askTidy(now, design, fold)), [design, write]);
   const reshape = useCallback(
-    (change: Reshape) => void write((now) => askReshape(now, design, change)),
+    (change: Reshape) =>
+      void write((now) => askReshape(now, design, { ...change, lean: design.gauge_now.lean })),
     [design, write],
   );
   const widen = useCallback(

@@ -8,7 +8,7 @@ import type { Preview, Reshape } from "./ask";
 
 export type Range = { from: number; to: number };
 
-const EMPTY: Reshape = { do: "pair", first: 0, last: 0, after: 0, by: 0, old: "", new: "" };
+const EMPTY: Reshape = { do: "pair", first: 0, last: 0, after: 0, by: 0, lean: 0.4, old: "", new: "" };
 
 /** A change of the chosen rounds, with their lines filled in. */
 export function changeOf(rounds: Preview["part"]["rounds"], range: Range, change: Partial<Reshape>): Reshape {
@@ -46,6 +46,7 @@ export function ShapingMenu({
     ["One stitch fewer  (←)", { do: "widen", by: -1 }],
     ["Move shaping one stitch on  (Alt →)", { do: "move", by: 1 }],
     ["Move shaping one stitch back  (Alt ←)", { do: "move", by: -1 }],
+    ["Keep shaping on its side", { do: "sides" }],
     ["Stagger the increases", { do: "stagger" }],
     ["Stack the increases", { do: "stack" }],
     ["Copy behind themselves", { do: "copy" }],
