@@ -5,7 +5,7 @@ from craft.placement.centre import CentreLine, Drift, centre_line, drift, expres
 from craft.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.placement.order import Job, Misplaced, arranged, misplaced, room
 from craft.placement.seats import Posable, Seat, extent, place
-from craft.placement.skin import Skin
+from craft.placement.skin import Skin, eye_faces
 from craft.placement.surface import Surface
 
 __all__ = [
@@ -28,6 +28,7 @@ __all__ = [
     "drift",
     "expressed",
     "extent",
+    "eye_faces",
     "kept",
     "misplaced",
     "necks",

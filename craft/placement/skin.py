@@ -14,6 +14,9 @@ from craft.settling import Mesh, rgb_of
 Vector = NDArray[np.float64]
 Whole = NDArray[np.int64]
 
+OVERLAP = 1.12
+"""Faces are drawn a little larger than their stitches, so that nothing shows between them."""
+
 UNNAMED = "#b99c6b"
 
 
@@ -51,18 +54,20 @@ class Skin:
         """Its stitches as faces in the scene. palette: yarn names to '#rrggbb'."""
         many = len(self.below)
         top = self.x[:many]
-        known = self.below[:, 0] >= 0
-        foot = np.where(known[:, None], (self.x[self.below[:, 0]] + self.x[self.below[:, 1]]) / 2, top)
         across = self.x[self.beside[:, 1]] - self.x[self.beside[:, 0]]
         steps = (self.beside != np.arange(many)[:, None]).sum(1)
-        half = across / np.maximum(steps, 1)[:, None] / 2
-        corners = np.stack([foot - half, foot + half, top + half, top - half], axis=1)
-        keep = np.flatnonzero(known)
-        fills = self._fills(palette)
+        half = across / np.maximum(steps, 1)[:, None] / 2 * OVERLAP
+        left, right = self.x[self.below[:, 0]], self.x[self.below[:, 1]]
+        down = ((left + right) / 2 - top) * (OVERLAP - 1)
+        corners = np.stack([left - half + down, right + half + down, top + half, top - half], axis=1)
+        keep = np.flatnonzero(self.below[:, 0] >= 0)
+        ends = self.triangles[(self.triangles >= many).any(1)]
+        fills, normals = self._fills(palette), self._normals()
         turn, shift = matrix[:3, :3], matrix[:3, 3]
-        return Faces(
-            corners[keep] @ turn.T + shift, [fills[i] for i in keep], self._normals()[:many][keep] @ turn.T
-        )  # fmt: skip
+        quads = np.concatenate([corners[keep], self.x[ends[:, [0, 1, 2, 2]]]])
+        outward = np.concatenate([normals[:many][keep], normals[ends[:, 0]]])
+        colours = [fills[i] for i in keep] + [fills[min(i, many - 1)] for i in ends.min(1)]
+        return Faces(quads @ turn.T + shift, colours, outward @ turn.T)
 
     def mesh(self, matrix: Vector, palette: Mapping[str, str]) -> Mesh:
         """Its fabric in the scene, coloured."""
@@ -70,3 +75,24 @@ class Skin:
         rest = np.repeat(rgb[:1], len(self.x) - len(rgb), axis=0)
         x = self.x @ matrix[:3, :3].T + matrix[:3, 3]
         return Mesh(self.name, x, self.triangles, np.concatenate([rgb, rest]))
+
+
+EYE = "#17120f"
+
+
+def eye_faces(points: Vector, out: Vector, eye_mm: float, matrix: Vector) -> Faces:
+    """Eyes as dark discs on a part: points and directions (2, 3) in its own frame."""
+    quads: list[Vector] = []
+    outward: list[Vector] = []
+    for point, way in zip(points, out, strict=True):
+        z = way / max(float(np.linalg.norm(way)), 1e-9)
+        x = np.cross(z, [0.0, 0.0, 1.0] if abs(z[2]) < 0.9 else [0.0, 1.0, 0.0])
+        x /= np.linalg.norm(x)
+        y = np.cross(z, x)
+        middle = point + z * eye_mm * 0.35
+        rim = [middle + (x * np.cos(a) + y * np.sin(a)) * eye_mm / 2 for a in np.arange(8) * np.pi / 4]
+        for k in range(0, 8, 2):
+            quads.append(np.array([middle, rim[k], rim[k + 1], rim[(k + 2) % 8]]))
+            outward.append(z)
+    turn = matrix[:3, :3]
+    return Faces(np.array(quads) @ turn.T + matrix[:3, 3], [EYE] * len(quads), np.array(outward) @ turn.T)

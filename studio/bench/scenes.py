@@ -14,7 +14,7 @@ from django.contrib.auth.models import User
 
 from craft.errors import CraftError
 from craft.fabric import KIND_KEYS, MAIN_COLOUR, WorkedPart
-from craft.figure import Body, Placed, draw, draw_faces
+from craft.figure import Body, Faces, Placed, draw, draw_faces
 from craft.gauge import Gauge
 from craft.materials import tail_mm
 from craft.pattern import StepKind
@@ -28,6 +28,7 @@ from craft.placement import (
     centre_line,
     drift,
     extent,
+    eye_faces,
     misplaced,
     necks,
     place,
@@ -235,9 +236,18 @@ def picture(user: User, design: Design, title: str) -> tuple[str, bool]:
     found = assembled(user, design)
     palette = palette_of(found.manifest)
     if found.whole:
-        return draw_faces([skin.faces(p.matrix, palette) for skin, p in found.skins()], title=title), True
+        faces = [skin.faces(p.matrix, palette) for skin, p in found.skins()]
+        return draw_faces([*faces, *_drawn_eyes(found)], title=title), True
     bodies, placed = figure_of(found.parts, found.manifest)
     return draw(bodies, placed, palette, title=title), False
+
+
+def _drawn_eyes(found: Assembled) -> list[Faces]:
+    eyes = _eyes(found) if found.page.eye_kind != "none" else None
+    host = next((p for p in found.placed if eyes and p.part == eyes.part), None)
+    if eyes is None or host is None or not eyes.points:
+        return []
+    return [eye_faces(np.array(eyes.points), np.array(eyes.out), eyes.eye_mm, host.matrix)]
 
 
 def model(user: User, design: Design, ending: str) -> bytes:

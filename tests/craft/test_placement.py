@@ -10,12 +10,13 @@ import pytest
 from craft.drafting import Recipe, Solid, draft
 from craft.errors import CraftError
 from craft.fabric import KIND_KEYS, WorkedPart, check
-from craft.figure import Placed
+from craft.figure import Placed, draw_faces
 from craft.gauge import Gauge
 from craft.placement import (
     EyePlace,
     Job,
     Seat,
+    Skin,
     Surface,
     arranged,
     balance,
@@ -23,6 +24,7 @@ from craft.placement import (
     drift,
     expressed,
     extent,
+    eye_faces,
     kept,
     misplaced,
     necks,
@@ -32,7 +34,7 @@ from craft.placement import (
     room,
     washer_mm,
 )
-from craft.settling import round_nodes, settle, stretch_of
+from craft.settling import relief_of, round_nodes, settle, stretch_of
 from craft.stitches import STITCHES
 
 GAUGE = Gauge(5.6, 5.2, 0.4)
@@ -247,3 +249,28 @@ def test_the_working_order_is_the_makers() -> None:
     order = arranged(jobs, ["", "Arm", "Head", "Arm", "Head"])
     assert [jobs[i] for i in order] == [WIRE, EYES, SEW_HEAD, SEW_ARM, NOSE]
     assert misplaced([jobs[i] for i in order]) == ()
+
+
+def test_a_skin_draws_every_stitch_and_its_eyes() -> None:
+    worked = part("R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R4: sc around [12]\nStuff.\nR5: dec x 6 [6]\nClose.")
+    settled = settle(worked, GAUGE)
+    relief = relief_of(settled)
+    skin = Skin(
+        "Bud", settled.x, relief.below.astype(np.int64), relief.beside.astype(np.int64), relief.colour.astype(np.int64),
+        settled.graph.colours, settled.triangles,
+    )  # fmt: skip
+    move = np.eye(4)
+    move[0, 3] = 50.0
+    faces = skin.faces(move, {"Main": "#aa7744"})
+    assert len(faces.corners) == len(worked.graph) + 6 + 6, "a face a stitch, and the ring's and the closing's wedges"
+    assert set(faces.fills) == {"#aa7744"}
+    assert faces.corners[..., 0].mean() == pytest.approx(50.0 + settled.x[:, 0].mean(), abs=1.0)
+    middles = faces.corners.mean(1) - faces.corners.mean((0, 1))
+    assert (np.einsum("ij,ij->i", middles, faces.outward) > 0).mean() > 0.95
+    mesh = skin.mesh(move, {"Main": "#aa7744"})
+    assert mesh.rgb.tolist() == [[0xAA, 0x77, 0x44]] * settled.net.size
+    eyes = eye_faces(np.array([[0.0, -9.0, 8.0]]), np.array([[0.0, -1.0, 0.0]]), 6.0, np.eye(4))
+    assert np.ptp(eyes.corners[..., 0]) == pytest.approx(6.0)
+    svg = draw_faces([faces, eyes], title="Bud & eye")
+    assert "<title>Bud &amp; eye</title>" in svg
+    assert svg.count("<path") > len(worked.graph)

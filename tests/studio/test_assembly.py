@@ -231,7 +231,7 @@ def test_the_demo_comes_together(user: User, studio: Studio) -> None:
             assert scene["eyes"]["points"][0][1] < 0
         if design.name == "Dusk Hedgehog":
             assert scene["whole"]
-            assert scene["eyes"]["words"].startswith("between R7 and R8")
+            assert scene["eyes"]["words"].startswith("between R8 and R9")
 
 
 def test_others_designs_are_not_there(desk: Desk, other: Studio) -> None:

@@ -105,7 +105,7 @@ export function Views({
           )}
         </div>
         <SettlingState settling={settling} />
-        {preview?.size && <Sizes size={preview.size} settling={settling} lit={lit} />}
+        {preview?.size && <Sizes preview={preview} size={preview.size} settling={settling} lit={lit} />}
       </Tabs.Content>
       <Tabs.Content value="chart" className="min-h-0 flex-1">
         <ChartView asked={asked} title={part.name} />
@@ -143,15 +143,18 @@ function SettlingState({ settling }: { settling: Settling }) {
 }
 
 function Sizes({
+  preview,
   size,
   settling,
   lit,
 }: {
+  preview: Preview;
   size: NonNullable<Preview["size"]>;
   settling: Settling;
   lit: number | null;
 }) {
   const found = settling.settled?.measures;
+  const trunk = preview.part.rounds.filter((r) => r.section === preview.part.rounds[0]?.section).length;
   const round = lit === null ? undefined : found?.rounds[lit];
   const spread = (value: number) => ({
     value,
@@ -186,7 +189,7 @@ function Sizes({
       {found && settling.settled?.stuffed && (
         <>
           <dt className="text-soft">Passes up to</dt>
-          <dd>{passes(found.rounds)}</dd>
+          <dd>{passes(found.rounds.slice(0, trunk))}</dd>
         </>
       )}
       {round && (
