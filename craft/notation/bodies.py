@@ -17,8 +17,9 @@ from lark import Lark, UnexpectedInput
 from lark.exceptions import VisitError
 
 from craft.errors import CraftError
-from craft.notation.builder import Builder, IntoChain, StarRepeat
+from craft.notation.builder import Builder
 from craft.notation.finish import BodyProblem, finish
+from craft.notation.marks import IntoChain, StarRepeat
 from craft.notation.names import Names, masked
 from craft.notation.terms import stitch_regex, words
 from craft.pattern import Instruction, Repeat, Unread

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from craft.notation.builder import AndEach, BareRing, IntoChain, LoopsFrom, StarRepeat
+from craft.notation.marks import AndEach, BareRing, IntoChain, LoopsFrom, StarRepeat
 from craft.pattern import (
     Chain,
     Cluster,

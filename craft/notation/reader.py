@@ -12,8 +12,8 @@ from functools import lru_cache
 
 from craft.arithmetic import MOST_ROUNDS, MOST_STITCHES, round_sum
 from craft.notation.bodies import Body, read_body
-from craft.notation.builder import StarRepeat
 from craft.notation.finish import BodyProblem, is_sideways, settle_chains
+from craft.notation.marks import StarRepeat
 from craft.notation.names import Names
 from craft.notation.scanner import Line, LineKind, RoundLabel, prose, scan, step_kind
 from craft.notation.sections import sectioned

@@ -4,6 +4,7 @@ from craft.placement.balance import Balance, balance, necks
 from craft.placement.centre import CentreLine, Drift, centre_line, drift, expressed, kept
 from craft.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.placement.order import Job, Misplaced, arranged, misplaced, room
+from craft.placement.proposals import Proposal, propose_seat
 from craft.placement.seats import Posable, Seat, extent, place
 from craft.placement.skin import Skin, eye_faces
 from craft.placement.surface import Surface
@@ -18,6 +19,7 @@ __all__ = [
     "Job",
     "Misplaced",
     "Posable",
+    "Proposal",
     "Seat",
     "Skin",
     "Surface",
@@ -35,6 +37,7 @@ __all__ = [
     "place",
     "place_eyes",
     "propose",
+    "propose_seat",
     "room",
     "washer_mm",
 ]

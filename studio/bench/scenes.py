@@ -34,6 +34,7 @@ from craft.placement import (
     place,
     place_eyes,
     propose,
+    propose_seat,
     room,
 )
 from craft.placement import Job as Task
@@ -49,6 +50,7 @@ from studio.bench.schemas import (
     PlacedOut,
     Point,
     SceneOut,
+    SeatGuess,
     SettledPart,
     StepPlace,
     WarningOut,
@@ -383,9 +385,19 @@ def _steps(found: Assembled) -> list[StepPlace]:
                 last=last,
                 fault=fault,
                 notes=[*notes, *_joins(found, step)],
+                guess=_seat_guess(found, step),
             )
         )
     return rows
+
+
+def _seat_guess(found: Assembled, step: AssemblyStep) -> SeatGuess | None:
+    host, part = found.worked.get(step.on or ""), found.worked.get(step.part or "")
+    if host is None or part is None or step.no_sew:
+        return None
+    shown = [t.live for t in host.trunk if t.live > 0]
+    guess = propose_seat(part.name or "", shown, sitting=found.page.posture == "sitting")
+    return SeatGuess.model_validate(guess, from_attributes=True)
 
 
 def _seam(found: Assembled, step: AssemblyStep) -> float | None:

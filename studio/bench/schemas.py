@@ -411,6 +411,16 @@ class EyesGuess(Schema):
     eye_mm: float
 
 
+class SeatGuess(Schema):
+    """Where a part of that name is mostly put, and why."""
+
+    round: int
+    stitch: float
+    paired: bool
+    tilt: float
+    why: str
+
+
 class StepPlace(Schema):
     """A step as the rounds are now.
 
@@ -428,6 +438,7 @@ class StepPlace(Schema):
     last: int
     fault: str | None
     notes: list[str]
+    guess: SeatGuess | None
 
 
 class BalanceOut(Schema):

@@ -100,7 +100,7 @@ def manuscript(design: Design, designer: str, terms: Terms) -> Manuscript:
         filling=filling_of([(w, profile_of(w, gauge)) for _, w in worked], manifest.gauge.firmness),
         height=whole[0] if worked else None,
         width=whole[1] if worked else None,
-        size_of="",
+        size_of="sitting" if manifest.assembly.posture == "sitting" else "",
         eyes=_eyes(manifest, parts),
         notions=tuple(n.strip() for n in page.notions.split(",") if n.strip()),
         assembly=_assembly(manifest, parts),

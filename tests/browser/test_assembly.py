@@ -92,9 +92,9 @@ def test_an_eye_is_placed_with_the_keyboard_alone(desk: Page) -> None:
 def test_a_pair_of_ears_is_attached(desk: Page) -> None:
     add_step(desk, "Sew on the ears.", "Ears", "Body")
     row = desk.get_by_role("listitem").last
-    row.get_by_label("at round").fill("12")
+    row.get_by_role("button", name="Propose a place").click()
+    expect(row.get_by_label("and its mirror image")).to_be_checked()
     row.get_by_label("from the front (sts)").fill("6")
-    row.get_by_label("and its mirror image").check()
     saved(desk)
     expect(row).to_contain_text("of seam, so a tail of")
     expect(row).to_contain_text("each")

@@ -31,6 +31,7 @@ from craft.placement import (
     place,
     place_eyes,
     propose,
+    propose_seat,
     room,
     washer_mm,
 )
@@ -274,3 +275,32 @@ def test_a_skin_draws_every_stitch_and_its_eyes() -> None:
     svg = draw_faces([faces, eyes], title="Bud & eye")
     assert "<title>Bud &amp; eye</title>" in svg
     assert svg.count("<path") > len(worked.graph)
+
+
+EGG = [6, 12, 18, 24, 30, 36, *[36] * 8, 33, 30, 27, 24, 21, 18, 12, 6]
+
+
+@pytest.mark.parametrize(
+    ("name", "low", "high", "angle", "paired"),
+    [
+        ("Head", 22, 22, 0.0, False),
+        ("Ears", 15, 19, 80.0, True),
+        ("Left Arm", 13, 16, 90.0, True),
+        ("Legs", 4, 6, 60.0, True),
+        ("Tail", 5, 7, 180.0, False),
+        ("Nose", 14, 14, 0.0, False),
+        ("Button", 14, 14, 0.0, False),
+    ],
+)
+def test_places_are_proposed_as_makers_put_them(name: str, low: int, high: int, angle: float, paired: bool) -> None:
+    found = propose_seat(name, EGG)
+    assert low <= found.round <= high
+    assert found.stitch / EGG[found.round - 1] * 360 == pytest.approx(angle, abs=12)
+    assert found.paired is paired
+    assert found.why
+
+
+def test_sitting_legs_lie_flat() -> None:
+    standing, sitting = (propose_seat("Legs", EGG, sitting=s) for s in (False, True))
+    assert standing.tilt < sitting.tilt < 0
+    assert "thirds" in sitting.why

@@ -2538,6 +2538,22 @@ export interface components {
             width_mm: number;
         };
         /**
+         * SeatGuess
+         * @description Where a part of that name is mostly put, and why.
+         */
+        SeatGuess: {
+            /** Paired */
+            paired: boolean;
+            /** Round */
+            round: number;
+            /** Stitch */
+            stitch: number;
+            /** Tilt */
+            tilt: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * Session
          * @description The state of the session; `me` is null when nobody is signed in.
          */
@@ -2781,6 +2797,7 @@ export interface components {
             fault: string | null;
             /** First */
             first: number;
+            guess: components["schemas"]["SeatGuess"] | null;
             /** Key */
             key: string;
             /** Last */

@@ -151,6 +151,22 @@ export function StepFields({
           <Button aria-pressed={aimed} onClick={onAim}>
             <Crosshair size={16} aria-hidden /> Point at the place
           </Button>
+          {place?.guess && (
+            <Button
+              title={place.guess.why}
+              onClick={() => {
+                const {
+                  round: r,
+                  stitch: s,
+                  paired,
+                  tilt,
+                } = place.guess ?? { round: 1, stitch: 0, paired: false, tilt: 0 };
+                set({ round: r, stitch: s, paired, tilt });
+              }}
+            >
+              Propose a place
+            </Button>
+          )}
           <Button onClick={onNoSew}>Work it in instead of sewing</Button>
         </div>
       )}
