@@ -12,6 +12,9 @@ from pathlib import Path
 
 from tests.launch.conftest import Browser, Running
 
+STARTED = ("web", "jobs-1", "jobs-2", "mariadb")
+"""Everything that `up` starts."""
+
 ME = {"username": "wren", "password": "dusk-and-dew-7", "studio": "Wren"}
 
 
@@ -48,7 +51,7 @@ def test_kill_nine_loses_nothing_that_was_shown_as_saved(running: Running) -> No
     editing.start()
     while len(saved) < 40:
         time.sleep(0.02)
-    victims = running.pids("web") + running.pids("mariadb")
+    victims = [pid for name in STARTED for pid in running.pids(name)]
     assert running.process is not None
     os.kill(running.process.pid, signal.SIGKILL)
     for pid in victims:
@@ -65,7 +68,7 @@ def test_kill_nine_loses_nothing_that_was_shown_as_saved(running: Running) -> No
     text = browser.ask("GET", path)["parts"][0]["text"]
     assert text == last or int(text.rsplit("save ", 1)[1]) == int(last.rsplit("save ", 1)[1]) + 1
     assert len(browser.ask("GET", f"{path}/history")) >= 5
-    pids = running.pids("web") + running.pids("mariadb")
+    pids = [pid for name in STARTED for pid in running.pids(name)]
     assert running.stop() == 0
     assert not any(alive(p) for p in pids), "Ctrl-C stops all that was started"
 
@@ -115,3 +118,30 @@ def test_a_half_made_database_is_made_anew(running: Running) -> None:
     file = running.var / "backup.tar.gz"
     assert "rows" in running.run("backup", str(file)).stdout
     assert file.exists()
+
+
+def _settled(browser: Browser, rounds: int) -> str:
+    """Have a tube of so many rounds settled; the state its job ends in."""
+    text = f"R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R{rounds}: sc around [12]\nStuff.\n"
+    gauge = {"stitch_mm": 5.6, "round_mm": 5.2}
+    job = browser.ask("POST", "/bench/settle", {"text": text, "terms": "us", "gauge": gauge})
+    end = time.monotonic() + 90
+    while job["state"] in ("waiting", "running") and time.monotonic() < end:
+        time.sleep(0.2)
+        job = browser.ask("GET", f"/jobs/{job['id']}")
+    return str(job["state"])
+
+
+def test_workers_settle_and_are_replaced_when_they_are_killed(running: Running) -> None:
+    running.up()
+    browser = Browser(running.port)
+    browser.ask("POST", "/accounts", ME)
+    assert _settled(browser, 12) == "done"
+    first = running.pids("jobs-1") + running.pids("jobs-2")
+    assert first
+    for pid in first:
+        with contextlib.suppress(ProcessLookupError):
+            os.kill(pid, signal.SIGKILL)
+    assert _settled(browser, 13) == "done", "what waits is worked out by the workers that take their place"
+    assert not set(first) & set(running.pids("jobs-1") + running.pids("jobs-2"))
+    assert running.stop() == 0
