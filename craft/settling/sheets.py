@@ -157,36 +157,46 @@ def _places(key: Numbers) -> tuple[Numbers, Numbers]:
 
 
 def _rims(triangles: Numbers, sheet: Numbers, size: int) -> tuple[list[Numbers], list[int]]:
-    """Closed walks along the free edges of every sheet, against its winding."""
+    """Closed walks along the open sides of every sheet, against its winding: with lids on them it is closed.
+
+    A side is open by how much more often it is run one way than the other, whatever meets there.
+    """
     starts, ends = triangles.ravel(), np.roll(triangles, -1, axis=1).ravel()
     of = np.repeat(sheet, 3)
     key = (of * size + np.minimum(starts, ends)) * size + np.maximum(starts, ends)
-    _, first, times = np.unique(key, return_index=True, return_counts=True)
-    free = first[times == 1]
+    sides, place = np.unique(key, return_inverse=True)
+    open_by = np.bincount(place, np.where(starts < ends, 1, -1), minlength=len(sides)).astype(int)
     after: dict[tuple[int, int], list[int]] = {}
-    for s, a, b in zip(of[free].tolist(), starts[free].tolist(), ends[free].tolist(), strict=True):
-        after.setdefault((s, b), []).append(a)
+    for side in np.flatnonzero(open_by).tolist():
+        s, pair = divmod(int(sides[side]), size * size)
+        low, high = divmod(pair, size)
+        a, b = (low, high) if open_by[side] > 0 else (high, low)
+        after.setdefault((s, b), []).extend([a] * abs(open_by[side]))
     rims: list[Numbers] = []
     owners: list[int] = []
-    for key_of in list(after):
-        while after.get(key_of):
-            walk = _walk(after, key_of)
+    for begin in list(after):
+        for walk in _loops(after, begin):
+            # Two nodes there and back enclose nothing.
             if len(walk) > 2:
                 rims.append(np.array(walk, np.int64))
-                owners.append(key_of[0])
+                owners.append(begin[0])
     return rims, owners
 
 
-def _walk(after: dict[tuple[int, int], list[int]], begin: tuple[int, int]) -> list[int]:
-    """One way round, using up its edges; it ends where it comes to a node that it has passed."""
+def _loops(after: dict[tuple[int, int], list[int]], begin: tuple[int, int]) -> list[list[int]]:
+    """Ways round from a node, using up their edges; where one comes by a node again, a loop of its own is cut off."""
     s, at = begin
-    walk = [at]
+    path = [at]
+    loops: list[list[int]] = []
     while after.get((s, at)):
         at = after[s, at].pop()
-        if at in walk:
-            return walk[walk.index(at) :]
-        walk.append(at)
-    return walk
+        if at in path:
+            cut = path.index(at)
+            loops.append(path[cut:])
+            del path[cut + 1 :]
+        else:
+            path.append(at)
+    return loops
 
 
 def sheets_of(net: Net, graph: StitchGraph) -> Sheets:

@@ -29,6 +29,11 @@ WAVES = 5
 def is_plain(net: Net) -> bool:
     """Whether the net is one tube of whole rounds from a ring on."""
     many = len(net.stitch)
+    owner = np.full(net.size, -1)
+    for at, edge in enumerate(net.edges):
+        owner[edge.nodes] = at
+    if len(net.posts) and (owner[net.posts[:, 0]] - owner[net.posts[:, 1]] != 1).any():
+        return False
     whole = bool(net.edges) and all(e.closed for e in net.edges) and not net.second.any()
     return (
         whole
