@@ -17,7 +17,7 @@ django.setup()
 from craft.chart import draw_chart  # noqa: E402
 from craft.drafting import Recipe, Solid, draft  # noqa: E402
 from craft.fabric import check  # noqa: E402
-from craft.figure import body_of, draw
+from craft.figure import body_of, draw  # noqa: E402
 from craft.gauge import Gauge  # noqa: E402
 from craft.grading import regrade  # noqa: E402
 from craft.notation import read  # noqa: E402
