@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -71,6 +72,7 @@ def _drawn_rings(body: Body) -> Sequence[Ring]:
     return (*body.rings, replace(last, radius=0.0, z=last.z + 0.12 * last.height))
 
 
+@lru_cache(maxsize=4096)
 def _shade(colour: str, light: float) -> str:
     value = colour.lstrip("#")
     channels = [int(value[i : i + 2], 16) for i in (0, 2, 4)]
@@ -141,6 +143,7 @@ def _outward(corners: Vector) -> Vector:
 
 def _path(p: Vector, colour: str, light: float) -> str:
     face, v = _stitch(p).split("|")
+    light = round(light, 2)
     fill, line = _shade(colour, light), _shade(colour, light * 0.72)
     return f'<path d="{face}" fill="{fill}" stroke="{fill}"/><path d="{v}" fill="none" stroke="{line}"/>'
 
