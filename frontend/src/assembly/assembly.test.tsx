@@ -1,0 +1,193 @@
+import { fireEvent, render, screen } from "@testing-library/react";
+import { describe, expect, it, vi } from "vitest";
+import type { Design } from "../design/design";
+import { moved } from "./assembly";
+import { Eyes } from "./eyes";
+import { Face } from "./face";
+import { type Step, StepFields } from "./step-fields";
+import type { Scene } from "./use-scene";
+
+const design = {
+  brief: { audience: "play" },
+  parts: [
+    { key: "head", name: "Head", counts: [6, 12, 18, 18, 12, 6] },
+    { key: "ear", name: "Ear", counts: [6, 6] },
+  ],
+} as unknown as Design;
+
+const step = {
+  key: "a",
+  text: "Sew on the ears.",
+  part: "ear",
+  on: "head",
+  round: 4,
+  stitch: 3,
+  paired: true,
+  tilt: 0,
+  turn: 0,
+  before_closing: false,
+  seat: "",
+  wide: null,
+  share: null,
+  angle: null,
+  picture: false,
+  no_sew: false,
+} as Step;
+
+const place: Scene["steps"][number] = {
+  key: "a",
+  round: 5,
+  stitch: 2,
+  moved: true,
+  seam_mm: 40,
+  tail_mm: 270,
+  first: 0,
+  last: 0,
+  fault: "This must come before step 1: wire goes in before the part is sewn on.",
+  notes: ["6 stitches pinch evenly."],
+  guess: { round: 2, stitch: 1.5, paired: true, tilt: 35, why: "ears sit just above the widest part" },
+};
+
+function fields(more: Partial<Step> = {}, at: typeof place | undefined = place) {
+  const set = vi.fn();
+  const onAim = vi.fn();
+  const onNoSew = vi.fn();
+  render(
+    <StepFields
+      design={design}
+      step={{ ...step, ...more }}
+      place={at}
+      set={set}
+      aimed={false}
+      onAim={onAim}
+      onNoSew={onNoSew}
+    />,
+  );
+  return { set, onAim, onNoSew };
+}
+
+describe("a step", () => {
+  it("says its fault, that its place moved, and its seam", () => {
+    fields();
+    expect(screen.getByRole("alert").textContent).toContain("wire goes in before");
+    expect(screen.getByText(/same place is now R5, 2 stitches from the front; it was R4/)).toBeTruthy();
+    expect(screen.getByText(/of seam, so a tail of .* each/)).toBeTruthy();
+    expect(screen.getByText("6 stitches pinch evenly.")).toBeTruthy();
+  });
+  it("shows the place as the rounds are now, and takes a proposal", () => {
+    const { set } = fields();
+    expect((screen.getByLabelText("at round") as HTMLInputElement).value).toBe("5");
+    fireEvent.click(screen.getByRole("button", { name: "Propose a place" }));
+    expect(set).toHaveBeenCalledWith({ round: 2, stitch: 1.5, paired: true, tilt: 35 });
+  });
+  it("can be aimed, worked in, and needs a picture", () => {
+    const { set, onAim, onNoSew } = fields();
+    fireEvent.click(screen.getByRole("button", { name: /Point at the place/ }));
+    fireEvent.click(screen.getByRole("button", { name: /Work it in/ }));
+    fireEvent.click(screen.getByLabelText("needs a picture"));
+    expect(onAim).toHaveBeenCalled();
+    expect(onNoSew).toHaveBeenCalled();
+    expect(set).toHaveBeenCalledWith({ picture: true });
+  });
+  it("offers no place once it is worked in", () => {
+    fields({ no_sew: true }, { ...place, fault: null, moved: false, seam_mm: null, tail_mm: null });
+    expect(screen.queryByLabelText("at round")).toBeNull();
+    expect(screen.queryByRole("button", { name: /Work it in/ })).toBeNull();
+    expect(screen.getByText(/rounds of both parts say how/)).toBeTruthy();
+  });
+});
+
+const eyesOut = {
+  part: "head",
+  round: 4,
+  between: 4,
+  eye_mm: 8,
+  points: [],
+  out: [],
+  after: [2, 6],
+  off_centre: 0.5,
+  words: "between R4 and R5, after stitches 2 and 6 of R4, with 4 stitches visible between",
+  moved: true,
+  warnings: [{ code: "washer", message: "A washer of 11 mm no longer passes." }],
+};
+
+function eyes(page: object, audience = "play") {
+  const change = vi.fn();
+  const scene = {
+    eyes: eyesOut,
+    guess: { part: "head", round: 3, between: 4, eye_mm: 6 },
+  } as unknown as Scene;
+  render(
+    <Eyes
+      design={{ ...design, brief: { audience } } as unknown as Design}
+      value={page as never}
+      change={change}
+      scene={scene}
+      aimed={false}
+      onAim={() => {}}
+    />,
+  );
+  return change;
+}
+
+describe("eyes", () => {
+  const set = { eye_kind: "safety", eye_mm: 8, eyes: { part: "head", round: 3, between: 4, share: 0.5 } };
+  it("say where they are, that they moved, and what is in the way", () => {
+    eyes(set);
+    expect(screen.getByTestId("eyes-said").textContent).toContain(
+      "Between R4 and R5, after stitches 2 and 6",
+    );
+    expect(screen.getByText(/they were above R3/)).toBeTruthy();
+    expect(screen.getByText(/0.5 stitches left of the front/)).toBeTruthy();
+    expect(screen.getByText("A washer of 11 mm no longer passes.")).toBeTruthy();
+    expect(screen.getByRole("note").textContent).toContain("not for children under three");
+  });
+  it("are proposed, embroidered for the youngest", () => {
+    const change = eyes({ eye_kind: "none" }, "under-three");
+    fireEvent.click(screen.getByRole("button", { name: "Propose a place" }));
+    expect(change).toHaveBeenCalledWith(
+      expect.objectContaining({
+        eye_kind: "embroidered",
+        eyes: { part: "head", round: 3, between: 4, share: null },
+      }),
+    );
+  });
+  it("forget the kept place when another round is typed", () => {
+    const change = eyes({ ...set, eyes: { ...set.eyes } });
+    fireEvent.change(screen.getByLabelText("above round"), { target: { value: "5" } });
+    expect(change).toHaveBeenCalledWith(
+      expect.objectContaining({ eyes: { part: "head", round: 5, between: 4, share: null } }),
+    );
+  });
+});
+
+describe("a face", () => {
+  it("gets points, and loses them", () => {
+    const change = vi.fn();
+    const mark = { key: "m", name: "nose", part: "head", round: 2, stitch: 0, paired: false, to_round: null };
+    render(
+      <Face
+        design={design}
+        value={{ marks: [mark] } as never}
+        change={change}
+        aimed={null}
+        onAim={() => {}}
+      />,
+    );
+    fireEvent.click(screen.getByRole("button", { name: "Add a point to embroider" }));
+    expect(change.mock.lastCall?.[0].marks).toHaveLength(2);
+    fireEvent.change(screen.getByLabelText("Point 1"), { target: { value: "mouth" } });
+    expect(change.mock.lastCall?.[0].marks[0].name).toBe("mouth");
+    fireEvent.change(screen.getByLabelText("line to round"), { target: { value: "4" } });
+    expect(change.mock.lastCall?.[0].marks[0].to_round).toBe(4);
+    fireEvent.click(screen.getByRole("button", { name: "Remove point 1" }));
+    expect(change.mock.lastCall?.[0].marks).toHaveLength(0);
+  });
+});
+
+describe("a list of steps", () => {
+  it("is moved within its ends", () => {
+    expect(moved(["a", "b", "c"], 0, 2)).toEqual(["b", "c", "a"]);
+    expect(moved(["a", "b"], 0, 5)).toEqual(["a", "b"]);
+  });
+});
