@@ -29,7 +29,6 @@ WASHERS_MM: Mapping[int, float] = MappingProxyType(
 """Washer across by eye size (common practice, no source)."""
 
 OPENING_STRETCH = 1.15
-SHOWS_ABOVE = 0.12
 
 
 def washer_mm(eye_mm: float) -> float:
@@ -103,11 +102,12 @@ def place_eyes(
     opening_mm: float | None = None,
     stitch_mm: float = 5.0,
     embroidered: bool = False,
+    shows_above: float = 0.12,
 ) -> Eyes:
     """Put two eyes on a surface, symmetrical about its front, and say what is in the way.
 
     opening_mm: how wide the part is open when they go in, None when that is not known. embroidered:
-    nothing goes inside.
+    nothing goes inside. shows_above: strain from which filling shows.
     """
     at = min(place.round, surface.rounds) - 1
     count = surface.count_of(at)
@@ -125,7 +125,9 @@ def place_eyes(
         f"between {surface.labels[at]} and {above}, after stitches {after[0]} and {after[1]} of {surface.labels[at]}, "
         f"with {place.between} stitch{'es' if place.between > 1 else ''} visible between"
     )
-    warnings = () if embroidered else _warnings(surface, at, after, place, points, out, opening_mm, stitch_mm)
+    warnings = (
+        () if embroidered else _warnings(surface, at, after, place, points, out, opening_mm, stitch_mm, shows_above)
+    )
     return Eyes(place, (after[0], after[1]), points, out, middle - centre, words, warnings)
 
 
@@ -141,7 +143,7 @@ def _hole(surface: Surface, at: int, k: int) -> tuple[Vector, Vector]:
 
 def _warnings(
     surface: Surface, at: int, after: tuple[int, ...], place: EyePlace, points: Vector, out: Vector,
-    opening_mm: float | None, stitch_mm: float,
+    opening_mm: float | None, stitch_mm: float, shows_above: float,
 ) -> tuple[Warned, ...]:  # fmt: skip
     found: list[Warned] = []
     washer = washer_mm(place.eye_mm)
@@ -161,7 +163,7 @@ def _warnings(
         )
     ring = surface.rings[at]
     beside = [int(ring[(k - 1 + d) % len(ring)]) for k in after for d in (0, 1)]
-    if float(np.mean(surface.stretch[beside])) > SHOWS_ABOVE:
+    if float(np.mean(surface.stretch[beside])) > shows_above:
         found.append(
             Warned("stretched", "The filling pulls the fabric here: a post widens the hole, and filling may show.")
         )

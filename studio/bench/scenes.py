@@ -67,6 +67,7 @@ from studio.designs.reading import (
     palette_of,
     read_parts,
     seats_of,
+    shows_above,
     worked_parts,
     yarn_names,
 )
@@ -284,6 +285,7 @@ def _eyes(found: Assembled) -> EyesOut | None:
             opening_mm=opening,
             stitch_mm=found.gauge.stitch_mm,
             embroidered=found.page.eye_kind == "embroidered",
+            shows_above=shows_above(found.manifest.gauge),
         )
     except CraftError as error:
         return EyesOut(

@@ -9,10 +9,11 @@ from functools import lru_cache
 
 from craft.fabric import MAIN_COLOUR, Checked, Piece, WorkedPart, check
 from craft.figure import Body, Placed, body_of
-from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge
+from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge, fabric_outlook
 from craft.pattern import Part
 from craft.placement import Seat, place
 from craft.problems import Severity
+from craft.settling import shows_filling_above
 from craft.stitches import Terms
 from craft.yarn import Yarn
 from studio.designs.manifest import AssemblyPage, DesignYarn, GaugePage, Manifest
@@ -35,6 +36,13 @@ def gauge_of(page: GaugePage) -> Gauge:
         found = estimate_gauge(yarn_value(page.yarns[0], page.strands), page.hook_mm)
         return Gauge(found.stitch_mm, found.round_mm, lean, found.spread, found.how)
     return ASSUMED
+
+
+def shows_above(page: GaugePage) -> float:
+    """Strain from which filling shows, by yarn and hook; a middling one while they are not known."""
+    if not (page.yarns and page.hook_mm):
+        return shows_filling_above(None)
+    return shows_filling_above(fabric_outlook(yarn_value(page.yarns[0], page.strands), page.hook_mm).ratio)
 
 
 def palette_of(manifest: Manifest) -> dict[str, str]:

@@ -85,6 +85,7 @@ class DesignOut(Schema):
     booklet: BookletPage
     proving: ProvingPage
     gauge_now: GaugeOut
+    shows_above: float
     stops: list[StopState]
     origin: OriginOut | None
     undo: str | None

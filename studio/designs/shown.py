@@ -6,7 +6,7 @@ from dataclasses import asdict
 
 from studio.designs.models import Design
 from studio.designs.progress import stops_of
-from studio.designs.reading import gauge_of, read_parts
+from studio.designs.reading import gauge_of, read_parts, shows_above
 from studio.designs.schemas import DesignOut, OriginOut, PartOut
 from studio.yarns.schemas import GaugeOut
 
@@ -46,6 +46,7 @@ def shown(design: Design) -> DesignOut:
         parts=rows,
         **pages,
         gauge_now=GaugeOut(**asdict(gauge_of(manifest.gauge))),
+        shows_above=shows_above(manifest.gauge),
         stops=stops_of(manifest, parts),
         origin=origin,
         undo="Typing" if drafts else revision.label if revision.parent_id else None,

@@ -237,3 +237,15 @@ def test_the_demo_comes_together(user: User, studio: Studio) -> None:
 def test_others_designs_are_not_there(desk: Desk, other: Studio) -> None:
     other.ask("GET", f"/bench/figure/{desk.id}", status=404)
     other.ask("POST", f"/bench/no-sew/{desk.id}", {"step": "arms1"}, 404)
+
+
+def test_yarn_and_hook_say_when_filling_shows(desk: Desk) -> None:
+    def above(hook: float) -> float:
+        yarn = {"name": "Moss", "colour": "#77834b", "weight": 3, "wraps": 12.0}
+        now = desk.look()
+        data = {"yarns": [yarn], "hook_mm": hook, "source": "estimate"}
+        made = desk.studio.ask("PUT", f"/designs/{desk.id}/pages/gauge", {"base": now["revision"], "data": data})
+        return float(made["shows_above"])
+
+    assert desk.look()["shows_above"] == pytest.approx(0.12), "middling while nothing is known"
+    assert above(2.5) > above(3.0) > above(4.0), "the looser the fabric, the sooner"

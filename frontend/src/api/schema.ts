@@ -1341,6 +1341,8 @@ export interface components {
             redo: string | null;
             /** Revision */
             revision: number;
+            /** Shows Above */
+            shows_above: number;
             sizes: components["schemas"]["SizesPage"];
             /** Stops */
             stops: components["schemas"]["StopState"][];

@@ -105,7 +105,15 @@ export function Views({
           )}
         </div>
         <SettlingState settling={settling} />
-        {preview?.size && <Sizes preview={preview} size={preview.size} settling={settling} lit={lit} />}
+        {preview?.size && (
+          <Sizes
+            showsAbove={asked.design.shows_above}
+            preview={preview}
+            size={preview.size}
+            settling={settling}
+            lit={lit}
+          />
+        )}
       </Tabs.Content>
       <Tabs.Content value="chart" className="min-h-0 flex-1">
         <ChartView asked={asked} title={part.name} />
@@ -143,11 +151,13 @@ function SettlingState({ settling }: { settling: Settling }) {
 }
 
 function Sizes({
+  showsAbove,
   preview,
   size,
   settling,
   lit,
 }: {
+  showsAbove: number;
   preview: Preview;
   size: NonNullable<Preview["size"]>;
   settling: Settling;
@@ -198,7 +208,7 @@ function Sizes({
           <dd>
             {cm(round.girth_mm)} around, opening {cm(round.opening_mm)}
             {round.ruffle > 0.05 && `, ruffles by ${Math.round(round.ruffle * 100)} %`}
-            {round.stretch > 0.12 && ", stretched so far that filling may show"}
+            {round.stretch > showsAbove && ", stretched so far that filling may show"}
           </dd>
         </>
       )}
