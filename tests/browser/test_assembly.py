@@ -139,7 +139,7 @@ def test_a_settled_part_is_read_on_the_bench(design: Design, enter: Callable[[st
     page = enter(f"/designs/{design.pk}/rounds")
     page.get_by_role("button", name="Stretch").wait_for(timeout=30_000)
     drawn(page)
-    for tool in ("Cut open", "Stretch", "Ruler", "Hand"):
+    for tool in ("Cut open", "Stretch", "Ruler", "Hand", "Left-handed"):
         page.get_by_role("button", name=tool).click()
         expect(page.get_by_role("button", name=tool)).to_have_attribute("aria-pressed", "true")
     page.get_by_test_id("figure").focus()

@@ -86,15 +86,17 @@ export default function SettledScene({
           help="Arrow keys turn it; F, B, S and T look from front, back, side and top; comma and full stop walk along a round, brackets between rounds."
           onKey={onKey}
         >
-          <Relief
-            settled={settled}
-            palette={palette}
-            lit={lit}
-            pointed={pointed}
-            showing={{ stretch: tools.has("stretch"), section: tools.has("section") }}
-            cut={MIDDLE}
-            onPoint={point}
-          />
+          <group scale={[tools.has("left") ? -1 : 1, 1, 1]}>
+            <Relief
+              settled={settled}
+              palette={palette}
+              lit={lit}
+              pointed={pointed}
+              showing={{ stretch: tools.has("stretch"), section: tools.has("section") }}
+              cut={MIDDLE}
+              onPoint={point}
+            />
+          </group>
           {tools.has("before") && before && <Ghost settled={before} />}
           {tools.has("target") && target && <Target outline={target} />}
           {tools.has("ruler") && <Ruler box={box} />}

@@ -1,13 +1,14 @@
 /** Switches over the figure: what is shown beside its plain look. */
 import { Button } from "../ui/controls";
 
-export type Tool = "section" | "stretch" | "ruler" | "hand" | "before" | "target";
+export type Tool = "section" | "stretch" | "ruler" | "hand" | "left" | "before" | "target";
 
 const TOOLS: [Tool, string, string][] = [
   ["section", "Cut open", "cuts the figure along its middle"],
   ["stretch", "Stretch", "colours stitches by how far they are pulled"],
   ["ruler", "Ruler", "centimetres beside the figure"],
   ["hand", "Hand", "a hand beside it, 18.5 cm long"],
+  ["left", "Left-handed", "the figure as a left-hander makes it: its mirror image, lean and all"],
   ["before", "Before", "the figure before the last change, as a net"],
   ["target", "Target", "the shape that was drafted for, as a net"],
 ];

@@ -29,6 +29,9 @@ export function ProvingStop() {
   const log = value.log ?? [];
   const testers = value.testers ?? [];
   const faults = design.parts.filter((p) => p.faults > 0);
+  const pictures = (design.assembly.steps ?? []).flatMap((s, i) =>
+    s.picture ? [`step ${i + 1}${s.text ? ` (${s.text})` : ""}`] : [],
+  );
   const setTester = (key: string, part: Partial<Tester>) =>
     change({ ...value, testers: testers.map((t) => (t.key === key ? { ...t, ...part } : t)) });
   return (
@@ -47,6 +50,11 @@ export function ProvingStop() {
             </p>
           ) : (
             <p className="mb-2 border-l-4 border-moss bg-moss-ground px-2 py-1">Every count adds up.</p>
+          )}
+          {pictures.length > 0 && (
+            <p className="mb-2 border-l-4 border-weld bg-weld-ground px-2 py-1">
+              A picture is wanted for {pictures.join(", ")}.
+            </p>
           )}
           <Field label="Still to do before release">
             {(ids) => (
