@@ -130,6 +130,14 @@ def settle(request: HttpRequest, payload: PreviewIn) -> JobOut:
     return JobOut.model_validate(job, from_attributes=True)
 
 
+@router.post("/settle/{int:design_id}/{key}/{int:number}", response=JobOut)
+def settle_version(request: HttpRequest, design_id: int, key: str, number: int) -> JobOut:
+    """Have a part settled as it was in revision `number`, to lay over what it is now."""
+    user = designer(request)
+    job = scenes.settle_version(user, design_of(user, design_id), key, number)
+    return JobOut.model_validate(job, from_attributes=True)
+
+
 @router.post("/dry-run", response=DryRunOut)
 def dry_run(request: HttpRequest, payload: PreviewIn) -> DryRunOut:
     """Work a part's text movement by movement."""

@@ -56,8 +56,9 @@ from studio.bench.schemas import (
     WarningOut,
 )
 from studio.designs.manifest import AssemblyPage, AssemblyStep, Manifest
-from studio.designs.models import Design
+from studio.designs.models import Design, PartVersion
 from studio.designs.places import eyes_now, step_now
+from studio.designs.policy import revision_of
 from studio.designs.reading import (
     OtherText,
     ReadPart,
@@ -91,6 +92,30 @@ def settling_of(part: ReadPart, parts: list[ReadPart], manifest: Manifest, gauge
         gauge,
         manifest.gauge.firmness,
     )
+
+
+def settle_version(user: User, design: Design, key: str, number: int) -> Job:
+    """The job that settles a part as it was in an earlier revision of its design."""
+    manifest = revision_of(design, number).manifest
+    entries = {p.key: p for p in manifest.parts}
+    if key not in entries:
+        raise Refusal(404, "not-found", "That part was not there yet.")
+    versions = PartVersion.objects.in_bulk([p.version for p in manifest.parts])
+    others = tuple(OtherText(p.name, p.make, versions[p.version].text) for p in manifest.parts if p.key != key)
+    entry = entries[key]
+    wanted = figures.Settling(
+        versions[entry.version].text,
+        manifest.terms,
+        yarn_names(manifest),
+        entry.colour or MAIN_COLOUR,
+        others,
+        gauge_of(manifest.gauge),
+        manifest.gauge.firmness,
+    )
+    job = figures.ask(user, wanted)
+    if job is None:
+        raise CraftError("There was no round to settle yet.")
+    return job
 
 
 def _array(text: str, kind: str) -> np.ndarray[Any, np.dtype[Any]]:

@@ -140,8 +140,10 @@ def test_a_settled_part_is_read_on_the_bench(design: Design, enter: Callable[[st
     page.get_by_role("button", name="Stretch").wait_for(timeout=30_000)
     drawn(page)
     for tool in ("Cut open", "Stretch", "Ruler", "Hand", "Left-handed"):
-        page.get_by_role("button", name=tool).click()
-        expect(page.get_by_role("button", name=tool)).to_have_attribute("aria-pressed", "true")
+        page.get_by_role("button", name=tool, exact=True).click()
+        expect(page.get_by_role("button", name=tool, exact=True)).to_have_attribute("aria-pressed", "true")
+    page.get_by_label("Lay over it").select_option(index=1)
+    expect(page.get_by_label("Lay over it")).to_have_value("4")
     page.get_by_test_id("figure").focus()
     for key in ("]", "]", ".", "t"):
         page.keyboard.press(key)

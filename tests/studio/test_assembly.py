@@ -249,3 +249,15 @@ def test_yarn_and_hook_say_when_filling_shows(desk: Desk) -> None:
 
     assert desk.look()["shows_above"] == pytest.approx(0.12), "middling while nothing is known"
     assert above(2.5) > above(3.0) > above(4.0), "the looser the fabric, the sooner"
+
+
+def test_a_part_is_settled_as_it_once_was(desk: Desk, other: Studio) -> None:
+    first = desk.look()["revision"]
+    desk.rounds(desk.head, ARM)
+    path = f"/bench/settle/{desk.id}/{desk.head}"
+    job = desk.studio.ask("POST", f"{path}/{first}")
+    got = desk.studio.ask("GET", f"/jobs/{job['id']}/answer")
+    assert len(got["labels"]) == 14, "as many rounds as there were then"
+    assert "not there yet" in desk.studio.ask("POST", f"{path}/1", status=404)["detail"]
+    desk.studio.ask("POST", f"{path}/999", status=404)
+    other.ask("POST", f"{path}/{first}", status=404)

@@ -264,6 +264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/settle/{design_id}/{key}/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Version
+         * @description Have a part settled as it was in revision `number`, to lay over what it is now.
+         */
+        post: operations["studio_bench_api_settle_version"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/shape": {
         parameters: {
             query?: never;
@@ -3310,6 +3330,30 @@ export interface operations {
                 "application/json": components["schemas"]["PreviewIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    studio_bench_api_settle_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                key: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

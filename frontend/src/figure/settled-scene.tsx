@@ -30,6 +30,7 @@ export default function SettledScene({
   lit,
   onLit,
   target,
+  overlay = null,
 }: {
   settled: Settled;
   before?: Settled | null;
@@ -38,6 +39,7 @@ export default function SettledScene({
   lit?: number | null;
   onLit?: (round: number | null) => void;
   target?: [number, number][];
+  overlay?: Settled | null;
 }) {
   const [tools, setTools] = useState<ReadonlySet<Tool>>(new Set());
   const [pointed, setPointed] = useState<number | null>(null);
@@ -97,6 +99,7 @@ export default function SettledScene({
               onPoint={point}
             />
           </group>
+          {overlay && <Ghost settled={overlay} />}
           {tools.has("before") && before && <Ghost settled={before} />}
           {tools.has("target") && target && <Target outline={target} />}
           {tools.has("ruler") && <Ruler box={box} />}

@@ -1,5 +1,6 @@
 /** Figures for the screens: a single part, or the whole in one scene. Loaded apart, with a flat picture as fallback. */
 import { type ComponentProps, lazy, type ReactNode, Suspense, useEffect, useState } from "react";
+import type { Settled } from "./settled";
 import type { FigurePart } from "./types";
 import type { Settling } from "./use-settled";
 
@@ -39,6 +40,7 @@ export function PartFigure({
   settling,
   palette = {},
   target,
+  overlay,
 }: {
   part: FigurePart;
   label: string;
@@ -48,6 +50,8 @@ export function PartFigure({
   settling?: Settling;
   palette?: Record<string, string>;
   target?: [number, number][];
+  /** Another version of the part, shown as a net. */
+  overlay?: Settled | null;
 }) {
   if (!part.rounds.length)
     return (
@@ -64,6 +68,7 @@ export function PartFigure({
           lit={lit}
           onLit={onLit}
           target={target}
+          overlay={overlay}
         />
       ) : (
         <PartScene part={part} label={label} lit={lit} onLit={onLit} />

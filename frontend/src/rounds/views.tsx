@@ -1,10 +1,10 @@
 /** What the rounds make: the figure, the chart, or the dry run. */
 import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { useMemo } from "react";
-import { answer, api, type Schemas } from "../api/client";
+import { useMemo, useState } from "react";
+import { answer, api, type Schemas, sentence } from "../api/client";
 import { coloursOf, type Design, gaugeOf, type Part } from "../design/design";
-import { type Settling, useSettled } from "../figure/use-settled";
+import { type Settling, useSettled, watched } from "../figure/use-settled";
 import { PartFigure } from "../figure/views";
 import { Button } from "../ui/controls";
 import { Guess } from "../ui/overlays";
@@ -56,6 +56,43 @@ function useTarget(asked: Question, part: Part): [number, number][] | undefined 
   return own ? (shape.data?.outline as [number, number][] | undefined) : undefined;
 }
 
+/** The part as it was at an earlier step, settled, to lay over what it is now. */
+function useEarlier(design: Design, part: Part) {
+  const [step, setStep] = useState<number | null>(null);
+  const steps = useQuery({
+    queryKey: ["history", design.id],
+    queryFn: () =>
+      answer<Schemas["RevisionRow"][]>(
+        api.GET("/api/designs/{design_id}/history", { params: { path: { design_id: design.id } } }),
+      ),
+  });
+  const settled = useQuery({
+    queryKey: ["earlier", design.id, part.key, step],
+    enabled: step !== null,
+    retry: false,
+    queryFn: async () => {
+      const path = { design_id: design.id, key: part.key, number: step ?? 0 };
+      const job = await answer<Schemas["JobOut"]>(
+        api.POST("/api/bench/settle/{design_id}/{key}/{number}", { params: { path } }),
+      );
+      const got = await watched(
+        job,
+        () => true,
+        () => {},
+      );
+      if (!got || typeof got === "string") throw new Error(got || "It could not be settled.");
+      return got;
+    },
+  });
+  return {
+    step,
+    setStep,
+    steps: steps.data ?? [],
+    settled: step === null ? null : (settled.data ?? null),
+    error: settled.error,
+  };
+}
+
 export function Views({
   asked,
   part,
@@ -73,6 +110,7 @@ export function Views({
   const settling = useSettled(settlingKey(preview, asked), () => askSettled(asked));
   const palette = useMemo(() => paletteOf(asked.design), [asked.design]);
   const target = useTarget(asked, part);
+  const earlier = useEarlier(asked.design, part);
   return (
     <Tabs.Root
       defaultValue="figure"
@@ -101,10 +139,31 @@ export function Views({
               settling={settling}
               palette={palette}
               target={target}
+              overlay={earlier.settled}
             />
           )}
         </div>
         <SettlingState settling={settling} />
+        {earlier.steps.length > 1 && (
+          <label className="flex items-center gap-2 border-t border-line px-3 py-1 text-sm">
+            Lay over it
+            <select
+              className="min-w-0 flex-1 rounded border border-strong bg-panel px-1 py-0.5"
+              value={earlier.step ?? ""}
+              onChange={(e) => earlier.setStep(e.target.value ? Number(e.target.value) : null)}
+            >
+              <option value="">nothing</option>
+              {earlier.steps.map((s) => (
+                <option key={s.number} value={s.number}>
+                  {`step ${s.number}: ${s.label}`}
+                </option>
+              ))}
+            </select>
+            {earlier.step !== null && earlier.error !== null && (
+              <span role="alert">{sentence(earlier.error)}</span>
+            )}
+          </label>
+        )}
         {preview?.size && (
           <Sizes
             showsAbove={asked.design.shows_above}
