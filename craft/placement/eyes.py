@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 
 from craft.errors import require
 from craft.placement.surface import Surface
+from craft.settling import OPENING_STRETCH
 
 Vector = NDArray[np.float64]
 
@@ -27,8 +28,6 @@ WASHERS_MM: Mapping[int, float] = MappingProxyType(
     {4: 7, 5: 8, 6: 9, 7: 10, 8: 11, 9: 12, 10: 13, 12: 15, 14: 17, 15: 18, 16: 19, 18: 21, 20: 23, 24: 27, 30: 33}
 )
 """Washer across by eye size (common practice, no source)."""
-
-OPENING_STRETCH = 1.15
 
 
 def washer_mm(eye_mm: float) -> float:
