@@ -1,8 +1,9 @@
 import { act, fireEvent, render, renderHook, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
 import { layStitches } from "./geometry";
-import { bands, Ladder } from "./ladder";
+import { Ladder } from "./ladder";
 import { rungPath } from "./rung";
+import { bands } from "./rungs";
 import type { FigurePart, Round } from "./types";
 import { stitchesFor } from "./use-drag";
 import { useLatest } from "./use-latest";

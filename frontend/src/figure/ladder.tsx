@@ -1,13 +1,11 @@
 /** The ladder: one rung a round, as wide as its stitches, so that the rungs are the silhouette. */
-import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from "react";
-import { Ends, Handle } from "./ends";
+import { type KeyboardEvent, type PointerEvent, useEffect, useId, useMemo, useRef } from "react";
 import { rungPath } from "./rung";
+import { type Fault, type Measure, Rung, SECTION_ROOM, Written } from "./rungs";
 import type { FigurePart, Round } from "./types";
 import { useDrag } from "./use-drag";
 
 export type Range = { from: number; to: number };
-type Fault = { severity: "fault" | "warning" | "hint"; message: string };
-
 type Props = {
   part: FigurePart;
   label: string;
@@ -27,21 +25,6 @@ type Props = {
   compact?: boolean;
   className?: string;
 };
-
-const SIGNS = { fault: "✕", warning: "!", hint: "i" };
-
-/** Bands of one round's colours along its rung, as shares of the width. */
-export function bands(round: Pick<Round, "colours">): { colour: number; from: number; to: number }[] {
-  const { colours } = round;
-  if (colours.length <= 1) return [{ colour: colours[0] ?? 0, from: 0, to: 1 }];
-  const found: { colour: number; from: number; to: number }[] = [];
-  colours.forEach((colour, i) => {
-    const last = found.at(-1);
-    if (last?.colour === colour) last.to = (i + 1) / colours.length;
-    else found.push({ colour, from: i / colours.length, to: (i + 1) / colours.length });
-  });
-  return found;
-}
 
 export function Ladder({
   part,
@@ -112,159 +95,47 @@ export function Ladder({
     onLit?.(i);
     onRange?.({ from: extend && range ? range.from : i, to: i });
   };
+  // Moves of the pointer light a round; scrolling rungs past a resting pointer does not.
+  const point = (e: PointerEvent) => {
+    const i = rungAt(e);
+    if (i !== null && i !== lit) onLit?.(i);
+  };
   const chosen = (i: number) =>
     range !== null && i >= Math.min(range.from, range.to) && i <= Math.max(range.from, range.to);
+  const measure = useMemo<Measure>(
+    () => ({ unit, tall, step, width, compact }),
+    [unit, tall, step, width, compact],
+  );
   const inside = rounds.map((r, i) => (
-    <g
+    <Rung
       key={`${r.label}-${i}`}
       id={`${id}-${i}`}
-      role={onLit ? "option" : undefined}
-      aria-selected={onLit ? i === lit || chosen(i) : undefined}
-      aria-label={onLit ? `${r.sentence}${faults?.has(i) ? `; ${faults.get(i)?.message}` : ""}` : undefined}
-      transform={`translate(${width / 2} ${y(i)})`}
-      onPointerEnter={() => onLit?.(i)}
-      onPointerDown={(e) => choose(i, e.shiftKey)}
-    >
-      <rect
-        x={-width / 2}
-        y={-step}
-        width={width}
-        height={step}
-        fill={i === lit || chosen(i) ? "var(--woad-ground)" : "transparent"}
-      />
-      {bands(r).map((b) => (
-        <rect
-          key={b.from}
-          x={(b.from - 0.5) * r.live * unit}
-          y={-tall}
-          width={(b.to - b.from) * r.live * unit}
-          height={tall}
-          fill={part.colours[b.colour] ?? "#b99c6b"}
-        />
-      ))}
-      <path
-        d={paths[i]}
-        fill={part.colours[r.colours[0] ?? 0] ?? "#b99c6b"}
-        fillOpacity={r.colours.length > 1 ? 0 : 1}
-        stroke="var(--rung-line)"
-        strokeWidth={compact ? 0.5 : i === lit ? 2 : 1}
-        strokeLinejoin="round"
-      />
-      {!compact && r.shift > 0 && r.shift < r.live && (
-        <circle
-          cx={(r.shift / r.live - 0.5) * r.live * unit}
-          cy={-tall / 2}
-          r={1.6}
-          className="fill-woad stroke-panel"
-          strokeWidth={0.6}
-        >
-          <title>{`Here lies what began straight above R1's start: the start has wandered ${r.shift} stitches`}</title>
-        </circle>
-      )}
-      <Ends round={r} unit={unit} tall={tall} compact={compact} />
-      {onWiden && i === lit && r.plain && (
-        <Handle x={((r.live + drag.by(i)) * unit) / 2} tall={tall} grab={(e) => drag.begin(e, i, unit)} />
-      )}
-    </g>
+      at={i}
+      round={r}
+      colours={part.colours}
+      path={paths[i] ?? ""}
+      y={y(i)}
+      measure={measure}
+      lit={i === lit}
+      chosen={chosen(i)}
+      pull={onWiden && i === lit && r.plain ? drag.by(i) : null}
+      grab={drag.begin}
+      option={onLit !== undefined}
+      fault={faults?.get(i)}
+    />
   ));
   const written = rounds.map((r, i) => (
-    <g key={`${r.label}-${i}`} transform={`translate(${width / 2} ${y(i)})`}>
-      {!compact && (
-        <>
-          <text
-            x={-width / 2 + 4}
-            y={-tall / 2}
-            dominantBaseline="central"
-            fontSize="11"
-            fill="var(--soft-ink)"
-          >
-            {r.label}
-          </text>
-          <text
-            x={width / 2 - 4}
-            y={-tall / 2}
-            dominantBaseline="central"
-            textAnchor="end"
-            fontSize="12"
-            fontWeight="700"
-            fill="var(--ink)"
-          >
-            {r.live}
-          </text>
-          {flags.has(i + 1) && (
-            <text
-              x={-width / 2 + 34}
-              y={-tall / 2}
-              dominantBaseline="central"
-              textAnchor="end"
-              fontSize="11"
-              fill="var(--ink)"
-            >
-              ⚑
-            </text>
-          )}
-          {r.section && r.section !== rounds[i - 1]?.section && (
-            <>
-              <text
-                x={0}
-                y={footUp ? -step - 5 : 14}
-                textAnchor="middle"
-                fontSize="11"
-                fontStyle="italic"
-                fill="var(--soft-ink)"
-              >
-                {r.section}
-              </text>
-              <line
-                x1={-width / 2 + 6}
-                x2={width / 2 - 6}
-                y1={footUp ? -step - 16 : 19}
-                y2={footUp ? -step - 16 : 19}
-                stroke="var(--line)"
-                strokeDasharray="2 4"
-              />
-            </>
-          )}
-          {drag.by(i) !== 0 && (
-            <text
-              x={((r.live + drag.by(i)) * unit) / 2 + 14}
-              y={-tall / 2}
-              dominantBaseline="central"
-              fontSize="13"
-              fontWeight="700"
-              fill="var(--ink)"
-            >
-              {r.live + drag.by(i)}
-            </text>
-          )}
-          {r.lie === "ruffle" && (
-            <text
-              x={(r.live * unit) / 2 + 4}
-              y={-tall / 2}
-              dominantBaseline="central"
-              fontSize="11"
-              fill="var(--ink)"
-            >
-              ∿
-            </text>
-          )}
-        </>
-      )}
-      {faults?.has(i) && (
-        <g transform={`translate(${-(r.live * unit) / 2 - 9} ${-tall / 2})`}>
-          <circle r="7" fill={faults.get(i)?.severity === "fault" ? "var(--madder)" : "var(--weld)"} />
-          <text
-            textAnchor="middle"
-            dominantBaseline="central"
-            fontSize="9"
-            fontWeight="700"
-            fill="var(--panel)"
-          >
-            {SIGNS[faults.get(i)?.severity ?? "hint"]}
-          </text>
-        </g>
-      )}
-    </g>
+    <Written
+      key={`${r.label}-${i}`}
+      round={r}
+      y={y(i)}
+      measure={measure}
+      footUp={footUp}
+      flag={flags.has(i + 1)}
+      heading={r.section !== rounds[i - 1]?.section ? r.section : ""}
+      pull={drag.by(i)}
+      fault={faults?.get(i)}
+    />
   ));
   const drawing = (
     <svg
@@ -272,6 +143,11 @@ export function Ladder({
       className={compact ? "max-h-full w-full" : "mx-auto block w-full max-w-[26rem]"}
       aria-hidden={onLit ? undefined : true}
       preserveAspectRatio="xMidYMax meet"
+      onPointerMove={onLit ? (e) => point(e) : undefined}
+      onPointerDown={(e) => {
+        const i = rungAt(e);
+        if (i !== null) choose(i, e.shiftKey);
+      }}
     >
       {ghost && (
         <Ghost
@@ -316,8 +192,11 @@ export function Ladder({
   );
 }
 
-/** Room that a heading inside a part takes. */
-const SECTION_ROOM = 22;
+/** The rung that a pointer is on. */
+function rungAt(e: PointerEvent): number | null {
+  const rung = (e.target as Element).closest("[data-rung]")?.getAttribute("data-rung");
+  return rung ? Number(rung) : null;
+}
 
 /** How many headings stand below each round. */
 function sectionsUpTo(rounds: Pick<Round, "section">[]): number[] {

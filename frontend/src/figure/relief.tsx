@@ -1,7 +1,7 @@
-/** A settled part: every stitch in its place over the dark inside of the fabric. */
+/** A settled part, drawn in one call: every stitch in its place, with the fabric behind it. */
 import { useThree } from "@react-three/fiber";
-import { useEffect, useLayoutEffect, useMemo, useRef } from "react";
-import { BufferAttribute, BufferGeometry, Color, type InstancedMesh, Matrix4, type Plane } from "three";
+import { useLayoutEffect, useRef } from "react";
+import { Color, DoubleSide, type InstancedMesh, Matrix4, type Plane } from "three";
 import { between, placeStitch, type Settled } from "./settled";
 import { stitchShape } from "./stitch-shape";
 import { LIT } from "./stitches";
@@ -45,13 +45,6 @@ export function Relief({
 }) {
   const mesh = useRef<InstancedMesh>(null);
   const invalidate = useThree((s) => s.invalidate);
-  const inner = useMemo(() => {
-    const made = new BufferGeometry();
-    made.setAttribute("position", new BufferAttribute(settled.x.slice(), 3));
-    made.setIndex(new BufferAttribute(settled.triangles, 1));
-    return made;
-  }, [settled]);
-  useEffect(() => () => inner.dispose(), [inner]);
   useLayoutEffect(() => {
     const m = mesh.current;
     if (!m) return;
@@ -62,10 +55,6 @@ export function Relief({
         m.setMatrixAt(i, matrix);
       }
       m.instanceMatrix.needsUpdate = true;
-      const position = inner.getAttribute("position") as BufferAttribute;
-      position.copyArray(x);
-      position.needsUpdate = true;
-      inner.computeVertexNormals();
       invalidate();
     };
     const still = !travels || settled.stitches > MOST_MOVING || prefersStill();
@@ -85,7 +74,7 @@ export function Relief({
     lay(between(settled, 0));
     frame = requestAnimationFrame(step);
     return () => cancelAnimationFrame(frame);
-  }, [settled, inner, travels, invalidate]);
+  }, [settled, travels, invalidate]);
   useLayoutEffect(() => {
     const m = mesh.current;
     if (!m) return;
@@ -100,41 +89,32 @@ export function Relief({
     if (m.instanceColor) m.instanceColor.needsUpdate = true;
     invalidate();
   }, [settled, palette, lit, pointed, showing.stretch, invalidate]);
-  const dark = useMemo(
-    () => new Color(palette[settled.colours[0] ?? "Main"] ?? palette.Main ?? UNNAMED).multiplyScalar(0.5),
-    [palette, settled],
-  );
   const planes = showing.section ? cut : undefined;
   return (
-    <group>
-      <mesh geometry={inner}>
-        <meshLambertMaterial color={dark} side={2} clippingPlanes={planes ?? null} />
-      </mesh>
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: a mesh of the scene, no element; keys walk to it, see the stage */}
-      <instancedMesh
-        key={settled.stitches}
-        ref={mesh}
-        args={[stitchShape(settled.stitches), undefined, settled.stitches]}
-        onPointerMove={
-          onPoint
-            ? (e) => {
-                e.stopPropagation();
-                if (e.instanceId !== undefined) onPoint(e.instanceId);
-              }
-            : undefined
-        }
-        onClick={
-          onPick
-            ? (e) => {
-                e.stopPropagation();
-                if (e.instanceId !== undefined && e.delta < 4) onPick(e.instanceId);
-              }
-            : undefined
-        }
-      >
-        <meshLambertMaterial clippingPlanes={planes ?? null} />
-      </instancedMesh>
-    </group>
+    // biome-ignore lint/a11y/noStaticElementInteractions: a mesh of the scene, no element; keys walk to it, see the stage
+    <instancedMesh
+      key={settled.stitches}
+      ref={mesh}
+      args={[stitchShape(settled.stitches), undefined, settled.stitches]}
+      onPointerMove={
+        onPoint
+          ? (e) => {
+              e.stopPropagation();
+              if (e.instanceId !== undefined) onPoint(e.instanceId);
+            }
+          : undefined
+      }
+      onClick={
+        onPick
+          ? (e) => {
+              e.stopPropagation();
+              if (e.instanceId !== undefined && e.delta < 4) onPick(e.instanceId);
+            }
+          : undefined
+      }
+    >
+      <meshLambertMaterial vertexColors side={DoubleSide} clippingPlanes={planes ?? null} />
+    </instancedMesh>
   );
 }
 

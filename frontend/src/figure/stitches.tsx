@@ -1,7 +1,7 @@
-/** A part's stitches as one instanced mesh of small Vs over a dark inner surface. */
+/** A part's stitches in their estimated places, drawn in one call. */
 import { useThree } from "@react-three/fiber";
-import { useEffect, useLayoutEffect, useMemo, useRef } from "react";
-import { Color, type InstancedMesh, LatheGeometry, Matrix4, Vector2 } from "three";
+import { useLayoutEffect, useMemo, useRef } from "react";
+import { Color, DoubleSide, type InstancedMesh, Matrix4 } from "three";
 import { layStitches } from "./geometry";
 import { stitchShape } from "./stitch-shape";
 import type { FigurePart } from "./types";
@@ -20,19 +20,6 @@ export function Stitches({
   const mesh = useRef<InstancedMesh>(null);
   const invalidate = useThree((s) => s.invalidate);
   const laid = useMemo(() => layStitches(part), [part]);
-  const inner = useMemo(() => {
-    const first = part.rounds[0];
-    const points = [
-      new Vector2(0.01, (first?.z ?? 0) - 0.3 * (first?.height ?? 0)),
-      ...part.rounds.map((r) => new Vector2(r.radius * 0.985, r.z)),
-    ];
-    const last = part.rounds.at(-1);
-    if (part.closed && last) points.push(new Vector2(0.01, last.z + 0.12 * last.height));
-    const lathe = new LatheGeometry(points, 32);
-    lathe.rotateX(Math.PI / 2);
-    return lathe;
-  }, [part]);
-  useEffect(() => () => inner.dispose(), [inner]);
   useLayoutEffect(() => {
     const m = mesh.current;
     if (!m) return;
@@ -52,28 +39,21 @@ export function Stitches({
     if (m.instanceColor) m.instanceColor.needsUpdate = true;
     invalidate();
   }, [laid, lit, part.colours, invalidate]);
-  const main = part.colours[part.rounds[0]?.colours[0] ?? 0] ?? "#b99c6b";
-  const dark = useMemo(() => new Color(main).multiplyScalar(0.45), [main]);
   return (
-    <group>
-      <mesh geometry={inner}>
-        <meshLambertMaterial color={dark} side={2} />
-      </mesh>
-      <instancedMesh
-        key={laid.count}
-        ref={mesh}
-        args={[stitchShape(laid.count), undefined, laid.count]}
-        onPointerMove={
-          onLit
-            ? (e) => {
-                e.stopPropagation();
-                if (e.instanceId !== undefined) onLit(laid.rounds[e.instanceId] ?? 0);
-              }
-            : undefined
-        }
-      >
-        <meshLambertMaterial />
-      </instancedMesh>
-    </group>
+    <instancedMesh
+      key={laid.count}
+      ref={mesh}
+      args={[stitchShape(laid.count), undefined, laid.count]}
+      onPointerMove={
+        onLit
+          ? (e) => {
+              e.stopPropagation();
+              if (e.instanceId !== undefined) onLit(laid.rounds[e.instanceId] ?? 0);
+            }
+          : undefined
+      }
+    >
+      <meshLambertMaterial vertexColors side={DoubleSide} />
+    </instancedMesh>
   );
 }

@@ -1,5 +1,5 @@
 /** Having a part settled: asked for as a job, watched until it is done, the last answer kept meanwhile. */
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { answer, api, type Schemas, sentence } from "../api/client";
 import { type Answer, type Settled, unpack } from "./settled";
 
@@ -96,5 +96,9 @@ export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOu
       going = false;
     };
   }, [key]);
-  return { settled, before, progress, problem, cancel: () => stop.current() };
+  const cancel = useCallback(() => stop.current(), []);
+  return useMemo(
+    () => ({ settled, before, progress, problem, cancel }),
+    [settled, before, progress, problem, cancel],
+  );
 }

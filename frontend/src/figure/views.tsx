@@ -1,5 +1,5 @@
 /** Figures for the screens: a single part, or the whole in one scene. Loaded apart, with a flat picture as fallback. */
-import { type ComponentProps, lazy, type ReactNode, Suspense, useEffect, useState } from "react";
+import { type ComponentProps, lazy, memo, type ReactNode, Suspense, useEffect, useState } from "react";
 import type { Settled } from "./settled";
 import type { FigurePart } from "./types";
 import type { Settling } from "./use-settled";
@@ -31,7 +31,7 @@ function Shown({ flat, children }: { flat: ReactNode; children: ReactNode }) {
   return able ? <Suspense fallback={<Waiting />}>{children}</Suspense> : flat;
 }
 
-export function PartFigure({
+export const PartFigure = memo(function PartFigure({
   part,
   label,
   lit,
@@ -75,7 +75,7 @@ export function PartFigure({
       )}
     </Shown>
   );
-}
+});
 
 export function WholeFigure({ picture, ...shown }: ComponentProps<typeof WholeScene> & { picture: string }) {
   if (!shown.scene.placed.length)

@@ -1,7 +1,7 @@
 /** What the rounds make: the figure, the chart, or the dry run. */
 import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { useMemo, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { answer, api, type Schemas, sentence } from "../api/client";
 import { coloursOf, type Design, gaugeOf, type Part } from "../design/design";
 import { type Settling, useSettled, watched } from "../figure/use-settled";
@@ -107,10 +107,15 @@ export function Views({
   onLit: (round: number | null) => void;
 }) {
   const flat = useMemo(() => () => partPicture(asked), [asked]);
-  const settling = useSettled(settlingKey(preview, asked), () => askSettled(asked));
+  const settling = useSettled(
+    useMemo(() => settlingKey(preview, asked), [preview, asked]),
+    () => askSettled(asked),
+  );
   const palette = useMemo(() => paletteOf(asked.design), [asked.design]);
   const target = useTarget(asked, part);
   const earlier = useEarlier(asked.design, part);
+  // The figure may lag a frame behind the ladder: pointing along the rungs stays quick.
+  const shone = useDeferredValue(lit);
   return (
     <Tabs.Root
       defaultValue="figure"
@@ -133,7 +138,7 @@ export function Views({
             <PartFigure
               part={preview.part}
               label={`Figure of ${part.name}`}
-              lit={lit}
+              lit={shone}
               onLit={onLit}
               flat={flat}
               settling={settling}
