@@ -98,8 +98,8 @@ def in_own_var(work: Callable[[], int]) -> int:
     return work()
 
 
-def shots(port: int) -> int:
-    """Take the pictures of docs/screenshots anew, from a fresh demo studio."""
+def beside_demo(module: str, port: int) -> int:
+    """Run a module of Python against a fresh demo studio; it is told the studio's address."""
     packages.install(packages.BROWSER)
     tools.virtual_environment(dev=True)
     try:
@@ -107,7 +107,7 @@ def shots(port: int) -> int:
         server.start_web(port)
         server.start_workers(port)
         return subprocess.run(
-            [python(), "-m", "tests.browser.shots", f"http://127.0.0.1:{port}"], cwd=ROOT, env=server.environment(port)
+            [python(), "-m", module, f"http://127.0.0.1:{port}"], cwd=ROOT, env=server.environment(port)
         ).returncode
     finally:
         server.down()

@@ -119,7 +119,9 @@ def _run(args: argparse.Namespace, rest: list[str]) -> int:
         case "api":
             return _api()
         case "shots":
-            return checks.in_own_var(lambda: checks.shots(8790))
+            return checks.in_own_var(lambda: checks.beside_demo("tests.browser.shots", 8790))
+        case "bench" if args.names == ["screen"]:
+            return checks.in_own_var(lambda: checks.beside_demo("benchmarks.screen", 8791))
         case "bench":
             return _bench(args.names)
         case "backup":
