@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from pathlib import Path
 
@@ -11,7 +12,7 @@ from playwright.sync_api import Page, expect
 
 from studio.designs.actions import add_part, create_design
 from studio.designs.models import Design
-from tests.browser.conftest import saved
+from tests.browser.conftest import drawn, saved
 
 CONE = (
     "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nRnd 4: (2 sc, inc) x 6 [24]\n"
@@ -203,3 +204,33 @@ def test_a_long_part_scrolls_and_can_be_walked(designer: User, enter: Callable[[
     expect(page.get_by_role("option", name="R150:")).to_be_in_viewport()
     page.keyboard.press("Home")
     expect(page.get_by_role("option", name="R1:", exact=False).first).to_be_in_viewport()
+
+
+SCROLLED = """async (box) => {
+  while (box.scrollTop < 250) await new Promise((done) => requestAnimationFrame(done));
+  await new Promise((done) => setTimeout(done, 300));
+}"""
+LONG = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R90: sc around [12]\n"
+
+
+def test_pointing_at_rounds_leaves_the_figure_where_it_is(bench: Page) -> None:
+    drawn(bench)
+    bench.get_by_text("Passes up to").wait_for(timeout=30_000)
+    expect(bench.get_by_role("progressbar", name="Settling")).to_have_count(0)
+    figure = bench.get_by_test_id("figure").bounding_box()
+    bench.get_by_role("option", name="R4:").hover()
+    expect(bench.get_by_text("around, opening")).to_be_visible()
+    assert bench.get_by_test_id("figure").bounding_box() == figure
+
+
+def test_scrolling_the_ladder_lights_no_round_that_passes_under_the_pointer(bench: Page) -> None:
+    bench.locator(".cm-content").click()
+    bench.keyboard.press("Control+a")
+    bench.keyboard.insert_text(LONG)
+    ladder = bench.get_by_role("listbox", name="Ladder of Body")
+    ladder.get_by_role("option", name="R80:").hover()
+    lit = ladder.get_by_role("option", selected=True)
+    expect(lit).to_have_accessible_name(re.compile("^R80:"))
+    bench.mouse.wheel(0, 300)
+    ladder.evaluate(SCROLLED)
+    expect(lit).to_have_accessible_name(re.compile("^R80:"))

@@ -4,6 +4,7 @@ import { Tabs } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
 import { answer, api, type Schemas, sentence } from "../api/client";
 import { coloursOf, type Design, gaugeOf, type Part } from "../design/design";
+import type { RoundMeasure } from "../figure/settled";
 import { type Settling, useSettled, watched } from "../figure/use-settled";
 import { PartFigure } from "../figure/views";
 import { Button } from "../ui/controls";
@@ -266,18 +267,25 @@ function Sizes({
           <dd>{passes(found.rounds.slice(0, trunk))}</dd>
         </>
       )}
-      {round && (
+      {found && (
+        // Its room is kept, so that the figure stays where it is while rounds are pointed at.
         <>
-          <dt className="text-soft">{round.label}</dt>
-          <dd>
-            {cm(round.girth_mm)} around, opening {cm(round.opening_mm)}
-            {round.ruffle > 0.05 && `, ruffles by ${Math.round(round.ruffle * 100)} %`}
-            {round.stretch > showsAbove && ", stretched so far that filling may show"}
+          <dt className="min-h-12 text-soft">{round?.label ?? "Round"}</dt>
+          <dd className={round ? "" : "text-soft"}>
+            {round ? measured(round, showsAbove) : "none pointed at"}
           </dd>
         </>
       )}
     </dl>
   );
+}
+
+/** A settled round in words. */
+function measured(round: RoundMeasure, showsAbove: number): string {
+  const said = [`${cm(round.girth_mm)} around, opening ${cm(round.opening_mm)}`];
+  if (round.ruffle > 0.05) said.push(`ruffles by ${Math.round(round.ruffle * 100)} %`);
+  if (round.stretch > showsAbove) said.push("stretched so far that filling may show");
+  return said.join(", ");
 }
 
 const OPENING_STRETCH = 1.15;
