@@ -44,9 +44,7 @@ window.requestAnimationFrame = (f) => plain((t) => { const begun = performance.n
 def _line(name: str, times: list[float], busy: list[float]) -> str:
     ordered = sorted(times)
     high = ordered[int(len(ordered) * 0.95)]
-    return (
-        f"{name:<44} {statistics.median(ordered):8.1f} {high:8.1f} {ordered[-1]:8.1f} {len(ordered):6} {len(busy):6}"
-    )
+    return f"{name:<44} {statistics.median(ordered):8.1f} {high:8.1f} {ordered[-1]:8.1f} {len(ordered):6} {len(busy):6}"
 
 
 def _seen(page: Page) -> Any:

@@ -100,6 +100,7 @@ CODES: dict[str, tuple[Severity, str]] = {
     "unexplained": (Severity.WARNING, "A stitch that the pattern's own list of abbreviations does not explain."),
     "loops": (Severity.FAULT, "An invisible decrease needs front loops that a back-loop round does not use."),
     "eyes-late": (Severity.WARNING, "Eyes are placed when the opening is already small."),
+    "eyes-elsewhere": (Severity.HINT, "The direction for the eyes names another place than that where they are put."),
     "after-close": (Severity.FAULT, "Something has to go inside after the piece is closed."),
     "unlisted-colour": (Severity.WARNING, "A colour that the list of yarns does not name."),
     "steep": (Severity.HINT, "A round with more than twice or less than half the stitches of the one below."),

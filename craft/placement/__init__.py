@@ -2,6 +2,15 @@
 
 from craft.placement.balance import Balance, balance, necks
 from craft.placement.centre import CentreLine, Drift, centre_line, drift, expressed, kept
+from craft.placement.directions import (
+    EyeDirection,
+    EyeWords,
+    eye_direction,
+    find_direction,
+    round_for_eyes,
+    said_anew,
+    with_direction,
+)
 from craft.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.placement.order import Job, Misplaced, arranged, misplaced, room
 from craft.placement.proposals import Proposal, propose_seat
@@ -14,7 +23,9 @@ __all__ = [
     "Balance",
     "CentreLine",
     "Drift",
+    "EyeDirection",
     "EyePlace",
+    "EyeWords",
     "Eyes",
     "Job",
     "Misplaced",
@@ -30,7 +41,9 @@ __all__ = [
     "drift",
     "expressed",
     "extent",
+    "eye_direction",
     "eye_faces",
+    "find_direction",
     "kept",
     "misplaced",
     "necks",
@@ -39,5 +52,8 @@ __all__ = [
     "propose",
     "propose_seat",
     "room",
+    "round_for_eyes",
+    "said_anew",
     "washer_mm",
+    "with_direction",
 ]

@@ -12,12 +12,12 @@ from craft.placement import Surface
 from craft.reshaping import Limb, fold_flat, work_in
 from craft.stitches import Terms
 from studio.bench.scenes import Assembled, assembled
-from studio.designs import actions
 from studio.designs.manifest import AssemblyStep
 from studio.designs.models import Design
 from studio.designs.places import step_now
 from studio.designs.policy import design_of
 from studio.designs.reading import OtherText, ReadPart, checked_text, yarn_names
+from studio.designs.texts import rewrite_parts
 from studio.errors import NOT_FOUND, Refusal
 
 BEGUN = "The figure is still settling, and the place is found on it: try again in a moment."
@@ -56,7 +56,7 @@ def join_in(user: User, pk: int, step_key: str) -> Design:
     ]
     order = [p.key for p in found.parts if p.key != limb.key]
     order.insert(order.index(host.key), limb.key)
-    return actions.rewrite_parts(
+    return rewrite_parts(
         user, pk, {limb.key: limb_text, host.key: host_text}, found.page.model_copy(update={"steps": steps}), order,
         f"Worked {limb.name} into {host.name}",
     )  # fmt: skip

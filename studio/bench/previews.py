@@ -15,6 +15,7 @@ from craft.pattern import StartKind
 from craft.placement import drift, place
 from craft.problems import Problem
 from craft.stitches import Terms
+from studio.bench.eyes import eye_hints
 from studio.bench.schemas import (
     ColourIn,
     EstimateOut,
@@ -206,7 +207,7 @@ def preview(question: PreviewIn) -> PreviewOut:
         number=question.number,
         spans=spans,
         repeats=_repeats(checked),
-        problems=[_problem(p) for p in checked.problems],
+        problems=[_problem(p) for p in (*checked.problems, *eye_hints(question, worked))],
         part=part,
         steps=steps,
         size=size,

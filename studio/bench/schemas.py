@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import Field
 
-from studio.designs.manifest import Key, PartName, TermsName
+from studio.designs.manifest import Key, PartName, Share, TermsName
 from studio.designs.schemas import Text
 from studio.jobs.schemas import JobOut
 from studio.yarns.schemas import Hex, HookMm, YarnName
@@ -39,6 +39,17 @@ class OtherPart(Schema):
     text: Text
 
 
+class EyesAsked(Schema):
+    """Where the design's eyes are placed, and whether on this part."""
+
+    here: bool
+    round: Annotated[int, Field(ge=1, le=2_000)]
+    between: Annotated[int, Field(ge=1, le=1_000)]
+    share: Share | None = None
+    eye_mm: Annotated[float, Field(gt=0, le=60)] | None = None
+    embroidered: bool = False
+
+
 class PreviewIn(Schema):
     """A part's text to be read and run; nothing is kept. number: of the question, given back."""
 
@@ -48,6 +59,7 @@ class PreviewIn(Schema):
     colours: Annotated[list[ColourIn], Field(max_length=60)] = []
     colour: YarnName | None = None
     others: Annotated[list[OtherPart], Field(max_length=60)] = []
+    eyes: EyesAsked | None = None
     number: int = 0
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 
 from craft.booklet import AssemblyLine, Document, Manuscript, YarnLine, compose
@@ -9,8 +10,10 @@ from craft.fabric import WorkedPart
 from craft.gauge import Estimate
 from craft.grading import profile_of
 from craft.materials import filling_of, skeins, yarn_use
+from craft.pattern import Part, Step
 from craft.stitches import Terms
 from studio.bench import scenes
+from studio.designs.eyes import retold
 from studio.designs.manifest import AssemblyStep, Manifest
 from studio.designs.models import Design
 from studio.designs.places import eyes_now, step_now
@@ -65,6 +68,18 @@ def _eyes(manifest: Manifest, parts: list[ReadPart]) -> str:
     return f"{kind}, on {worked[page.eyes.part].name} {place}"
 
 
+def _as_placed(part: ReadPart, worked: WorkedPart, manifest: Manifest) -> Part:
+    """A part with its direction for the eyes saying where they are placed."""
+    eyes = manifest.assembly.eyes
+    if eyes is None or eyes.part != part.key:
+        return part.written
+    items = tuple(
+        replace(item, text=retold(item.text, manifest.assembly, worked)) if isinstance(item, Step) else item
+        for item in part.written.items
+    )
+    return replace(part.written, items=items)
+
+
 def _lines(text: str) -> tuple[str, ...]:
     return tuple(line.strip() for line in text.splitlines() if line.strip())
 
@@ -73,7 +88,7 @@ def manuscript(design: Design, designer: str, terms: Terms) -> Manuscript:
     """Everything the booklet of a design is composed of, in the chosen terms."""
     manifest, parts = design.manifest, read_parts(design)
     gauge, page = gauge_of(manifest.gauge), manifest.booklet
-    worked = [(p.written, w) for p in parts if (w := p.worked) is not None]
+    worked = [(_as_placed(p, w, manifest), w) for p in parts if (w := p.worked) is not None]
     uses = {u.colour: u for u in yarn_use([w for _, w in worked], gauge, manifest.gauge.yarn_per_stitch_mm)}
     yarns = []
     for i, yarn in enumerate(manifest.gauge.yarns):

@@ -8,7 +8,7 @@ from ninja.files import UploadedFile
 from pydantic import ValidationError
 
 from studio.accounts.policy import own_profile
-from studio.designs import actions, uploads
+from studio.designs import actions, pages, texts, uploads
 from studio.designs.manifest import PageName
 from studio.designs.models import Picture
 from studio.designs.policy import design_of, picture_of, visible_designs
@@ -120,31 +120,37 @@ def remove_part(request: HttpRequest, design_id: int, key: str) -> DesignOut:
 @router.put("/{int:design_id}/parts/{key}/draft", response=DraftOut)
 def save_draft(request: HttpRequest, design_id: int, key: str, payload: DraftIn) -> DraftOut:
     """Autosave a part's text."""
-    draft = actions.save_draft(designer(request), design_id, key, payload.text, payload.etag)
+    draft = texts.save_draft(designer(request), design_id, key, payload.text, payload.etag)
     return DraftOut(etag=draft.etag, saved=draft.changed)
 
 
 @router.post("/{int:design_id}/parts/{key}/cut", response=DesignOut)
 def cut_version(request: HttpRequest, design_id: int, key: str) -> DesignOut:
     """Make a version of what was typed."""
-    return shown(actions.cut_version(designer(request), design_id, key))
+    return shown(texts.cut_version(designer(request), design_id, key))
 
 
 @router.put("/{int:design_id}/parts/{key}/text", response=DesignOut)
 def set_text(request: HttpRequest, design_id: int, key: str, payload: PartText) -> DesignOut:
     """Replace a part's text as one action."""
-    return shown(actions.set_text(designer(request), design_id, key, payload.text, payload.recipe, payload.label))
+    return shown(texts.set_text(designer(request), design_id, key, payload.text, payload.recipe, payload.label))
 
 
 @router.put("/{int:design_id}/pages/{page}", response=DesignOut)
 def set_page(request: HttpRequest, design_id: int, page: PageName, payload: PageIn) -> DesignOut:
     """Write a page of notes."""
     try:
-        return shown(actions.set_page(designer(request), design_id, page, payload.base, payload.data))
+        return shown(pages.set_page(designer(request), design_id, page, payload.base, payload.data))
     except ValidationError as error:
         first = error.errors()[0]
         field = ".".join(str(p) for p in first["loc"])
         raise Refusal(422, "invalid", f"{field}: {first['msg']}", field=field) from None
+
+
+@router.post("/{int:design_id}/eyes/tell", response=DesignOut)
+def tell_eyes(request: HttpRequest, design_id: int) -> DesignOut:
+    """Write the direction for the placed eyes into their part's rounds."""
+    return shown(pages.tell_eyes(designer(request), design_id))
 
 
 @router.post("/{int:design_id}/undo", response=DesignOut)

@@ -13,7 +13,7 @@ from django.contrib.auth.models import User
 
 from craft.drafting import Recipe, Solid, draft, suggested_start
 from craft.gauge import Gauge
-from studio.designs import actions
+from studio.designs import actions, pages, texts
 from studio.designs.models import Design
 from studio.designs.reading import gauge_of
 from studio.yarns.actions import add_sample, add_yarn
@@ -73,7 +73,7 @@ def _add_part(user: User, design: Design, part: Tree) -> tuple[Design, str]:
     values = {"name": part["name"], "make": part.get("make", 1), "colour": part["colour"]}
     design, key = actions.add_part(user, design.pk, {**values, "text": text, "recipe": recipe})
     if direction := part.get("after_widest"):
-        design = actions.set_text(user, design.pk, key, _after_widest(text, direction), None, "Marked the eyes")
+        design = texts.set_text(user, design.pk, key, _after_widest(text, direction), None, "Marked the eyes")
     return design, key
 
 
@@ -92,12 +92,12 @@ def _page(name: str, page: Tree, keys: dict[str, str]) -> Tree:
 
 def _build(user: User, yarns: dict[str, Yarn], tree: Tree) -> None:
     design = actions.create_design(user, tree["name"], "us")
-    design = actions.set_page(user, design.pk, "gauge", design.revision.number, _gauge_page(user, yarns, tree))
+    design = pages.set_page(user, design.pk, "gauge", design.revision.number, _gauge_page(user, yarns, tree))
     keys: dict[str, str] = {}
     for part in tree["parts"]:
         design, keys[part["name"]] = _add_part(user, design, part)
     for name, page in tree["pages"].items():
-        design = actions.set_page(user, design.pk, name, design.revision.number, _page(name, page, keys))
+        design = pages.set_page(user, design.pk, name, design.revision.number, _page(name, page, keys))
 
 
 def load(user: User) -> int:

@@ -19,7 +19,8 @@ class Now:
     moved: bool
 
 
-def _rounds(worked: WorkedPart) -> tuple[list[int], list[float]]:
+def shown_rounds(worked: WorkedPart) -> tuple[list[int], list[float]]:
+    """Live stitches and heights of the rounds that have stitches."""
     shown = [t for t in worked.rounds if t.live > 0]
     return [t.live for t in shown], [t.height for t in shown]
 
@@ -32,7 +33,7 @@ def located(page: AssemblyPage, before: AssemblyPage, worked: Mapping[str, Worke
     if eyes is not None and eyes.part in worked:
         old = before.eyes
         if old is None or (old.part, old.round) != (eyes.part, eyes.round) or eyes.share is None:
-            share, _ = kept(*_rounds(worked[eyes.part]), eyes.round, 0.0)
+            share, _ = kept(*shown_rounds(worked[eyes.part]), eyes.round, 0.0)
             eyes = eyes.model_copy(update={"share": share})
     return page.model_copy(update={"steps": steps, "eyes": eyes})
 
@@ -43,7 +44,7 @@ def _located_step(step: AssemblyStep, old: AssemblyStep | None, worked: Mapping[
     same = old is not None and (old.on, old.round, old.stitch) == (step.on, step.round, step.stitch)
     if same and step.share is not None:
         return step
-    share, angle = kept(*_rounds(worked[step.on]), step.round, step.stitch)
+    share, angle = kept(*shown_rounds(worked[step.on]), step.round, step.stitch)
     return step.model_copy(update={"share": share, "angle": angle})
 
 
@@ -53,7 +54,7 @@ def step_now(step: AssemblyStep, worked: Mapping[str, WorkedPart]) -> Now | None
         return None
     if step.share is None or step.angle is None or step.on not in worked:
         return Now(step.round, step.stitch, moved=False)
-    counts, heights = _rounds(worked[step.on])
+    counts, heights = shown_rounds(worked[step.on])
     at, stitch = expressed(counts, heights, step.share, step.angle)
     if min(step.round, len(counts)) == at and abs(stitch - step.stitch) < 1:
         return Now(step.round, step.stitch, moved=False)
@@ -64,5 +65,5 @@ def eyes_now(eyes: EyesEntry, worked: Mapping[str, WorkedPart]) -> Now:
     """Above which round the eyes are now."""
     if eyes.share is None or eyes.part not in worked:
         return Now(eyes.round, 0.0, moved=False)
-    at, _ = expressed(*_rounds(worked[eyes.part]), eyes.share, 0.0)
+    at, _ = expressed(*shown_rounds(worked[eyes.part]), eyes.share, 0.0)
     return Now(at, 0.0, moved=at != eyes.round)

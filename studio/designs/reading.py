@@ -16,7 +16,7 @@ from craft.problems import Severity
 from craft.settling import shows_filling_above
 from craft.stitches import Terms
 from craft.yarn import Yarn
-from studio.designs.manifest import AssemblyPage, DesignYarn, GaugePage, Manifest
+from studio.designs.manifest import AssemblyPage, DesignYarn, GaugePage, Manifest, PartEntry
 from studio.designs.models import Design, PartVersion
 from studio.designs.places import step_now
 
@@ -157,6 +157,11 @@ def read_parts(design: Design) -> list[ReadPart]:
             )
         )
     return parts
+
+
+def read_text(manifest: Manifest, entry: PartEntry, text: str) -> WorkedPart | None:
+    """A part's text run by itself, None while it has no stitches. Pieces of other parts count for nothing."""
+    return first_worked(checked_text(text, manifest.terms, yarn_names(manifest), entry.colour or MAIN_COLOUR))
 
 
 def version_etag(version: int) -> str:

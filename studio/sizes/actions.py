@@ -12,6 +12,7 @@ from craft.fabric import WorkedPart
 from craft.notation import print_part
 from craft.stitches import Terms
 from studio.designs.actions import copy_design
+from studio.designs.eyes import retold
 from studio.designs.manifest import AssemblyPage, Manifest, SizeEntry, SizesPage
 from studio.designs.models import Design
 from studio.designs.places import eyes_now, step_now
@@ -63,12 +64,16 @@ def make_size(user: User, pk: int, key: str) -> Design:
     entry = _entry(manifest, key)
     sized = at_size(manifest, read_parts(design), entry)
     texts: dict[str, tuple[str, dict[str, Any] | None]] = {}
-    changes: dict[str, Any] = {"assembly": _assembly(manifest, sized), "sizes": SizesPage()}
+    assembly = _assembly(manifest, sized)
+    changes: dict[str, Any] = {"assembly": assembly, "sizes": SizesPage()}
     if entry.kind == "height":
         for part in sized.parts:
             recipe = part.source.recipe if part.how == "drafted" else None
             scaled = Recipe.from_json(recipe).scaled(sized.scale).to_json() if recipe else None
-            texts[part.source.key] = (print_part(part.written, Terms(manifest.terms), heading=False), scaled)
+            text = print_part(part.written, Terms(manifest.terms), heading=False)
+            if assembly.eyes is not None and assembly.eyes.part == part.source.key:
+                text = retold(text, assembly, part.worked)
+            texts[part.source.key] = (text, scaled)
         changes["brief"] = manifest.brief.model_copy(update={"height_mm": entry.height_mm, "pictures": []})
     elif entry.yarn is not None:
         yarns = [entry.yarn.model_copy(update={"name": y.name, "colour": y.colour}) for y in manifest.gauge.yarns]

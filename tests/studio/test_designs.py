@@ -12,8 +12,8 @@ from django.test import Client
 
 from craft.pattern import SCHEMA_VERSION
 from studio.accounts.actions import sign_up
-from studio.designs.actions import save_draft
 from studio.designs.models import Design, Draft, PartVersion, Revision
+from studio.designs.texts import save_draft
 from studio.errors import Refusal
 from tests.studio.conftest import BALL, Studio
 

@@ -1,0 +1,93 @@
+"""Changes of a design's pages of notes; the assembly's also keep places and the eyes' direction in agreement."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from studio.designs.eyes import retold, told
+from studio.designs.manifest import PAGES, AssemblyPage
+from studio.designs.models import Design, PartVersion
+from studio.designs.places import located
+from studio.designs.policy import design_of, part_of, revision_of
+from studio.designs.reading import read_parts, read_text, worked_parts
+from studio.designs.recording import new_version, record
+from studio.designs.texts import cut, record_text, with_part
+from studio.errors import Refusal
+
+_PAGE_LABELS = {
+    "gauge": "Changed yarn and gauge",
+    "brief": "Changed the brief",
+    "assembly": "Changed the assembly",
+    "sizes": "Changed the sizes",
+    "booklet": "Changed the booklet",
+    "proving": "Changed the proving notes",
+}
+
+
+@transaction.atomic
+def set_page(user: User, pk: int, page: str, base: int, data: dict[str, Any]) -> Design:
+    """Write a page of notes. Refusal 409 when the page changed since revision `base`."""
+    design = design_of(user, pk, lock=True)
+    manifest = design.manifest
+    value = PAGES[page].model_validate(data)
+    present = getattr(manifest, page)
+    if present == value:
+        return design
+    if base != design.revision.number:
+        seen = revision_of(design, base).manifest
+        if getattr(seen, page) != present:
+            raise Refusal(
+                409,
+                "stale-page",
+                "This page was changed in another window since you opened it here.",
+                theirs=present.model_dump(mode="json"),
+                revision=design.revision.number,
+            )
+    if isinstance(value, AssemblyPage):
+        return _set_assembly(design, value)
+    record(design, manifest.model_copy(update={page: value}), _PAGE_LABELS[page])
+    return design
+
+
+def _set_assembly(design: Design, value: AssemblyPage) -> Design:
+    """Places kept on the surface; where the eyes moved, their direction in the part's text says so."""
+    worked = worked_parts(read_parts(design))
+    value = located(value, design.manifest.assembly, worked)
+    if design.manifest.assembly == value:
+        return design
+    before = design.manifest.assembly
+    moved = value.eyes is not None and (value.eyes, value.eye_mm) != (before.eyes, before.eye_mm)
+    manifest = design.manifest
+    if moved and value.eyes is not None and value.eyes.part in worked:
+        cut(design, value.eyes.part)
+        manifest = design.manifest
+        entry = part_of(design, value.eyes.part)
+        old = PartVersion.objects.get(pk=entry.version)
+        text = retold(old.text, value, worked[entry.key])
+        if text != old.text:
+            version = new_version(design, entry.key, text, old.recipe, manifest.terms, hand_edited=True)
+            manifest = with_part(manifest, entry.model_copy(update={"version": version.pk}))
+    record(design, manifest.model_copy(update={"assembly": value}), _PAGE_LABELS["assembly"])
+    return design
+
+
+@transaction.atomic
+def tell_eyes(user: User, pk: int) -> Design:
+    """Write the direction for the placed eyes into their part's text. Refusal 422 when they are on none."""
+    design = design_of(user, pk, lock=True)
+    page = design.manifest.assembly
+    if page.eyes is None:
+        raise Refusal(422, "no-eyes", "Place the eyes on a part first.")
+    cut(design, page.eyes.part)
+    entry = part_of(design, page.eyes.part)
+    old = PartVersion.objects.get(pk=entry.version)
+    worked = read_text(design.manifest, entry, old.text)
+    text = told(old.text, page, worked, design.manifest.terms)
+    if text == old.text:
+        return design
+    version = new_version(design, entry.key, text, old.recipe, design.manifest.terms, hand_edited=True)
+    record_text(design, entry, old.text, version, f"Wrote the eyes into {entry.name}")
+    return design

@@ -1,0 +1,126 @@
+"""Changes of parts' texts: autosaved as drafts, kept as versions, one revision an action."""
+
+from __future__ import annotations
+
+import secrets
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from craft.drafting import Recipe
+from studio.designs.eyes import moved_by_text
+from studio.designs.manifest import AssemblyPage, Manifest, PartEntry
+from studio.designs.models import Design, Draft, PartVersion
+from studio.designs.policy import design_of, part_of
+from studio.designs.reading import read_text, version_etag
+from studio.designs.recording import new_version, record
+from studio.errors import Refusal
+
+
+def with_part(manifest: Manifest, entry: PartEntry) -> Manifest:
+    """The manifest with another entry for a part."""
+    parts = [entry if p.key == entry.key else p for p in manifest.parts]
+    return manifest.model_copy(update={"parts": parts})
+
+
+@transaction.atomic
+def save_draft(user: User, pk: int, key: str, text: str, etag: str) -> Draft:
+    """Autosave a part's text. Refusal 409 with both texts when it was typed over an older one."""
+    design = design_of(user, pk, lock=True)
+    entry = part_of(design, key)
+    draft = Draft.objects.filter(design=design, part_key=key).first()
+    present = draft.etag if draft else version_etag(entry.version)
+    if etag != present:
+        theirs = draft.text if draft else PartVersion.objects.get(pk=entry.version).text
+        if theirs != text:
+            raise Refusal(
+                409,
+                "stale-text",
+                f"{entry.name} was changed in another window since you opened it here.",
+                theirs=theirs,
+                mine=text,
+                etag=present,
+            )
+    tag = secrets.token_hex(8)
+    draft, _ = Draft.objects.update_or_create(
+        design=design, part_key=key, defaults={"base_id": entry.version, "text": text, "etag": tag}
+    )
+    return draft
+
+
+def cut(design: Design, key: str, label: str | None = None) -> bool:
+    """Make a version of a part's draft, if it says something new; True when a revision was recorded."""
+    draft = Draft.objects.filter(design=design, part_key=key).select_related("base").first()
+    if draft is None:
+        return False
+    entry = next((p for p in design.manifest.parts if p.key == key), None)
+    draft.delete()
+    base = draft.base
+    if entry is None or draft.text == base.text:
+        return False
+    version = new_version(design, key, draft.text, base.recipe, design.manifest.terms, hand_edited=True)
+    record_text(design, entry, base.text, version, label or f"Changed the rounds of {entry.name}")
+    return True
+
+
+def record_text(design: Design, entry: PartEntry, before: str, version: PartVersion, label: str) -> None:
+    """Record another text of a part, with the eyes where its direction puts them."""
+    manifest = with_part(design.manifest, entry.model_copy(update={"version": version.pk}))
+    worked = read_text(manifest, entry, version.text)
+    page = moved_by_text(manifest.assembly, entry.key, before, version.text, worked)
+    record(design, manifest.model_copy(update={"assembly": page}), label)
+
+
+def cut_all(design: Design) -> None:
+    """Make versions of all drafts of a locked design."""
+    for key in list(design.drafts.values_list("part_key", flat=True)):
+        cut(design, key)
+
+
+@transaction.atomic
+def cut_version(user: User, pk: int, key: str) -> Design:
+    """Make a version of what was typed since the last one."""
+    design = design_of(user, pk, lock=True)
+    part_of(design, key)
+    cut(design, key)
+    return design
+
+
+@transaction.atomic
+def set_text(user: User, pk: int, key: str, text: str, recipe: dict[str, Any] | None, label: str | None) -> Design:
+    """Replace a part's text as one action: a new draft of its shape, a tidy, a mend."""
+    design = design_of(user, pk, lock=True)
+    entry = part_of(design, key)
+    cut(design, key)
+    entry = part_of(design, key)
+    old = PartVersion.objects.get(pk=entry.version)
+    if recipe is not None:
+        recipe = Recipe.from_json(recipe).to_json()
+    if old.text == text and (recipe is None or recipe == old.recipe):
+        return design
+    version = new_version(design, key, text, recipe or old.recipe, design.manifest.terms, hand_edited=recipe is None)
+    said = f"Shaped {entry.name}" if recipe else f"Changed the rounds of {entry.name}"
+    record_text(design, entry, old.text, version, label or said)
+    return design
+
+
+@transaction.atomic
+def rewrite_parts(
+    user: User, pk: int, texts: dict[str, str], assembly: AssemblyPage, order: list[str], label: str
+) -> Design:
+    """Other texts of several parts, another assembly and order of parts, as one change."""
+    design = design_of(user, pk, lock=True)
+    cut_all(design)
+    manifest = design.manifest
+    old = PartVersion.objects.in_bulk([p.version for p in manifest.parts])
+    entries: dict[str, PartEntry] = {}
+    for entry in manifest.parts:
+        if entry.key in texts:
+            recipe = old[entry.version].recipe
+            made = new_version(design, entry.key, texts[entry.key], recipe, manifest.terms, hand_edited=True)
+            entry = entry.model_copy(update={"version": made.pk})  # noqa: PLW2901
+        entries[entry.key] = entry
+    parts = [entries[key] for key in order if key in entries] + [e for k, e in entries.items() if k not in order]
+    record(design, manifest.model_copy(update={"parts": parts, "assembly": assembly}), label)
+    return design
