@@ -20,6 +20,10 @@ _GAP = re.compile(
     r"(?i)(?<![\d.,])(\d{1,4})(\s+(?:visible\s+)?(?:stitch(?:es)?|sts?)\.?)(?=(?:\s+\w+){0,3}?\s+(?:between|apart|visible)\b)"
 )
 _SIZE = re.compile(r"(?i)(?<![\d.,])(\d{1,2}(?:[.,]\d)?)(?=\s*-?\s*mm\b)")
+_NOWHERE = re.compile(
+    r"(?im)^(?:insert|place|attach|add|put(?: in)?|fit|embroider)\s+(?:the\s+)?(?:\d+\s*mm\s+)?(?:safety\s+)?eyes"
+    r"(?:\s+(?:now|here|in))?[.!]?(?=\s*$)"
+)
 _ONE, _MANY = "stitch", "stitches"
 
 
@@ -105,9 +109,14 @@ def eye_direction(words: EyeWords) -> str:
 
 
 def with_direction(text: str, words: EyeWords, after_line: int) -> str:
-    """The text with a direction of its own behind line `after_line` (from 1), or with the one it has said anew."""
+    """The text with a direction of its own behind line `after_line` (from 1), or with the one it has said anew.
+
+    A line that only says that eyes go in ("Insert the eyes.") is the direction's place.
+    """
     if find_direction(text) is not None:
         return said_anew(text, words)
+    if bare := _NOWHERE.search(text):
+        return text[: bare.start()] + eye_direction(words) + text[bare.end() :]
     lines = text.splitlines(keepends=True)
     at = min(max(after_line, 0), len(lines))
     if at and not lines[at - 1].endswith("\n"):

@@ -29,6 +29,7 @@ from craft.placement import (
     drift,
     extent,
     eye_faces,
+    find_direction,
     misplaced,
     necks,
     place,
@@ -303,6 +304,7 @@ def _eyes(found: Assembled) -> EyesOut | None:
     step = next((s for s in worked.steps if s.kind is StepKind.EYES), None)
     opening = None if step is None else step.live * found.gauge.stitch_mm / np.pi
     size = found.page.eye_mm or 8.0
+    told = any(find_direction(p.text) is not None for p in found.parts if p.key == entry.part)
     try:
         eyes = place_eyes(
             surface,
@@ -315,7 +317,7 @@ def _eyes(found: Assembled) -> EyesOut | None:
     except CraftError as error:
         return EyesOut(
             part=entry.part, round=now.round, between=entry.between, eye_mm=size, points=[], out=[], after=(0, 0),
-            off_centre=0.0, words="", moved=now.moved, warnings=[WarningOut(code="no-room", message=error.message)],
+            off_centre=0.0, words="", told=told, moved=now.moved, warnings=[WarningOut(code="no-room", message=error.message)],
         )  # fmt: skip
     return EyesOut(
         part=entry.part,
@@ -327,6 +329,7 @@ def _eyes(found: Assembled) -> EyesOut | None:
         after=eyes.after,
         off_centre=round(eyes.off_centre, 2),
         words=eyes.words,
+        told=told,
         moved=now.moved,
         warnings=[WarningOut(code=w.code, message=w.message) for w in eyes.warnings],
     )

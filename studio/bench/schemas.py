@@ -398,7 +398,7 @@ class EyesOut(Schema):
     """Eyes in place: points on the part in mm, which way they look, and the place in words.
 
     moved: the rounds changed, and these are not the rounds it was set at. off_centre: stitches by which their middle
-    misses the front.
+    misses the front. told: the part's rounds have a direction for them.
     """
 
     part: str
@@ -410,6 +410,7 @@ class EyesOut(Schema):
     after: tuple[int, int]
     off_centre: float
     words: str
+    told: bool
     moved: bool
     warnings: list[WarningOut]
 

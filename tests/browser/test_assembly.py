@@ -89,6 +89,25 @@ def test_an_eye_is_placed_with_the_keyboard_alone(desk: Page) -> None:
     saved(desk)
 
 
+def test_eyes_are_told_in_the_rounds_and_moved_by_them(desk: Page) -> None:
+    desk.get_by_role("button", name="Propose a place").click()
+    said = desk.get_by_test_id("eyes-said")
+    expect(said).to_contain_text("visible between")
+    saved(desk)
+    desk.get_by_role("button", name="Write it into the rounds").click()
+    expect(desk.get_by_role("button", name="Write it into the rounds")).to_have_count(0)
+    desk.get_by_role("link", name="Rounds").click()
+    line = desk.locator(".cm-line", has_text="Insert the")
+    expect(line).to_contain_text("7 mm eyes between R9 and R10, with 6 stitches visible between.")
+    line.click()
+    desk.keyboard.press("Home")
+    desk.keyboard.press("Shift+End")
+    desk.keyboard.insert_text("Insert the eyes between R7 and R8, with 4 stitches visible between.")
+    desk.get_by_role("link", name="Assembly").click()
+    expect(said).to_contain_text("Between R7 and R8", timeout=30_000)
+    expect(said).to_contain_text("with 4 stitches visible between")
+
+
 def test_a_pair_of_ears_is_attached(desk: Page) -> None:
     add_step(desk, "Sew on the ears.", "Ears", "Body")
     row = desk.get_by_role("listitem").last

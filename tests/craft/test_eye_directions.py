@@ -99,6 +99,16 @@ def test_a_direction_is_put_behind_its_round_and_is_a_step_there() -> None:
     assert with_direction(text, EyeWords(1), 99).endswith("[12]\nInsert the eyes between R1 and R2.\n")
 
 
+def test_a_line_that_only_says_that_eyes_go_in_becomes_the_direction() -> None:
+    text = "R1: 6 sc in ring [6]\nInsert the eyes.\nR2: inc x 6 [12]\n"
+    told = with_direction(text, EyeWords(1, 2, 8.0), 2)
+    assert told == text.replace(
+        "Insert the eyes.", "Insert the 8 mm eyes between R1 and R2, with 2 stitches visible between."
+    )
+    apart = "R1: 6 sc in ring [6]\nInsert the eyes and nose as the picture shows.\n"
+    assert with_direction(apart, EyeWords(1), 1).count("\n") == 3, "more than that is hers and stays"
+
+
 @pytest.mark.parametrize(
     ("counts", "below", "after"),
     [

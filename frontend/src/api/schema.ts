@@ -500,6 +500,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/eyes/tell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell Eyes
+         * @description Write the direction for the placed eyes into their part's rounds.
+         */
+        post: operations["studio_designs_api_tell_eyes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/history": {
         parameters: {
             query?: never;
@@ -1295,6 +1315,7 @@ export interface components {
              * @default []
              */
             colours?: components["schemas"]["ColourIn"][];
+            eyes?: components["schemas"]["EyesAsked"] | null;
             gauge: components["schemas"]["GaugeIn"];
             /**
              * Left Handed
@@ -1482,6 +1503,27 @@ export interface components {
             value: number;
         };
         /**
+         * EyesAsked
+         * @description Where the design's eyes are placed, and whether on this part.
+         */
+        EyesAsked: {
+            /** Between */
+            between: number;
+            /**
+             * Embroidered
+             * @default false
+             */
+            embroidered?: boolean;
+            /** Eye Mm */
+            eye_mm?: number | null;
+            /** Here */
+            here: boolean;
+            /** Round */
+            round: number;
+            /** Share */
+            share?: number | null;
+        };
+        /**
          * EyesEntry
          * @description Where the eyes are: above a round of a part, so many stitches visible between; share as of a step.
          */
@@ -1514,7 +1556,7 @@ export interface components {
          * @description Eyes in place: points on the part in mm, which way they look, and the place in words.
          *
          *     moved: the rounds changed, and these are not the rounds it was set at. off_centre: stitches by which their middle
-         *     misses the front.
+         *     misses the front. told: the part's rounds have a direction for them.
          */
         EyesOut: {
             /** After */
@@ -1546,6 +1588,8 @@ export interface components {
             ][];
             /** Round */
             round: number;
+            /** Told */
+            told: boolean;
             /** Warnings */
             warnings: components["schemas"]["WarningOut"][];
             /** Words */
@@ -2073,6 +2117,7 @@ export interface components {
              * @default []
              */
             colours?: components["schemas"]["ColourIn"][];
+            eyes?: components["schemas"]["EyesAsked"] | null;
             gauge: components["schemas"]["GaugeIn"];
             /**
              * Number
@@ -3671,6 +3716,28 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_designs_api_tell_eyes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

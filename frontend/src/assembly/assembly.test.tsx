@@ -107,6 +107,7 @@ const eyesOut = {
   after: [2, 6],
   off_centre: 0.5,
   words: "between R4 and R5, after stitches 2 and 6 of R4, with 4 stitches visible between",
+  told: false,
   moved: true,
   warnings: [{ code: "washer", message: "A washer of 11 mm no longer passes." }],
 };
@@ -117,6 +118,7 @@ function eyes(page: object, audience = "play") {
     eyes: eyesOut,
     guess: { part: "head", round: 3, between: 4, eye_mm: 6 },
   } as unknown as Scene;
+  const tell = vi.fn();
   render(
     <Eyes
       design={{ ...design, brief: { audience } } as unknown as Design}
@@ -125,9 +127,10 @@ function eyes(page: object, audience = "play") {
       scene={scene}
       aimed={false}
       onAim={() => {}}
+      onTell={tell}
     />,
   );
-  return change;
+  return Object.assign(change, { tell });
 }
 
 describe("eyes", () => {
@@ -141,6 +144,11 @@ describe("eyes", () => {
     expect(screen.getByText(/0.5 stitches left of the front/)).toBeTruthy();
     expect(screen.getByText("A washer of 11 mm no longer passes.")).toBeTruthy();
     expect(screen.getByRole("note").textContent).toContain("not for children under three");
+  });
+  it("are written into rounds that do not tell of them", () => {
+    const { tell } = eyes(set);
+    fireEvent.click(screen.getByRole("button", { name: /Write it into the rounds/ }));
+    expect(tell).toHaveBeenCalled();
   });
   it("are proposed, embroidered for the youngest", () => {
     const change = eyes({ eye_kind: "none" }, "under-three");

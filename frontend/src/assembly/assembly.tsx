@@ -106,6 +106,7 @@ export function AssemblyStop() {
           scene={scene}
           aimed={aim?.kind === "eyes"}
           onAim={() => aimAt({ kind: "eyes" })}
+          onTell={() => act.mutate({ do: "tell-eyes" }, { onSuccess: () => say("The rounds say it now.") })}
         />
         <Face
           design={design}

@@ -1,5 +1,5 @@
 /** Eyes: which kind, where, and what stands in their way. */
-import { Crosshair } from "lucide-react";
+import { Crosshair, PenLine } from "lucide-react";
 import type { Design } from "../design/design";
 import { Button, NumberField, Panel, SelectField } from "../ui/controls";
 import type { Scene } from "./use-scene";
@@ -13,6 +13,7 @@ export function Eyes({
   scene,
   aimed,
   onAim,
+  onTell,
 }: {
   design: Design;
   value: Page;
@@ -20,6 +21,8 @@ export function Eyes({
   scene: Scene | undefined;
   aimed: boolean;
   onAim: () => void;
+  /** Have the direction written into the part's rounds. */
+  onTell: () => void;
 }) {
   const small = design.brief.audience === "under-three";
   const kind = value.eye_kind ?? "none";
@@ -112,6 +115,11 @@ export function Eyes({
         <Button aria-pressed={aimed} onClick={onAim} disabled={kind === "none"}>
           <Crosshair size={16} aria-hidden /> Point at the place
         </Button>
+        {shown?.words && !shown.told && kind !== "none" && (
+          <Button onClick={onTell}>
+            <PenLine size={16} aria-hidden /> Write it into the rounds
+          </Button>
+        )}
       </div>
       {shown && kind !== "none" && (
         <p className="mt-2" data-testid="eyes-said">

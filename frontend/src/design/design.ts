@@ -54,14 +54,23 @@ type Act =
   | { do: "cut"; key: string }
   | { do: "page"; page: PageName; base: number; data: Record<string, unknown> }
   | { do: "no-sew"; step: string }
+  | { do: "tell-eyes" }
   | { do: "undo" }
   | { do: "redo" }
   | { do: "back"; number: number };
 
 /** Actions that go by what is stored: whatever is being typed is stored first. */
-const BY_WHAT_IS_STORED = new Set<Act["do"]>(["undo", "redo", "back", "remove-part", "rename", "no-sew"]);
+const BY_WHAT_IS_STORED = new Set<Act["do"]>([
+  "undo",
+  "redo",
+  "back",
+  "remove-part",
+  "rename",
+  "no-sew",
+  "tell-eyes",
+]);
 
-const SHOWS_ANEW = new Set<Act["do"]>(["undo", "redo", "back", "text", "no-sew"]);
+const SHOWS_ANEW = new Set<Act["do"]>(["undo", "redo", "back", "text", "no-sew", "tell-eyes"]);
 
 async function ask(id: number, act: Act): Promise<Design> {
   if (BY_WHAT_IS_STORED.has(act.do)) await allSent(id);
@@ -115,6 +124,8 @@ async function ask(id: number, act: Act): Promise<Design> {
       return answer(
         api.POST("/api/bench/no-sew/{design_id}", { params: { path }, body: { step: act.step } }),
       );
+    case "tell-eyes":
+      return answer(api.POST("/api/designs/{design_id}/eyes/tell", { params: { path } }));
     case "undo":
       return answer(api.POST("/api/designs/{design_id}/undo", { params: { path } }));
     case "redo":

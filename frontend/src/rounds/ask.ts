@@ -23,8 +23,17 @@ function question({ text, design, colour, part }: Question): Schemas["PreviewIn"
     others: design.parts
       .filter((p) => p.key !== part)
       .map((p) => ({ name: p.name, make: p.make, text: p.text })),
+    eyes: eyesOf(design, part),
     number: ++NUMBER.value,
   };
+}
+
+/** Where the eyes are put, so that a direction which says otherwise is found. */
+function eyesOf({ assembly }: Design, part: string): Schemas["PreviewIn"]["eyes"] {
+  const { eyes, eye_kind, eye_mm } = assembly;
+  if (!eyes || eye_kind === "none") return null;
+  const { round, between, share } = eyes;
+  return { here: eyes.part === part, round, between, share, eye_mm, embroidered: eye_kind === "embroidered" };
 }
 
 export function askPreview(asked: Question): Promise<Preview> {

@@ -26,6 +26,7 @@ function same(a: Question, b: Question): boolean {
       q.design.gauge_now,
       q.design.gauge.yarns,
       q.design.terms,
+      q.design.assembly.eyes,
       q.design.parts.map((p) => p.key !== q.part && [p.name, p.make, p.text]),
     ]);
   return a.text === b.text && a.colour === b.colour && gist(a) === gist(b);
