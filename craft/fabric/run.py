@@ -63,6 +63,17 @@ class WorkedPart:
         kinds = {s.kind for s in self.steps}
         return StepKind.EMPTY not in kinds and (StepKind.STUFF in kinds or self.closed)
 
+    @property
+    def inside_out(self) -> bool:
+        """Whether it is used with its wrong side out: what leaned to the right leans to the left."""
+        return _turned(self.steps)
+
+
+def _turned(steps: tuple[WorkedStep, ...]) -> bool:
+    """Whether directions leave the wrong side out: turned an odd number of times, not to bring the right side out."""
+    kinds = [s for s in steps if s.kind is StepKind.INSIDE_OUT and "right side" not in s.text.lower()]
+    return len(kinds) % 2 == 1
+
 
 def _worked_rounds(part: Part) -> Iterator[tuple[int, Round, Round, int, Round | None]]:
     """Index of the written round, the written round, what is worked for it, which of a fold, and what comes next."""

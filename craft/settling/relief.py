@@ -46,6 +46,8 @@ def relief_of(settled: Settled) -> Relief:
     along = net.along[::-1]
     beside[along[:, 1], 0] = along[:, 0]
     beside[along[:, 0], 1] = along[:, 1]
+    if settled.part.inside_out:  # the next stitch lies on the other side, seen from outside
+        beside = beside[:, ::-1].copy()
     at = graph.round[net.stitch].astype(np.int32)
     place = np.ones(many, np.int32)
     for worked in np.unique(at):

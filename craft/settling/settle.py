@@ -34,6 +34,9 @@ MOST_OPEN_POUCH, LEAST_POUCH = 0.3, 12
 UNFOLDING_FIRMNESS, UNFOLDING_STEPS, UNFOLDED = 1.0, 120, 1e-2
 """How a piece that is no plain tube is unfolded before it settles: pressure, steps, longest last step."""
 
+MIRROR = np.array([-1.0, 1.0, 1.0])
+"""What turning a piece inside out does to its figure: same shape, left and right changed."""
+
 FLAT_PANEL = 0.8
 """Flatness from which the right side of a piece is its front."""
 
@@ -148,10 +151,11 @@ def settle(
 
     rest = settle_net(Fabric(net, sheets, gauge, stuffed, firmness), x, seen)
     chosen = [kept[i] for i in np.linspace(0, len(kept) - 1, frames).astype(int)] if kept and frames > 1 else []
-    way = tuple(_in_frame(net, sheets, y) for y in [x, *chosen]) if frames else ()
-    return Settled(
-        part, gauge, firmness, net, sheets, _in_frame(net, sheets, rest.x), way, stuffed, rest.steps, rest.converged
-    )
+    way = [_in_frame(net, sheets, y) for y in [x, *chosen]] if frames else []
+    end = _in_frame(net, sheets, rest.x)
+    if part.inside_out:
+        sheets, end, way = sheets.mirrored(), end * MIRROR, [y * MIRROR for y in way]
+    return Settled(part, gauge, firmness, net, sheets, end, tuple(way), stuffed, rest.steps, rest.converged)
 
 
 def _in_frame(net: Net, sheets: Sheets, x: Vector) -> Vector:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -37,6 +37,15 @@ class Sheets:
     def many(self) -> int:
         """Number of sheets."""
         return int(self.sheet.max()) + 1 if len(self.sheet) else 0
+
+    def mirrored(self) -> Sheets:
+        """The surface wound the other way round, for positions that are mirrored."""
+        return replace(
+            self,
+            triangles=self.triangles[:, ::-1],
+            lids=self.lids[:, [1, 0, 2]],
+            rims=tuple(rim[::-1] for rim in self.rims),
+        )
 
 
 def _between(pairs: Numbers, size: int, first: Numbers, last: Numbers) -> Numbers:

@@ -99,6 +99,7 @@ def figure_part(
     return FigurePart.model_construct(
         rounds=rows,
         closed=body.closed,
+        inside_out=worked.inside_out,
         colours=[palette.get(c, main if c == MAIN_COLOUR else UNNAMED) for c in body.colours],
     )
 
@@ -194,7 +195,7 @@ def preview(question: PreviewIn) -> PreviewOut:
     """Read and run a text, with everything the bench shows of it."""
     gauge = question.gauge
     checked, worked = worked_of(question)
-    part = FigurePart.model_construct(rounds=[], colours=[], closed=False)
+    part = FigurePart.model_construct(rounds=[], colours=[], closed=False, inside_out=False)
     size = None
     if worked is not None:
         reckoned = craft_gauge(gauge)

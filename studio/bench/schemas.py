@@ -158,11 +158,12 @@ class SizeOut(Schema):
 
 
 class FigurePart(Schema):
-    """A part ready for ladder and figure."""
+    """A part ready for ladder and figure. inside_out: its wrong side is out, so left and right are changed."""
 
     rounds: list[RoundOut]
     colours: list[str]
     closed: bool
+    inside_out: bool = False
 
 
 class PreviewOut(Schema):

@@ -19,6 +19,7 @@ from craft.settling import (
     measure,
     mesh_file,
     node_colours,
+    relief_of,
     round_nodes,
     settle,
     shape_error,
@@ -372,3 +373,16 @@ def test_yarns_keep_their_colours() -> None:
     assert {tuple(c) for c in shade.tolist()} == {(0xE3, 0xCD, 0xA4), (0x7A, 0x52, 0x38)}
     with pytest.raises(CraftError, match="colour"):
         node_colours(settle(striped, GAUGE), {"Oat": "beige"})
+
+
+def test_a_part_that_is_turned_inside_out_is_its_mirror_image() -> None:
+    out, turned, righted = (
+        settle(part(BALL + "\n" + step), GAUGE)
+        for step in ("", "Turn inside out.\n", "Turn it inside out, so that the right side shows.\n")
+    )
+    assert np.allclose(turned.x, out.x * [-1, 1, 1])
+    assert np.array_equal(righted.x, out.x)
+    assert measure(turned).volume_ml == pytest.approx(measure(out).volume_ml)
+    assert measure(turned).volume_ml > 0
+    ours, theirs = relief_of(turned).beside, relief_of(out).beside
+    assert np.array_equal(ours, theirs[:, ::-1])

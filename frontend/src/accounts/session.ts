@@ -14,6 +14,11 @@ export function useSession() {
   });
 }
 
+/** Whether she who is signed in crochets with her left hand: figures, ladders and charts are mirrored for her. */
+export function useLeftHanded(): boolean {
+  return useSession().data?.me?.left_handed ?? false;
+}
+
 /** Local drafts belong to one designer and are wiped when she signs out. */
 export function wipeLocal(): void {
   for (const key of Object.keys(localStorage))

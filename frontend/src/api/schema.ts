@@ -1647,13 +1647,18 @@ export interface components {
         };
         /**
          * FigurePart
-         * @description A part ready for ladder and figure.
+         * @description A part ready for ladder and figure. inside_out: its wrong side is out, so left and right are changed.
          */
         FigurePart: {
             /** Closed */
             closed: boolean;
             /** Colours */
             colours: string[];
+            /**
+             * Inside Out
+             * @default false
+             */
+            inside_out?: boolean;
             /** Rounds */
             rounds: components["schemas"]["RoundOut"][];
         };

@@ -1,4 +1,6 @@
-import { fireEvent, render, screen } from "@testing-library/react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import type { ReactElement } from "react";
 import { describe, expect, it, vi } from "vitest";
 import type { Design } from "../design/design";
 import { moved } from "./assembly";
@@ -48,11 +50,19 @@ const place: Scene["steps"][number] = {
   guess: { round: 2, stitch: 1.5, paired: true, tilt: 35, why: "ears sit just above the widest part" },
 };
 
-function fields(more: Partial<Step> = {}, at: typeof place | undefined = place) {
+/** Render for a designer who crochets with this hand. */
+function renderFor(leftHanded: boolean, shown: ReactElement) {
+  const client = new QueryClient();
+  client.setQueryData(["session"], { demo: false, me: { left_handed: leftHanded } });
+  render(<QueryClientProvider client={client}>{shown}</QueryClientProvider>);
+}
+
+function fields(more: Partial<Step> = {}, at: typeof place | undefined = place, leftHanded = false) {
   const set = vi.fn();
   const onAim = vi.fn();
   const onNoSew = vi.fn();
-  render(
+  renderFor(
+    leftHanded,
     <StepFields
       design={design}
       step={{ ...step, ...more }}
@@ -89,6 +99,13 @@ describe("a step", () => {
     expect(onNoSew).toHaveBeenCalled();
     expect(set).toHaveBeenCalledWith({ picture: true });
   });
+  it("counts to the side that a left-hander sees", () => {
+    fields();
+    expect(screen.getByText(/of 12 in the round; left is \+/)).toBeTruthy();
+    cleanup();
+    fields({}, place, true);
+    expect(screen.getByText(/of 12 in the round; right is \+/)).toBeTruthy();
+  });
   it("offers no place once it is worked in", () => {
     fields({ no_sew: true }, { ...place, fault: null, moved: false, seam_mm: null, tail_mm: null });
     expect(screen.queryByLabelText("at round")).toBeNull();
@@ -112,14 +129,15 @@ const eyesOut = {
   warnings: [{ code: "washer", message: "A washer of 11 mm no longer passes." }],
 };
 
-function eyes(page: object, audience = "play") {
+function eyes(page: object, audience = "play", leftHanded = false) {
   const change = vi.fn();
   const scene = {
     eyes: eyesOut,
     guess: { part: "head", round: 3, between: 4, eye_mm: 6 },
   } as unknown as Scene;
   const tell = vi.fn();
-  render(
+  renderFor(
+    leftHanded,
     <Eyes
       design={{ ...design, brief: { audience } } as unknown as Design}
       value={page as never}
@@ -144,6 +162,10 @@ describe("eyes", () => {
     expect(screen.getByText(/0.5 stitches left of the front/)).toBeTruthy();
     expect(screen.getByText("A washer of 11 mm no longer passes.")).toBeTruthy();
     expect(screen.getByRole("note").textContent).toContain("not for children under three");
+  });
+  it("lie on the other side of the front for a left-hander", () => {
+    eyes(set, "play", true);
+    expect(screen.getByText(/0.5 stitches right of the front/)).toBeTruthy();
   });
   it("are written into rounds that do not tell of them", () => {
     const { tell } = eyes(set);

@@ -1,6 +1,7 @@
 /** Assembly: steps in order, each with its part and place, and the settled figure put together so. */
 import { ArrowDown, ArrowUp, X } from "lucide-react";
 import { useMemo, useState } from "react";
+import { useLeftHanded } from "../accounts/session";
 import { type Design, newKey, useAct } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
@@ -77,6 +78,7 @@ export function AssemblyStop() {
   const { scene, settled, settling } = useScene(design);
   const [aim, setAim] = useState<Aim | null>(null);
   const [lines, setLines] = useState(false);
+  const leftHanded = useLeftHanded();
   const act = useAct(design.id);
   const say = useSay();
   const noSew = (step: string) =>
@@ -186,6 +188,7 @@ export function AssemblyStop() {
               palette={palette}
               names={names}
               lines={lines}
+              mirrored={leftHanded}
               aim={
                 aim &&
                 `${aimWords(aim, steps, value)}: click the place on the figure, or walk there by keys and press Enter.`

@@ -1,5 +1,6 @@
 /** Eyes: which kind, where, and what stands in their way. */
 import { Crosshair, PenLine } from "lucide-react";
+import { useLeftHanded } from "../accounts/session";
 import type { Design } from "../design/design";
 import { Button, NumberField, Panel, SelectField } from "../ui/controls";
 import type { Scene } from "./use-scene";
@@ -24,6 +25,7 @@ export function Eyes({
   /** Have the direction written into the part's rounds. */
   onTell: () => void;
 }) {
+  const leftHanded = useLeftHanded();
   const small = design.brief.audience === "under-three";
   const kind = value.eye_kind ?? "none";
   const eyes = value.eyes ?? null;
@@ -133,7 +135,7 @@ export function Eyes({
             <span className="text-soft">
               {" "}
               Their middle lies {Math.abs(shown.off_centre).toFixed(1)} stitches{" "}
-              {shown.off_centre > 0 ? "left" : "right"} of the front.
+              {shown.off_centre > 0 !== leftHanded ? "left" : "right"} of the front.
             </span>
           )}
         </p>

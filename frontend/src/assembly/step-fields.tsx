@@ -1,5 +1,6 @@
 /** One step of the assembly: words, part, place, seat, and what is known about it. */
 import { Crosshair } from "lucide-react";
+import { useLeftHanded } from "../accounts/session";
 import type { Design } from "../design/design";
 import { Button, Check, Field, inputClass, NumberField, SelectField } from "../ui/controls";
 import { cm } from "../ui/units";
@@ -32,6 +33,7 @@ export function StepFields({
   onAim: () => void;
   onNoSew: () => void;
 }) {
+  const leftHanded = useLeftHanded();
   const names = design.parts.map((p) => [p.key, p.name] as const);
   const host = design.parts.find((p) => p.key === step.on);
   const gone = (key: string | null | undefined) =>
@@ -91,7 +93,9 @@ export function StepFields({
               value={stitch}
               onValue={(s) => set({ stitch: s ?? 0, round })}
               hint={
-                host?.counts[round - 1] ? `of ${host.counts[round - 1]} in the round; left is +` : undefined
+                host?.counts[round - 1]
+                  ? `of ${host.counts[round - 1]} in the round; ${leftHanded ? "right" : "left"} is +`
+                  : undefined
               }
             />
           </>

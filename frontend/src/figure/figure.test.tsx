@@ -104,6 +104,25 @@ describe("the ladder", () => {
     expect(lit).toHaveBeenCalledTimes(2);
     expect(box.getAttribute("aria-activedescendant")).toBe(screen.getAllByRole("option")[0]?.id);
   });
+  it("runs from right to left for a left-hander, and what is written stays readable", () => {
+    const { container } = render(<Ladder part={PART} label="Body" mirrored onLit={() => {}} />);
+    const turned = container.querySelectorAll("[data-rung] > g[transform='scale(-1 1)']");
+    expect(turned).toHaveLength(3);
+    for (const text of container.querySelectorAll("text"))
+      expect(text.closest("g[transform='scale(-1 1)']")).toBeNull();
+  });
+  it("lights the round that the pointer moves to, once", () => {
+    const lit = vi.fn();
+    const { rerender } = render(<Ladder part={PART} label="Body" onLit={lit} />);
+    const rung = screen.getAllByRole("option")[1] as Element;
+    fireEvent.pointerEnter(rung);
+    expect(lit).not.toHaveBeenCalled();
+    fireEvent.pointerMove(rung);
+    expect(lit).toHaveBeenCalledWith(1);
+    rerender(<Ladder part={PART} label="Body" lit={1} onLit={lit} />);
+    fireEvent.pointerMove(rung);
+    expect(lit).toHaveBeenCalledTimes(1);
+  });
   it("is a picture with a name where it is not for walking", () => {
     render(<Ladder part={PART} label="Body" compact />);
     expect(screen.getByRole("img").getAttribute("aria-label")).toBe("Body: 3 rounds, at most 12 stitches");

@@ -21,6 +21,8 @@ type Props = {
   steps?: { text: string; after: number }[];
   faults?: Map<number, Fault>;
   footUp?: boolean;
+  /** Rounds run from right to left, as a left-hander's do. */
+  mirrored?: boolean;
   ghost?: number[];
   compact?: boolean;
   className?: string;
@@ -38,6 +40,7 @@ export function Ladder({
   steps = [],
   faults,
   footUp = false,
+  mirrored = false,
   ghost,
   compact = false,
   className = "",
@@ -103,8 +106,8 @@ export function Ladder({
   const chosen = (i: number) =>
     range !== null && i >= Math.min(range.from, range.to) && i <= Math.max(range.from, range.to);
   const measure = useMemo<Measure>(
-    () => ({ unit, tall, step, width, compact }),
-    [unit, tall, step, width, compact],
+    () => ({ unit, tall, step, width, compact, mirrored }),
+    [unit, tall, step, width, compact, mirrored],
   );
   const inside = rounds.map((r, i) => (
     <Rung

@@ -8,17 +8,21 @@ export default function PartScene({
   label,
   lit,
   onLit,
+  mirrored = false,
 }: {
   part: FigurePart;
   label: string;
   lit?: number | null;
   onLit?: (round: number | null) => void;
+  mirrored?: boolean;
 }) {
   const width = 2 * Math.max(...part.rounds.map((r) => r.radius));
   const height = Math.max(...part.rounds.map((r) => r.z));
   return (
     <Stage box={{ width, depth: width, height }} label={label}>
-      <Stitches part={part} lit={lit} onLit={onLit} />
+      <group scale={[mirrored ? -1 : 1, 1, 1]}>
+        <Stitches part={part} lit={lit} onLit={onLit} />
+      </group>
     </Stage>
   );
 }

@@ -6,7 +6,14 @@ import type { Round } from "./types";
 export type Fault = { severity: "fault" | "warning" | "hint"; message: string };
 
 /** Sizes in units of the drawing that all rungs of a ladder share. */
-export type Measure = { unit: number; tall: number; step: number; width: number; compact: boolean };
+export type Measure = {
+  unit: number;
+  tall: number;
+  step: number;
+  width: number;
+  compact: boolean;
+  mirrored: boolean;
+};
 
 /** Room that a heading inside a part takes. */
 export const SECTION_ROOM = 22;
@@ -51,7 +58,7 @@ export const Rung = memo(function Rung({
   colours,
   path,
   y,
-  measure: { unit, tall, step, width, compact },
+  measure: { unit, tall, step, width, compact, mirrored },
   lit,
   chosen,
   pull,
@@ -75,36 +82,38 @@ export const Rung = memo(function Rung({
         height={step}
         fill={lit || chosen ? "var(--woad-ground)" : "transparent"}
       />
-      {bands(round).map((b) => (
-        <rect
-          key={b.from}
-          x={(b.from - 0.5) * round.live * unit}
-          y={-tall}
-          width={(b.to - b.from) * round.live * unit}
-          height={tall}
-          fill={colours[b.colour] ?? UNNAMED}
+      <g transform={mirrored ? "scale(-1 1)" : undefined}>
+        {bands(round).map((b) => (
+          <rect
+            key={b.from}
+            x={(b.from - 0.5) * round.live * unit}
+            y={-tall}
+            width={(b.to - b.from) * round.live * unit}
+            height={tall}
+            fill={colours[b.colour] ?? UNNAMED}
+          />
+        ))}
+        <path
+          d={path}
+          fill={colours[round.colours[0] ?? 0] ?? UNNAMED}
+          fillOpacity={round.colours.length > 1 ? 0 : 1}
+          stroke="var(--rung-line)"
+          strokeWidth={compact ? 0.5 : lit ? 2 : 1}
+          strokeLinejoin="round"
         />
-      ))}
-      <path
-        d={path}
-        fill={colours[round.colours[0] ?? 0] ?? UNNAMED}
-        fillOpacity={round.colours.length > 1 ? 0 : 1}
-        stroke="var(--rung-line)"
-        strokeWidth={compact ? 0.5 : lit ? 2 : 1}
-        strokeLinejoin="round"
-      />
-      {!compact && round.shift > 0 && round.shift < round.live && (
-        <circle
-          cx={(round.shift / round.live - 0.5) * round.live * unit}
-          cy={-tall / 2}
-          r={1.6}
-          className="fill-woad stroke-panel"
-          strokeWidth={0.6}
-        >
-          <title>{`Here lies what began straight above R1's start: the start has wandered ${round.shift} stitches`}</title>
-        </circle>
-      )}
-      <Ends round={round} unit={unit} tall={tall} compact={compact} />
+        {!compact && round.shift > 0 && round.shift < round.live && (
+          <circle
+            cx={(round.shift / round.live - 0.5) * round.live * unit}
+            cy={-tall / 2}
+            r={1.6}
+            className="fill-woad stroke-panel"
+            strokeWidth={0.6}
+          >
+            <title>{`Here lies what began straight above R1's start: the start has wandered ${round.shift} stitches`}</title>
+          </circle>
+        )}
+        <Ends round={round} unit={unit} tall={tall} compact={compact} />
+      </g>
       {pull !== null && (
         <Handle x={((round.live + pull) * unit) / 2} tall={tall} grab={(e) => grab(e, at, unit)} />
       )}

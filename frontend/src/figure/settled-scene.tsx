@@ -31,6 +31,7 @@ export default function SettledScene({
   onLit,
   target,
   overlay = null,
+  leftHanded = false,
 }: {
   settled: Settled;
   before?: Settled | null;
@@ -40,8 +41,10 @@ export default function SettledScene({
   onLit?: (round: number | null) => void;
   target?: [number, number][];
   overlay?: Settled | null;
+  /** Whose hand makes it, until she looks at the other's. */
+  leftHanded?: boolean;
 }) {
-  const [tools, setTools] = useState<ReadonlySet<Tool>>(new Set());
+  const [tools, setTools] = useState<ReadonlySet<Tool>>(() => new Set(leftHanded ? ["left"] : []));
   const [pointed, setPointed] = useState<number | null>(null);
   const box = useMemo(() => boxOf(settled.x), [settled]);
   useEffect(() => {
@@ -98,9 +101,9 @@ export default function SettledScene({
               cut={MIDDLE}
               onPoint={point}
             />
+            {overlay && <Ghost settled={overlay} />}
+            {tools.has("before") && before && <Ghost settled={before} />}
           </group>
-          {overlay && <Ghost settled={overlay} />}
-          {tools.has("before") && before && <Ghost settled={before} />}
           {tools.has("target") && target && <Target outline={target} />}
           {tools.has("ruler") && <Ruler box={box} />}
           {hand && <Hand x={box.high[0] + 15} z={box.low[2]} />}

@@ -41,6 +41,7 @@ export const PartFigure = memo(function PartFigure({
   palette = {},
   target,
   overlay,
+  leftHanded = false,
 }: {
   part: FigurePart;
   label: string;
@@ -52,6 +53,7 @@ export const PartFigure = memo(function PartFigure({
   target?: [number, number][];
   /** Another version of the part, shown as a net. */
   overlay?: Settled | null;
+  leftHanded?: boolean;
 }) {
   if (!part.rounds.length)
     return (
@@ -69,9 +71,16 @@ export const PartFigure = memo(function PartFigure({
           onLit={onLit}
           target={target}
           overlay={overlay}
+          leftHanded={leftHanded}
         />
       ) : (
-        <PartScene part={part} label={label} lit={lit} onLit={onLit} />
+        <PartScene
+          part={part}
+          label={label}
+          lit={lit}
+          onLit={onLit}
+          mirrored={leftHanded !== part.inside_out}
+        />
       )}
     </Shown>
   );

@@ -29,6 +29,7 @@ export default function WholeScene({
   aim = null,
   active = null,
   onPick,
+  mirrored = false,
 }: {
   scene: Scene;
   label: string;
@@ -41,6 +42,8 @@ export default function WholeScene({
   /** The part that keys walk on. */
   active?: string | null;
   onPick?: (picked: Picked) => void;
+  /** As a left-hander makes it. */
+  mirrored?: boolean;
 }) {
   const [pointed, setPointed] = useState<{ part: string; stitch: number } | null>(null);
   const pieces = useMemo(
@@ -71,8 +74,9 @@ export default function WholeScene({
           ] as const)
             box.expandByPoint(at.set(dx, dy, r.z).applyMatrix4(matrix));
     }
-    return box.getCenter(new Vector3()).toArray() as [number, number, number];
-  }, [pieces, settled]);
+    const { x, y, z } = box.getCenter(new Vector3());
+    return [mirrored ? -x : x, y, z] as [number, number, number];
+  }, [pieces, settled, mirrored]);
   const walk = pointed?.part ?? active ?? pieces[0]?.key ?? null;
   const onKey = useCallback(
     (key: string) => {
@@ -104,28 +108,30 @@ export default function WholeScene({
           help="Arrow keys turn it; F, B, S and T look from front, back, side and top; comma and full stop walk along a round, brackets between rounds; Enter places what is aimed."
           onKey={onKey}
         >
-          {pieces.map(({ key, first, estimate, matrix }, i) => {
-            const own = settled.get(key);
-            return (
-              <group key={i} matrixAutoUpdate={false} matrix={matrix}>
-                {own ? (
-                  <Relief
-                    settled={own}
-                    palette={palette}
-                    travels={false}
-                    pointed={pointed?.part === key ? pointed.stitch : null}
-                    onPoint={(stitch) => setPointed({ part: key, stitch })}
-                    onPick={onPick ? (stitch) => onPick({ part: key, stitch, settled: own }) : undefined}
-                  />
-                ) : (
-                  estimate && <Stitches part={estimate} />
-                )}
-                {first && scene.eyes?.part === key && <EyePair eyes={scene.eyes} />}
-                {first && <Marks marks={scene.marks.filter((m) => m.part === key)} />}
-                {first && lines && scene.centre[key] && <CentreLines centre={scene.centre[key]} />}
-              </group>
-            );
-          })}
+          <group scale={[mirrored ? -1 : 1, 1, 1]}>
+            {pieces.map(({ key, first, estimate, matrix }, i) => {
+              const own = settled.get(key);
+              return (
+                <group key={i} matrixAutoUpdate={false} matrix={matrix}>
+                  {own ? (
+                    <Relief
+                      settled={own}
+                      palette={palette}
+                      travels={false}
+                      pointed={pointed?.part === key ? pointed.stitch : null}
+                      onPoint={(stitch) => setPointed({ part: key, stitch })}
+                      onPick={onPick ? (stitch) => onPick({ part: key, stitch, settled: own }) : undefined}
+                    />
+                  ) : (
+                    estimate && <Stitches part={estimate} />
+                  )}
+                  {first && scene.eyes?.part === key && <EyePair eyes={scene.eyes} />}
+                  {first && <Marks marks={scene.marks.filter((m) => m.part === key)} />}
+                  {first && lines && scene.centre[key] && <CentreLines centre={scene.centre[key]} />}
+                </group>
+              );
+            })}
+          </group>
         </Stage>
       </div>
       <p className="min-h-7 border-t border-line px-3 py-1 text-sm" aria-live="polite" data-testid="pointed">

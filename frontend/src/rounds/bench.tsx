@@ -1,6 +1,6 @@
 /** The bench for one part: written rounds, ladder, and figure, chart or dry run, all lighting each other. */
 import { startTransition, useCallback, useMemo, useRef, useState } from "react";
-import { useSession } from "../accounts/session";
+import { useLeftHanded, useSession } from "../accounts/session";
 import { sentence } from "../api/client";
 import type { Design, Part } from "../design/design";
 import { SaveMark } from "../design/save-state";
@@ -34,6 +34,7 @@ function same(a: Question, b: Question): boolean {
 
 export function Bench({ design, part }: { design: Design; part: Part }) {
   const user = useSession().data?.me?.username ?? "";
+  const leftHanded = useLeftHanded();
   const editor = useRef<EditorHandle>(null);
   const say = useSay();
   const { text, type, state, conflict, problem, settle, cut } = usePartText(design, part, user, (next) =>
@@ -169,6 +170,7 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
             onMove={move}
             steps={shown.steps}
             faults={faults}
+            mirrored={leftHanded !== shown.part.inside_out}
             className="min-h-0 flex-1 p-1"
           />
         )}

@@ -1,6 +1,7 @@
 /** The round chart: the trade's own symbols, zoomable, for screen and print. */
 import { Download, Minus, Plus, Printer } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
+import { useLeftHanded } from "../accounts/session";
 import { Button, Check, IconButton } from "../ui/controls";
 import { askChart, type Question } from "./ask";
 
@@ -11,7 +12,7 @@ export function ChartView({ asked, title }: { asked: Question; title: string }) 
   const [svg, setSvg] = useState<string | null>(null);
   const [failed, setFailed] = useState(false);
   const [zoom, setZoom] = useState(1);
-  const [left, setLeft] = useState(false);
+  const [left, setLeft] = useState(useLeftHanded());
   const { text, design, colour, part } = asked;
   useEffect(() => {
     let gone = false;

@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
+import { useLeftHanded } from "../accounts/session";
 import { answer, api, type Schemas, sentence } from "../api/client";
 import { coloursOf, type Design, gaugeOf, type Part } from "../design/design";
 import type { RoundMeasure } from "../figure/settled";
@@ -114,6 +115,7 @@ export function Views({
   );
   const palette = useMemo(() => paletteOf(asked.design), [asked.design]);
   const target = useTarget(asked, part);
+  const leftHanded = useLeftHanded();
   const earlier = useEarlier(asked.design, part);
   // The figure may lag a frame behind the ladder: pointing along the rungs stays quick.
   const shone = useDeferredValue(lit);
@@ -146,6 +148,7 @@ export function Views({
               palette={palette}
               target={target}
               overlay={earlier.settled}
+              leftHanded={leftHanded}
             />
           )}
         </div>

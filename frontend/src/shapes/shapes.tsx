@@ -1,5 +1,7 @@
 /** Shapes: a solid becomes rounds while its size is dragged. */
+
 import { useEffect, useMemo, useRef, useState } from "react";
+import { useLeftHanded } from "../accounts/session";
 import { answer, api, type Schemas, sentence } from "../api/client";
 import { coloursOf, type Design, gaugeOf, type Part, useAct } from "../design/design";
 import { useShownDesign } from "../design/layout";
@@ -101,6 +103,7 @@ function Drafting({
   part: Part | null;
   onMade: (key: string) => void;
 }) {
+  const leftHanded = useLeftHanded();
   const stored = useMemo(() => recipeFrom(part?.recipe ?? null), [part?.recipe]);
   const [recipe, setRecipe] = useState<Recipe>(stored ?? recipeFor("sphere"));
   const touched = useRef(false);
@@ -194,6 +197,7 @@ function Drafting({
             label={`Ladder of ${part?.name ?? "the new part"}`}
             lit={lit}
             onLit={setLit}
+            mirrored={leftHanded}
             className="min-h-0 flex-1"
           />
         )}
@@ -207,6 +211,7 @@ function Drafting({
               lit={lit}
               onLit={setLit}
               flat={flat}
+              leftHanded={leftHanded}
             />
           )}
         </div>

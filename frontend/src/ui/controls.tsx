@@ -34,7 +34,7 @@ export function Button({
     <Tag
       ref={ref}
       type={asChild ? undefined : "button"}
-      className={`inline-flex items-center justify-center gap-1.5 rounded-md border px-3 py-1.5 text-ink disabled:opacity-55 ${WEIGHTS[weight]} ${className}`}
+      className={`inline-flex items-center justify-center gap-1.5 rounded-md border px-3 py-1.5 text-ink disabled:opacity-55 aria-pressed:border-woad aria-pressed:bg-woad-ground ${WEIGHTS[weight]} ${className}`}
       {...rest}
     />
   );
