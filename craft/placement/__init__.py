@@ -13,7 +13,7 @@ from craft.placement.directions import (
 )
 from craft.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.placement.order import Job, Misplaced, arranged, misplaced, room
-from craft.placement.proposals import Proposal, propose_seat
+from craft.placement.proposals import Proposal, propose_seat, swings_when_sitting
 from craft.placement.seats import Posable, Seat, extent, place
 from craft.placement.skin import Skin, eye_faces
 from craft.placement.surface import Surface
@@ -54,6 +54,7 @@ __all__ = [
     "room",
     "round_for_eyes",
     "said_anew",
+    "swings_when_sitting",
     "washer_mm",
     "with_direction",
 ]

@@ -31,6 +31,11 @@ _HEAD = re.compile(r"(?i)\b(head)")
 _NOSE = re.compile(r"(?i)\b(nose|snout|muzzle|face)")
 
 
+def swings_when_sitting(name: str, seat: str) -> bool:
+    """Whether a part is a leg whose seam bends: pinched flat, or with nothing said; an open ring stands stiff."""
+    return bool(_LEG.search(name)) and seat in ("", "pinched")
+
+
 def propose_seat(name: str, counts: Sequence[int], *, sitting: bool = False) -> Proposal:
     """A place for a part called `name` on a host whose rounds have `counts` stitches, R1 at the foot."""
     many = len(counts)

@@ -23,7 +23,8 @@ class Seat:
     stitch: negative to the viewer's right. paired: a second piece at the mirrored place.
     tilt: degrees by which it leans up (positive) or down from standing straight off the surface.
     turn: degrees by which it is turned about the way it stands; the mirrored one the other way. laid:
-    it lies on the surface on its broad side.
+    it lies on the surface on its broad side. swings: it is a leg on a seam that bends, and the figure
+    sits, so it points forward from where it is sewn.
     """
 
     part: str
@@ -34,6 +35,7 @@ class Seat:
     tilt: float = 0.0
     turn: float = 0.0
     laid: bool = False
+    swings: bool = False
 
     def __post_init__(self) -> None:
         require(1 <= self.round <= 2_000, "A place is on a round from 1 on.", field="round")
@@ -97,6 +99,8 @@ def place(bodies: Mapping[str, Posable], makes: Mapping[str, int], seats: Sequen
         for seat in ready:
             for sign in (1.0, -1.0) if seat.paired else (1.0,):
                 matrix = done[seat.on] @ _seated(bodies, seat, sign)
+                if seat.swings:
+                    matrix = _swung(bodies[seat.part], matrix)
                 done.setdefault(seat.part, matrix)
                 placed.append(Placed(seat.part, matrix))
         waiting = [s for s in waiting if s not in ready]
@@ -123,6 +127,30 @@ def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float) -> Matrix:
     spin[:2, :2] = [[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]]
     own = bodies[seat.part]
     return _frame(point, out) @ spin @ (_lying(own) if seat.laid else own.own_frame())
+
+
+SPLAY = math.radians(14)
+"""How far the legs of a sitting figure point apart from straight ahead (common practice, no source)."""
+
+
+def _swung(leg: Posable, matrix: Matrix) -> Matrix:
+    """A leg turned about its seam until it lies level and points forward; one that does already stays."""
+    to_seam = np.linalg.inv(leg.own_frame())
+    axis, seam = matrix[:3, :3] @ to_seam[:3, 2], (matrix @ to_seam)[:3, 3]
+    side = math.copysign(1.0, seam[0]) if abs(seam[0]) > 1.0 else 0.0
+    ahead = np.array([side * math.sin(SPLAY), -math.cos(SPLAY), 0.0])
+    ahead /= np.linalg.norm(ahead)
+    hinge = np.cross(axis, ahead)
+    size = float(np.linalg.norm(hinge))
+    if size < 1e-6:
+        return matrix
+    k = hinge / size
+    cross = np.array([[0.0, -k[2], k[1]], [k[2], 0.0, -k[0]], [-k[1], k[0], 0.0]])
+    turned = np.eye(4)  # Rodrigues' rotation about the hinge
+    turned[:3, :3] = np.eye(3) + size * cross + (1 - float(axis @ ahead)) * cross @ cross
+    turned[:3, 3] = seam - turned[:3, :3] @ seam
+    swung: Matrix = turned @ matrix
+    return swung
 
 
 def _lying(body: Posable) -> Matrix:

@@ -250,6 +250,7 @@ def scene(user: User, design: Design) -> SceneOut:
             for key, job in found.jobs.items()
         ],
         whole=found.whole,
+        swung=sum(s.swings for s in seats_of(found.page, found.worked)),
         eyes=_eyes(found),
         guess=_guess(found),
         marks=_marks(found),

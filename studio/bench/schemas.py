@@ -489,7 +489,8 @@ class MarkOut(Schema):
 class SceneOut(Schema):
     """The whole figure: parts by key, pieces, size in mm, and everything about putting it together.
 
-    whole: every part is settled; until then places go by the estimate.
+    whole: every part is settled; until then places go by the estimate. swung: how many steps seat legs that bend
+    forward, as the figure sits.
     """
 
     parts: dict[str, FigurePart]
@@ -499,6 +500,7 @@ class SceneOut(Schema):
     height_mm: float
     settled: list[SettledPart]
     whole: bool
+    swung: int
     eyes: EyesOut | None
     guess: EyesGuess | None
     marks: list[MarkOut]

@@ -11,7 +11,7 @@ from craft.fabric import MAIN_COLOUR, Checked, Piece, WorkedPart, check
 from craft.figure import Body, Placed, body_of
 from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge, fabric_outlook
 from craft.pattern import Part
-from craft.placement import Seat, place
+from craft.placement import Seat, place, swings_when_sitting
 from craft.problems import Severity
 from craft.settling import shows_filling_above
 from craft.stitches import Terms
@@ -175,8 +175,19 @@ def seats_of(page: AssemblyPage, worked: Mapping[str, WorkedPart]) -> tuple[Seat
     for step in page.steps:
         now = step_now(step, worked)
         if step.part and step.on and now is not None and step.part != step.on:
+            leg = step.part in worked and swings_when_sitting(worked[step.part].name or "", step.seat)
             found.append(
-                Seat(step.part, step.on, now.round, now.stitch, step.paired, step.tilt, step.turn, step.seat == "laid")
+                Seat(
+                    step.part,
+                    step.on,
+                    now.round,
+                    now.stitch,
+                    step.paired,
+                    step.tilt,
+                    step.turn,
+                    laid=step.seat == "laid",
+                    swings=leg and page.posture == "sitting",
+                )
             )
     return tuple(found)
 

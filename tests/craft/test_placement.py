@@ -33,6 +33,7 @@ from craft.placement import (
     propose,
     propose_seat,
     room,
+    swings_when_sitting,
     washer_mm,
 )
 from craft.settling import relief_of, round_nodes, settle, stretch_of
@@ -304,3 +305,43 @@ def test_sitting_legs_lie_flat() -> None:
     standing, sitting = (propose_seat("Legs", EGG, sitting=s) for s in (False, True))
     assert standing.tilt < sitting.tilt < 0
     assert "thirds" in sitting.why
+
+
+def _legs(head: Surface, leg: Surface, *, swings: bool) -> tuple[Placed, ...]:
+    seat = Seat("leg", "head", 4, 3, paired=True, tilt=-60, swings=swings)
+    return place({"head": head, "leg": leg}, {"head": 1, "leg": 2}, [seat])
+
+
+def _ends(leg: Surface, piece: Placed) -> tuple[np.ndarray, np.ndarray]:
+    """The seam and the toe of a placed leg."""
+    at = [leg.x[leg.rings[i]].mean(0) @ piece.matrix[:3, :3].T + piece.matrix[:3, 3] for i in (-1, 0)]
+    return at[0], at[1]
+
+
+def test_legs_of_a_sitting_figure_swing_forward_about_their_seams(head: Surface) -> None:
+    leg = surface(part("R1: 6 sc in ring [6]\nR2: (2 sc, inc) x 2 [8]\nR3-R12: 8 sc [8]\nStuff."))
+    standing, sitting = (_legs(head, leg, swings=s) for s in (False, True))
+    assert np.allclose(standing[0].matrix, sitting[0].matrix), "the body stays"
+    for before, after in zip(standing[1:], sitting[1:], strict=True):
+        seam, toe = _ends(leg, after)
+        assert np.linalg.norm(seam - _ends(leg, before)[0]) < GAUGE.stitch_mm, "turned about the seam"
+        along = (toe - seam) / np.linalg.norm(toe - seam)
+        assert along[1] < -0.9, "forward"
+        assert abs(along[2]) < 0.1, "level"
+        assert along[0] * seam[0] > 0, "apart"
+        assert np.linalg.det(after.matrix[:3, :3]) == pytest.approx(1)
+        assert np.allclose(after.matrix[:3, :3] @ after.matrix[:3, :3].T, np.eye(3))
+    pieces = {"head": head, "leg": leg}
+    (_, deep, tall), (_, seated_deep, seated_tall) = extent(pieces, standing), extent(pieces, sitting)
+    assert seated_deep > deep + 20
+    assert seated_tall < tall - 10
+    again = place(pieces, {"head": 1, "leg": 2}, [Seat("leg", "head", 4, 3, paired=True, tilt=0, swings=True)])
+    assert abs(_ends(leg, again[1])[1][2] - _ends(leg, again[1])[0][2]) < 4
+
+
+@pytest.mark.parametrize(
+    ("name", "seat", "swings"),
+    [("Legs", "", True), ("Hind foot", "pinched", True), ("Legs", "open", False), ("Arms", "pinched", False)],
+)
+def test_only_legs_on_a_seam_that_bends_swing(name: str, seat: str, swings: bool) -> None:
+    assert swings_when_sitting(name, seat) is swings

@@ -261,3 +261,19 @@ def test_a_part_is_settled_as_it_once_was(desk: Desk, other: Studio) -> None:
     assert "not there yet" in desk.studio.ask("POST", f"{path}/1", status=404)["detail"]
     desk.studio.ask("POST", f"{path}/999", status=404)
     other.ask("POST", f"{path}/{first}", status=404)
+
+
+def test_a_sitting_figure_is_measured_with_its_legs_in_front(desk: Desk) -> None:
+    desk.studio.ask("PUT", f"/designs/{desk.id}/parts/{desk.arms}", {"name": "Legs", "make": 2, "colour": None})
+    legs = step(desk, round=4, stitch=4, tilt=-60)
+    desk.page(steps=[legs])
+    standing = desk.scene()
+    desk.page(steps=[legs], posture="sitting")
+    sitting = desk.scene()
+    assert (standing["swung"], sitting["swung"]) == (0, 1)
+    assert sitting["depth_mm"] > standing["depth_mm"] + 10
+    assert sitting["height_mm"] < standing["height_mm"] - 5
+    desk.page(steps=[{**legs, "seat": "open"}], posture="sitting")
+    stiff = desk.scene()
+    assert stiff["swung"] == 0
+    assert stiff["height_mm"] == pytest.approx(standing["height_mm"])

@@ -2576,7 +2576,8 @@ export interface components {
          * SceneOut
          * @description The whole figure: parts by key, pieces, size in mm, and everything about putting it together.
          *
-         *     whole: every part is settled; until then places go by the estimate.
+         *     whole: every part is settled; until then places go by the estimate. swung: how many steps seat legs that bend
+         *     forward, as the figure sits.
          */
         SceneOut: {
             balance: components["schemas"]["BalanceOut"] | null;
@@ -2604,6 +2605,8 @@ export interface components {
             settled: components["schemas"]["SettledPart"][];
             /** Steps */
             steps: components["schemas"]["StepPlace"][];
+            /** Swung */
+            swung: number;
             /** Whole */
             whole: boolean;
             /** Width Mm */

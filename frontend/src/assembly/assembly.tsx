@@ -226,6 +226,12 @@ export function AssemblyStop() {
             {scene.whole ? "settled from the stitches." : "an estimate from the rounds and the gauge."}
           </p>
         )}
+        {scene && value.posture === "sitting" && scene.swung === 0 && (
+          <p className="text-sm text-soft">
+            No leg bends here, so this is how it stands: legs that are worked in, or sewn as open rings, keep
+            their way. A leg pinched flat swings forward.
+          </p>
+        )}
         {scene?.balance && scene.whole && (
           <p
             className={`mt-1 border-l-4 px-2 py-1 text-sm ${scene.balance.verdict === "steady" ? "border-moss bg-moss-ground" : "border-weld bg-weld-ground"}`}
