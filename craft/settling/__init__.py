@@ -2,10 +2,7 @@
 
 from craft.settling.against import ShapeError, shape_error
 from craft.settling.measure import (
-    FINGER_MM,
-    HAND_MM,
     OPENING_STRETCH,
-    TWEEZERS_MM,
     Measures,
     RoundMeasure,
     density_of,
@@ -20,11 +17,8 @@ from craft.settling.relief import Relief, relief_of
 from craft.settling.settle import Settled, settle
 
 __all__ = [
-    "FINGER_MM",
-    "HAND_MM",
     "MESH_FORMATS",
     "OPENING_STRETCH",
-    "TWEEZERS_MM",
     "Measures",
     "Mesh",
     "Relief",

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from types import MappingProxyType
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,7 +20,7 @@ Vector = NDArray[np.float64]
 OPENING_STRETCH = 1.15
 """How far an opening can be pulled wider to let something through (from memory)."""
 
-HAND_MM, FINGER_MM, TWEEZERS_MM = 65.0, 18.0, 6.0
+WIDTHS_MM: Mapping[str, float] = MappingProxyType({"a hand": 65.0, "a finger": 18.0, "tweezers": 6.0})
 """Width of what has to go in, in mm (common practice, no source)."""
 
 
@@ -57,6 +58,12 @@ class Measures:
         """Index of the last round whose opening, pulled, still lets `width_mm` through; None when none does."""
         fits = [i for i, r in enumerate(self.rounds) if r.opening_mm * OPENING_STRETCH >= width_mm]
         return fits[-1] if fits else None
+
+    def passing(self, trunk: int) -> tuple[tuple[str, str | None], ...]:
+        """Up to which of the first `trunk` rounds a hand, a finger and tweezers go in; None for what never does."""
+        own = replace(self, rounds=self.rounds[:trunk])
+        last = {thing: own.last_letting_through(width) for thing, width in WIDTHS_MM.items()}
+        return tuple((thing, None if at is None else own.rounds[at].label) for thing, at in last.items())
 
 
 def density_of(firmness: float) -> float:

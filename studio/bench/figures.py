@@ -21,6 +21,9 @@ from studio.jobs.kinds import Stopped, Watch
 from studio.jobs.models import Job
 
 KIND = "settle"
+
+ANSWER_FORMAT = 2
+"""Goes up when answers say more, so that kept ones of before are not taken for new ones."""
 FRAMES = 6
 REACH = 32_000
 """Positions travel as whole numbers up to this."""
@@ -62,7 +65,8 @@ class Settling:
         seal = hashlib.sha256()
         for name in ARRAYS:
             seal.update(np.ascontiguousarray(getattr(worked.graph, name)).tobytes())
-        said = [t.label for t in worked.rounds], [s.kind.value for s in worked.steps], worked.graph.colours
+        steps = [s.kind.value for s in worked.steps]
+        said = ANSWER_FORMAT, [t.label for t in worked.rounds], steps, worked.inside_out, worked.graph.colours
         fabric = self.gauge.stitch_mm, self.gauge.round_mm, self.gauge.lean, self.firmness
         seal.update(repr((said, fabric)).encode())
         return seal.hexdigest()
@@ -124,6 +128,7 @@ def answer_of(settled: Settled) -> dict[str, Any]:
         "colour": _packed(relief.colour, "<u2"),
         "stretch": _packed(np.clip(np.round(relief.stretch * 1000), -REACH, REACH), "<i2"),
         "measures": asdict(found),
+        "passes": [(thing, label) for thing, label in found.passing(len([t for t in settled.part.trunk if t.live]))],
         "stuffed": bool(settled.stuffed.any()),
         "converged": settled.converged,
         "steps": settled.steps,

@@ -274,6 +274,8 @@ def test_what_still_goes_through_an_opening(ball: Settled) -> None:
     m = measure(ball)
     assert m.rounds[m.last_letting_through(18.0)].label == "R10"  # type: ignore[index]
     assert m.last_letting_through(500.0) is None
+    assert m.passing(len(m.rounds)) == (("a hand", None), ("a finger", "R10"), ("tweezers", "R11"))
+    assert m.passing(1) == (("a hand", None), ("a finger", None), ("tweezers", "R1"))
 
 
 def test_stretch_is_small_at_the_reference_and_grows_with_firmness(ball: Settled) -> None:

@@ -50,6 +50,7 @@ function tube(): Answer {
     colour: packed([0, 0, 0, 0, 0, 0, 0, 0], Int16Array),
     stretch: packed([0, 0, 0, 0, 0, 0, 150, -150], Int16Array),
     measures: { width_mm: 20, depth_mm: 20, height_mm: 10, volume_ml: 3, area_cm2: 6, fill_g: 1, rounds: [] },
+    passes: [],
     stuffed: true,
     converged: true,
     steps: 9,

@@ -38,6 +38,8 @@ export type Answer = {
     fill_g: number;
     rounds: RoundMeasure[];
   };
+  /** What has to go in, and up to which round it does; null for what never does. */
+  passes: [string, string | null][];
   stuffed: boolean;
   converged: boolean;
   steps: number;
@@ -60,6 +62,7 @@ export type Settled = {
   colour: Uint16Array;
   stretch: Int16Array;
   measures: Answer["measures"];
+  passes: Answer["passes"];
   stuffed: boolean;
 };
 
@@ -91,6 +94,7 @@ export function unpack(answer: Answer): Settled {
     colour: new Uint16Array(bytes(answer.colour)),
     stretch: new Int16Array(bytes(answer.stretch)),
     measures: answer.measures,
+    passes: answer.passes,
     stuffed: answer.stuffed,
   };
 }

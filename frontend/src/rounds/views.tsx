@@ -5,7 +5,7 @@ import { useDeferredValue, useMemo, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
 import { answer, api, type Schemas, sentence } from "../api/client";
 import { coloursOf, type Design, gaugeOf, type Part } from "../design/design";
-import type { RoundMeasure } from "../figure/settled";
+import type { RoundMeasure, Settled } from "../figure/settled";
 import { type Settling, useSettled, watched } from "../figure/use-settled";
 import { PartFigure } from "../figure/views";
 import { Button } from "../ui/controls";
@@ -174,13 +174,7 @@ export function Views({
           </label>
         )}
         {preview?.size && (
-          <Sizes
-            showsAbove={asked.design.shows_above}
-            preview={preview}
-            size={preview.size}
-            settling={settling}
-            lit={lit}
-          />
+          <Sizes showsAbove={asked.design.shows_above} size={preview.size} settling={settling} lit={lit} />
         )}
       </Tabs.Content>
       <Tabs.Content value="chart" className="min-h-0 flex-1">
@@ -220,19 +214,16 @@ function SettlingState({ settling }: { settling: Settling }) {
 
 function Sizes({
   showsAbove,
-  preview,
   size,
   settling,
   lit,
 }: {
   showsAbove: number;
-  preview: Preview;
   size: NonNullable<Preview["size"]>;
   settling: Settling;
   lit: number | null;
 }) {
   const found = settling.settled?.measures;
-  const trunk = preview.part.rounds.filter((r) => r.section === preview.part.rounds[0]?.section).length;
   const round = lit === null ? undefined : found?.rounds[lit];
   const spread = (value: number) => ({
     value,
@@ -267,7 +258,7 @@ function Sizes({
       {found && settling.settled?.stuffed && (
         <>
           <dt className="text-soft">Passes up to</dt>
-          <dd>{passes(found.rounds.slice(0, trunk))}</dd>
+          <dd>{passes(settling.settled.passes)}</dd>
         </>
       )}
       {found && (
@@ -291,17 +282,7 @@ function measured(round: RoundMeasure, showsAbove: number): string {
   return said.join(", ");
 }
 
-const OPENING_STRETCH = 1.15;
-const THINGS: [string, number][] = [
-  ["a hand", 65],
-  ["a finger", 18],
-  ["tweezers", 6],
-];
-
 /** The last round at which a hand, a finger and tweezers still go in, in words. */
-export function passes(rounds: { label: string; opening_mm: number }[]): string {
-  return THINGS.map(([thing, width]) => {
-    const last = rounds.findLast((r) => r.opening_mm * OPENING_STRETCH >= width);
-    return `${thing} ${last ? last.label : "never"}`;
-  }).join(", ");
+export function passes(found: Settled["passes"]): string {
+  return found.map(([thing, round]) => `${thing} ${round ?? "never"}`).join(", ");
 }
