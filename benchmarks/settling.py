@@ -7,12 +7,13 @@ import time
 
 import numpy as np
 
-from craft.drafting import Recipe, Solid, draft, suggested_start
+from craft.drafting import Recipe, draft, suggested_start
 from craft.errors import CraftError
 from craft.fabric import WorkedPart, check
 from craft.gauge import Gauge
 from craft.profile import inflated_profile
 from craft.settling import Settled, round_nodes, settle, shape_error
+from craft.target import Solid
 
 GAUGES = (Gauge(8.0, 7.4), Gauge(5.6, 5.15), Gauge(3.2, 2.95))
 

@@ -15,7 +15,7 @@ import django
 django.setup()
 
 from craft.chart import draw_chart  # noqa: E402
-from craft.drafting import Recipe, Solid, draft  # noqa: E402
+from craft.drafting import Recipe, draft  # noqa: E402
 from craft.fabric import check  # noqa: E402
 from craft.figure import body_of, draw  # noqa: E402
 from craft.gauge import Gauge  # noqa: E402
@@ -23,6 +23,7 @@ from craft.grading import regrade  # noqa: E402
 from craft.notation import read  # noqa: E402
 from craft.notation.bodies import read_body  # noqa: E402
 from craft.placement import place  # noqa: E402
+from craft.target import Solid  # noqa: E402
 from studio.bench.previews import preview  # noqa: E402
 from studio.bench.schemas import PreviewIn  # noqa: E402
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from benchmarks.mutations import survey
-from craft.drafting import EASE_PRESETS, SOLIDS, Recipe, Solid, draft, suggested_start
+from craft.drafting import EASE_PRESETS, Recipe, draft, suggested_start
 from craft.gauge import Gauge
 from craft.profile import inflated_profile
+from craft.target import SOLIDS, Solid
 
 GAUGES = (Gauge(8.0, 7.4), Gauge(5.6, 5.15), Gauge(3.0, 2.76))
 

@@ -33,6 +33,7 @@ INSTALLED_APPS = [
     "studio.yarns",
     "studio.designs",
     "studio.bench",
+    "studio.shapes",
     "studio.sizes",
     "studio.booklets",
 ]

@@ -9,7 +9,8 @@ from typing import Any
 
 from craft.cli.answers import Answer, gauge_of, problem_row, refused
 from craft.cli.files import read_checked
-from craft.drafting import Recipe, Shaping, Solid, draft, suggested_start
+from craft.cli.settling import form_in
+from craft.drafting import Recipe, Shaping, draft, suggested_start
 from craft.errors import CraftError
 from craft.exchange import export
 from craft.fabric import KIND_KEYS, LOOP_ORDER, Checked, WorkedPart, movements, place_of
@@ -19,6 +20,7 @@ from craft.materials import filling_of, hours, tails, yarn_use
 from craft.notation import Wording
 from craft.problems import CODES
 from craft.stitches import Terms, Tongue
+from craft.target import Form, Solid
 from craft.yarn import Yarn, combined_wraps
 
 
@@ -75,21 +77,35 @@ def _check_lines(found: Checked) -> Iterator[str]:
     yield "sound\n" if found.sound else "not sound\n"
 
 
+def _form(args: argparse.Namespace) -> Form:
+    """What is to be drafted: the form of a file, or a solid of the words given."""
+    if args.solid == "form":
+        if not args.form:
+            raise CraftError("draft form needs --form FILE: a JSON file as docs/file-format.md describes.")
+        try:
+            return form_in(args.form)
+        except OSError as error:
+            raise CraftError(f"{args.form}: {error.strerror or error}.") from None
+    if args.height is None:
+        raise CraftError("draft needs --height in mm.")
+    return Form(Solid(args.solid, args.height, args.width or args.height, args.open, args.opening, args.point))
+
+
 def draft_command(args: argparse.Namespace) -> Answer:
-    """Draft a solid to rounds."""
+    """Draft a shape to rounds."""
     if args.stitch is None or args.round is None:
         raise CraftError("draft needs --stitch and --round, both in mm.")
-    solid = Solid(args.solid, args.height, args.width or args.height, args.open, args.opening, args.point)
+    form = _form(args)
     gauge = gauge_of(args)
     recipe = Recipe(
-        solid, args.start or suggested_start(solid, gauge), args.ease, Shaping(args.stacked, args.first, args.decrease)
+        form, args.start or suggested_start(form, gauge), args.ease, Shaping(args.stacked, args.first, args.decrease)
     )
     made = draft(recipe, gauge)
     data = {
         "format": 1,
         "text": made.text(),
         "counts": list(made.counts),
-        "target": solid.to_json(),
+        "target": recipe.to_json().get("solid") or form.to_json(),
         "count_rms": made.count_rms,
         "different_rounds": made.different_rounds,
     }

@@ -15,10 +15,10 @@ from typing import NoReturn
 from craft.cli.answers import Answer
 from craft.cli.commands import check_command, convert_command, draft_command, gauge_command, run_command, yarn_command
 from craft.cli.settling import settle_command
-from craft.drafting import SOLIDS
 from craft.errors import CraftError
 from craft.exchange import FORMATS
 from craft.stitches import Tongue
+from craft.target import SOLIDS
 
 TERMS = ("us", "uk", "letters")
 
@@ -72,9 +72,10 @@ def _planning(commands: _Commands) -> None:
     check.add_argument("--from-terms", choices=TERMS)
     check.add_argument("--codes", action="store_true", help="list every problem code")
 
-    draft = commands.add("draft", draft_command, "draft a solid to written rounds")
-    draft.add_argument("solid", choices=tuple(SOLIDS))
-    draft.add_argument("--height", type=_number, required=True, metavar="MM")
+    draft = commands.add("draft", draft_command, "draft a shape to written rounds")
+    draft.add_argument("solid", choices=(*SOLIDS, "form"))
+    draft.add_argument("--form", metavar="FILE", help="a shape as JSON: traced, stacked, a mesh, with modifiers")
+    draft.add_argument("--height", type=_number, metavar="MM")
     draft.add_argument("--width", type=_number, metavar="MM")
     draft.add_argument("--opening", type=_number, metavar="MM")
     draft.add_argument("--point", type=_number, default=0.2, metavar="0…0.5", help="how pointed an egg is")

@@ -10,14 +10,14 @@ from typing import Any
 
 from craft.cli.answers import Answer, gauge_of, refused
 from craft.cli.files import read_checked
-from craft.drafting import SOLIDS, Solid
 from craft.errors import CraftError
 from craft.fabric import WorkedPart
 from craft.settling import MESH_FORMATS, Mesh, Settled, measure, mesh_file, settle, shape_error
+from craft.target import SOLIDS, Form, Solid
 
 
-def target_of(text: str) -> Solid:
-    """A solid from `sphere:100`, `ellipsoid:90x60` (height × width in mm), or a JSON file of `craft draft`."""
+def target_of(text: str) -> Form:
+    """A target from `sphere:100`, `ellipsoid:90x60` (height × width in mm), or a JSON file of a form or `craft draft`."""
     kind, _, size = text.partition(":")
     if kind in SOLIDS and size:
         try:
@@ -26,14 +26,21 @@ def target_of(text: str) -> Solid:
             raise CraftError(f"{text!r}: sizes are written like {kind}:90x60, height by width in mm.") from None
         if len(sides) > 2:
             raise CraftError(f"{text!r}: a solid has a height and a width.")
-        return Solid(kind, sides[0], sides[-1])
+        return Form(Solid(kind, sides[0], sides[-1]))
     try:
-        data = json.loads(Path(text).read_text(encoding="utf-8"))
-        return Solid.from_json(data.get("target", data))
+        return form_in(text)
     except OSError as error:
         raise CraftError(f"{text}: {error.strerror or error}; a target is a file or like 'sphere:100'.") from None
-    except (ValueError, AttributeError):
-        raise CraftError(f"{text}: the target is no JSON of a solid.") from None
+
+
+def form_in(path: str) -> Form:
+    """The form of a JSON file: a form, a solid, or what `craft draft --json` printed. OSError when it can't be opened."""
+    try:
+        data = json.loads(Path(path).read_text(encoding="utf-8"))
+        target = data.get("target", data)
+        return Form.from_json(target) if "base" in target else Form(Solid.from_json(target))
+    except (ValueError, AttributeError, TypeError):
+        raise CraftError(f"{path}: the target is no JSON of a shape.") from None
 
 
 def settle_command(args: argparse.Namespace) -> Answer:
@@ -73,7 +80,7 @@ def settle_command(args: argparse.Namespace) -> Answer:
     return Answer(0 if all(s.converged for s, _ in made) else 1, lines, {"format": 1, "parts": rows})
 
 
-def _row(settled: Settled, seconds: float, target: Solid | None) -> dict[str, Any]:
+def _row(settled: Settled, seconds: float, target: Form | None) -> dict[str, Any]:
     m = measure(settled)
     error = shape_error(settled, target) if target else None
     return {

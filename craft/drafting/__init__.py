@@ -2,20 +2,18 @@
 
 from craft.drafting.counts import best_counts
 from craft.drafting.draft import EASE_PRESETS, Draft, Recipe, different_rounds, draft, prices, write_rounds
+from craft.drafting.loops import Branch, BranchedError
 from craft.drafting.rings import Rings, rings_of, suggested_start
-from craft.drafting.solids import SOLIDS, Outline, Solid, SolidKind
 from craft.drafting.spread import Shaping, shaped_round, shaped_rounds
 
 __all__ = [
     "EASE_PRESETS",
-    "SOLIDS",
+    "Branch",
+    "BranchedError",
     "Draft",
-    "Outline",
     "Recipe",
     "Rings",
     "Shaping",
-    "Solid",
-    "SolidKind",
     "best_counts",
     "different_rounds",
     "draft",

@@ -9,15 +9,17 @@ from typing import Any
 
 import numpy as np
 
+from craft.drafting.around import laid_rounds
 from craft.drafting.counts import best_counts, evened
 from craft.drafting.rings import Rings, rings_of
-from craft.drafting.solids import SOLIDS, Solid
+from craft.drafting.shells import course_of
 from craft.drafting.spread import Shaping, shaped_rounds
 from craft.errors import CraftError, require
 from craft.gauge import Gauge
 from craft.notation import folded, print_part
-from craft.pattern import Item, Part, Repeat, Round, Start, StartKind, Step, StepKind, Work
+from craft.pattern import Instruction, Item, Part, Repeat, Round, Start, StartKind, Step, StepKind, Work
 from craft.stitches import Terms
+from craft.target import Form, Shell, Solid, as_form
 
 EASE_PRESETS = (("true", 0.0), ("balanced", 0.5), ("easy", 0.85))
 """Names of the presets with their ease."""
@@ -25,13 +27,17 @@ EASE_PRESETS = (("true", 0.0), ("balanced", 0.5), ("easy", 0.85))
 
 @dataclass(frozen=True, slots=True)
 class Recipe:
-    """How to draft: the solid, stitches to start with, ease 0 to 1, layout and start."""
+    """How to draft: the shape, stitches to start with, ease 0 to 1, layout and start.
 
-    solid: Solid
+    redrawn: the surface to lay rounds on instead of the shape's own, so that it settles to the shape.
+    """
+
+    shape: Form | Solid
     start: int = 6
     ease: float = 0.85
     shaping: Shaping = Shaping()
     start_kind: StartKind = StartKind.RING
+    redrawn: Shell | None = None
 
     def __post_init__(self) -> None:
         require(
@@ -40,29 +46,42 @@ class Recipe:
         require(0 <= self.ease <= 1, "Ease lies between 0 and 1.", field="ease")
 
     def scaled(self, factor: float) -> Recipe:
-        """The same recipe for the solid at another size."""
-        return replace(self, solid=self.solid.scaled(factor))
+        """The same recipe for the form at another size."""
+        redrawn = None if self.redrawn is None else self.redrawn.scaled(factor)
+        return replace(self, shape=self.form.scaled(factor), redrawn=redrawn)
 
     def to_json(self) -> dict[str, Any]:
         """Plain JSON values."""
         return {
-            "solid": self.solid.to_json(),
+            **self._shape(),
             "start": self.start,
             "ease": self.ease,
             "stacked": self.shaping.stacked,
             "first": self.shaping.first,
             "decrease": self.shaping.decrease,
             "start_kind": self.start_kind.value,
+            **({} if self.redrawn is None else {"redrawn": self.redrawn.to_json()}),
         }
+
+    @property
+    def form(self) -> Form:
+        """The shape as a form."""
+        return as_form(self.shape)
+
+    def _shape(self) -> dict[str, Any]:
+        """A plain solid under its own name, as recipes always had it; any other shape as a form."""
+        if isinstance(self.form.base, Solid) and not self.form.modifiers:
+            return {"solid": self.form.base.to_json()}
+        return {"form": self.form.to_json()}
 
     @classmethod
     def from_json(cls, data: dict[str, Any]) -> Recipe:
         """The recipe of plain JSON values; CraftError when they make none."""
         try:
             shaping = Shaping(data["stacked"], data["first"], data["decrease"])
-            return cls(
-                Solid.from_json(data["solid"]), data["start"], data["ease"], shaping, StartKind(data["start_kind"])
-            )
+            form = Form(Solid.from_json(data["solid"])) if "solid" in data else Form.from_json(data["form"])
+            redrawn = Shell.from_json(data["redrawn"]) if data.get("redrawn") else None
+            return cls(form, data["start"], data["ease"], shaping, StartKind(data["start_kind"]), redrawn)
         except CraftError:
             raise
         except (KeyError, TypeError, ValueError, AttributeError) as error:
@@ -74,7 +93,8 @@ class Draft:
     """Drafted rounds with what they cost.
 
     count_rms: error of the counts against the rings, in stitches. radius_rms_mm: the same as
-    radius. different_rounds: rounds that read differently, all plain ones counted as one.
+    radius. different_rounds: rounds that read differently, all plain ones counted as one. uneven: by
+    how much the height of rounds has to differ, as a share; 0 for most shapes.
     """
 
     part: Part
@@ -83,6 +103,7 @@ class Draft:
     count_rms: float
     radius_rms_mm: float
     different_rounds: int
+    uneven: float = 0.0
 
     def text(self, terms: Terms = Terms.US) -> str:
         """The rounds in words, without a heading."""
@@ -97,9 +118,9 @@ def _stuffing(counts: Sequence[int], recipe: Recipe) -> dict[int, Step]:
     """Stage directions by the number of the round they follow."""
     widest = max(counts)
     steps: dict[int, Step] = {}
-    length, width = recipe.solid.height_mm, recipe.solid.width_mm
+    width, _, length = recipe.form.size_mm
     slim = widest < 24 or length > 2.5 * width
-    if recipe.solid.open:
+    if recipe.form.open:
         last = len(counts)
         steps[last] = Step(StepKind.STUFF, "Stuff, and leave a long tail for sewing.")
         return steps
@@ -115,15 +136,26 @@ def _stuffing(counts: Sequence[int], recipe: Recipe) -> dict[int, Step]:
     return steps
 
 
-def write_rounds(counts: Sequence[int], recipe: Recipe, *, steps: bool = True) -> tuple[Item, ...]:
-    """Items of a part with these live counts, folded, with directions to stuff and close."""
+def write_rounds(
+    counts: Sequence[int],
+    recipe: Recipe,
+    bodies: Sequence[tuple[Instruction, ...]] | None = None,
+    *,
+    steps: bool = True,
+) -> tuple[Item, ...]:
+    """Items of a part with these live counts, folded, with directions to stuff and close.
+
+    bodies: the work of every round after the first, evenly spread if not given.
+    """
     items: list[Item] = [_start_round(recipe)]
     stuffing = _stuffing(counts, recipe) if steps else {}
-    for number, (body, count) in enumerate(zip(shaped_rounds(counts, recipe.shaping), counts[1:], strict=True), 2):
+    for number, (body, count) in enumerate(
+        zip(bodies or shaped_rounds(counts, recipe.shaping), counts[1:], strict=True), 2
+    ):
         items.append(Round(number, number, body, count))
         if step := stuffing.get(number):
             items.append(step)
-    if steps and not recipe.solid.open:
+    if steps and not recipe.form.open:
         items.append(
             Step(
                 StepKind.CLOSE,
@@ -141,18 +173,29 @@ def different_rounds(items: Sequence[Item]) -> int:
 
 def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) -> Draft:
     """Draft a part. CraftError says when the solid is too small or too large at this gauge."""
-    rings = rings_of(recipe.solid, gauge, recipe.start)
+    laid_on = recipe.form if recipe.redrawn is None else Form(recipe.redrawn)
+    course = None if laid_on.outline is not None else course_of(laid_on, gauge, recipe.start)
+    rings = rings_of(recipe.form, gauge, recipe.start) if course is None else course.rings
     true = [float(n) for n in rings.stitches]
-    closed = not recipe.solid.open
+    closed = not recipe.form.open
     counts = best_counts(true, recipe.start, recipe.ease, closed=closed)
     if closed:
-        counts = evened(counts, true, mirrored=SOLIDS[recipe.solid.kind].mirrored)
-    items = write_rounds(counts, recipe)
+        counts = evened(counts, true, mirrored=recipe.form.mirrored_ends)
+    bodies = shaped_rounds(counts, recipe.shaping)
+    if course is not None:
+        bodies = laid_rounds(counts, course.growth, recipe.shaping, gauge.lean, mirrored=course.mirrored)
+    items = write_rounds(counts, recipe, bodies)
     miss = np.asarray(counts, float) - rings.stitches
     inner = miss[1:-1] if closed and len(miss) > 2 else miss[1:]
     rms = float(np.sqrt(np.mean(inner**2))) if len(inner) else 0.0
     return Draft(
-        Part(name, items, make), counts, rings, rms, rms * gauge.stitch_mm / (2 * math.pi), different_rounds(items)
+        Part(name, items, make),
+        counts,
+        rings,
+        rms,
+        rms * gauge.stitch_mm / (2 * math.pi),
+        different_rounds(items),
+        0.0 if course is None else course.uneven,
     )
 
 

@@ -1,6 +1,6 @@
 """From stitch graph to the figure at rest: net of springs, surface, settling, measures, meshes."""
 
-from craft.settling.against import ShapeError, shape_error
+from craft.settling.against import Fit, ShapeError, fit, shape_error
 from craft.settling.measure import (
     OPENING_STRETCH,
     Measures,
@@ -19,6 +19,7 @@ from craft.settling.settle import Settled, settle
 __all__ = [
     "MESH_FORMATS",
     "OPENING_STRETCH",
+    "Fit",
     "Measures",
     "Mesh",
     "Relief",
@@ -26,6 +27,7 @@ __all__ = [
     "Settled",
     "ShapeError",
     "density_of",
+    "fit",
     "measure",
     "mesh_file",
     "node_colours",

@@ -9,7 +9,6 @@ from typing import Literal
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Router, UploadedFile
 
-from craft.drafting import SOLIDS
 from craft.errors import CraftError
 from craft.fabric import MAIN_COLOUR
 from craft.gauge import Estimate, estimate_gauge, fabric_outlook
@@ -29,9 +28,6 @@ from studio.bench.schemas import (
     PreviewOut,
     ReshapeIn,
     SceneOut,
-    ShapeIn,
-    ShapeOut,
-    SolidOut,
     TidyIn,
     TidyOut,
     YarnQuestion,
@@ -51,12 +47,6 @@ pictures = Router(tags=["designs"])
 def preview(request: HttpRequest, payload: PreviewIn) -> PreviewOut:
     """Read and run a part's text."""
     return previews.preview(payload)
-
-
-@router.post("/shape", response=ShapeOut)
-def shape(request: HttpRequest, payload: ShapeIn) -> ShapeOut:
-    """Draft a solid."""
-    return previews.shape(payload)
 
 
 @router.post("/picture", response=None)
@@ -79,12 +69,6 @@ def fabric(request: HttpRequest, payload: YarnQuestion) -> FabricOut:
         verdict=outlook.verdict.value,
         words=outlook.words,
     )
-
-
-@router.get("/solids", response=list[SolidOut])
-def solids(request: HttpRequest) -> list[SolidOut]:
-    """The kinds of solids there are."""
-    return [SolidOut(key=s.key, title=s.title, use=s.use) for s in SOLIDS.values()]
 
 
 @router.post("/tidy", response=TidyOut)

@@ -3,18 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any, cast
+from typing import cast
 
-from craft.drafting import Draft, Recipe, Shaping, Solid, draft, prices, suggested_start
 from craft.fabric import MAIN_COLOUR, Checked, Tally, WorkedPart, repeats_said
 from craft.figure import Body, body_of, draw
 from craft.gauge import Estimate, Gauge
 from craft.materials import filling_g, yarn_use
 from craft.notation import highlights
-from craft.pattern import StartKind
 from craft.placement import drift, place
 from craft.problems import Problem
-from craft.stitches import Terms
 from studio.bench.eyes import eye_hints
 from studio.bench.schemas import (
     ColourIn,
@@ -23,12 +20,8 @@ from studio.bench.schemas import (
     GaugeIn,
     PreviewIn,
     PreviewOut,
-    PriceOut,
     ProblemOut,
-    RecipeIn,
     RoundOut,
-    ShapeIn,
-    ShapeOut,
     SizeOut,
     SpanKind,
     SpanOut,
@@ -238,57 +231,3 @@ def _repeats(checked: Checked) -> list[tuple[int, int, str]]:
 
 def _lines(checked: Checked) -> dict[int, int]:
     return {line.span.start: line.number for line in checked.reading.lines}
-
-
-def recipe_of(given: RecipeIn, gauge: Gauge) -> Recipe:
-    """The craft's recipe; a start of 0 is chosen by the shape."""
-    solid = Solid(given.kind, given.height_mm, given.width_mm, given.open, given.opening_mm, given.point)
-    return Recipe(
-        solid,
-        given.start or suggested_start(solid, gauge),
-        given.ease,
-        Shaping(given.stacked, given.first, given.decrease),
-        StartKind(given.start_kind),
-    )
-
-
-def _price(name: str, ease: float, made: Draft) -> PriceOut:
-    return PriceOut.model_validate(
-        {
-            "name": name,
-            "ease": ease,
-            "rounds": len(made.counts),
-            "stitches": sum(made.counts),
-            "different": made.different_rounds,
-            "off_mm": made.radius_rms_mm,
-        }
-    )
-
-
-def shape(question: ShapeIn) -> ShapeOut:
-    """Draft a solid; CraftError says why one cannot be."""
-    gauge = craft_gauge(question.gauge)
-    recipe = recipe_of(question.recipe, gauge)
-    made = draft(recipe, gauge)
-    text = made.text(Terms(question.terms))
-    outline = recipe.solid.outline()
-    every = max(1, len(outline.r) // 120)
-    points = [
-        (round(float(r), 2), round(float(z), 2)) for r, z in zip(outline.r[::every], outline.z[::every], strict=True)
-    ]
-    points.append((round(float(outline.r[-1]), 2), round(float(outline.z[-1]), 2)))
-    as_json: dict[str, Any] = recipe.to_json()
-    asked = PreviewIn.model_construct(
-        text=text, **{n: getattr(question, n) for n in ("terms", "gauge", "colours", "colour", "number")}, others=[]
-    )
-    return ShapeOut.model_construct(
-        number=question.number,
-        text=text,
-        recipe=as_json,
-        start=recipe.start,
-        outline=points,
-        preview=preview(asked),
-        prices=[_price(*p) for p in prices(recipe, gauge)],
-        off_mm=made.radius_rms_mm,
-        different=made.different_rounds,
-    )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -181,59 +181,6 @@ class PreviewOut(Schema):
     terms_how: str
 
 
-class RecipeIn(Schema):
-    """A solid and how to draft it. start: 0 lets the shape choose."""
-
-    kind: Literal["sphere", "ellipsoid", "egg", "drop", "cone", "dome", "capsule", "cylinder"]
-    height_mm: Annotated[float, Field(gt=0, le=2_000)]
-    width_mm: Annotated[float, Field(gt=0, le=2_000)]
-    open: bool = False
-    opening_mm: Annotated[float, Field(gt=0, le=2_000)] | None = None
-    point: Annotated[float, Field(ge=0, le=0.5)] = 0.2
-    start: Annotated[int, Field(ge=0, le=60)] = 0
-    ease: Annotated[float, Field(ge=0, le=1)] = 0.85
-    stacked: bool = False
-    first: bool = False
-    decrease: Literal["dec", "invdec"] = "dec"
-    start_kind: Literal["ring", "chain2"] = "ring"
-
-
-class ShapeIn(Schema):
-    """A recipe to be drafted at a gauge; nothing is kept."""
-
-    recipe: RecipeIn
-    gauge: GaugeIn
-    terms: TermsName
-    colours: Annotated[list[ColourIn], Field(max_length=60)] = []
-    colour: YarnName | None = None
-    number: int = 0
-
-
-class PriceOut(Schema):
-    """What an ease preset costs."""
-
-    name: Literal["true", "balanced", "easy"]
-    ease: float
-    rounds: int
-    stitches: int
-    different: int
-    off_mm: float
-
-
-class ShapeOut(Schema):
-    """Drafted rounds, what they make, the outline aimed at (mm), and the price of each preset."""
-
-    number: int
-    text: str
-    recipe: dict[str, Any]
-    start: int
-    preview: PreviewOut
-    outline: list[tuple[float, float]]
-    prices: list[PriceOut]
-    off_mm: float
-    different: int
-
-
 class YarnQuestion(Schema):
     """A yarn and a hook to be judged."""
 
@@ -361,14 +308,6 @@ class TidyOut(Schema):
     """The tidied text."""
 
     text: str
-
-
-class SolidOut(Schema):
-    """A kind of solid."""
-
-    key: str
-    title: str
-    use: str
 
 
 class PlacedOut(Schema):

@@ -11,8 +11,9 @@ from typing import Any
 
 from django.contrib.auth.models import User
 
-from craft.drafting import Recipe, Solid, draft, suggested_start
+from craft.drafting import Recipe, draft, suggested_start
 from craft.gauge import Gauge
+from craft.target import Solid
 from studio.designs import actions, pages, texts
 from studio.designs.models import Design
 from studio.designs.reading import gauge_of

@@ -298,3 +298,25 @@ def test_a_booklet_of_the_craft_alone() -> None:
     assert "- [ ] R1: 6X in ring (6)" in marked
     assert "choke" not in text, "no small parts, no caution about them"
     assert "certifies nothing" in text
+
+
+def test_draft_and_settle_take_a_form_from_a_file(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    bend = {"kind": "bend", "degrees": 40}
+    form = {"base": "traced", "front": [[0, 0], [30, 20], [20, 60], [0, 80]], "modifiers": [bend]}
+    path = tmp_path / "moon.json"
+    path.write_text(json.dumps(form))
+    at = ("--stitch", "5.6", "--round", "5.1")
+    data = as_json(capsys, "draft", "draft", "form", "--form", str(path), *at)
+    assert data["target"]["base"] == "traced"
+    written = tmp_path / "moon.txt"
+    written.write_text(data["text"])
+    settled = as_json(capsys, "settle", "settle", str(written), *at, "--against", str(path))
+    assert settled["parts"][0]["shape_rms_w"] < 0.4
+    for words, says in (
+        (["form"], "--form FILE"),
+        (["form", "--form", str(tmp_path / "none.json")], "No such file"),
+        (["form", "--form", str(written)], "no JSON of a shape"),
+        (["egg"], "--height"),
+    ):
+        code, _, err = run(capsys, "draft", *words, *at)
+        assert (code, says in err) == (2, True), err

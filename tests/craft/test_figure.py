@@ -7,12 +7,13 @@ import xml.etree.ElementTree as ET
 import numpy as np
 import pytest
 
-from craft.drafting import Recipe, Solid, draft
+from craft.drafting import Recipe, draft
 from craft.errors import CraftError
 from craft.fabric import check
 from craft.figure import Body, View, body_of, draw
 from craft.gauge import Gauge
 from craft.placement import Seat, extent, place
+from craft.target import Solid
 
 GAUGE = Gauge(5.6, 5.15, lean=0.0)
 

@@ -7,7 +7,7 @@ import math
 import numpy as np
 import pytest
 
-from craft.drafting import Recipe, Solid, draft
+from craft.drafting import Recipe, draft
 from craft.errors import CraftError
 from craft.fabric import KIND_KEYS, WorkedPart, check
 from craft.figure import Placed, draw_faces
@@ -38,6 +38,7 @@ from craft.placement import (
 )
 from craft.settling import relief_of, round_nodes, settle, stretch_of
 from craft.stitches import STITCHES
+from craft.target import Solid
 
 GAUGE = Gauge(5.6, 5.2, 0.4)
 

@@ -8,7 +8,7 @@ import struct
 import numpy as np
 import pytest
 
-from craft.drafting import Recipe, Solid, draft
+from craft.drafting import Recipe, draft
 from craft.errors import CraftError
 from craft.fabric import WorkedPart, check
 from craft.gauge import Gauge
@@ -26,6 +26,7 @@ from craft.settling import (
     shows_filling_above,
     stretch_of,
 )
+from craft.target import Solid
 
 GAUGE = Gauge(5.6, 5.2, 0.4)
 UPRIGHT = Gauge(5.6, 5.2, 0.0)

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from craft.drafting import Recipe, Solid, draft
+from craft.drafting import Recipe, draft
 from craft.errors import CraftError
 from craft.fabric import check
 from craft.gauge import (
@@ -28,6 +28,7 @@ from craft.notation import print_part
 from craft.pattern import Part, StepKind
 from craft.profile import Lie, inflated_profile, quick_profile
 from craft.stitches import Terms
+from craft.target import Solid
 from craft.units import cm, inches
 from craft.yarn import Yarn, hook_name
 

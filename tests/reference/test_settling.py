@@ -8,11 +8,12 @@ import numpy as np
 import pytest
 import trimesh
 
-from craft.drafting import Recipe, Solid, draft
+from craft.drafting import Recipe, draft
 from craft.fabric import WorkedPart, check
 from craft.gauge import Gauge
 from craft.profile import inflated_profile
 from craft.settling import Mesh, Settled, measure, mesh_file, round_nodes, settle, shape_error
+from craft.target import Solid
 
 GAUGE = Gauge(5.6, 5.2, 0.4)
 

@@ -13,9 +13,10 @@ import pytest
 import trimesh
 from scipy.integrate import quad
 
-from craft.drafting import Recipe, Solid, draft, rings_of
+from craft.drafting import Recipe, draft, rings_of
 from craft.gauge import Gauge
 from craft.profile import inflated_profile, quick_profile
+from craft.target import Solid
 
 FINE = Gauge(1.2, 1.1)
 

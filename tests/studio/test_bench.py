@@ -53,7 +53,7 @@ def test_colours_by_stitch(studio: Studio) -> None:
 
 
 def test_shapes_are_drafted_while_dragging(studio: Studio) -> None:
-    got = studio.ask("POST", "/bench/shape", {"recipe": BALL_50, "gauge": GAUGE, "terms": "uk", "number": 3})
+    got = studio.ask("POST", "/shapes/draft", {"recipe": BALL_50, "gauge": GAUGE, "terms": "uk", "number": 3})
     assert "6 dc in ring" in got["text"]
     assert got["preview"]["sound"]
     assert [p["name"] for p in got["prices"]] == ["true", "balanced", "easy"]
@@ -74,7 +74,7 @@ def test_shapes_are_drafted_while_dragging(studio: Studio) -> None:
 )
 def test_shapes_that_cannot_be_say_why(studio: Studio, change: dict[str, Any], words: str) -> None:
     body = {"recipe": {**BALL_50, **change}, "gauge": GAUGE, "terms": "us"}
-    assert words in studio.ask("POST", "/bench/shape", body, 422)["detail"].lower()
+    assert words in studio.ask("POST", "/shapes/draft", body, 422)["detail"].lower()
 
 
 def test_tidying_is_asked_for_and_refused_while_something_is_unread(studio: Studio) -> None:

@@ -207,7 +207,13 @@ def test_others_designs_are_not_there(studio: Studio, other: Studio) -> None:
 def test_nobody_gets_in_without_signing_in(studio: Studio) -> None:
     made, _ = studio.with_part()
     nobody = Studio(Client())
-    for path in ("/designs", f"/designs/{made['id']}", "/yarns", f"/designs/{made['id']}/booklet.pdf", "/bench/solids"):
+    for path in (
+        "/designs",
+        f"/designs/{made['id']}",
+        "/yarns",
+        f"/designs/{made['id']}/booklet.pdf",
+        "/shapes/solids",
+    ):
         assert nobody.ask("GET", path, status=401)["type"] == "/problems/signed-out"
 
 

@@ -78,7 +78,7 @@ def gauged(studio: Studio) -> dict[str, Any]:
     }
     text = studio.ask(
         "POST",
-        "/bench/shape",
+        "/shapes/draft",
         {
             "recipe": {"kind": "sphere", "height_mm": 50, "width_mm": 50},
             "terms": "us",

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { moved } from "../assembly/assembly";
 import { localKey } from "../rounds/use-part-text";
-import { recipeFor, recipeFrom } from "../shapes/silhouettes";
+import { recipeFor, recipeFrom } from "../shapes/recipe";
 import { isTyping } from "../ui/keys";
 import { answer, cookie, Refused, sentence } from "./client";
 

@@ -55,6 +55,11 @@ export async function postFile<T>(path: string, file: File, lost: Problem = OFFL
   return answered as T;
 }
 
+/** What an answer that is no success says, to be thrown. */
+export function asRefused(said: unknown, status: number): Refused {
+  return new Refused(asProblem(said, status));
+}
+
 const client = createClient<paths>({
   baseUrl: window.location.origin,
   credentials: "same-origin",

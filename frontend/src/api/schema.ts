@@ -284,46 +284,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench/shape": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Shape
-         * @description Draft a solid.
-         */
-        post: operations["studio_bench_api_shape"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/solids": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Solids
-         * @description The kinds of solids there are.
-         */
-        get: operations["studio_bench_api_solids"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/bench/tidy": {
         parameters: {
             query?: never;
@@ -950,6 +910,186 @@ export interface paths {
          */
         put: operations["studio_accounts_api_set_preferences"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/compensate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compensate
+         * @description Redraw a shape so that it settles nearest: as a job.
+         */
+        post: operations["studio_shapes_api_compensate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draft
+         * @description Draft a shape.
+         */
+        post: operations["studio_shapes_api_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit
+         * @description Draft and settle a shape, and lay it on its target: as a job.
+         */
+        post: operations["studio_shapes_api_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/mesh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mesh
+         * @description Read a mesh; nothing is kept.
+         */
+        post: operations["studio_shapes_api_mesh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/modifiers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Modifiers
+         * @description What can be done to a shape.
+         */
+        get: operations["studio_shapes_api_modifiers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outline
+         * @description Find the outline of what stands on a reference picture.
+         */
+        post: operations["studio_shapes_api_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/solids": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Solids
+         * @description The kinds of solids there are.
+         */
+        get: operations["studio_shapes_api_solids"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/target.obj": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Target Obj
+         * @description The surface aimed at as a file.
+         */
+        post: operations["studio_shapes_api_target_obj"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/target.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Target Svg
+         * @description The outlines aimed at as a file.
+         */
+        post: operations["studio_shapes_api_target_svg"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1853,6 +1993,24 @@ export interface components {
             state: "waiting" | "running" | "done" | "failed" | "cancelled";
         };
         /**
+         * KnobOut
+         * @description A number of a modifier.
+         */
+        KnobOut: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+            /** Usual */
+            usual: number;
+        };
+        /**
          * LogEntry
          * @description A line of the making log.
          */
@@ -1904,6 +2062,40 @@ export interface components {
             terms: "us" | "uk" | "letters";
             /** Username */
             username: string;
+        };
+        /**
+         * MeshOut
+         * @description A mesh that was read: its form, its size, and what was done to it.
+         */
+        MeshOut: {
+            /** Faces */
+            faces: number;
+            /** Form */
+            form: {
+                [key: string]: unknown;
+            };
+            /** Notes */
+            notes: string[];
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * ModifierOut
+         * @description A kind of modifier, with its numbers.
+         */
+        ModifierOut: {
+            /** Key */
+            key: string;
+            /** Knobs */
+            knobs: components["schemas"]["KnobOut"][];
+            /** Title */
+            title: string;
+            /** Use */
+            use: string;
         };
         /**
          * MoveOut
@@ -2179,18 +2371,15 @@ export interface components {
         };
         /**
          * PriceOut
-         * @description What an ease preset costs.
+         * @description What a way of drafting costs.
          */
         PriceOut: {
             /** Different */
             different: number;
             /** Ease */
             ease: number;
-            /**
-             * Name
-             * @enum {string}
-             */
-            name: "true" | "balanced" | "easy";
+            /** Name */
+            name: string;
             /** Off Mm */
             off_mm: number;
             /** Rounds */
@@ -2268,7 +2457,10 @@ export interface components {
         };
         /**
          * RecipeIn
-         * @description A solid and how to draft it. start: 0 lets the shape choose.
+         * @description A shape and how to draft it.
+         *
+         *     form: a traced outline, a stack or a mesh instead of the solid; modifiers are done on either (both as in
+         *     docs/file-format.md). start: 0 lets the shape choose. redrawn: the surface that compensation found.
          */
         RecipeIn: {
             /**
@@ -2287,13 +2479,28 @@ export interface components {
              * @default false
              */
             first?: boolean;
-            /** Height Mm */
-            height_mm: number;
+            /** Form */
+            form?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Height Mm
+             * @default 60
+             */
+            height_mm?: number;
             /**
              * Kind
+             * @default sphere
              * @enum {string}
              */
-            kind: "sphere" | "ellipsoid" | "egg" | "drop" | "cone" | "dome" | "capsule" | "cylinder";
+            kind?: "sphere" | "ellipsoid" | "egg" | "drop" | "cone" | "dome" | "capsule" | "cylinder";
+            /**
+             * Modifiers
+             * @default []
+             */
+            modifiers?: {
+                [key: string]: unknown;
+            }[];
             /**
              * Open
              * @default false
@@ -2306,6 +2513,10 @@ export interface components {
              * @default 0.2
              */
             point?: number;
+            /** Redrawn */
+            redrawn?: {
+                [key: string]: unknown;
+            } | null;
             /**
              * Stacked
              * @default false
@@ -2322,8 +2533,11 @@ export interface components {
              * @enum {string}
              */
             start_kind?: "ring" | "chain2";
-            /** Width Mm */
-            width_mm: number;
+            /**
+             * Width Mm
+             * @default 60
+             */
+            width_mm?: number;
         };
         /**
          * Rename
@@ -2673,7 +2887,10 @@ export interface components {
         };
         /**
          * ShapeOut
-         * @description Drafted rounds, what they make, the outline aimed at (mm), and the price of each preset.
+         * @description Drafted rounds, what they make, the shape aimed at (mm), and the price of each preset.
+         *
+         *     outline: half outline of a body of revolution, empty for other shapes. sides: how far any shape reaches at heights.
+         *     uneven: by how much the height of rounds has to differ, as a share.
          */
         ShapeOut: {
             /** Different */
@@ -2694,10 +2911,26 @@ export interface components {
             recipe: {
                 [key: string]: unknown;
             };
+            /** Sides */
+            sides: [
+                number,
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
             /** Start */
             start: number;
             /** Text */
             text: string;
+            /** Uneven */
+            uneven: number;
         };
         /**
          * SignIn
@@ -2957,6 +3190,36 @@ export interface components {
         TidyOut: {
             /** Text */
             text: string;
+        };
+        /**
+         * TracingIn
+         * @description A picture to find an outline on.
+         */
+        TracingIn: {
+            /** Picture */
+            picture: number;
+        };
+        /**
+         * TracingOut
+         * @description A half outline in pixels of the picture: handles (half width, height above the pole), and where the pole lies.
+         */
+        TracingOut: {
+            /** Handles */
+            handles: [
+                number,
+                number
+            ][];
+            /** Height */
+            height: number;
+            /** Notes */
+            notes: string[];
+            /** Pole */
+            pole: [
+                number,
+                number
+            ];
+            /** Width */
+            width: number;
         };
         /**
          * WarningOut
@@ -3415,50 +3678,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
-                };
-            };
-        };
-    };
-    studio_bench_api_shape: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ShapeIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ShapeOut"];
-                };
-            };
-        };
-    };
-    studio_bench_api_solids: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SolidOut"][];
                 };
             };
         };
@@ -4346,6 +4565,233 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Session"];
                 };
+            };
+        };
+    };
+    studio_shapes_api_compensate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShapeOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_mesh: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Height Mm
+                     * @default 100
+                     */
+                    height_mm?: number;
+                    /**
+                     * Pole
+                     * @default foot
+                     * @enum {string}
+                     */
+                    pole?: "foot" | "top" | "front" | "back" | "left" | "right";
+                    /**
+                     * Up
+                     * @default z
+                     * @enum {string}
+                     */
+                    up?: "z" | "y";
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeshOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_modifiers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModifierOut"][];
+                };
+            };
+        };
+    };
+    studio_shapes_api_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TracingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracingOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_solids: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolidOut"][];
+                };
+            };
+        };
+    };
+    studio_shapes_api_target_obj: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_shapes_api_target_svg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -11,6 +11,8 @@ const POINTED = new Color("#d98a2b");
 const CALM = new Color("#77834b");
 const TIGHT = new Color("#b5453f");
 const SLACK = new Color("#4b6a83");
+/** Millimetres off the target at which the colour is full. */
+const ABOUT_A_STITCH = 5;
 const TRAVEL = 700;
 const MOST_MOVING = 4000;
 
@@ -20,7 +22,7 @@ export function strainColour(thousandths: number): Color {
   return share >= 0 ? CALM.clone().lerp(TIGHT, share) : CALM.clone().lerp(SLACK, -share);
 }
 
-export type Showing = { stretch: boolean; section: boolean };
+export type Showing = { stretch: boolean; section: boolean; distance?: boolean };
 
 export function Relief({
   settled,
@@ -81,14 +83,16 @@ export function Relief({
     const main = palette.Main ?? UNNAMED;
     const colours = settled.colours.map((name) => new Color(palette[name] ?? main));
     for (let i = 0; i < settled.stitches; i++) {
-      const own = showing.stretch
-        ? strainColour(settled.stretch[i] ?? 0)
-        : (colours[settled.colour[i] ?? 0] ?? new Color(main));
+      const own = showing.distance
+        ? strainColour(((settled.off?.[i] ?? 0) / 100 / ABOUT_A_STITCH) * 150)
+        : showing.stretch
+          ? strainColour(settled.stretch[i] ?? 0)
+          : (colours[settled.colour[i] ?? 0] ?? new Color(main));
       m.setColorAt(i, i === pointed ? POINTED : settled.round[i] === lit && lit !== null ? LIT : own);
     }
     if (m.instanceColor) m.instanceColor.needsUpdate = true;
     invalidate();
-  }, [settled, palette, lit, pointed, showing.stretch, invalidate]);
+  }, [settled, palette, lit, pointed, showing.stretch, showing.distance, invalidate]);
   const planes = showing.section ? cut : undefined;
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: a mesh of the scene, no element; keys walk to it, see the stage

@@ -15,7 +15,7 @@ import {
   Vector3,
 } from "three";
 import { Relief } from "./relief";
-import { boxOf, type Settled, stitchAt, stitchBeside, stitchName } from "./settled";
+import { boxOf, type Settled, type Surface, stitchAt, stitchBeside, stitchName } from "./settled";
 import Stage from "./stage";
 import { type Tool, ToolBar } from "./tool-bar";
 
@@ -83,7 +83,15 @@ export default function SettledScene({
   };
   return (
     <div className="flex h-full flex-col">
-      <ToolBar tools={tools} onTools={setTools} able={{ before: before !== null, target: Boolean(target) }} />
+      <ToolBar
+        tools={tools}
+        onTools={setTools}
+        able={{
+          before: before !== null,
+          target: Boolean(target || settled.aim),
+          distance: Boolean(settled.off),
+        }}
+      />
       <div className="min-h-0 flex-1">
         <Stage
           box={size}
@@ -97,14 +105,19 @@ export default function SettledScene({
               palette={palette}
               lit={lit}
               pointed={pointed}
-              showing={{ stretch: tools.has("stretch"), section: tools.has("section") }}
+              showing={{
+                stretch: tools.has("stretch"),
+                section: tools.has("section"),
+                distance: tools.has("distance"),
+              }}
               cut={MIDDLE}
               onPoint={point}
             />
             {overlay && <Ghost settled={overlay} />}
             {tools.has("before") && before && <Ghost settled={before} />}
+            {tools.has("target") && settled.aim && <Ghost settled={settled.aim} colour="#b5453f" />}
           </group>
-          {tools.has("target") && target && <Target outline={target} />}
+          {tools.has("target") && target && !settled.aim && <Target outline={target} />}
           {tools.has("ruler") && <Ruler box={box} />}
           {hand && <Hand x={box.high[0] + 15} z={box.low[2]} />}
         </Stage>
@@ -116,6 +129,11 @@ export default function SettledScene({
           <span className="text-soft">Point at a stitch to have it named.</span>
         )}
         {tools.has("ruler") && <span className="float-right text-soft">a mark a centimetre</span>}
+        {tools.has("distance") && (
+          <span className="float-right text-soft">
+            red outside the target, blue inside, by up to a stitch
+          </span>
+        )}
         {tools.has("stretch") && (
           <span className="float-right text-soft">green at rest, red pulled, blue pushed together</span>
         )}
@@ -124,7 +142,7 @@ export default function SettledScene({
   );
 }
 
-function Ghost({ settled }: { settled: Settled }) {
+function Ghost({ settled, colour = "#3f86b3" }: { settled: Surface; colour?: string }) {
   const geometry = useMemo(() => {
     const made = new BufferGeometry();
     made.setAttribute("position", new BufferAttribute(settled.x, 3));
@@ -134,7 +152,7 @@ function Ghost({ settled }: { settled: Settled }) {
   useEffect(() => () => geometry.dispose(), [geometry]);
   return (
     <mesh geometry={geometry}>
-      <meshBasicMaterial color="#3f86b3" wireframe transparent opacity={0.45} />
+      <meshBasicMaterial color={colour} wireframe transparent opacity={0.45} />
     </mesh>
   );
 }

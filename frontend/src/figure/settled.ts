@@ -43,7 +43,14 @@ export type Answer = {
   stuffed: boolean;
   converged: boolean;
   steps: number;
+  /** Of a fit: how far it lies from its target, and the target laid onto it. */
+  error?: ShapeError;
+  off?: string;
+  aim?: { scale: number; x: string; triangles: string };
 };
+
+/** Root mean square distance from the target in mm and in stitch widths, and volume as a share of the target's. */
+export type ShapeError = { rms_mm: number; rms_w: number; volume_ratio: number };
 
 export type Settled = {
   labels: string[];
@@ -64,7 +71,14 @@ export type Settled = {
   measures: Answer["measures"];
   passes: Answer["passes"];
   stuffed: boolean;
+  error?: ShapeError;
+  /** Hundredths of a mm by which each node lies outside the target. */
+  off?: Int16Array;
+  aim?: Surface;
 };
+
+/** Corners in mm and triangles of a surface. */
+export type Surface = { x: Float32Array; triangles: Uint32Array };
 
 function bytes(text: string): ArrayBuffer {
   const raw = atob(text);
@@ -96,6 +110,12 @@ export function unpack(answer: Answer): Settled {
     measures: answer.measures,
     passes: answer.passes,
     stuffed: answer.stuffed,
+    error: answer.error,
+    off: answer.off === undefined ? undefined : new Int16Array(bytes(answer.off)),
+    aim: answer.aim && {
+      x: Float32Array.from(new Int16Array(bytes(answer.aim.x)), (v) => v * (answer.aim?.scale ?? 1)),
+      triangles: new Uint32Array(bytes(answer.aim.triangles)),
+    },
   };
 }
 

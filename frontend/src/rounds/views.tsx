@@ -37,13 +37,13 @@ export function settlingKey(preview: Preview | null, asked: Question): string | 
 /** The outline that the part was drafted for, while its text is still the drafted one. */
 function useTarget(asked: Question, part: Part): [number, number][] | undefined {
   const recipe = part.recipe as { solid: Record<string, unknown> } | null;
-  const own = recipe !== null && part.authoritative && asked.text === part.text;
+  const own = Boolean(recipe?.solid) && part.authoritative && asked.text === part.text;
   const shape = useQuery({
     queryKey: ["target", JSON.stringify(recipe), JSON.stringify(gaugeOf(asked.design))],
     enabled: own,
     queryFn: () =>
       answer<Schemas["ShapeOut"]>(
-        api.POST("/api/bench/shape", {
+        api.POST("/api/shapes/draft", {
           body: {
             recipe: { ...recipe, ...recipe?.solid } as never,
             gauge: gaugeOf(asked.design),

@@ -1,6 +1,6 @@
 /** The solid's outline with handles to drag: the side for the width, the end for the height. */
 import { type PointerEvent, useRef, useState } from "react";
-import type { Recipe } from "./silhouettes";
+import type { Recipe } from "./recipe";
 
 type Grip = "width" | "height";
 

@@ -1,4 +1,4 @@
-/** Shapes: a solid becomes rounds while its size is dragged. */
+/** Shapes: a shape becomes rounds while it is drawn, and settles to show how near it comes. */
 
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
@@ -7,32 +7,42 @@ import { coloursOf, type Design, gaugeOf, type Part, useAct } from "../design/de
 import { useShownDesign } from "../design/layout";
 import { Ladder } from "../figure/ladder";
 import { useLatest } from "../figure/use-latest";
+import { useSettled } from "../figure/use-settled";
 import { PartFigure } from "../figure/views";
 import { partPicture } from "../rounds/ask";
-import { Button, Check, NumberField, Panel, SelectField, TextField } from "../ui/controls";
+import { paletteOf } from "../rounds/views";
+import { Button, NumberField, Panel, TextField } from "../ui/controls";
 import { Confirm, Explained, Guess, useSay } from "../ui/overlays";
 import { cm, inches, rounded } from "../ui/units";
+import { BaseChoice } from "./base-choice";
+import { Fit } from "./fit";
+import { Making, SolidSizes } from "./making";
+import { MeshFields } from "./mesh";
+import { Modifiers } from "./modifiers";
 import { Outline } from "./outline";
-import { KINDS, type Kind, type Recipe, recipeFor, recipeFrom } from "./silhouettes";
+import { type Recipe, recipeFor, recipeFrom, reshaped, withBase } from "./recipe";
+import { StackFields } from "./stack";
+import { Trace } from "./trace";
+import { Sides } from "./views";
 
 type Shape = Schemas["ShapeOut"];
 type Question = { recipe: Recipe; design: Design; colour: string | null };
 
 const NUMBER = { value: 0 };
 
-async function askShape({ recipe, design, colour }: Question): Promise<Shape> {
-  return answer(
-    api.POST("/api/bench/shape", {
-      body: {
-        recipe,
-        gauge: gaugeOf(design),
-        terms: design.terms,
-        colours: coloursOf(design),
-        colour,
-        number: ++NUMBER.value,
-      },
-    }),
-  );
+function bodyOf({ recipe, design, colour }: Question): Schemas["ShapeIn"] {
+  return {
+    recipe,
+    gauge: gaugeOf(design),
+    terms: design.terms,
+    colours: coloursOf(design),
+    colour,
+    number: ++NUMBER.value,
+  };
+}
+
+async function askShape(question: Question): Promise<Shape> {
+  return answer(api.POST("/api/shapes/draft", { body: bodyOf(question) }));
 }
 
 function sameQuestion(a: Question, b: Question): boolean {
@@ -40,6 +50,11 @@ function sameQuestion(a: Question, b: Question): boolean {
     JSON.stringify([a.recipe, a.colour, a.design.gauge_now, a.design.terms]) ===
     JSON.stringify([b.recipe, b.colour, b.design.gauge_now, b.design.terms])
   );
+}
+
+/** What tells one settling of a shape from the next. */
+function fitKey({ recipe, design }: Question): string {
+  return JSON.stringify([recipe, gaugeOf(design)]);
 }
 
 export function Shapes() {
@@ -107,15 +122,21 @@ function Drafting({
   const stored = useMemo(() => recipeFrom(part?.recipe ?? null), [part?.recipe]);
   const [recipe, setRecipe] = useState<Recipe>(stored ?? recipeFor("sphere"));
   const touched = useRef(false);
+  // A mesh is chosen before there is one: until then the shape of before stays.
+  const [choosing, setChoosing] = useState(false);
   useEffect(() => {
     if (stored && !touched.current) setRecipe(stored);
     touched.current = false;
   }, [stored]);
-  const {
-    answer: shape,
-    error,
-    busy,
-  } = useLatest({ recipe, design, colour: part?.colour ?? null }, askShape, sameQuestion);
+  const question = useMemo<Question>(
+    () => ({ recipe, design, colour: part?.colour ?? null }),
+    [recipe, design, part?.colour],
+  );
+  const { answer: shape, error, busy } = useLatest(question, askShape, sameQuestion);
+  const settling = useSettled(shape && !error && !busy ? fitKey(question) : null, () =>
+    answer(api.POST("/api/shapes/fit", { body: bodyOf(question) })),
+  );
+  const palette = useMemo(() => paletteOf(design), [design]);
   const [lit, setLit] = useState<number | null>(null);
   const act = useAct(design.id);
   const say = useSay();
@@ -147,17 +168,60 @@ function Drafting({
   return (
     <div className="grid min-h-0 gap-3 lg:grid-cols-[minmax(17rem,22rem)_minmax(0,1fr)_minmax(0,1fr)]">
       <Panel className="overflow-auto" title={part ? part.name : "A new part"}>
-        <SolidChoice
-          kind={recipe.kind}
-          onKind={(kind) => change({ ...recipeFor(kind), ease: recipe.ease, decrease: recipe.decrease })}
-        />
-        <Outline
-          points={(shape?.outline ?? [[0, 0]]) as [number, number][]}
+        <BaseChoice
           recipe={recipe}
-          onRecipe={change}
-          onDone={() => undefined}
+          choosing={choosing}
+          onBase={(base, kind) => {
+            setChoosing(base === "mesh");
+            if (base !== "mesh") change(withBase(recipe, base, kind));
+          }}
         />
-        <Sizes recipe={recipe} onRecipe={change} start={shape?.start ?? 6} />
+        {recipe.form === null && !choosing && (
+          <>
+            {shape?.sides.length ? (
+              <Sides sides={shape.sides} size={shape.size_mm as [number, number, number]} />
+            ) : (
+              <Outline
+                points={(shape?.outline ?? [[0, 0]]) as [number, number][]}
+                recipe={recipe}
+                onRecipe={(next) => change(reshaped(next, {}))}
+                onDone={() => undefined}
+              />
+            )}
+            <SolidSizes recipe={recipe} onRecipe={(next) => change(reshaped(next, {}))} />
+          </>
+        )}
+        {recipe.form?.base === "traced" && (
+          <Trace
+            design={design}
+            form={recipe.form}
+            onForm={(form) => change(reshaped(recipe, { form }))}
+            curve={curveOf(shape)}
+          />
+        )}
+        {recipe.form?.base === "stack" && (
+          <StackFields form={recipe.form} onForm={(form) => change(reshaped(recipe, { form }))} />
+        )}
+        {(recipe.form?.base === "mesh" || choosing) && (
+          <MeshFields
+            form={recipe.form?.base === "mesh" ? recipe.form : null}
+            height={shape?.size_mm[2] ?? 100}
+            onForm={(form) => {
+              setChoosing(false);
+              change(reshaped(recipe, { form }));
+            }}
+          />
+        )}
+        {recipe.form !== null && shape && (
+          <Sides sides={shape.sides} size={shape.size_mm as [number, number, number]} />
+        )}
+        {!choosing && (
+          <Modifiers
+            modifiers={recipe.modifiers}
+            onModifiers={(modifiers) => change(reshaped(recipe, { modifiers }))}
+          />
+        )}
+        <Making recipe={recipe} onRecipe={change} start={shape?.start ?? 6} />
         {error ? (
           <p role="alert" className="mt-2 border-l-4 border-madder bg-madder-ground px-2 py-1">
             {sentence(error)}
@@ -211,10 +275,18 @@ function Drafting({
               lit={lit}
               onLit={setLit}
               flat={flat}
+              settling={settling}
+              palette={palette}
               leftHanded={leftHanded}
             />
           )}
         </div>
+        <Fit
+          settling={settling}
+          question={bodyOf(question)}
+          compensated={recipe.redrawn !== null}
+          onRedrawn={(redrawn) => change({ ...recipe, redrawn })}
+        />
         {shape?.preview.size && (
           <p className="border-t border-line pt-2">
             Stuffed: <Guess of={shape.preview.size.height} format={cm} /> tall,{" "}
@@ -230,125 +302,11 @@ function Drafting({
   );
 }
 
-function SolidChoice({ kind, onKind }: { kind: Kind; onKind: (kind: Kind) => void }) {
-  return (
-    <div role="radiogroup" aria-label="Solid" className="grid grid-cols-4 gap-1">
-      {KINDS.map((k) => (
-        <label
-          key={k.kind}
-          title={`${k.name}: ${k.use}`}
-          className={`flex cursor-pointer flex-col items-center rounded-md border p-1 text-sm has-focus-visible:outline-2 has-focus-visible:outline-woad ${k.kind === kind ? "border-woad bg-woad-ground" : "border-line hover:bg-sunk"}`}
-        >
-          <input
-            type="radio"
-            name="solid"
-            className="sr-only"
-            checked={k.kind === kind}
-            onChange={() => onKind(k.kind)}
-          />
-          <svg viewBox="0 0 40 40" className="size-8" aria-hidden="true">
-            <path d={k.path} fill="var(--weld-ground)" stroke="var(--ink)" strokeWidth="1.6" />
-          </svg>
-          {k.name}
-        </label>
-      ))}
-    </div>
-  );
-}
-
-function Sizes({
-  recipe,
-  onRecipe,
-  start,
-}: {
-  recipe: Recipe;
-  onRecipe: (r: Recipe) => void;
-  start: number;
-}) {
-  const set = (part: Partial<Recipe>) => onRecipe({ ...recipe, ...part });
-  const ball = recipe.kind === "sphere";
-  return (
-    <div className="mt-2 grid grid-cols-2 gap-2">
-      <NumberField
-        label="Width"
-        unit="mm"
-        least={5}
-        most={600}
-        value={recipe.width_mm}
-        onValue={(n) => n && set({ width_mm: n, ...(ball ? { height_mm: n } : {}) })}
-      />
-      {!ball && (
-        <NumberField
-          label="Height"
-          unit="mm"
-          least={5}
-          most={600}
-          value={recipe.height_mm}
-          onValue={(n) => n && set({ height_mm: n })}
-        />
-      )}
-      <NumberField
-        label="Start on"
-        unit="sts"
-        optional
-        least={3}
-        most={60}
-        value={recipe.start || null}
-        onValue={(n) => set({ start: n ?? 0 })}
-        hint={recipe.start ? "Empty lets the shape choose." : `The shape chooses ${start}.`}
-      />
-      {recipe.kind === "egg" && (
-        <NumberField
-          label="Pointed"
-          unit="%"
-          least={0}
-          most={50}
-          value={(recipe.point ?? 0.2) * 100}
-          onValue={(n) => set({ point: (n ?? 20) / 100 })}
-        />
-      )}
-      <SelectField
-        label="Decrease with"
-        value={recipe.decrease ?? "dec"}
-        onValue={(decrease) => set({ decrease })}
-        options={[
-          ["dec", "dec"],
-          ["invdec", "inv dec"],
-        ]}
-      />
-      <SelectField
-        label="Start with"
-        value={recipe.start_kind ?? "ring"}
-        onValue={(start_kind) => set({ start_kind })}
-        options={[
-          ["ring", "a ring"],
-          ["chain2", "chain 2"],
-        ]}
-      />
-      <div className="col-span-2 flex flex-wrap gap-x-4 gap-y-1">
-        <Check label="Open at the end" checked={recipe.open ?? false} onChecked={(open) => set({ open })} />
-        <Check
-          label="Stacked increases"
-          checked={recipe.stacked ?? false}
-          onChecked={(stacked) => set({ stacked })}
-        />
-        <Check label="Increase first" checked={recipe.first ?? false} onChecked={(first) => set({ first })} />
-      </div>
-      {recipe.open && ["sphere", "ellipsoid", "egg", "drop"].includes(recipe.kind) && (
-        <NumberField
-          className="col-span-2"
-          label="Opening"
-          unit="mm"
-          optional
-          least={5}
-          most={600}
-          value={recipe.opening_mm ?? null}
-          onValue={(opening_mm) => set({ opening_mm })}
-          hint="Empty leaves 40 % of the width, which carries a head."
-        />
-      )}
-    </div>
-  );
+/** The half outline to draw: the craft's own, or how far the shape reaches to the side. */
+function curveOf(shape: Shape | null): [number, number][] {
+  if (!shape) return [];
+  if (shape.outline.length) return shape.outline as [number, number][];
+  return shape.sides.map(([z, left, right]) => [(right - left) / 2, z]);
 }
 
 const PRICE_NAMES = { true: "True to the shape", balanced: "Balanced", easy: "Easy to work" };
@@ -359,16 +317,16 @@ function Prices({ shape, recipe, onEase }: { shape: Shape; recipe: Recipe; onEas
       {shape.prices.map((p) => (
         <label
           key={p.name}
-          className={`flex cursor-pointer flex-col rounded-md border px-2 py-1 text-sm has-focus-visible:outline-2 has-focus-visible:outline-woad ${Math.abs(p.ease - (recipe.ease ?? 0.85)) < 0.01 ? "border-woad bg-woad-ground" : "border-line hover:bg-sunk"}`}
+          className={`flex cursor-pointer flex-col rounded-md border px-2 py-1 text-sm has-focus-visible:outline-2 has-focus-visible:outline-woad ${Math.abs(p.ease - recipe.ease) < 0.01 ? "border-woad bg-woad-ground" : "border-line hover:bg-sunk"}`}
         >
           <input
             type="radio"
             name="ease"
             className="sr-only"
-            checked={Math.abs(p.ease - (recipe.ease ?? 0.85)) < 0.01}
+            checked={Math.abs(p.ease - recipe.ease) < 0.01}
             onChange={() => onEase(p.ease)}
           />
-          <span className="font-semibold">{PRICE_NAMES[p.name]}</span>
+          <span className="font-semibold">{PRICE_NAMES[p.name as keyof typeof PRICE_NAMES]}</span>
           <span>
             {p.different} different rounds, {rounded(p.off_mm, 1)} mm off
           </span>

@@ -1,8 +1,7 @@
-/** Small outlines for choosing a solid, and its proportions when first chosen. */
+/** Small outlines for choosing a base, and a solid's proportions when first chosen. */
 import type { Schemas } from "../api/client";
 
-export type Recipe = Schemas["RecipeIn"];
-export type Kind = Recipe["kind"];
+export type Kind = NonNullable<Schemas["RecipeIn"]["kind"]>;
 
 export const KINDS: readonly {
   kind: Kind;
@@ -87,29 +86,24 @@ export const KINDS: readonly {
   },
 ];
 
-export function recipeFor(kind: Kind): Recipe {
-  const found = KINDS.find((k) => k.kind === kind);
-  return {
-    kind,
-    height_mm: found?.height ?? 60,
-    width_mm: found?.width ?? 60,
-    open: found?.open ?? false,
-    opening_mm: null,
-    point: 0.2,
-    start: 0,
-    ease: 0.85,
-    stacked: false,
-    first: false,
-    decrease: "dec",
-    start_kind: "ring",
-  };
-}
-
-/** The recipe of a part as it was stored, in the form the screens use. */
-export function recipeFrom(stored: Record<string, unknown> | null): Recipe | null {
-  if (!stored || typeof stored.solid !== "object" || stored.solid === null) return null;
-  const solid = stored.solid as Partial<Recipe>;
-  const { start, ease, stacked, first, decrease, start_kind } = stored as Partial<Recipe>;
-  if (!solid.kind) return null;
-  return { ...recipeFor(solid.kind), ...solid, start, ease, stacked, first, decrease, start_kind } as Recipe;
-}
+/** Bases that are no solid, with what they are for. */
+export const OTHER_BASES = [
+  {
+    base: "traced",
+    name: "Traced",
+    use: "an outline drawn over a picture",
+    path: "M20 4c7 0 9 5 7 11-2 5 6 8 6 13 0 5-6 8-13 8S7 33 7 28c0-5 8-8 6-13-2-6 0-11 7-11z",
+  },
+  {
+    base: "stack",
+    name: "Stack",
+    use: "solids one on the other, joined by necks",
+    path: "M20 3c6 0 9 4 9 8 0 3-1 5-3 6 5 2 8 6 8 10 0 6-6 10-14 10S6 33 6 27c0-4 3-8 8-10-2-1-3-3-3-6 0-4 3-8 9-8z",
+  },
+  {
+    base: "mesh",
+    name: "Mesh",
+    use: "a 3D model from a file",
+    path: "M20 4l14 9v14l-14 9-14-9V13zM20 4v32M6 13l28 14M34 13L6 27",
+  },
+] as const;

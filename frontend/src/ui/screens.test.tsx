@@ -13,7 +13,7 @@ import type { Preview, Problem } from "../rounds/ask";
 import { ConflictDialog } from "../rounds/conflict";
 import { ProblemList, roundFaults } from "../rounds/problems";
 import { Outline } from "../shapes/outline";
-import { recipeFor } from "../shapes/silhouettes";
+import { recipeFor } from "../shapes/recipe";
 import { Shelf } from "../shelf/shelf";
 import { Keys, useCommands } from "./keys";
 import { Guess, Overlays, useSay } from "./overlays";

@@ -1,0 +1,29 @@
+"""What rounds are drafted for: solids, traced silhouettes, stacks, meshes, modifiers, and the way along their skin."""
+
+from craft.target.distance import distance_from_pole
+from craft.target.form import Form, as_form
+from craft.target.modifiers import MODIFIERS, Knob, Modifier, ModifierKind
+from craft.target.shell import MOST_FACES, Shell, revolved
+from craft.target.solids import SOLIDS, Outline, Solid, SolidKind
+from craft.target.stack import Stack
+from craft.target.traced import Traced, smooth_half
+
+__all__ = [
+    "MODIFIERS",
+    "MOST_FACES",
+    "SOLIDS",
+    "Form",
+    "Knob",
+    "Modifier",
+    "ModifierKind",
+    "Outline",
+    "Shell",
+    "Solid",
+    "SolidKind",
+    "Stack",
+    "Traced",
+    "as_form",
+    "distance_from_pole",
+    "revolved",
+    "smooth_half",
+]

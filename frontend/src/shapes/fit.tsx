@@ -1,0 +1,154 @@
+/** What the drafted rounds settle to, how far that is from the shape, and having the shape redrawn to come nearer. */
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { answer, api, type Schemas, sentence } from "../api/client";
+import type { Settled } from "../figure/settled";
+import type { Settling } from "../figure/use-settled";
+import { Button } from "../ui/controls";
+import { rounded } from "../ui/units";
+
+type ShapeError = NonNullable<Settled["error"]>;
+type Redrawn = {
+  recipe: { redrawn?: Record<string, unknown> };
+  before: ShapeError;
+  after: ShapeError;
+  turns: number;
+};
+
+const LOOK = 250;
+
+async function redrawn(
+  body: Schemas["ShapeIn"],
+  going: () => boolean,
+  tell: (percent: number) => void,
+): Promise<Redrawn | null> {
+  let job = await answer<Schemas["JobOut"]>(api.POST("/api/shapes/compensate", { body }));
+  while (job.state === "waiting" || job.state === "running") {
+    if (!going()) {
+      await api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job.id } } });
+      return null;
+    }
+    tell(job.progress);
+    await new Promise((done) => setTimeout(done, LOOK));
+    job = await answer(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: job.id } } }));
+  }
+  if (job.state !== "done") throw new Error(job.error || "It was stopped.");
+  return answer<Redrawn>(
+    api.GET("/api/jobs/{job_id}/answer", { params: { path: { job_id: job.id } } }) as never,
+  );
+}
+
+export function Fit({
+  settling,
+  question,
+  compensated,
+  onRedrawn,
+}: {
+  settling: Settling;
+  question: Schemas["ShapeIn"];
+  compensated: boolean;
+  onRedrawn: (surface: Record<string, unknown> | null) => void;
+}) {
+  const [percent, setPercent] = useState<number | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  const going = useRef(true);
+  const redraw = useMutation({
+    mutationFn: () => {
+      going.current = true;
+      setPercent(0);
+      return redrawn(
+        { ...question, recipe: { ...question.recipe, redrawn: null } },
+        () => going.current,
+        setPercent,
+      );
+    },
+    onSuccess: (got) => {
+      if (!got) return;
+      const better = got.after.rms_w < got.before.rms_w - 0.005;
+      setSaid(
+        better
+          ? `From ${mm(got.before)} off to ${mm(got.after)}.`
+          : `Nothing came nearer than ${mm(got.before)}: stuffing rounds this shape out. Less filling, a base disc, short rows or flat panels keep it.`,
+      );
+      if (better && got.recipe.redrawn) onRedrawn(got.recipe.redrawn);
+    },
+    onSettled: () => setPercent(null),
+  });
+  const error = settling.settled?.error;
+  return (
+    <div className="border-t border-line pt-2" data-testid="fit">
+      {settling.problem ? (
+        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">
+          {settling.problem}
+        </p>
+      ) : (
+        <p aria-live="polite">
+          {settling.progress !== null && (
+            <span className="text-soft" role="status">
+              Settling …{" "}
+            </span>
+          )}
+          {error && (
+            <>
+              Settles <strong className="font-semibold">{mm(error)}</strong> off the shape (
+              {rounded(error.rms_w, 2)} of a stitch), volume {error.volume_ratio >= 1 ? "+" : "−"}
+              {Math.round(Math.abs(error.volume_ratio - 1) * 100)} %.
+            </>
+          )}
+        </p>
+      )}
+      <div className="mt-1 flex flex-wrap items-center gap-2">
+        {percent === null ? (
+          <Button onClick={() => redraw.mutate()} disabled={!error}>
+            Compensate
+          </Button>
+        ) : (
+          <>
+            <progress
+              className="h-1.5 w-24 accent-woad"
+              max={100}
+              value={percent}
+              aria-label="Compensating"
+            />
+            <Button
+              weight="quiet"
+              onClick={() => {
+                going.current = false;
+              }}
+            >
+              Stop
+            </Button>
+          </>
+        )}
+        {compensated && percent === null && (
+          <Button
+            weight="quiet"
+            onClick={() => {
+              setSaid(null);
+              onRedrawn(null);
+            }}
+          >
+            Take it back
+          </Button>
+        )}
+        {compensated && !said && (
+          <span className="text-sm text-soft">Redrawn so that it settles to the shape.</span>
+        )}
+        {said && (
+          <span className="text-sm" role="status">
+            {said}
+          </span>
+        )}
+        {redraw.error && (
+          <span role="alert" className="text-sm">
+            {sentence(redraw.error)}
+          </span>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function mm(error: ShapeError): string {
+  return `${rounded(error.rms_mm, 1)} mm`;
+}

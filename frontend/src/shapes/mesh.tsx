@@ -1,0 +1,138 @@
+/** A 3D model from a file: which way is up, where rounds begin, how tall. */
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { asRefused, cookie, OFFLINE, Refused, type Schemas, sentence } from "../api/client";
+import { Button, NumberField, SelectField } from "../ui/controls";
+import { type Mesh, meshAt } from "./recipe";
+
+type Brought = Schemas["MeshOut"];
+
+const POLES = [
+  ["foot", "its foot"],
+  ["top", "its top"],
+  ["front", "its front (a nose)"],
+  ["back", "its back (a tail)"],
+  ["left", "its left"],
+  ["right", "its right"],
+] as const;
+
+async function bring(file: File, up: string, pole: string, height: number): Promise<Brought> {
+  const body = new FormData();
+  body.append("file", file);
+  body.append("up", up);
+  body.append("pole", pole);
+  body.append("height_mm", String(height));
+  const got = await fetch("/api/shapes/mesh", {
+    method: "POST",
+    body,
+    headers: { "X-CSRFToken": cookie("csrftoken") },
+  }).catch(() => {
+    throw new Refused(OFFLINE);
+  });
+  const said: unknown = await got.json().catch(() => null);
+  if (!got.ok) throw asRefused(said, got.status);
+  return said as Brought;
+}
+
+export function MeshFields({
+  form,
+  height,
+  onForm,
+}: {
+  form: Mesh | null;
+  /** Height of the mesh as it is drafted now. */
+  height: number;
+  onForm: (form: Mesh) => void;
+}) {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const [up, setUp] = useState("z");
+  const [pole, setPole] = useState<(typeof POLES)[number][0]>("foot");
+  const [tall, setTall] = useState(100);
+  const read = useMutation({
+    mutationFn: (how: { file: File; up: string; pole: string }) =>
+      bring(how.file, how.up, how.pole, form ? height : tall),
+    onSuccess: (got) => onForm(got.form as Mesh),
+  });
+  const again = (next: { up?: string; pole?: string }) => {
+    if (file) read.mutate({ file, up, pole, ...next });
+  };
+  return (
+    <div className="mt-2 flex flex-col gap-2">
+      <Button onClick={() => chooser.current?.click()} disabled={read.isPending}>
+        {read.isPending ? "Reading …" : form ? "Another model" : "Choose a model"}
+      </Button>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".obj,.stl,.ply,.glb"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Model file"
+        onChange={(e) => {
+          const chosen = e.target.files?.[0];
+          if (chosen) {
+            setFile(chosen);
+            read.mutate({ file: chosen, up, pole });
+          }
+          e.target.value = "";
+        }}
+      />
+      {!form && !read.isPending && (
+        <p className="text-sm text-soft">
+          OBJ, STL, PLY or GLB, one closed body, up to 20 MB. Nothing is fetched from elsewhere.
+        </p>
+      )}
+      {read.error && (
+        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">
+          {sentence(read.error)}
+        </p>
+      )}
+      {read.data?.notes.map((note) => (
+        <p key={note} className="border-l-4 border-weld bg-weld-ground px-2 py-1 text-sm">
+          {note}
+        </p>
+      ))}
+      <div className="grid grid-cols-2 gap-2">
+        <NumberField
+          label="Height"
+          unit="mm"
+          least={10}
+          most={1500}
+          value={Math.round(form ? height : tall)}
+          onValue={(mm) => {
+            if (!mm) return;
+            setTall(mm);
+            if (form) onForm(meshAt(form, mm, height));
+          }}
+        />
+        {(file || !form) && (
+          <>
+            <SelectField
+              label="Up in the file"
+              value={up}
+              onValue={(next) => {
+                setUp(next);
+                again({ up: next });
+              }}
+              options={[
+                ["z", "z"],
+                ["y", "y"],
+              ]}
+            />
+            <SelectField
+              className="col-span-2"
+              label="Begin at"
+              value={pole}
+              onValue={(next) => {
+                setPole(next);
+                again({ pole: next });
+              }}
+              options={POLES}
+            />
+          </>
+        )}
+      </div>
+    </div>
+  );
+}

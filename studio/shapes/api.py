@@ -1,0 +1,102 @@
+"""Routes of shapes: drafting, fitting, compensating, tracing, meshes, files."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Form, Router, UploadedFile
+
+from craft.target import MODIFIERS, SOLIDS
+from studio.designs.policy import picture_of
+from studio.guard import designer
+from studio.jobs.schemas import JobOut
+from studio.shapes import drafts, files, fits, meshes, tracing
+from studio.shapes.schemas import (
+    KnobOut,
+    MeshOut,
+    ModifierOut,
+    RecipeIn,
+    ShapeIn,
+    ShapeOut,
+    SolidOut,
+    TracingIn,
+    TracingOut,
+)
+
+router = Router(tags=["shapes"])
+
+Up = Literal["z", "y"]
+Pole = Literal["foot", "top", "front", "back", "left", "right"]
+
+
+@router.post("/draft", response=ShapeOut)
+def draft(request: HttpRequest, payload: ShapeIn) -> ShapeOut:
+    """Draft a shape."""
+    return drafts.shape(payload)
+
+
+@router.post("/fit", response=JobOut)
+def fit(request: HttpRequest, payload: ShapeIn) -> JobOut:
+    """Draft and settle a shape, and lay it on its target: as a job."""
+    return JobOut.model_validate(fits.ask_fit(designer(request), payload), from_attributes=True)
+
+
+@router.post("/compensate", response=JobOut)
+def compensate(request: HttpRequest, payload: ShapeIn) -> JobOut:
+    """Redraw a shape so that it settles nearest: as a job."""
+    return JobOut.model_validate(fits.ask_compensation(designer(request), payload), from_attributes=True)
+
+
+@router.get("/solids", response=list[SolidOut])
+def solids(request: HttpRequest) -> list[SolidOut]:
+    """The kinds of solids there are."""
+    return [SolidOut(key=s.key, title=s.title, use=s.use) for s in SOLIDS.values()]
+
+
+@router.get("/modifiers", response=list[ModifierOut])
+def modifiers(request: HttpRequest) -> list[ModifierOut]:
+    """What can be done to a shape."""
+    return [
+        ModifierOut(
+            key=m.key,
+            title=m.title,
+            use=m.use,
+            knobs=[
+                KnobOut(name=n, title=k.title, unit=k.unit, least=k.least, most=k.most, usual=k.usual)
+                for n, k in m.knobs.items()
+            ],
+        )
+        for m in MODIFIERS.values()
+    ]
+
+
+@router.post("/mesh", response=MeshOut)
+def mesh(
+    request: HttpRequest,
+    file: File[UploadedFile],
+    up: Form[Up] = "z",
+    pole: Form[Pole] = "foot",
+    height_mm: Form[float] = 100.0,
+) -> MeshOut:
+    """Read a mesh; nothing is kept."""
+    designer(request)
+    return meshes.mesh(file.read(meshes.MOST_BYTES + 1), file.name or "", up=up, pole=pole, height_mm=height_mm)
+
+
+@router.post("/outline", response=TracingOut)
+def outline(request: HttpRequest, payload: TracingIn) -> TracingOut:
+    """Find the outline of what stands on a reference picture."""
+    return tracing.found_outline(picture_of(designer(request), payload.picture))
+
+
+@router.post("/target.obj", response=None)
+def target_obj(request: HttpRequest, payload: RecipeIn) -> HttpResponse:
+    """The surface aimed at as a file."""
+    return HttpResponse(files.as_obj(drafts.form_of(payload), "target"), content_type="model/obj")
+
+
+@router.post("/target.svg", response=None)
+def target_svg(request: HttpRequest, payload: RecipeIn) -> HttpResponse:
+    """The outlines aimed at as a file."""
+    return HttpResponse(files.as_svg(drafts.form_of(payload)), content_type="image/svg+xml")

@@ -1,0 +1,20 @@
+"""The app's registration."""
+
+from django.apps import AppConfig
+
+from studio.jobs.kinds import register
+
+
+class ShapesConfig(AppConfig):
+    """From shapes to rounds. Keeps nothing: what is drafted is kept by the part it is for."""
+
+    name = "studio.shapes"
+    default_auto_field = "django.db.models.BigAutoField"
+
+    def ready(self) -> None:
+        """Make fitting and compensating known to the workers."""
+        # The models that the workers need are loaded only now.
+        from studio.shapes import fits  # noqa: PLC0415
+
+        register(fits.FIT, fits.work_fit)
+        register(fits.COMPENSATE, fits.work_compensation)

@@ -1,0 +1,118 @@
+"""What a drafted shape settles to, and shapes redrawn so that it settles nearest: both worked out as jobs."""
+
+from __future__ import annotations
+
+import json
+from base64 import b64encode
+from dataclasses import asdict
+from typing import Any
+
+import numpy as np
+from django.contrib.auth.models import User
+
+from craft.drafting import Recipe
+from craft.fitting import Outcome, compensate, outcome
+from craft.gauge import Gauge
+from craft.settling import ShapeError, fit
+from studio.bench.figures import REACH, USUAL_STEPS, answer_of
+from studio.bench.previews import craft_gauge
+from studio.jobs import actions
+from studio.jobs.kinds import Stopped, Watch
+from studio.jobs.models import Job
+from studio.shapes.drafts import recipe_of
+from studio.shapes.schemas import ShapeIn
+
+FIT, COMPENSATE = "fit", "compensate"
+
+ANSWER_FORMAT = 1
+"""Goes up when answers say more, so that kept ones of before are not taken for new ones."""
+
+
+def _question(question: ShapeIn) -> str:
+    gauge = craft_gauge(question.gauge)
+    asked = {
+        "format": ANSWER_FORMAT,
+        "recipe": recipe_of(question.recipe, gauge).to_json(),
+        "gauge": asdict(gauge),
+        "firmness": question.gauge.firmness,
+    }
+    return json.dumps(asked, sort_keys=True)
+
+
+def ask_fit(user: User, question: ShapeIn) -> Job:
+    """The job that drafts and settles a shape, and lays it on its target."""
+    return actions.ask(user, FIT, _question(question))
+
+
+def ask_compensation(user: User, question: ShapeIn) -> Job:
+    """The job that redraws a shape until what it settles to comes nearest."""
+    return actions.ask(user, COMPENSATE, _question(question))
+
+
+def _asked(question: str) -> tuple[Recipe, Gauge, float]:
+    data = json.loads(question)
+    return Recipe.from_json(data["recipe"]), Gauge(**data["gauge"]), float(data["firmness"])
+
+
+def _error(error: ShapeError) -> dict[str, float]:
+    return {name: round(value, 3) for name, value in asdict(error).items()}
+
+
+def work_fit(question: str, watch: Watch) -> bytes:
+    """Draft and settle the shape of a question; the answer as JSON."""
+    recipe, gauge, firmness = _asked(question)
+    going = True
+
+    def seen(step: int) -> bool:
+        nonlocal going
+        going = watch(int(95 * min(step / USUAL_STEPS, 1.0)))
+        return going
+
+    found = outcome(recipe, gauge, firmness=firmness, watch=seen)
+    if not going:
+        raise Stopped
+    return json.dumps(answer_with_aim(found, recipe), separators=(",", ":")).encode()
+
+
+def answer_with_aim(found: Outcome, recipe: Recipe) -> dict[str, Any]:
+    """A settled shape as figures are answered, with its target laid onto it and how far each stitch lies off."""
+    shell = recipe.form.shell
+    laid = fit(found.settled, shell)
+    aim = (shell.x - laid.shift) @ laid.turn
+    reach = float(np.abs(aim).max()) or 1.0
+    return {
+        **answer_of(found.settled),
+        "error": _error(found.error),
+        "off": _packed(np.clip(laid.off * 100, -REACH, REACH), "<i2"),
+        "aim": {
+            "scale": reach / REACH,
+            "x": _packed(aim / reach * REACH, "<i2"),
+            "triangles": _packed(shell.faces, "<u4"),
+        },
+    }
+
+
+def work_compensation(question: str, watch: Watch) -> bytes:
+    """Redraw the shape of a question; the recipe found, and how near it comes, as JSON."""
+    recipe, gauge, firmness = _asked(question)
+    going = True
+
+    def seen(share: float) -> bool:
+        nonlocal going
+        going = watch(int(99 * share))
+        return going
+
+    found = compensate(recipe, gauge, firmness=firmness, watch=seen)
+    if not going:
+        raise Stopped
+    answer = {
+        "recipe": found.recipe.to_json(),
+        "before": _error(found.before.error),
+        "after": _error(found.after.error),
+        "turns": found.turns,
+    }
+    return json.dumps(answer, separators=(",", ":")).encode()
+
+
+def _packed(values: np.ndarray[Any, np.dtype[Any]], kind: str) -> str:
+    return b64encode(np.ascontiguousarray(np.round(values)).astype(kind).tobytes()).decode("ascii")

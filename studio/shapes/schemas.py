@@ -1,0 +1,136 @@
+"""What goes over the wire about shapes."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from studio.bench.schemas import ColourIn, GaugeIn, PreviewOut
+from studio.designs.manifest import TermsName
+from studio.yarns.schemas import YarnName
+
+
+class RecipeIn(Schema):
+    """A shape and how to draft it.
+
+    form: a traced outline, a stack or a mesh instead of the solid; modifiers are done on either (both as in
+    docs/file-format.md). start: 0 lets the shape choose. redrawn: the surface that compensation found.
+    """
+
+    kind: Literal["sphere", "ellipsoid", "egg", "drop", "cone", "dome", "capsule", "cylinder"] = "sphere"
+    height_mm: Annotated[float, Field(gt=0, le=2_000)] = 60
+    width_mm: Annotated[float, Field(gt=0, le=2_000)] = 60
+    open: bool = False
+    opening_mm: Annotated[float, Field(gt=0, le=2_000)] | None = None
+    point: Annotated[float, Field(ge=0, le=0.5)] = 0.2
+    form: dict[str, Any] | None = None
+    modifiers: Annotated[list[dict[str, Any]], Field(max_length=8)] = []
+    redrawn: dict[str, Any] | None = None
+    start: Annotated[int, Field(ge=0, le=60)] = 0
+    ease: Annotated[float, Field(ge=0, le=1)] = 0.85
+    stacked: bool = False
+    first: bool = False
+    decrease: Literal["dec", "invdec"] = "dec"
+    start_kind: Literal["ring", "chain2"] = "ring"
+
+
+class ShapeIn(Schema):
+    """A recipe to be drafted at a gauge; nothing is kept."""
+
+    recipe: RecipeIn
+    gauge: GaugeIn
+    terms: TermsName
+    colours: Annotated[list[ColourIn], Field(max_length=60)] = []
+    colour: YarnName | None = None
+    number: int = 0
+
+
+class PriceOut(Schema):
+    """What a way of drafting costs."""
+
+    name: str
+    ease: float
+    rounds: int
+    stitches: int
+    different: int
+    off_mm: float
+
+
+SideOut = tuple[float, float, float, float, float]
+"""A height in mm, and how far the shape reaches there: left, right, front, back."""
+
+
+class ShapeOut(Schema):
+    """Drafted rounds, what they make, the shape aimed at (mm), and the price of each preset.
+
+    outline: half outline of a body of revolution, empty for other shapes. sides: how far any shape reaches at heights.
+    uneven: by how much the height of rounds has to differ, as a share.
+    """
+
+    number: int
+    text: str
+    recipe: dict[str, Any]
+    start: int
+    preview: PreviewOut
+    outline: list[tuple[float, float]]
+    sides: list[SideOut]
+    size_mm: tuple[float, float, float]
+    prices: list[PriceOut]
+    off_mm: float
+    different: int
+    uneven: float
+
+
+class SolidOut(Schema):
+    """A kind of solid."""
+
+    key: str
+    title: str
+    use: str
+
+
+class KnobOut(Schema):
+    """A number of a modifier."""
+
+    name: str
+    title: str
+    unit: str
+    least: float
+    most: float
+    usual: float
+
+
+class ModifierOut(Schema):
+    """A kind of modifier, with its numbers."""
+
+    key: str
+    title: str
+    use: str
+    knobs: list[KnobOut]
+
+
+class MeshOut(Schema):
+    """A mesh that was read: its form, its size, and what was done to it."""
+
+    form: dict[str, Any]
+    size_mm: tuple[float, float, float]
+    faces: int
+    notes: list[str]
+
+
+class TracingIn(Schema):
+    """A picture to find an outline on."""
+
+    picture: int
+
+
+class TracingOut(Schema):
+    """A half outline in pixels of the picture: handles (half width, height above the pole), and where the pole lies."""
+
+    handles: list[tuple[float, float]]
+    pole: tuple[float, float]
+    width: int
+    height: int
+    notes: list[str]

@@ -1,0 +1,235 @@
+"""Targets: traced silhouettes, stacks, modifiers, shells, and the way along their skin."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from craft.errors import CraftError
+from craft.target import (
+    MODIFIERS,
+    Form,
+    Modifier,
+    Shell,
+    Solid,
+    Stack,
+    Traced,
+    distance_from_pole,
+    revolved,
+    smooth_half,
+)
+
+PEAR = ((0, 0), (30, 5), (40, 40), (20, 80), (25, 100), (0, 120))
+TETRAHEDRON = np.array([[0, 0, 0], [10, 0, 0], [0, 10, 0], [0, 0, 10]], float)
+SIDES = np.array([[0, 2, 1], [0, 1, 3], [1, 2, 3], [0, 3, 2]])
+
+
+def boxed(x: np.ndarray, faces: np.ndarray, **more: int) -> Shell:
+    return Shell(x, faces, more.get("pole", 0))
+
+
+def test_a_shell_knows_its_size_and_volume() -> None:
+    shell = boxed(TETRAHEDRON, SIDES)
+    assert shell.size_mm == (10, 10, 10)
+    assert shell.volume_ml == pytest.approx(1000 / 6 / 1000)
+    assert not shell.open
+    assert shell.scaled(2).volume_ml == pytest.approx(8 * shell.volume_ml)
+    cup = revolved(Solid("dome", 40, 60, open=True).outline(), closed=False, around=24, along=10)
+    assert cup.open
+    assert [len(r) for r in cup.rims] == [24]
+
+
+@pytest.mark.parametrize(
+    ("x", "faces", "says"),
+    [
+        (np.vstack([TETRAHEDRON, TETRAHEDRON + 50]), np.vstack([SIDES, SIDES + 4]), "2 bodies"),
+        (TETRAHEDRON * np.nan, SIDES, "lies nowhere"),
+        (TETRAHEDRON, SIDES + 9, "not there"),
+        (np.vstack([TETRAHEDRON, [[9, 9, 9]]]), SIDES, "belong to no face"),
+        (np.vstack([TETRAHEDRON, [[9, 9, 9]]]), np.vstack([SIDES, [[0, 1, 4]]]), "More than two faces"),
+        (TETRAHEDRON[:3], SIDES[:1], "four corners"),
+    ],
+)
+def test_what_is_no_one_skin_is_refused_in_words(x: np.ndarray, faces: np.ndarray, says: str) -> None:
+    with pytest.raises(CraftError, match=says):
+        boxed(x, faces)
+
+
+def test_a_shell_is_kept_and_read_back() -> None:
+    shell = revolved(Solid("egg", 90, 70).outline(), closed=True)
+    again = Shell.from_json(shell.to_json())
+    assert np.abs(again.x - shell.x).max() < 0.005
+    assert np.array_equal(again.faces, shell.faces)
+    for damage in ({}, {**shell.to_json(), "corners": "%%%"}, {**shell.to_json(), "faces": shell.to_json()["corners"]}):
+        with pytest.raises(CraftError):
+            Shell.from_json(damage)
+
+
+@pytest.mark.parametrize(
+    ("kind", "height", "width"), [("sphere", 100, 100), ("ellipsoid", 150, 50), ("capsule", 120, 40)]
+)
+def test_distances_along_a_body_of_revolution_are_arc_lengths(kind: str, height: float, width: float) -> None:
+    outline = Solid(kind, height, width).outline()
+    shell = revolved(outline, closed=True)
+    found = distance_from_pole(shell)
+    wanted = np.interp(shell.x[1:-1, 2], outline.z, outline.s)
+    assert np.abs(found[1:-1] - wanted).max() < 0.006 * outline.length
+    assert found[-1] == pytest.approx(outline.length, rel=0.004)
+    assert found[shell.pole] == 0
+
+
+def test_a_revolved_shell_has_the_solids_volume_and_like_sides() -> None:
+    outline = Solid("egg", 90, 70).outline()
+    shell = revolved(outline, closed=True)
+    assert shell.volume_ml == pytest.approx(outline.volume_ml, rel=0.005)
+    assert shell.mirrored_sides
+    a, b, c = (shell.x[shell.faces[:, k]] for k in range(3))
+    assert float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum()) > 0, "faces look outwards"
+    x = shell.x.copy()
+    x[x[:, 0] > 10, 0] *= 1.2
+    assert not shell.with_corners(x).mirrored_sides
+
+
+def test_a_silhouette_runs_through_its_handles_and_ends_round() -> None:
+    outline = smooth_half(PEAR, closed=True)
+    for r, z in PEAR:
+        assert np.hypot(outline.r - r, outline.z - z).min() < 0.15
+    assert outline.r[0] == outline.r[-1] == 0
+    near = outline.r[outline.z < 0.4]
+    assert near.max() > 5, "the pole is round, not a tip"
+
+
+def test_a_side_outline_gives_depth_and_an_axis_bends() -> None:
+    side = ((0, 0), (15, 5), (20, 40), (10, 80), (12, 100), (0, 120))
+    shell = Traced(PEAR, side).shell()
+    ring = np.abs(shell.x[:, 2] - 40) < 1.5
+    assert np.ptp(shell.x[ring, 1]) / np.ptp(shell.x[ring, 0]) == pytest.approx(0.5, abs=0.02)
+    bent = Traced(PEAR, (), ((0, 0), (10, 60), (30, 120))).shell()
+    assert bent.x[-1][1] - bent.x[bent.pole][1] == pytest.approx(-30, abs=0.1)
+    assert Traced(PEAR).is_round
+    assert not Traced(PEAR, side).is_round
+
+
+@pytest.mark.parametrize(
+    ("front", "says"),
+    [
+        (((0, 0), (10, 10)), "3 to"),
+        (((0, 0), (-5, 10), (0, 20)), "within"),
+        (((0, 0), (10, 10), (10, 10), (0, 20)), "on each other"),
+        (((0, 0), (10, 0.1), (0, 0.2)), "height"),
+        (((0, 0), (10, 10), (10, 30)), "axis"),
+        (((0, 0), (float("inf"), 10), (0, 20)), "nowhere"),
+    ],
+)
+def test_outlines_that_make_no_shape_say_why(front: tuple[tuple[float, float], ...], says: str) -> None:
+    with pytest.raises(CraftError, match=says):
+        Traced(front)
+
+
+def test_a_stack_is_as_narrow_as_its_neck_says() -> None:
+    stack = Stack((Solid("sphere", 60, 60), Solid("sphere", 40, 40)), 0.5)
+    outline = stack.outline()
+    between = outline.r[(outline.z > 30) & (outline.z < 75)]
+    assert 2 * between.min() == pytest.approx(0.5 * 40, abs=1.0)
+    assert stack.height_mm == pytest.approx(30 + math.sqrt(900 - 100) + math.sqrt(400 - 100) + 20, abs=0.5)
+    with pytest.raises(CraftError):
+        Stack((Solid("sphere", 60, 60),))
+    with pytest.raises(CraftError):
+        Stack((Solid("sphere", 60, 60, open=True), Solid("sphere", 40, 40)))
+
+
+def test_a_bend_keeps_the_middles_length_and_turns_the_end() -> None:
+    line = np.column_stack([np.zeros(50), np.zeros(50), np.linspace(0, 100, 50)])
+    bent = Modifier("bend", {"degrees": 90}).moved(line)
+    steps = np.linalg.norm(np.diff(bent, axis=0), axis=1)
+    assert steps.sum() == pytest.approx(100, rel=1e-3)
+    end = bent[-1] - bent[-2]
+    assert abs(end[2]) < 0.02 * np.linalg.norm(end)
+    assert end[1] < 0, "forward is to the front"
+
+
+@pytest.mark.parametrize(
+    ("kind", "values", "where", "what"),
+    [
+        ("belly", {"amount": 12, "at": 50}, "front", 12),
+        ("brow", {"amount": 5, "at": 50}, "front", 5),
+        ("dent", {"amount": 7, "at": 50, "angle": 0}, "front", -7),
+        ("ridge", {"amount": 9}, "back", 9),
+    ],
+)
+def test_bumps_push_where_they_are_and_nowhere_else(
+    kind: str, values: dict[str, float], where: str, what: float
+) -> None:
+    ball = revolved(Solid("sphere", 80, 80).outline(), closed=True)
+    moved = Modifier(kind, values).moved(ball.x) - ball.x
+    ahead = -1 if where == "front" else 1
+    spot = np.argmin(np.linalg.norm(ball.x - [0, 40 * ahead, 40], axis=1))
+    assert moved[spot][1] * ahead == pytest.approx(what, abs=0.1)
+    far = np.argmin(np.linalg.norm(ball.x - [0, -40 * ahead, 40], axis=1))
+    assert np.linalg.norm(moved[far]) < 0.05 * abs(what)
+    assert np.linalg.norm(moved[0]) < 0.2, "the pole stays"
+
+
+def test_a_square_is_as_wide_as_the_circle_and_fuller() -> None:
+    drum = revolved(Solid("cylinder", 60, 60).outline(), closed=True)
+    boxy = drum.with_corners(Modifier("square", {"amount": 100}).moved(drum.x))
+    assert boxy.size_mm[0] == pytest.approx(drum.size_mm[0])
+    assert boxy.volume_ml > 1.15 * drum.volume_ml
+
+
+@pytest.mark.parametrize("kind", sorted(MODIFIERS))
+def test_every_modifier_keeps_a_skin_a_skin_and_refuses_numbers_beyond_its_own(kind: str) -> None:
+    form = Form(Solid("egg", 90, 70), (Modifier(kind, {}),))
+    assert form.shell.mirrored_sides
+    assert form.outline is None
+    assert Form.from_json(form.to_json()).size_mm == form.size_mm
+    name, knob = next(iter(MODIFIERS[kind].knobs.items()))
+    with pytest.raises(CraftError, match=f"{knob.least:g} to {knob.most:g}"):
+        Modifier(kind, {name: knob.most + 1})
+    with pytest.raises(CraftError):
+        Modifier(kind, {"nothing": 1})
+
+
+BASES = st.one_of(
+    st.builds(Solid, st.sampled_from(["egg", "capsule", "drop", "dome"]), st.floats(40, 160), st.floats(40, 120)),
+    st.builds(
+        lambda a, b: Stack((Solid("sphere", a, a), Solid("egg", b, b * 0.8))), st.floats(40, 90), st.floats(40, 90)
+    ),
+    st.builds(lambda k: Traced(tuple((r * k, z * k) for r, z in PEAR)), st.floats(0.5, 2)),
+)
+ALTERED = st.lists(st.sampled_from(sorted(MODIFIERS)).map(lambda kind: Modifier(kind, {})), max_size=3)
+
+
+@settings(deadline=None, max_examples=30)
+@given(BASES, ALTERED, st.floats(0.5, 2))
+def test_forms_are_kept_and_scaled(base: Solid | Stack | Traced, altered: list[Modifier], factor: float) -> None:
+    form = Form(base, tuple(altered))
+    assert Form.from_json(form.to_json()) == form
+    if all(knob.unit != "mm" for m in altered for knob in MODIFIERS[m.kind].knobs.values()):
+        for large, small in zip(form.scaled(factor).size_mm, form.size_mm, strict=True):
+            assert large == pytest.approx(small * factor, rel=0.01)
+
+
+EGG = {"base": "solid", "kind": "egg", "height_mm": 50, "width_mm": 40}
+
+
+@pytest.mark.parametrize(
+    "damage",
+    [
+        {},
+        {"base": "sponge"},
+        {"base": "solid"},
+        {"base": "stack", "solids": 3},
+        {"base": "traced", "front": "x"},
+        {"base": "mesh"},
+        {**EGG, "modifiers": [7]},
+        {**EGG, "modifiers": [{"kind": "bend", "degrees": "far"}]},
+    ],
+)
+def test_damaged_forms_are_refused(damage: dict[str, object]) -> None:
+    with pytest.raises(CraftError):
+        Form.from_json(damage)

@@ -1,0 +1,250 @@
+"""Shapes over the wire: forms drafted, fitted and compensated, meshes brought in, outlines found, files written."""
+
+from __future__ import annotations
+
+import io
+import json
+import math
+from typing import Any
+
+import numpy as np
+import pytest
+import trimesh
+from django.core.files.uploadedfile import SimpleUploadedFile
+from PIL import Image, ImageDraw
+
+from studio.jobs.models import Job
+from tests.craft.bodies import Y_RODS, rods
+from tests.studio.conftest import Studio
+
+GAUGE = {"stitch_mm": 5.6, "round_mm": 5.15}
+PEAR = [[0, 0], [30, 5], [40, 40], [20, 80], [25, 100], [0, 120]]
+BENT = {"kind": "capsule", "height_mm": 110, "width_mm": 45, "modifiers": [{"kind": "bend", "degrees": 90}]}
+
+# Work is put in line when a transaction ends, so these tests end theirs.
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+def drafted(studio: Studio, recipe: dict[str, Any], status: int = 200) -> dict[str, Any]:
+    body = {"recipe": recipe, "gauge": GAUGE, "terms": "us"}
+    return studio.ask("POST", "/shapes/draft", body, status)  # type: ignore[no-any-return]
+
+
+def answer(studio: Studio, path: str, recipe: dict[str, Any]) -> dict[str, Any]:
+    job = studio.ask("POST", f"/shapes/{path}", {"recipe": recipe, "gauge": GAUGE, "terms": "us"})
+    return json.loads(studio.raw("GET", f"/jobs/{job['id']}/answer").content)  # type: ignore[no-any-return]
+
+
+def brought(studio: Studio, raw: bytes, name: str, status: int = 200, **how: Any) -> dict[str, Any]:
+    got = studio.client.post("/api/shapes/mesh", {"file": SimpleUploadedFile(name, raw), **how})
+    assert got.status_code == status, got.content[:400]
+    return got.json()  # type: ignore[no-any-return]
+
+
+@pytest.mark.parametrize(
+    ("recipe", "wide", "tall"),
+    [
+        ({"form": {"base": "traced", "front": PEAR}}, 82, 120),
+        ({"form": {"base": "traced", "front": PEAR, "side": PEAR, "axis": [[0, 0], [15, 120]]}}, 82, 120),
+        (
+            {
+                "form": {
+                    "base": "stack",
+                    "solids": [
+                        {"kind": "sphere", "height_mm": 60, "width_mm": 60},
+                        {"kind": "sphere", "height_mm": 40, "width_mm": 40},
+                    ],
+                }
+            },
+            60,
+            None,
+        ),
+        (BENT, 45, None),
+    ],
+)
+def test_every_base_is_drafted_and_its_recipe_read_back(
+    studio: Studio, recipe: dict[str, Any], wide: float, tall: float | None
+) -> None:
+    got = drafted(studio, recipe)
+    assert got["preview"]["sound"]
+    assert got["size_mm"][0] == pytest.approx(wide, abs=2)
+    if tall:
+        assert got["size_mm"][2] == pytest.approx(tall, abs=2)
+    assert bool(got["outline"]) != bool(got["sides"])
+    made = studio.design()
+    part = {"name": "Body", "text": got["text"], "recipe": got["recipe"]}
+    kept = studio.ask("POST", f"/designs/{made['id']}/parts", part, 201)["parts"][0]
+    assert kept["authoritative"]
+    assert kept["recipe"] == got["recipe"]
+
+
+@pytest.mark.parametrize(
+    ("recipe", "words"),
+    [
+        ({"form": {"base": "traced", "front": [[0, 0], [1, 1]]}}, "handles"),
+        ({"form": {"base": "cloud"}}, "cloud"),
+        ({"modifiers": [{"kind": "melt"}]}, "melt"),
+        ({"modifiers": [{"kind": "bend", "degrees": 4000}]}, "-150 to 150"),
+        ({"redrawn": {"corners": "!"}}, "damaged"),
+    ],
+)
+def test_what_makes_no_shape_says_so(studio: Studio, recipe: dict[str, Any], words: str) -> None:
+    assert words in drafted(studio, recipe, 422)["detail"]
+
+
+def test_a_fit_lays_the_target_on_what_is_settled(studio: Studio) -> None:
+    got = answer(studio, "fit", BENT)
+    assert got["error"]["rms_w"] < 0.45
+    assert got["error"]["volume_ratio"] == pytest.approx(1, abs=0.1)
+    assert got["stitches"] > 300
+    assert len(got["off"]) > 1000
+    assert got["aim"]["scale"] > 0
+    assert Job.objects.filter(kind="fit").count() == 1
+    answer(studio, "fit", BENT)
+    assert Job.objects.filter(kind="fit").count() == 1, "the same question is answered once"
+
+
+def test_compensation_comes_nearer_and_its_recipe_drafts(studio: Studio) -> None:
+    strong = {**BENT, "height_mm": 130, "modifiers": [{"kind": "bend", "degrees": 130}]}
+    got = answer(studio, "compensate", strong)
+    assert got["after"]["rms_w"] < 0.75 * got["before"]["rms_w"]
+    assert got["turns"] >= 1
+    redrawn = {**strong, "redrawn": got["recipe"]["redrawn"]}
+    assert drafted(studio, redrawn)["text"] != drafted(studio, strong)["text"]
+    assert answer(studio, "fit", redrawn)["error"]["rms_w"] == pytest.approx(got["after"]["rms_w"], abs=0.02)
+
+
+@pytest.mark.parametrize("ending", ["obj", "stl", "ply", "glb"])
+def test_meshes_of_every_format_come_in(studio: Studio, ending: str) -> None:
+    body = trimesh.creation.icosphere(subdivisions=3, radius=1.0)
+    body.apply_scale([1.0, 0.7, 1.3])
+    got = brought(studio, body.export(file_type=ending) if ending != "obj" else body.export(file_type="obj").encode(),
+                  f"body.{ending}", height_mm=130)  # fmt: skip
+    assert got["size_mm"] == pytest.approx([100, 70, 130], abs=1.5)
+    assert got["faces"] == len(body.faces)
+    made = drafted(studio, {"form": got["form"]})
+    assert made["preview"]["sound"]
+    assert max(r["live"] for r in made["preview"]["part"]["rounds"]) == pytest.approx(
+        math.pi * (100 + 70) / 2 / 5.6, rel=0.06
+    )
+
+
+def test_a_mesh_stands_up_and_begins_where_it_is_told(studio: Studio) -> None:
+    cone = trimesh.creation.cone(radius=30, height=80, sections=48)
+    cone = cone.subdivide().subdivide()
+    raw = cone.export(file_type="stl")
+    foot = drafted(studio, {"form": brought(studio, raw, "c.stl", height_mm=80)["form"]})
+    top = drafted(studio, {"form": brought(studio, raw, "c.stl", height_mm=80, pole="top")["form"]})
+    counts = [[r["live"] for r in made["preview"]["part"]["rounds"]] for made in (foot, top)]
+    assert counts[1].index(max(counts[1])) > len(counts[1]) / 2, "the tip first, the wide foot last"
+    assert counts[0].index(max(counts[0])) < len(counts[0]) / 2
+    lying = cone.copy()
+    lying.apply_transform(trimesh.transformations.rotation_matrix(-math.pi / 2, [1, 0, 0]))
+    stood = brought(studio, lying.export(file_type="stl"), "c.stl", height_mm=80, up="y")
+    assert stood["size_mm"] == pytest.approx([60, 60, 80], abs=1)
+
+
+def test_a_mesh_is_mended_where_that_is_safe_and_says_so(studio: Studio) -> None:
+    ball = trimesh.creation.icosphere(subdivisions=3, radius=40)
+    faces = ball.faces[np.arange(len(ball.faces)) != 100].copy()
+    faces[:40] = faces[:40, ::-1]
+    broken = trimesh.Trimesh(ball.vertices, np.vstack([faces, faces[:1]]), process=False)
+    got = brought(studio, broken.export(file_type="ply"), "ball.ply", height_mm=80)
+    notes = " ".join(got["notes"])
+    assert "left out" in notes
+    assert "closed" in notes or "turned round" in notes
+    assert drafted(studio, {"form": got["form"]})["preview"]["sound"]
+
+
+def two_bodies() -> trimesh.Trimesh:
+    ball = trimesh.creation.icosphere(subdivisions=2)
+    other = ball.copy()
+    other.apply_translation([5, 0, 0])
+    return trimesh.util.concatenate([ball, other])
+
+
+@pytest.mark.parametrize(
+    ("raw", "name", "words"),
+    [
+        (b"", "a.obj", "no faces"),
+        (b"solid nothing", "a.stl", "no faces"),
+        (b"\x00" * 400, "a.glb", "no mesh"),
+        (b"hello", "a.txt", "no mesh"),
+        (b"hello", "obj", "no mesh"),
+        (trimesh.creation.torus(40, 10).export(file_type="ply"), "ring.ply", "handle"),
+        (two_bodies().export(file_type="ply"), "two.ply", "2 bodies"),
+        (b"mtllib ../../secret.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "a.obj", "flat"),
+    ],
+)
+def test_meshes_that_cannot_be_worked_say_why(studio: Studio, raw: bytes, name: str, words: str) -> None:
+    assert words in brought(studio, raw, name, 422)["detail"]
+
+
+def test_a_large_mesh_is_gathered_and_a_huge_one_refused(studio: Studio) -> None:
+    fine = trimesh.creation.icosphere(subdivisions=6, radius=50)
+    got = brought(studio, fine.export(file_type="stl"), "fine.stl", height_mm=100)
+    assert got["faces"] <= 12_000
+    assert "gathered" in " ".join(got["notes"])
+    assert got["size_mm"] == pytest.approx([100, 100, 100], abs=1.5)
+    assert "at most" in brought(studio, b"v 1 1 1\n" * 3_000_000, "huge.obj", 422)["detail"]
+
+
+def test_a_shape_with_two_arms_says_where_it_branches(studio: Studio) -> None:
+    x, faces = rods(Y_RODS)
+    shape = trimesh.Trimesh(x, faces)
+    got = brought(studio, shape.export(file_type="ply"), "y.ply", height_mm=160)
+    detail = drafted(studio, {"form": got["form"]}, 422)["detail"]
+    assert "divides into 2 at" in detail
+
+
+def silhouette(ground: str = "#f4f0e6", figure: str = "#6a4a33") -> bytes:
+    """A pear on plain ground, 300 px tall and 200 px wide."""
+    image = Image.new("RGB", (400, 420), ground)
+    draw = ImageDraw.Draw(image)
+    draw.ellipse((100, 160, 300, 360), fill=figure)
+    draw.ellipse((140, 60, 260, 200), fill=figure)
+    out = io.BytesIO()
+    image.save(out, "PNG")
+    return out.getvalue()
+
+
+def test_an_outline_is_found_on_a_plain_ground(studio: Studio) -> None:
+    made = studio.design()
+    picture = studio.send(f"/designs/{made['id']}/pictures", "pear.png", silhouette(), 201)
+    got = studio.ask("POST", "/shapes/outline", {"picture": picture["id"]})
+    handles = np.array(got["handles"])
+    assert tuple(handles[0]) == (0, 0)
+    assert handles[:, 0].max() == pytest.approx(100, abs=3)
+    assert handles[-1, 1] == pytest.approx(300, abs=4)
+    assert got["pole"] == pytest.approx([200, 360], abs=3)
+    assert 5 <= len(handles) <= 14
+    scaled = (handles / 3).tolist()
+    shape = drafted(studio, {"form": {"base": "traced", "front": scaled}})
+    assert shape["size_mm"][0] == pytest.approx(200 / 3, abs=3)
+    assert shape["size_mm"][2] == pytest.approx(100, abs=3)
+
+
+def test_where_nothing_stands_out_it_says_so_and_others_pictures_are_not_there(studio: Studio, other: Studio) -> None:
+    made = studio.design()
+    plain = studio.send(f"/designs/{made['id']}/pictures", "plain.png", silhouette(figure="#f4f0e6"), 201)
+    refused = studio.ask("POST", "/shapes/outline", {"picture": plain["id"]}, 422)
+    assert "by hand" in refused["detail"]
+    other.ask("POST", "/shapes/outline", {"picture": plain["id"]}, 404)
+
+
+def test_targets_are_written_as_files_that_others_read(studio: Studio) -> None:
+    obj = studio.raw("POST", "/shapes/target.obj", BENT).content.decode()
+    read = trimesh.load(io.StringIO(obj), file_type="obj", process=False)
+    assert read.is_watertight
+    assert read.volume > 0
+    assert np.ptp(read.vertices[:, 0]) == pytest.approx(45, abs=0.5)
+    svg = studio.raw("POST", "/shapes/target.svg", BENT).content.decode()
+    assert 'id="front"' in svg
+    assert 'id="side"' in svg
+
+
+def test_modifiers_are_told_with_their_numbers(studio: Studio) -> None:
+    found = {m["key"]: m for m in studio.ask("GET", "/shapes/modifiers")}
+    assert {"bend", "taper", "flatten", "square", "belly", "brow", "ridge", "dent"} == set(found)
+    (knob,) = found["bend"]["knobs"]
+    assert (knob["least"], knob["most"]) == (-150, 150)
