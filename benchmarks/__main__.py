@@ -5,6 +5,7 @@ from __future__ import annotations
 import sys
 
 from benchmarks.settling import settling_speed_table, settling_table
+from benchmarks.shapes import shapes_speed_table, shapes_table
 from benchmarks.speed import speed_table
 from benchmarks.truth import mutation_table, solid_table
 
@@ -14,6 +15,8 @@ TABLES = {
     "mutations": mutation_table,
     "settling": settling_table,
     "settling-speed": settling_speed_table,
+    "shapes": shapes_table,
+    "shapes-speed": shapes_speed_table,
 }
 
 

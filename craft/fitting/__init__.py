@@ -1,5 +1,6 @@
-"""Fitting: what a draft settles to, and how its target is changed so that the settled figure comes nearest."""
+"""Fitting: what a draft settles to, ways to work a shape side by side, and targets redrawn to settle nearest."""
 
+from craft.fitting.alternatives import Alternative, alternatives, turned
 from craft.fitting.compensate import Compensated, Outcome, compensate, outcome
 
-__all__ = ["Compensated", "Outcome", "compensate", "outcome"]
+__all__ = ["Alternative", "Compensated", "Outcome", "alternatives", "compensate", "outcome", "turned"]

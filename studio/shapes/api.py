@@ -48,6 +48,12 @@ def compensate(request: HttpRequest, payload: ShapeIn) -> JobOut:
     return JobOut.model_validate(fits.ask_compensation(designer(request), payload), from_attributes=True)
 
 
+@router.post("/compare", response=JobOut)
+def compare(request: HttpRequest, payload: ShapeIn) -> JobOut:
+    """Work a shape in every way there is: as a job."""
+    return JobOut.model_validate(fits.ask_comparison(designer(request), payload), from_attributes=True)
+
+
 @router.get("/solids", response=list[SolidOut])
 def solids(request: HttpRequest) -> list[SolidOut]:
     """The kinds of solids there are."""

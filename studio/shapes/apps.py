@@ -12,9 +12,10 @@ class ShapesConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        """Make fitting and compensating known to the workers."""
+        """Make fitting, compensating and comparing known to the workers."""
         # The models that the workers need are loaded only now.
         from studio.shapes import fits  # noqa: PLC0415
 
         register(fits.FIT, fits.work_fit)
         register(fits.COMPENSATE, fits.work_compensation)
+        register(fits.COMPARE, fits.work_comparison)

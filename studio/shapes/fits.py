@@ -1,4 +1,4 @@
-"""What a drafted shape settles to, and shapes redrawn so that it settles nearest: both worked out as jobs."""
+"""What a drafted shape settles to, and shapes redrawn to settle nearest, ways to work one: worked out as jobs."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ import numpy as np
 from django.contrib.auth.models import User
 
 from craft.drafting import Recipe
-from craft.fitting import Outcome, compensate, outcome
+from craft.fitting import Outcome, alternatives, compensate, outcome
 from craft.gauge import Gauge
 from craft.settling import ShapeError, fit
 from studio.bench.figures import REACH, USUAL_STEPS, answer_of
@@ -22,7 +22,7 @@ from studio.jobs.models import Job
 from studio.shapes.drafts import recipe_of
 from studio.shapes.schemas import ShapeIn
 
-FIT, COMPENSATE = "fit", "compensate"
+FIT, COMPENSATE, COMPARE = "fit", "compensate", "compare"
 
 ANSWER_FORMAT = 1
 """Goes up when answers say more, so that kept ones of before are not taken for new ones."""
@@ -47,6 +47,11 @@ def ask_fit(user: User, question: ShapeIn) -> Job:
 def ask_compensation(user: User, question: ShapeIn) -> Job:
     """The job that redraws a shape until what it settles to comes nearest."""
     return actions.ask(user, COMPENSATE, _question(question))
+
+
+def ask_comparison(user: User, question: ShapeIn) -> Job:
+    """The job that works a shape in every way there is, to compare them."""
+    return actions.ask(user, COMPARE, _question(question))
 
 
 def _asked(question: str) -> tuple[Recipe, Gauge, float]:
@@ -112,6 +117,38 @@ def work_compensation(question: str, watch: Watch) -> bytes:
         "turns": found.turns,
     }
     return json.dumps(answer, separators=(",", ":")).encode()
+
+
+def work_comparison(question: str, watch: Watch) -> bytes:
+    """Work the shape of a question in every way; what each costs, nearest first, as JSON."""
+    recipe, gauge, firmness = _asked(question)
+    going = True
+
+    def seen(share: float) -> bool:
+        nonlocal going
+        going = watch(int(99 * share))
+        return going
+
+    found = alternatives(recipe, gauge, firmness=firmness, watch=seen)
+    if not going:
+        raise Stopped
+    top = next((a.recipe.form.to_json() for a in found if a.end == "top"), None)
+    rows = [
+        {
+            "end": a.end,
+            "start": a.recipe.start,
+            "ease": a.recipe.ease,
+            "name": a.ease_name,
+            "rounds": a.rounds,
+            "stitches": a.stitches,
+            "different": a.different,
+            "error": _error(a.error),
+            "metres": asdict(a.metres),
+            "hours": asdict(a.hours),
+        }
+        for a in found
+    ]
+    return json.dumps({"top": top, "ways": rows}, separators=(",", ":")).encode()
 
 
 def _packed(values: np.ndarray[Any, np.dtype[Any]], kind: str) -> str:

@@ -114,6 +114,18 @@ def test_compensation_comes_nearer_and_its_recipe_drafts(studio: Studio) -> None
     assert answer(studio, "fit", redrawn)["error"]["rms_w"] == pytest.approx(got["after"]["rms_w"], abs=0.02)
 
 
+def test_ways_to_work_a_shape_are_compared(studio: Studio) -> None:
+    egg = {"kind": "egg", "height_mm": 60, "width_mm": 46, "point": 0.3}
+    got = answer(studio, "compare", egg)
+    assert {(w["end"], w["start"]) for w in got["ways"]} == {("foot", 6), ("foot", 8), ("top", 6), ("top", 8)}
+    errors = [w["error"]["rms_w"] for w in got["ways"]]
+    assert errors == sorted(errors)
+    over = drafted(studio, {"form": {k: v for k, v in got["top"].items() if k != "modifiers"}})
+    assert over["size_mm"] == pytest.approx([46, 46, 60], abs=0.5)
+    open_end = answer(studio, "compare", {"kind": "dome", "height_mm": 30, "width_mm": 45, "open": True})
+    assert open_end["top"] is None
+
+
 @pytest.mark.parametrize("ending", ["obj", "stl", "ply", "glb"])
 def test_meshes_of_every_format_come_in(studio: Studio, ending: str) -> None:
     body = trimesh.creation.icosphere(subdivisions=3, radius=1.0)

@@ -1,11 +1,12 @@
 /** What the drafted rounds settle to, how far that is from the shape, and having the shape redrawn to come nearer. */
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { answer, api, type Schemas, sentence } from "../api/client";
+import { type Schemas, sentence } from "../api/client";
 import type { Settled } from "../figure/settled";
 import type { Settling } from "../figure/use-settled";
 import { Button } from "../ui/controls";
 import { rounded } from "../ui/units";
+import { worked } from "./work";
 
 type ShapeError = NonNullable<Settled["error"]>;
 type Redrawn = {
@@ -14,29 +15,6 @@ type Redrawn = {
   after: ShapeError;
   turns: number;
 };
-
-const LOOK = 250;
-
-async function redrawn(
-  body: Schemas["ShapeIn"],
-  going: () => boolean,
-  tell: (percent: number) => void,
-): Promise<Redrawn | null> {
-  let job = await answer<Schemas["JobOut"]>(api.POST("/api/shapes/compensate", { body }));
-  while (job.state === "waiting" || job.state === "running") {
-    if (!going()) {
-      await api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job.id } } });
-      return null;
-    }
-    tell(job.progress);
-    await new Promise((done) => setTimeout(done, LOOK));
-    job = await answer(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: job.id } } }));
-  }
-  if (job.state !== "done") throw new Error(job.error || "It was stopped.");
-  return answer<Redrawn>(
-    api.GET("/api/jobs/{job_id}/answer", { params: { path: { job_id: job.id } } }) as never,
-  );
-}
 
 export function Fit({
   settling,
@@ -56,11 +34,8 @@ export function Fit({
     mutationFn: () => {
       going.current = true;
       setPercent(0);
-      return redrawn(
-        { ...question, recipe: { ...question.recipe, redrawn: null } },
-        () => going.current,
-        setPercent,
-      );
+      const body = { ...question, recipe: { ...question.recipe, redrawn: null } };
+      return worked<Redrawn>("/api/shapes/compensate", body, () => going.current, setPercent);
     },
     onSuccess: (got) => {
       if (!got) return;

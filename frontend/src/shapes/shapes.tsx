@@ -15,6 +15,7 @@ import { Button, NumberField, Panel, TextField } from "../ui/controls";
 import { Confirm, Explained, Guess, useSay } from "../ui/overlays";
 import { cm, inches, rounded } from "../ui/units";
 import { BaseChoice } from "./base-choice";
+import { Compare } from "./compare";
 import { Fit } from "./fit";
 import { Making, SolidSizes } from "./making";
 import { MeshFields } from "./mesh";
@@ -255,6 +256,7 @@ function Drafting({
       </Panel>
       <Panel className="flex min-h-0 flex-col" title="Rounds">
         {shape && <Prices shape={shape} recipe={recipe} onEase={(ease) => change({ ...recipe, ease })} />}
+        {shape && <Compare question={bodyOf(question)} recipe={recipe} onRecipe={change} />}
         {shape && (
           <Ladder
             part={shape.preview.part}

@@ -1,0 +1,119 @@
+/** Ways to work one shape, side by side: from which end, on how many stitches, true or easy, and what each costs. */
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { type Schemas, sentence } from "../api/client";
+import { Button } from "../ui/controls";
+import { Dialog } from "../ui/overlays";
+import { rounded } from "../ui/units";
+import type { Form, Recipe } from "./recipe";
+import { worked } from "./work";
+
+type Way = {
+  end: "foot" | "top";
+  start: number;
+  ease: number;
+  name: "true" | "balanced" | "easy";
+  rounds: number;
+  stitches: number;
+  different: number;
+  error: { rms_mm: number; rms_w: number };
+  metres: { value: number };
+  hours: { value: number };
+};
+type Compared = { top: (Form & { modifiers?: unknown }) | null; ways: Way[] };
+
+const EASE = { true: "true", balanced: "balanced", easy: "easy" };
+
+export function Compare({
+  question,
+  recipe,
+  onRecipe,
+}: {
+  question: Schemas["ShapeIn"];
+  recipe: Recipe;
+  onRecipe: (recipe: Recipe) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const [percent, setPercent] = useState(0);
+  const going = useRef(true);
+  const compare = useMutation({
+    mutationFn: () => worked<Compared>("/api/shapes/compare", question, () => going.current, setPercent),
+  });
+  const show = (on: boolean) => {
+    setOpen(on);
+    going.current = on;
+    if (on) {
+      setPercent(0);
+      compare.mutate();
+    }
+  };
+  const take = (way: Way) => {
+    const top = way.end === "top" ? compare.data?.top : null;
+    const { modifiers: _, ...base } = top ?? { modifiers: [] };
+    onRecipe({
+      ...recipe,
+      start: way.start,
+      ease: way.ease,
+      ...(top ? { form: base as Form, modifiers: [], redrawn: null } : {}),
+    });
+    show(false);
+  };
+  return (
+    <>
+      <Button weight="quiet" className="self-start px-2 py-0.5 text-sm" onClick={() => show(true)}>
+        Compare ways to work it
+      </Button>
+      <Dialog open={open} onOpen={show} title="Ways to work this shape">
+        {compare.isPending && (
+          <p role="status" className="flex items-center gap-2">
+            <progress className="h-1.5 flex-1 accent-woad" max={100} value={percent} aria-label="Comparing" />
+            Drafting and settling each …
+          </p>
+        )}
+        {compare.error && <p role="alert">{sentence(compare.error)}</p>}
+        {compare.data && (
+          <div className="max-h-[60dvh] overflow-auto">
+            <table className="w-full text-sm tabular-nums">
+              <thead className="text-left">
+                <tr>
+                  {["Begun at", "on", "", "off", "rounds", "different", "stitches", "yarn", "time", ""].map(
+                    (name, i) => (
+                      <th key={i} scope="col" className="px-1.5 py-1 font-semibold">
+                        {name}
+                      </th>
+                    ),
+                  )}
+                </tr>
+              </thead>
+              <tbody>
+                {compare.data.ways.map((way) => (
+                  <tr key={`${way.end}${way.start}${way.name}`} className="border-t border-line">
+                    <td className="px-1.5 py-1">{way.end === "foot" ? "its foot" : "the far end"}</td>
+                    <td className="px-1.5">{way.start}</td>
+                    <td className="px-1.5">{EASE[way.name]}</td>
+                    <td className="px-1.5">{rounded(way.error.rms_mm, 1)} mm</td>
+                    <td className="px-1.5">{way.rounds}</td>
+                    <td className="px-1.5">{way.different}</td>
+                    <td className="px-1.5">{way.stitches}</td>
+                    <td className="px-1.5">≈ {rounded(way.metres.value, 0)} m</td>
+                    <td className="px-1.5">≈ {rounded(way.hours.value, 1)} h</td>
+                    <td>
+                      <Button
+                        weight="quiet"
+                        className="px-2 py-0.5 text-sm"
+                        aria-label={`Take: ${way.end === "foot" ? "from its foot" : "from the far end"}, on ${way.start}, ${EASE[way.name]}`}
+                        onClick={() => take(way)}
+                      >
+                        Take
+                      </Button>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+      </Dialog>
+    </>
+  );
+}
