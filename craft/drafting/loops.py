@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
 from craft.errors import CraftError
-from craft.target import Shell, distance_from_pole
+from craft.target import Shell, distance_from, distance_from_pole
 
 Vector = NDArray[np.float64]
 Numbers = NDArray[np.int64]
@@ -59,16 +59,17 @@ class Field:
 
 
 def field_of(shell: Shell, *, even: bool = True) -> Field:
-    """Distance from the pole; with even=False blended, towards the end, with the distance to the farthest corner.
+    """Distance from the pole; with even=False blended, towards the end, with the distance to the end.
 
-    The blend makes rounds around the far end of a flat shape close on a point instead of on a line.
+    The blend makes rounds around the far end of a flat shape close on a point instead of on a line, and the last
+    round of an open shape run along its opening.
     """
     near = distance_from_pole(shell)
-    if even or shell.open:
+    if even:
         return Field(shell, near)
-    end = int(np.argmax(near))
-    far = distance_from_pole(Shell(shell.x, shell.faces, end))
-    total = float(near[end])
+    end = shell.rims[0] if shell.open else np.array([int(np.argmax(near))])
+    far = distance_from(shell, end)
+    total = float(near[end].mean())
     share = near / np.maximum(near + far, 1e-9)
     ramp = np.clip((near / total - 0.35) / 0.5, 0.0, 1.0)
     ramp = ramp * ramp * (3 - 2 * ramp)

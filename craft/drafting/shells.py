@@ -19,6 +19,9 @@ from craft.target import Form, Shell
 RAGGED = 2.2
 """How much longer than the closing the last loop may be before rounds are bent to close on a point."""
 
+SLANT = 0.8
+"""Round heights by which an opening may lie aslant before rounds are bent to run along it."""
+
 _FINE = 2
 """Cuts a round height while the end is looked for."""
 
@@ -60,6 +63,8 @@ def _run(form: Form, field: Field, gauge: Gauge, start: int, *, last_try: bool =
     """Rounds at equal steps of a field; None when its end is ragged and another field may do better."""
     h, w = gauge.round_mm, gauge.stitch_mm
     shell = form.shell
+    if shell.open and not last_try and float(np.ptp(field.value[shell.rims[0]])) > SLANT * h:
+        return None
     cutter = Cutter(field)
     far = float(field.value[shell.rims[0]].min()) if shell.open else float(field.value.max())
     if far / h > MOST_RINGS:

@@ -18,6 +18,9 @@ Vector = NDArray[np.float64]
 TOUCHES_MM = 3.0
 """Height above the lowest point up to which fabric rests on the table: it gives."""
 
+MOST_LEAN = 8.0
+"""Degrees by which a figure may lean when it is set down and still stand as it was meant to."""
+
 STEADY = 0.12
 """Distance of the weight from the base's edge, as a share of its height, from which a figure is steady."""
 
@@ -64,6 +67,8 @@ def balance(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> Balanc
         return None
     weight = sum((w * m for w, m in weights), np.zeros(3)) / total
     points = np.concatenate([surfaces[p.part].x @ p.matrix[:3, :3].T + p.matrix[:3, 3] for p in known])
+    turn, lean = _settling_down(points, weight)
+    points, weight = points @ turn.T, turn @ weight
     low = points[points[:, 2] < points[:, 2].min() + TOUCHES_MM][:, :2]
     height = float(np.ptp(points[:, 2]))
     size = (float(np.ptp(low[:, 0])), float(np.ptp(low[:, 1])))
@@ -71,7 +76,29 @@ def balance(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> Balanc
     verdict = (
         "tips" if margin < 0 else "steady" if margin >= STEADY * float(weight[2] - points[:, 2].min()) else "wobbly"
     )
-    return Balance(verdict, margin, way, size, _words(verdict, margin, way, height))
+    return Balance(verdict, margin, way, size, _words(verdict, margin, way, height, lean))
+
+
+def _settling_down(points: Vector, weight: Vector) -> tuple[Vector, float]:
+    """The turn by which a figure that is let go comes to lie on the table, and its degrees, when that is a small one.
+
+    It comes to rest on that side of its convex hull which lies straight below its weight.
+    """
+    upright = np.eye(3), 0.0
+    try:
+        hull = ConvexHull(points)
+    except (QhullError, ValueError):
+        return upright
+    normal, offset = hull.equations[:, :3], hull.equations[:, 3]
+    down = np.flatnonzero(normal[:, 2] < -1e-6)
+    reach = -(normal[down] @ weight + offset[down]) / -normal[down, 2]
+    n = normal[down[int(np.argmin(reach))]]
+    lean = float(np.degrees(np.arccos(np.clip(-n[2], -1, 1))))
+    if lean > MOST_LEAN:
+        return upright
+    cross = np.cross(n, [0.0, 0.0, -1.0])
+    k = np.array([[0, -cross[2], cross[1]], [cross[2], 0, -cross[0]], [-cross[1], cross[0], 0]])
+    return np.eye(3) + k + k @ k / (1 - n[2]), lean
 
 
 def _margin(low: Vector, weight: Vector) -> tuple[float, str]:
@@ -95,10 +122,11 @@ def _side(d: Vector) -> str:
 _OPPOSITE = {"front": "back", "back": "front", "left": "right", "right": "left"}
 
 
-def _words(verdict: str, margin: float, way: str, height: float) -> str:
+def _words(verdict: str, margin: float, way: str, height: float, lean: float) -> str:
     where = {"front": "forwards", "back": "backwards", "left": "to the left", "right": "to the right"}[way]
     if verdict == "steady":
-        return f"It is steady: its weight lies {margin:.0f} mm inside its base."
+        leaning = f", leaning by {lean:.0f}°" if lean >= 2 else ""
+        return f"It is steady: its weight lies {margin:.0f} mm inside its base{leaning}."
     mend = (
         f"move what is heavy towards the {_OPPOSITE[way]}, widen the base, or sew a bag of pellets inside it "
         "(pellets are small parts: not for children under three)"

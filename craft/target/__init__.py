@@ -1,6 +1,6 @@
 """What rounds are drafted for: solids, traced silhouettes, stacks, meshes, modifiers, and the way along their skin."""
 
-from craft.target.distance import distance_from_pole
+from craft.target.distance import distance_from, distance_from_pole
 from craft.target.form import Form, as_form
 from craft.target.modifiers import MODIFIERS, Knob, Modifier, ModifierKind
 from craft.target.shell import MOST_FACES, Shell, revolved
@@ -23,6 +23,7 @@ __all__ = [
     "Stack",
     "Traced",
     "as_form",
+    "distance_from",
     "distance_from_pole",
     "revolved",
     "smooth_half",

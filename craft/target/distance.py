@@ -23,6 +23,11 @@ DECAY = 28.0
 
 def distance_from_pole(shell: Shell) -> Vector:
     """(n,) distance along the surface from the pole, in mm. CraftError on a surface of slivers."""
+    return distance_from(shell, np.array([shell.pole]))
+
+
+def distance_from(shell: Shell, sources: NDArray[np.int64]) -> Vector:
+    """(n,) distance along the surface from the nearest of some corners, in mm. CraftError on a surface of slivers."""
     x, faces = shell.x, shell.faces
     n = len(x)
     corners = [x[faces[:, k]] for k in range(3)]
@@ -43,9 +48,9 @@ def distance_from_pole(shell: Shell) -> Vector:
         np.add.at(mass, o, double / 6)
     laplacian = coo_matrix((np.concatenate(weights), (np.concatenate(rows), np.concatenate(cols))), (n, n)).tocsc()
     begin = np.zeros(n)
-    begin[shell.pole] = 1.0
+    begin[sources] = 1.0
     try:
-        heat = splu((diags(mass) + _time(shell) * laplacian).tocsc()).solve(begin)
+        heat = splu((diags(mass) + _time(shell, sources) * laplacian).tocsc()).solve(begin)
         unit = normal / double[:, None]
         slope = np.zeros((len(faces), 3))
         for k in range(3):
@@ -62,14 +67,14 @@ def distance_from_pole(shell: Shell) -> Vector:
         raise CraftError("The shape has faces without area: mend or simplify it first.") from None
     if not np.isfinite(found).all():
         raise CraftError("The shape has faces without area: mend or simplify it first.")
-    out: Vector = found - found[shell.pole]
+    out: Vector = found - found[sources].mean()
     return np.maximum(out if out.mean() > 0 else -out, 0.0)
 
 
-def _time(shell: Shell) -> float:
+def _time(shell: Shell, sources: NDArray[np.int64]) -> float:
     """How long the heat flows, in mm²: about an edge's length squared, more on a long shape."""
     a, b = shell.sides[:, 0], shell.sides[:, 1]
     length = np.linalg.norm(shell.x[a] - shell.x[b], axis=1)
     graph = csr_matrix(coo_matrix((length, (a, b)), shape=(len(shell.x),) * 2))
-    far = float(np.max(dijkstra(graph, directed=False, indices=[shell.pole])))
+    far = float(np.max(dijkstra(graph, directed=False, indices=sources[:1])))
     return max(float(length.mean()), far / DECAY) ** 2

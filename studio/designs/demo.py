@@ -13,7 +13,7 @@ from django.contrib.auth.models import User
 
 from craft.drafting import Recipe, draft, suggested_start
 from craft.gauge import Gauge
-from craft.target import Solid
+from craft.target import Form, Solid
 from studio.designs import actions, pages, texts
 from studio.designs.models import Design
 from studio.designs.reading import gauge_of
@@ -54,8 +54,8 @@ def _gauge_page(user: User, yarns: dict[str, Yarn], design: Tree) -> Tree:
 
 def _drafted(part: Tree, gauge: Gauge) -> tuple[str, Tree]:
     """A part's drafted text and its recipe."""
-    solid = Solid.from_json(part["solid"])
-    recipe = Recipe(solid, suggested_start(solid, gauge))
+    form = Form.from_json(part["form"]) if "form" in part else Form(Solid.from_json(part["solid"]))
+    recipe = Recipe(form, suggested_start(form, gauge))
     return draft(recipe, gauge).text(), recipe.to_json()
 
 
@@ -69,7 +69,7 @@ def _after_widest(text: str, direction: str) -> str:
 
 def _add_part(user: User, design: Design, part: Tree) -> tuple[Design, str]:
     text, recipe = "\n".join(part.get("text", [])) + "\n", None
-    if "solid" in part:
+    if "solid" in part or "form" in part:
         text, recipe = _drafted(part, gauge_of(design.manifest.gauge))
     values = {"name": part["name"], "make": part.get("make", 1), "colour": part["colour"]}
     design, key = actions.add_part(user, design.pk, {**values, "text": text, "recipe": recipe})

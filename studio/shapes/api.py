@@ -96,6 +96,13 @@ def outline(request: HttpRequest, payload: TracingIn) -> TracingOut:
     return tracing.found_outline(picture_of(designer(request), payload.picture))
 
 
+@router.post("/drawing", response=TracingOut)
+def drawing(request: HttpRequest, file: File[UploadedFile]) -> TracingOut:
+    """Read the outline of an SVG drawing; nothing is kept."""
+    designer(request)
+    return tracing.drawn_outline(file.read(tracing.MOST_SVG_BYTES + 1), file.name or "")
+
+
 @router.post("/target.obj", response=None)
 def target_obj(request: HttpRequest, payload: RecipeIn) -> HttpResponse:
     """The surface aimed at as a file."""

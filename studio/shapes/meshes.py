@@ -2,11 +2,6 @@
 
 from __future__ import annotations
 
-import json
-import resource
-import subprocess
-import sys
-from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -14,11 +9,10 @@ from numpy.typing import NDArray
 
 from craft.target import Form, Shell
 from studio.errors import Refusal
+from studio.shapes.limited import answer_of
 from studio.shapes.schemas import MeshOut
 
 MOST_BYTES = 20 * 2**20
-SECONDS = 20
-READER = Path(__file__).with_name("read_mesh.py")
 ENDINGS = ("obj", "stl", "ply", "glb")
 _REFUSED = "This is no mesh that can be read; OBJ, STL, PLY and GLB are."
 _SLOW = "That mesh takes too long to read, or too much memory: simplify it first."
@@ -34,36 +28,13 @@ POLES = {
 """Where rounds may begin: the corner that reaches farthest that way."""
 
 
-def _limits() -> None:
-    resource.setrlimit(resource.RLIMIT_AS, (2_000 * 2**20, 2_000 * 2**20))
-    resource.setrlimit(resource.RLIMIT_CPU, (SECONDS, SECONDS))
-    resource.setrlimit(resource.RLIMIT_FSIZE, (0, 0))
-
-
 def _read(raw: bytes, name: str) -> dict[str, Any]:
     ending = name.rsplit(".", 1)[-1].lower() if "." in name else ""
     if ending not in ENDINGS:
         raise Refusal(422, "invalid", _REFUSED, field="file")
     if len(raw) > MOST_BYTES:
         raise Refusal(422, "invalid", f"A mesh is at most {MOST_BYTES // 2**20} MB.", field="file")
-    try:
-        done = subprocess.run(  # noqa: S603 - our own script, with fixed words
-            [sys.executable, "-I", str(READER), ending],
-            input=raw,
-            capture_output=True,
-            timeout=SECONDS + 5,
-            preexec_fn=_limits,
-            env={"OPENBLAS_NUM_THREADS": "1"},
-            check=False,
-        )
-    except subprocess.TimeoutExpired:
-        raise Refusal(422, "invalid", _SLOW, field="file") from None
-    if done.returncode or not done.stdout:
-        raise Refusal(422, "invalid", _SLOW, field="file")
-    answer: dict[str, Any] = json.loads(done.stdout)
-    if "error" in answer:
-        raise Refusal(422, "invalid", str(answer["error"]), field="file")
-    return answer
+    return answer_of("read_mesh.py", raw, ending, memory_mb=2_000, refused=_SLOW)
 
 
 def mesh(raw: bytes, name: str, *, up: str, pole: str, height_mm: float) -> MeshOut:

@@ -127,10 +127,14 @@ class TracingIn(Schema):
 
 
 class TracingOut(Schema):
-    """A half outline in pixels of the picture: handles (half width, height above the pole), and where the pole lies."""
+    """A half outline in pixels of the picture: handles (half width, height above the pole), and where the pole lies.
+
+    Of a drawing, in its own units; mm: how long one is, where the drawing says so.
+    """
 
     handles: list[tuple[float, float]]
     pole: tuple[float, float]
     width: int
     height: int
+    mm: float | None = None
     notes: list[str]

@@ -1,13 +1,8 @@
-"""Outlines found on reference pictures: the sides of what stands on a plain ground, as a few handles."""
+"""Outlines found on reference pictures and in drawings: the sides of what is there, as a few handles."""
 
 from __future__ import annotations
 
 import itertools
-import json
-import resource
-import subprocess
-import sys
-from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -15,11 +10,12 @@ from numpy.typing import NDArray
 
 from studio.designs.models import Picture
 from studio.errors import Refusal
+from studio.shapes.limited import answer_of
 from studio.shapes.schemas import TracingOut
 
-SECONDS = 15
-FINDER = Path(__file__).with_name("find_outline.py")
 _REFUSED = "No outline could be found on this picture: trace it by hand."
+
+MOST_SVG_BYTES = 2 * 2**20
 
 HANDLES = 14
 """Most handles of a found outline, pole and end among them: few enough to take in hand."""
@@ -28,56 +24,40 @@ ENOUGH = 0.006
 """Share of the height by which the line through the handles may miss the outline."""
 
 
-def _limits() -> None:
-    resource.setrlimit(resource.RLIMIT_AS, (2_500 * 2**20, 2_500 * 2**20))
-    resource.setrlimit(resource.RLIMIT_CPU, (SECONDS, SECONDS))
-    resource.setrlimit(resource.RLIMIT_FSIZE, (0, 0))
-
-
 def found_outline(picture: Picture) -> TracingOut:
     """The half outline on a picture, the foot as its pole. Refusal with a sentence when there is none."""
     with picture.file.open("rb") as opened:
         raw = opened.read()
-    try:
-        done = subprocess.run(  # noqa: S603 - our own script, with fixed words
-            [sys.executable, "-I", str(FINDER)],
-            input=raw,
-            capture_output=True,
-            timeout=SECONDS + 5,
-            preexec_fn=_limits,
-            env={"OPENBLAS_NUM_THREADS": "1"},
-            check=False,
-        )
-    except subprocess.TimeoutExpired:
-        raise Refusal(422, "no-outline", _REFUSED) from None
-    if done.returncode or not done.stdout:
-        raise Refusal(422, "no-outline", _REFUSED)
-    answer: dict[str, Any] = json.loads(done.stdout)
-    if "error" in answer:
-        raise Refusal(422, "no-outline", str(answer["error"]))
-    return _half(answer, picture)
-
-
-def _half(answer: dict[str, Any], picture: Picture) -> TracingOut:
-    rows, left, right = (np.asarray(answer[name], float) for name in ("rows", "left", "right"))
-    middle = float(np.average((left + right) / 2, weights=np.maximum(right - left, 1.0)))
-    half, up = ((right - left) / 2)[::-1], (rows[-1] - rows)[::-1]
+    answer = answer_of("find_outline.py", raw, memory_mb=2_500, refused=_REFUSED, kind="no-outline")
     notes = []
     if answer["touches"]:
         notes.append("The figure runs over the picture's edge there.")
     if answer["others"] > 0:
         notes.append("Only the largest thing on the picture was followed.")
+    return _half(answer, notes, picture.width, picture.height)
+
+
+def drawn_outline(raw: bytes, name: str) -> TracingOut:
+    """The half outline of an SVG drawing's largest closed shape. Refusal with a sentence when there is none."""
+    if not name.lower().endswith(".svg") or len(raw) > MOST_SVG_BYTES:
+        raise Refusal(422, "invalid", "An outline is an SVG drawing of up to 2 MB.", field="file")
+    answer = answer_of("read_svg.py", raw, memory_mb=1_500, refused=_REFUSED, kind="no-outline")
+    made = _half(answer, list(answer["notes"]), 0, 0)
+    made.mm = answer["mm"]
+    return made
+
+
+def _half(answer: dict[str, Any], notes: list[str], width: int, height: int) -> TracingOut:
+    rows, left, right = (np.asarray(answer[name], float) for name in ("rows", "left", "right"))
+    middle = float(np.average((left + right) / 2, weights=np.maximum(right - left, 1.0)))
+    half, up = ((right - left) / 2)[::-1], (rows[-1] - rows)[::-1]
     off = np.abs((left + right) / 2 - middle)
     if float(np.average(off, weights=np.maximum(half, 1.0))) > 0.12 * float(half.max()):
         notes.append("It is not the same on both sides: the outline is the mean of both.")
     line = np.column_stack([np.concatenate([[0.0], half, [0.0]]), np.concatenate([[0.0], up, [up[-1] + 0.5]])])
     handles = [(round(float(r), 1), round(float(z), 1)) for r, z in _few(line)]
     return TracingOut(
-        handles=handles,
-        pole=(round(middle, 1), round(float(rows[-1]), 1)),
-        width=picture.width,
-        height=picture.height,
-        notes=notes,
+        handles=handles, pole=(round(middle, 1), round(float(rows[-1]), 1)), width=width, height=height, notes=notes
     )
 
 

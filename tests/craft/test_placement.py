@@ -214,6 +214,18 @@ def test_a_ball_tips_and_a_broad_foot_stands(head: Surface, body: Surface) -> No
     assert balance({"drum": drum}, [Placed("ghost", np.eye(4))]) is None
 
 
+def test_a_figure_that_is_set_down_leans_onto_all_its_feet(body: Surface) -> None:
+    """A body on two paws in front and a tail a little higher behind rests on all three."""
+    paw = surface(part("R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R5: sc around [12]\nStuff."))
+    tail = Placed("paw", np.array([[1.0, 0, 0, 0], [0, 1, 0, 40], [0, 0, 1, -4], [0, 0, 0, 1]]))
+    feet = [Placed("paw", np.array([[1.0, 0, 0, x], [0, 1, 0, -14], [0, 0, 1, -8.5], [0, 0, 0, 1]])) for x in (-16, 16)]
+    stood = balance({"body": body, "paw": paw}, [Placed("body", np.eye(4)), *feet, tail])
+    assert stood is not None
+    assert stood.verdict != "tips"
+    assert "leaning" in stood.words or stood.verdict == "wobbly"
+    assert stood.base_mm[1] > 35, "from the paws to the tail"
+
+
 def test_a_thin_neck_is_told(head: Surface) -> None:
     thin = surface(part("R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R9: sc around [12]\nStuff."))
     said = necks({"head": head, "body": thin}, [Seat("head", "body", 99)])

@@ -152,6 +152,15 @@ def test_open_shapes_end_at_their_opening() -> None:
     assert check(made.text()).sound
 
 
+def test_rounds_run_along_an_opening_that_lies_aslant() -> None:
+    tail = Form(Solid("capsule", 110, 40, open=True), (Modifier("bend", {"degrees": 75}),))
+    made = draft(Recipe(tail, ease=0.3), GAUGE)
+    assert 0.02 < made.uneven < 0.35, "some rounds are taller on the outside of the bend"
+    found = fit(settle(check(made.text()).parts[0], GAUGE), tail.shell)
+    assert found.error.rms_w < 0.6
+    assert len(made.counts) == pytest.approx(110 / GAUGE.round_mm, abs=3)
+
+
 def test_fitting_keeps_counts_and_sees_where_stitches_belong() -> None:
     bunched = np.array([0, 1, 2, 4, 6, 8, 9, 10, 11.0])
     ops = _fitted(8, 11, bunched)

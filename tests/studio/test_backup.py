@@ -63,7 +63,7 @@ def test_the_demo_studio_is_loaded_once() -> None:
     call_command("load_demo")
     call_command("load_demo")
     designs = {d.name: d for d in Design.objects.all()}
-    assert set(designs) == {"Acorn", "Bat", "Dusk Hedgehog", "Garden Snail", "Toadstool House"}
+    assert set(designs) == {"Acorn", "Bat", "Brook Otter", "Dusk Hedgehog", "Garden Snail", "Toadstool House"}
     count = Revision.objects.count()
     call_command("load_demo", "--again")
     assert Design.objects.count() == len(designs)

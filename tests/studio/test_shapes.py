@@ -236,6 +236,42 @@ def test_an_outline_is_found_on_a_plain_ground(studio: Studio) -> None:
     assert shape["size_mm"][2] == pytest.approx(100, abs=3)
 
 
+DRAWING = (
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 300" width="100mm" height="150mm">'
+    '<rect x="0" y="0" width="4" height="4"/><path d="M100 20 C160 20 130 120 170 200 S150 290 100 290 '
+    'S0 280 30 200 S40 20 100 20 Z"/></svg>'
+)
+
+
+def test_an_outline_is_read_from_a_drawing(studio: Studio) -> None:
+    got = studio.send("/shapes/drawing", "pear.svg", DRAWING.encode())
+    assert got["mm"] == pytest.approx(0.5)
+    handles = np.array(got["handles"])
+    assert handles[-1, 1] == pytest.approx(270, abs=3)
+    assert "largest of 2" in got["notes"][0]
+    front = (handles * got["mm"]).tolist()
+    shape = drafted(studio, {"form": {"base": "traced", "front": front}})
+    assert shape["size_mm"][2] == pytest.approx(135, rel=0.03)
+    circle = b'<svg xmlns="http://www.w3.org/2000/svg"><circle cx="50" cy="50" r="40"/></svg>'
+    ball = studio.send("/shapes/drawing", "ball.svg", circle)
+    assert max(h[0] for h in ball["handles"]) == pytest.approx(40, abs=0.5)
+
+
+@pytest.mark.parametrize(
+    ("raw", "name", "words"),
+    [
+        (b"", "a.svg", "no SVG"),
+        (b"<html/>", "a.svg", "no SVG"),
+        (b"<svg><path d='M0 0'/></svg>", "a.svg", "no closed outline"),
+        (b"<svg><path d='M0 0 L 1e999 4 Z'/></svg>", "a.svg", "no"),
+        (b"<!DOCTYPE svg [<!ENTITY a 'b'>]><svg>&a;</svg>", "a.svg", "entities"),
+        (b"<svg/>", "a.png", "SVG drawing"),
+    ],
+)
+def test_drawings_that_hold_no_outline_say_so(studio: Studio, raw: bytes, name: str, words: str) -> None:
+    assert words in studio.send("/shapes/drawing", name, raw, 422)["detail"]
+
+
 def test_where_nothing_stands_out_it_says_so_and_others_pictures_are_not_there(studio: Studio, other: Studio) -> None:
     made = studio.design()
     plain = studio.send(f"/designs/{made['id']}/pictures", "plain.png", silhouette(figure="#f4f0e6"), 201)

@@ -976,6 +976,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shapes/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drawing
+         * @description Read the outline of an SVG drawing; nothing is kept.
+         */
+        post: operations["studio_shapes_api_drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shapes/fit": {
         parameters: {
             query?: never;
@@ -3222,6 +3242,8 @@ export interface components {
         /**
          * TracingOut
          * @description A half outline in pixels of the picture: handles (half width, height above the pole), and where the pole lies.
+         *
+         *     Of a drawing, in its own units; mm: how long one is, where the drawing says so.
          */
         TracingOut: {
             /** Handles */
@@ -3231,6 +3253,8 @@ export interface components {
             ][];
             /** Height */
             height: number;
+            /** Mm */
+            mm?: number | null;
             /** Notes */
             notes: string[];
             /** Pole */
@@ -4656,6 +4680,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShapeOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracingOut"];
                 };
             };
         };

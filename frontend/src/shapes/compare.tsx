@@ -73,10 +73,10 @@ export function Compare({
         {compare.error && <p role="alert">{sentence(compare.error)}</p>}
         {compare.data && (
           <div className="max-h-[60dvh] overflow-auto">
-            <table className="w-full text-sm tabular-nums">
+            <table className="w-full whitespace-nowrap text-sm tabular-nums">
               <thead className="text-left">
                 <tr>
-                  {["Begun at", "on", "", "off", "rounds", "different", "stitches", "yarn", "time", ""].map(
+                  {["Begun at", "on", "", "off (mm)", "rounds", "different", "sts", "yarn (m)", "time (h)", ""].map(
                     (name, i) => (
                       <th key={i} scope="col" className="px-1.5 py-1 font-semibold">
                         {name}
@@ -88,15 +88,15 @@ export function Compare({
               <tbody>
                 {compare.data.ways.map((way) => (
                   <tr key={`${way.end}${way.start}${way.name}`} className="border-t border-line">
-                    <td className="px-1.5 py-1">{way.end === "foot" ? "its foot" : "the far end"}</td>
+                    <td className="px-1.5 py-1">{way.end === "foot" ? "its foot" : "far end"}</td>
                     <td className="px-1.5">{way.start}</td>
                     <td className="px-1.5">{EASE[way.name]}</td>
-                    <td className="px-1.5">{rounded(way.error.rms_mm, 1)} mm</td>
+                    <td className="px-1.5">{rounded(way.error.rms_mm, 1)}</td>
                     <td className="px-1.5">{way.rounds}</td>
                     <td className="px-1.5">{way.different}</td>
                     <td className="px-1.5">{way.stitches}</td>
-                    <td className="px-1.5">≈ {rounded(way.metres.value, 0)} m</td>
-                    <td className="px-1.5">≈ {rounded(way.hours.value, 1)} h</td>
+                    <td className="px-1.5">≈ {rounded(way.metres.value, 0)}</td>
+                    <td className="px-1.5">≈ {rounded(way.hours.value, 1)}</td>
                     <td>
                       <Button
                         weight="quiet"

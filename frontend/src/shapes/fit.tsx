@@ -16,6 +16,9 @@ type Redrawn = {
   turns: number;
 };
 
+/** Stitch widths off from which a shape is told to be rounded out. */
+const ROUNDED_OUT = 0.6;
+
 export function Fit({
   settling,
   question,
@@ -43,7 +46,7 @@ export function Fit({
       setSaid(
         better
           ? `From ${mm(got.before)} off to ${mm(got.after)}.`
-          : `Nothing came nearer than ${mm(got.before)}: stuffing rounds this shape out. Less filling, a base disc, short rows or flat panels keep it.`,
+          : `Nothing came nearer than ${mm(got.before)}.`,
       );
       if (better && got.recipe.redrawn) onRedrawn(got.recipe.redrawn);
     },
@@ -70,6 +73,12 @@ export function Fit({
               {Math.round(Math.abs(error.volume_ratio - 1) * 100)} %.
             </>
           )}
+        </p>
+      )}
+      {error && error.rms_w > ROUNDED_OUT && settling.progress === null && (
+        <p className="text-sm">
+          Stuffing rounds this shape out by that much. Fill it less, put a base disc in, work short rows, or
+          sew it from flat panels.
         </p>
       )}
       <div className="mt-1 flex flex-wrap items-center gap-2">

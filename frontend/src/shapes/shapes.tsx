@@ -22,6 +22,7 @@ import { MeshFields } from "./mesh";
 import { Modifiers } from "./modifiers";
 import { Outline } from "./outline";
 import { type Recipe, recipeFor, recipeFrom, reshaped, withBase } from "./recipe";
+import { SaveTarget } from "./save-target";
 import { StackFields } from "./stack";
 import { Trace } from "./trace";
 import { Sides } from "./views";
@@ -223,6 +224,7 @@ function Drafting({
           />
         )}
         <Making recipe={recipe} onRecipe={change} start={shape?.start ?? 6} />
+        {shape && !choosing && <SaveTarget recipe={recipe} />}
         {error ? (
           <p role="alert" className="mt-2 border-l-4 border-madder bg-madder-ground px-2 py-1">
             {sentence(error)}

@@ -36,6 +36,7 @@ export function TracePicture({
 }) {
   const queries = useQueryClient();
   const chooser = useRef<HTMLInputElement>(null);
+  const drawing = useRef<HTMLInputElement>(null);
   const pictures = usePictures(design);
   const [notes, setNotes] = useState<string[]>([]);
   const lay = (picture: Picture) =>
@@ -63,7 +64,15 @@ export function TracePicture({
       onForm(found(form, picture, got, tallOf(form.front)));
     },
   });
-  const problem = add.error ?? find.error;
+  const draw = useMutation({
+    mutationFn: (file: File) => postFile<Schemas["TracingOut"]>("/api/shapes/drawing", file),
+    onSuccess: (got) => {
+      setNotes(got.notes);
+      const tall = Math.max(...got.handles.map((h) => h[1] ?? 0));
+      onForm({ ...found(form, 0, got, got.mm ? tall * got.mm : tallOf(form.front)), picture: null });
+    },
+  });
+  const problem = add.error ?? find.error ?? draw.error;
   const laid = form.picture && pictures.some((p) => p.id === form.picture?.number) ? form.picture : null;
   return (
     <div className="flex flex-col gap-2">
@@ -82,7 +91,23 @@ export function TracePicture({
         <Button onClick={() => chooser.current?.click()} disabled={add.isPending}>
           {add.isPending ? "Uploading …" : "Add a picture"}
         </Button>
+        <Button onClick={() => drawing.current?.click()} disabled={draw.isPending}>
+          {draw.isPending ? "Reading …" : "From an SVG"}
+        </Button>
       </div>
+      <input
+        ref={drawing}
+        type="file"
+        accept="image/svg+xml,.svg"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Outline as SVG"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) draw.mutate(file);
+          e.target.value = "";
+        }}
+      />
       <input
         ref={chooser}
         type="file"
