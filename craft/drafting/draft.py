@@ -178,7 +178,9 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
     rings = rings_of(recipe.form, gauge, recipe.start) if course is None else course.rings
     true = [float(n) for n in rings.stitches]
     closed = not recipe.form.open
-    counts = best_counts(true, recipe.start, recipe.ease, closed=closed)
+    # An opening of a shell fits whatever was cut off there: both have what its length truly holds.
+    last = 2 * round(true[-1] / 2) if course is not None and not closed else None
+    counts = best_counts(true, recipe.start, recipe.ease, closed=closed, last=last)
     if closed:
         counts = evened(counts, true, mirrored=recipe.form.mirrored_ends)
     bodies = shaped_rounds(counts, recipe.shaping)

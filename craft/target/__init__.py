@@ -1,5 +1,6 @@
 """What rounds are drafted for: solids, traced silhouettes, stacks, meshes, modifiers, and the way along their skin."""
 
+from craft.target.cut import CutPiece, cut
 from craft.target.distance import distance_from, distance_from_pole
 from craft.target.form import Form, as_form
 from craft.target.modifiers import MODIFIERS, Knob, Modifier, ModifierKind
@@ -12,6 +13,7 @@ __all__ = [
     "MODIFIERS",
     "MOST_FACES",
     "SOLIDS",
+    "CutPiece",
     "Form",
     "Knob",
     "Modifier",
@@ -23,6 +25,7 @@ __all__ = [
     "Stack",
     "Traced",
     "as_form",
+    "cut",
     "distance_from",
     "distance_from_pole",
     "revolved",

@@ -108,7 +108,8 @@ class Shell:
     @property
     def volume_ml(self) -> float:
         """Volume inside in ml, an opening closed by a fan."""
-        x = self.x - self.x.mean(0)
+        # From the middle of the opening, its lid adds nothing.
+        x = self.x - (self.x[self.rims[0]] if self.rims else self.x).mean(0)
         a, b, c = (x[self.faces[:, k]] for k in range(3))
         return abs(float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum())) / 6000
 

@@ -13,9 +13,11 @@ from studio.guard import designer
 from studio.jobs.schemas import JobOut
 from studio.shapes import drafts, files, fits, meshes, tracing
 from studio.shapes.schemas import (
+    CutIn,
     KnobOut,
     MeshOut,
     ModifierOut,
+    PieceOut,
     RecipeIn,
     ShapeIn,
     ShapeOut,
@@ -88,6 +90,12 @@ def mesh(
     """Read a mesh; nothing is kept."""
     designer(request)
     return meshes.mesh(file.read(meshes.MOST_BYTES + 1), file.name or "", up=up, pole=pole, height_mm=height_mm)
+
+
+@router.post("/cut", response=list[PieceOut])
+def cut(request: HttpRequest, payload: CutIn) -> list[PieceOut]:
+    """Cut a shape into pieces whose openings fit."""
+    return drafts.cut_pieces(payload.recipe, payload.height_mm)
 
 
 @router.post("/outline", response=TracingOut)

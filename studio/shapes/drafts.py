@@ -10,10 +10,10 @@ from craft.drafting import Draft, Recipe, Shaping, draft, prices, suggested_star
 from craft.gauge import Gauge
 from craft.pattern import StartKind
 from craft.stitches import Terms
-from craft.target import Form, Modifier, Shell, Solid
+from craft.target import Form, Modifier, Shell, Solid, cut
 from studio.bench.previews import craft_gauge, preview
 from studio.bench.schemas import PreviewIn
-from studio.shapes.schemas import PriceOut, RecipeIn, ShapeIn, ShapeOut, SideOut
+from studio.shapes.schemas import PieceOut, PriceOut, RecipeIn, ShapeIn, ShapeOut, SideOut
 
 ROWS = 64
 """Heights at which a shape's reach is told."""
@@ -75,6 +75,23 @@ def sides_of(shell: Shell) -> list[SideOut]:
         if len(at):
             reach = (at[:, 0].min(), at[:, 0].max(), at[:, 1].min(), at[:, 1].max())
             found.append((round(float(z), 1), *(round(float(v), 1) for v in reach)))  # type: ignore[arg-type]
+    return found
+
+
+def cut_pieces(given: RecipeIn, height_mm: float) -> list[PieceOut]:
+    """The pieces of a shape cut at a height; CraftError says why it cannot be."""
+    whole = form_of(given).shell
+    found = []
+    for piece in cut(whole, float(whole.x[:, 2].min()) + height_mm):
+        width, depth, height = piece.shell.size_mm
+        found.append(
+            PieceOut(
+                form=Form(piece.shell).to_json(),
+                size_mm=(round(width, 1), round(depth, 1), round(height, 1)),
+                above=piece.above,
+                open=piece.shell.open,
+            )
+        )
     return found
 
 

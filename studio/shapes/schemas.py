@@ -120,6 +120,22 @@ class MeshOut(Schema):
     notes: list[str]
 
 
+class CutIn(Schema):
+    """A shape to be cut at a height in mm above its start."""
+
+    recipe: RecipeIn
+    height_mm: Annotated[float, Field(gt=0, le=2_000)]
+
+
+class PieceOut(Schema):
+    """A piece of a cut shape: its form, its size, which side of the cut it was on, and whether it is open there."""
+
+    form: dict[str, Any]
+    size_mm: tuple[float, float, float]
+    above: bool
+    open: bool
+
+
 class TracingIn(Schema):
     """A picture to find an outline on."""
 

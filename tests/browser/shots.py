@@ -12,7 +12,7 @@ from studio.demo_login import PASSWORD, USERNAME
 from tests.browser.chromium import CHROMIUM, FLAGS
 
 FOLDER = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
-STOPS = ("brief", "gauge", "shapes", "rounds", "assembly", "sizes", "booklet", "proving")
+STOPS = ("brief", "gauge", "rounds", "assembly", "sizes", "booklet", "proving")
 
 PASTED = """Ears (make 2)
 Rnd 1: MR, 6 sc (6)
@@ -79,6 +79,10 @@ def main(url: str) -> int:
         page.goto(f"{designs['Acorn']}/rounds")
         page.get_by_role("button", name="Cap").click()
         _take(page, "fault")
+        page.goto(f"{designs['Brook Otter']}/shapes")
+        page.get_by_text("off the shape").wait_for(timeout=60_000)
+        page.get_by_role("button", name="Distance").click()
+        _take(page, "shapes")
         page.goto(f"{designs['Garden Snail']}/rounds")
         page.get_by_role("tab", name="Chart").click()
         page.get_by_role("img", name="Round chart").wait_for()

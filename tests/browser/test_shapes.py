@@ -144,3 +144,19 @@ def test_a_bend_is_redrawn_until_it_settles_nearer_and_taken_back(shapes: Page) 
     expect(shapes.get_by_text("red outside the target")).to_be_visible()
     shapes.get_by_role("button", name="Take it back").click()
     assert fitted(shapes, after) == pytest.approx(before, abs=0.1)
+
+
+def test_a_shape_is_cut_into_two_parts_that_fit(shapes: Page) -> None:
+    shapes.get_by_role("radio", name="Egg").check(force=True)
+    shapes.get_by_label("Cut at a height of (mm)").fill("50")
+    shapes.get_by_role("button", name="Cut into parts").click()
+    parts = shapes.get_by_role("navigation", name="Parts")
+    expect(parts.get_by_role("button", name=re.compile("^Lower piece"))).to_be_visible(timeout=30_000)
+    counts = []
+    for name in ("Lower piece", "Upper piece"):
+        parts.get_by_role("button", name=re.compile(f"^{name}")).click()
+        expect(shapes.get_by_role("listbox", name=f"Ladder of {name}")).to_be_visible()
+        last = shapes.get_by_role("option").last.get_attribute("aria-label") or ""
+        counts.append(re.findall(r": (\d+) stitches", last))
+    assert counts[0] == counts[1]
+    assert counts[0]

@@ -18,10 +18,12 @@ from craft.target import (
     Solid,
     Stack,
     Traced,
+    cut,
     distance_from_pole,
     revolved,
     smooth_half,
 )
+from tests.craft.bodies import Y_RODS, rods
 
 PEAR = ((0, 0), (30, 5), (40, 40), (20, 80), (25, 100), (0, 120))
 TETRAHEDRON = np.array([[0, 0, 0], [10, 0, 0], [0, 10, 0], [0, 0, 10]], float)
@@ -233,3 +235,36 @@ EGG = {"base": "solid", "kind": "egg", "height_mm": 50, "width_mm": 40}
 def test_damaged_forms_are_refused(damage: dict[str, object]) -> None:
     with pytest.raises(CraftError):
         Form.from_json(damage)
+
+
+def test_a_ball_is_cut_into_two_bowls_that_fit() -> None:
+    ball = revolved(Solid("sphere", 80, 80).outline(), closed=True)
+    low, high = (p.shell for p in cut(ball, 50.0))
+    assert low.size_mm[2] == pytest.approx(50, abs=0.1)
+    assert high.size_mm[2] == pytest.approx(30, abs=0.1)
+    rims = [float(np.hypot(*(s.x[s.rims[0]][:, :2] - s.x[s.rims[0]][:, :2].mean(0)).T).mean()) for s in (low, high)]
+    assert rims[0] == pytest.approx(math.sqrt(40**2 - 10**2), rel=0.01)
+    assert rims[1] == pytest.approx(rims[0], rel=1e-6)
+    assert low.volume_ml + high.volume_ml == pytest.approx(ball.volume_ml, rel=1e-3)
+    for piece in (low, high):
+        assert piece.x[piece.pole, 2] == pytest.approx(0)
+        assert len(piece.rims) == 1
+
+
+def test_what_is_cut_keeps_its_front() -> None:
+    bellied = Form(Solid("egg", 100, 80), (Modifier("belly", {"amount": 20, "at": 75}),)).shell
+    _, top = (p.shell for p in cut(bellied, 50.0))
+    ahead = top.x[np.argmin(top.x[:, 1])]
+    behind = top.x[np.argmax(top.x[:, 1])]
+    assert -ahead[1] > behind[1] + 5
+
+
+def test_a_forked_shape_is_cut_into_a_trunk_and_its_arms() -> None:
+    x, faces = rods(Y_RODS)
+    pieces = cut(Shell(x, faces, int(np.argmin(x[:, 2]))), 20.0)
+    assert [p.above for p in pieces] == [False, True, True]
+    trunk, *arms = (p.shell for p in pieces)
+    assert len(arms) == 2
+    assert not trunk.open, "closed flat where the arms are sewn on"
+    assert all(arm.open for arm in arms)
+    assert arms[0].volume_ml == pytest.approx(arms[1].volume_ml, rel=0.02)

@@ -209,6 +209,24 @@ def test_a_shape_with_two_arms_says_where_it_branches(studio: Studio) -> None:
     assert "divides into 2 at" in detail
 
 
+def test_a_shape_is_cut_into_parts_whose_openings_fit(studio: Studio) -> None:
+    body = {"kind": "egg", "height_mm": 110, "width_mm": 80, "modifiers": [{"kind": "belly", "amount": 12}]}
+    low, high = studio.ask("POST", "/shapes/cut", {"recipe": body, "height_mm": 70})
+    assert (low["above"], high["above"]) == (False, True)
+    counts = [
+        [r["live"] for r in drafted(studio, {"form": piece["form"]})["preview"]["part"]["rounds"]]
+        for piece in (low, high)
+    ]
+    assert counts[0][-1] == counts[1][-1]
+    refused = studio.ask("POST", "/shapes/cut", {"recipe": body, "height_mm": 400}, 422)
+    assert "Cut between" in refused["detail"]
+    x, faces = rods(Y_RODS)
+    fork = brought(studio, trimesh.Trimesh(x, faces).export(file_type="ply"), "y.ply", height_mm=115)
+    pieces = studio.ask("POST", "/shapes/cut", {"recipe": {"form": fork["form"]}, "height_mm": 82})
+    assert [p["above"] for p in pieces] == [False, True, True]
+    assert all(drafted(studio, {"form": p["form"]})["preview"]["sound"] for p in pieces)
+
+
 def silhouette(ground: str = "#f4f0e6", figure: str = "#6a4a33") -> bytes:
     """A pear on plain ground, 300 px tall and 200 px wide."""
     image = Image.new("RGB", (400, 420), ground)

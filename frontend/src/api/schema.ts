@@ -956,6 +956,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shapes/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut
+         * @description Cut a shape into pieces whose openings fit.
+         */
+        post: operations["studio_shapes_api_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shapes/draft": {
         parameters: {
             query?: never;
@@ -1534,6 +1554,15 @@ export interface components {
             colour: string;
             /** Name */
             name: string;
+        };
+        /**
+         * CutIn
+         * @description A shape to be cut at a height in mm above its start.
+         */
+        CutIn: {
+            /** Height Mm */
+            height_mm: number;
+            recipe: components["schemas"]["RecipeIn"];
         };
         /**
          * DesignOut
@@ -2316,6 +2345,26 @@ export interface components {
             url: string;
             /** Width */
             width: number;
+        };
+        /**
+         * PieceOut
+         * @description A piece of a cut shape: its form, its size, which side of the cut it was on, and whether it is open there.
+         */
+        PieceOut: {
+            /** Above */
+            above: boolean;
+            /** Form */
+            form: {
+                [key: string]: unknown;
+            };
+            /** Open */
+            open: boolean;
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * PlacedOut
@@ -4656,6 +4705,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"][];
                 };
             };
         };

@@ -76,13 +76,22 @@ export function Compare({
             <table className="w-full whitespace-nowrap text-sm tabular-nums">
               <thead className="text-left">
                 <tr>
-                  {["Begun at", "on", "", "off (mm)", "rounds", "different", "sts", "yarn (m)", "time (h)", ""].map(
-                    (name, i) => (
-                      <th key={i} scope="col" className="px-1.5 py-1 font-semibold">
-                        {name}
-                      </th>
-                    ),
-                  )}
+                  {[
+                    "Begun at",
+                    "on",
+                    "",
+                    "off (mm)",
+                    "rounds",
+                    "different",
+                    "sts",
+                    "yarn (m)",
+                    "time (h)",
+                    "",
+                  ].map((name, i) => (
+                    <th key={i} scope="col" className="px-1.5 py-1 font-semibold">
+                      {name}
+                    </th>
+                  ))}
                 </tr>
               </thead>
               <tbody>

@@ -16,6 +16,7 @@ import { Confirm, Explained, Guess, useSay } from "../ui/overlays";
 import { cm, inches, rounded } from "../ui/units";
 import { BaseChoice } from "./base-choice";
 import { Compare } from "./compare";
+import { Cut } from "./cut";
 import { Fit } from "./fit";
 import { Making, SolidSizes } from "./making";
 import { MeshFields } from "./mesh";
@@ -224,6 +225,15 @@ function Drafting({
           />
         )}
         <Making recipe={recipe} onRecipe={change} start={shape?.start ?? 6} />
+        {!choosing && Boolean(shape || error) && (
+          <Cut
+            design={design}
+            recipe={recipe}
+            question={bodyOf(question)}
+            height={shape?.size_mm[2] ?? recipe.height_mm}
+            onMade={onMade}
+          />
+        )}
         {shape && !choosing && <SaveTarget recipe={recipe} />}
         {error ? (
           <p role="alert" className="mt-2 border-l-4 border-madder bg-madder-ground px-2 py-1">
