@@ -18,6 +18,9 @@ Vector = NDArray[np.float64]
 REACH = 5
 """Candidates to either side of a ring's true count, besides multiples of the start."""
 
+SPAN = 24
+"""Candidates to either side where a shape narrows so fast that the near ones make no run."""
+
 MAKERS_DIFFER = 0.02
 """Share of a count below which an error is lost among makers' hands."""
 
@@ -64,7 +67,6 @@ def best_counts(
     """
     require(3 <= start <= 60, "A start has from 3 to 60 stitches.", field="start")
     require(0 <= ease <= 1, "Ease lies between 0 and 1.", field="ease")
-    rings = len(true)
     true = _no_dip(true, start)
     most = max(2 * start, 2 * math.ceil(max(true)))
     options = [_candidates(t, start, most) for t in true]
@@ -72,6 +74,21 @@ def best_counts(
     if closed or last is not None:
         options[-1] = np.array([start if closed or last is None else last])
     options = _reachable(options, start)
+    found = _cheapest(options, true, start, ease)
+    if found is None:
+        found = _cheapest(_wide(options, true, start, most), true, start, ease)
+    require(
+        found is not None, "This shape narrows faster than rounds can: make it longer there, or smoother.", field="form"
+    )
+    assert found is not None
+    return found
+
+
+def _cheapest(
+    options: list[NDArray[np.int64]], true: Sequence[float], start: int, ease: float
+) -> tuple[int, ...] | None:
+    """The cheapest run through the options, None where no run keeps to legal rounds."""
+    rings = len(true)
     weight = 0.02 + 24 * ease**3.5
     turn = 0.1 * weight
     best = np.zeros((1, 1))
@@ -89,7 +106,7 @@ def best_counts(
         total = best[:, :, None] + turn * changed
         links.append(np.argmin(total, axis=0))
         best = np.min(total, axis=0) + step_cost
-    return _trace(options, best, links)
+    return _trace(options, best, links) if np.isfinite(best).any() else None
 
 
 def _no_dip(true: Sequence[float], start: int) -> list[float]:
@@ -114,6 +131,22 @@ def _reachable(options: list[NDArray[np.int64]], start: int) -> list[NDArray[np.
         elif 2 * options[i].max() < least:
             options[i] = np.array([math.ceil(least / 2)])
     return options
+
+
+def _wide(options: list[NDArray[np.int64]], true: Sequence[float], start: int, most: int) -> list[NDArray[np.int64]]:
+    """Every count that can be come to from the first ring and from which the last can be reached."""
+    low, high = [int(options[0].min())], [int(options[0].max())]
+    for _ in range(1, len(options)):
+        low.append(max(3, math.ceil(low[-1] / 2)))
+        high.append(min(most, 2 * high[-1]))
+    least, top = int(options[-1].min()), int(options[-1].max())
+    wide = [options[-1]]
+    for i in range(len(options) - 2, 0, -1):
+        least, top = max(3, math.ceil(least / 2)), 2 * top
+        a, b = max(low[i], least), min(high[i], top)
+        near = round(min(max(true[i], a), b))
+        wide.append(np.arange(max(a, near - SPAN), min(b, near + SPAN) + 1))
+    return [options[0], *wide[::-1]]
 
 
 def _trace(options: list[NDArray[np.int64]], best: Vector, links: list[NDArray[np.int64]]) -> tuple[int, ...]:

@@ -149,3 +149,12 @@ def test_recipes_are_stored_and_scaled() -> None:
             Recipe.from_json({**recipe.to_json(), **bad})
     with pytest.raises(CraftError):
         Recipe.from_json({})
+
+
+def test_counts_of_a_shape_that_ends_abruptly_still_halve_at_most() -> None:
+    for true in ([6, 12, 18, 24, 25, 26, 25, 25], [6, 12, 24, 36, 40, 38, 12], [6, 10, 30, 8, 30, 9]):
+        counts = best_counts(true, 6, 0.5, closed=True)
+        assert counts[0] == counts[-1] == 6
+        assert all(a <= 2 * b and b <= 2 * a for a, b in itertools.pairwise(counts))
+    with pytest.raises(CraftError, match="narrows faster"):
+        best_counts([6, 40], 6, 0.0, closed=False, last=40)
