@@ -8,7 +8,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from craft.drafting import Recipe, Shaping, draft, prices, rings_of, shaped_round, shaped_rounds, suggested_start
+from craft.drafting import (
+    Recipe,
+    Shaping,
+    best_counts,
+    draft,
+    prices,
+    rings_of,
+    shaped_round,
+    shaped_rounds,
+    suggested_start,
+)
 from craft.errors import CraftError
 from craft.fabric import check
 from craft.gauge import Gauge
