@@ -78,7 +78,9 @@ def best_counts(
     if found is None:
         found = _cheapest(_wide(options, true, start, most), true, start, ease)
     require(
-        found is not None, "This shape narrows faster than rounds can: make it longer there, or smoother.", field="form"
+        found is not None and (last is None or found[-1] == last),
+        "This shape narrows faster than rounds can: make it longer there, or smoother.",
+        field="form",
     )
     assert found is not None
     return found
