@@ -1,6 +1,6 @@
 """Fitting: what a draft settles to, ways to work a shape side by side, and targets redrawn to settle nearest."""
 
-from craft.fitting.alternatives import Alternative, alternatives, turned
+from craft.fitting.alternatives import Alternative, alternatives, neck_of, turned
 from craft.fitting.compensate import Compensated, Outcome, compensate, outcome
 
-__all__ = ["Alternative", "Compensated", "Outcome", "alternatives", "compensate", "outcome", "turned"]
+__all__ = ["Alternative", "Compensated", "Outcome", "alternatives", "compensate", "neck_of", "outcome", "turned"]

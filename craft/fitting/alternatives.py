@@ -15,7 +15,10 @@ from craft.gauge import Estimate, Gauge
 from craft.materials import hours, yarn_use
 from craft.profile import REFERENCE_FIRMNESS
 from craft.settling import ShapeError
-from craft.target import Form, distance_from_pole
+from craft.target import Form, Shell, cut, distance_from_pole
+
+NARROW = 0.8
+"""Width at a neck as a share of that beside it."""
 
 STARTS = (6, 8)
 """Stitches to start on that are compared, besides the recipe's own."""
@@ -23,7 +26,11 @@ STARTS = (6, 8)
 
 @dataclass(frozen=True, slots=True)
 class Alternative:
-    """A way to work a shape. end: 'foot' as it stands, 'top' begun at its far end. metres, hours: for one piece."""
+    """A way to work a shape, and what it costs in all.
+
+    end: 'foot' as it stands, 'top' begun at its far end, 'pieces' cut at its neck. cut_mm: height of that cut.
+    error: of pieces the larger one.
+    """
 
     recipe: Recipe
     end: str
@@ -34,6 +41,7 @@ class Alternative:
     error: ShapeError
     metres: Estimate
     hours: Estimate
+    cut_mm: float | None = None
 
 
 def turned(form: Form) -> Form:
@@ -49,7 +57,7 @@ def turned(form: Form) -> Form:
 def alternatives(
     recipe: Recipe, gauge: Gauge, *, firmness: float = REFERENCE_FIRMNESS, watch: Callable[[float], bool] | None = None
 ) -> tuple[Alternative, ...]:
-    """Every combination of end, start and ease that can be worked, nearest first.
+    """Every combination of end, start and ease that can be worked, and the shape cut at its neck; nearest first.
 
     watch(share): called before each with the share that is done; False stops, and what there is comes back.
     """
@@ -82,4 +90,54 @@ def alternatives(
                 hours(uses),
             )
         )
+    neck = None if recipe.form.open else neck_of(recipe.form.shell)
+    if neck is not None and (watch is None or watch(1.0)):
+        found += _in_pieces(recipe, neck, gauge, firmness)
     return tuple(sorted(found, key=lambda a: a.error.rms_w))
+
+
+def neck_of(shell: Shell) -> float | None:
+    """Height in mm of the narrowest place between two wider ones, None for a shape without a neck.
+
+    Narrow is what has less than NARROW of the lesser girth beside it.
+    """
+    low, high = float(shell.x[:, 2].min()), float(shell.x[:, 2].max())
+    heights = np.linspace(low, high, 82)[1:-1]
+    a, b = shell.x[shell.sides[:, 0]], shell.x[shell.sides[:, 1]]
+    wide = np.zeros(len(heights))
+    for i, z in enumerate(heights):
+        hit = (a[:, 2] < z) != (b[:, 2] < z)
+        at = a[hit] + (b[hit] - a[hit]) * ((z - a[hit, 2]) / (b[hit, 2] - a[hit, 2]))[:, None]
+        wide[i] = float(np.ptp(at[:, 0]) + np.ptp(at[:, 1]))
+    beside = np.minimum(np.maximum.accumulate(wide), np.maximum.accumulate(wide[::-1])[::-1])
+    at = int(np.argmin(wide / beside))
+    return float(heights[at]) if wide[at] < NARROW * beside[at] else None
+
+
+def _in_pieces(recipe: Recipe, neck: float, gauge: Gauge, firmness: float) -> list[Alternative]:
+    """The shape cut at its neck, at every ease."""
+    pieces = [Form(piece.shell) for piece in cut(recipe.form.shell, neck)]
+    found = []
+    for name, ease in EASE_PRESETS:
+        ways = [replace(recipe, shape=piece, start=STARTS[0], ease=ease, redrawn=None) for piece in pieces]
+        try:
+            made = [outcome(way, gauge, firmness=firmness) for way in ways]
+        except CraftError:
+            continue
+        parts = [m.settled.part for m in made]
+        uses = yarn_use(parts, gauge)
+        found.append(
+            Alternative(
+                replace(recipe, ease=ease, start=STARTS[0]),
+                "pieces",
+                name,
+                sum(len(m.draft.counts) for m in made),
+                sum(len(p.graph) for p in parts),
+                sum(m.draft.different_rounds for m in made),
+                max((m.error for m in made), key=lambda e: e.rms_mm),
+                uses[0].metres,
+                hours(uses),
+                neck,
+            )
+        )
+    return found

@@ -22,7 +22,7 @@ from craft.target.solids import Outline
 Vector = NDArray[np.float64]
 Numbers = NDArray[np.int64]
 
-MOST_FACES = 60_000
+MOST_FACES = 24_000
 """Triangles of a shell: more than any figure shows, and still drafted in seconds."""
 
 AROUND, ALONG = 60, 72

@@ -63,19 +63,28 @@ def _error(error: ShapeError) -> dict[str, float]:
     return {name: round(value, 3) for name, value in asdict(error).items()}
 
 
+class _Follow:
+    """Tells a job's watch the share that is done, and remembers when it said to stop."""
+
+    def __init__(self, watch: Watch) -> None:
+        self.watch, self.going = watch, True
+
+    def __call__(self, share: float) -> bool:
+        self.going = self.going and self.watch(int(99 * share))
+        return self.going
+
+    def on(self) -> None:
+        """Raise Stopped when it was told to stop."""
+        if not self.going:
+            raise Stopped
+
+
 def work_fit(question: str, watch: Watch) -> bytes:
     """Draft and settle the shape of a question; the answer as JSON."""
     recipe, gauge, firmness = _asked(question)
-    going = True
-
-    def seen(step: int) -> bool:
-        nonlocal going
-        going = watch(int(95 * min(step / USUAL_STEPS, 1.0)))
-        return going
-
-    found = outcome(recipe, gauge, firmness=firmness, watch=seen)
-    if not going:
-        raise Stopped
+    follow = _Follow(watch)
+    found = outcome(recipe, gauge, firmness=firmness, watch=lambda step: follow(min(step / USUAL_STEPS, 0.95)))
+    follow.on()
     return json.dumps(answer_with_aim(found, recipe), separators=(",", ":")).encode()
 
 
@@ -100,16 +109,9 @@ def answer_with_aim(found: Outcome, recipe: Recipe) -> dict[str, Any]:
 def work_compensation(question: str, watch: Watch) -> bytes:
     """Redraw the shape of a question; the recipe found, and how near it comes, as JSON."""
     recipe, gauge, firmness = _asked(question)
-    going = True
-
-    def seen(share: float) -> bool:
-        nonlocal going
-        going = watch(int(99 * share))
-        return going
-
-    found = compensate(recipe, gauge, firmness=firmness, watch=seen)
-    if not going:
-        raise Stopped
+    follow = _Follow(watch)
+    found = compensate(recipe, gauge, firmness=firmness, watch=follow)
+    follow.on()
     answer = {
         "recipe": found.recipe.to_json(),
         "before": _error(found.before.error),
@@ -122,20 +124,14 @@ def work_compensation(question: str, watch: Watch) -> bytes:
 def work_comparison(question: str, watch: Watch) -> bytes:
     """Work the shape of a question in every way; what each costs, nearest first, as JSON."""
     recipe, gauge, firmness = _asked(question)
-    going = True
-
-    def seen(share: float) -> bool:
-        nonlocal going
-        going = watch(int(99 * share))
-        return going
-
-    found = alternatives(recipe, gauge, firmness=firmness, watch=seen)
-    if not going:
-        raise Stopped
+    follow = _Follow(watch)
+    found = alternatives(recipe, gauge, firmness=firmness, watch=follow)
+    follow.on()
     top = next((a.recipe.form.to_json() for a in found if a.end == "top"), None)
     rows = [
         {
             "end": a.end,
+            "cut_mm": None if a.cut_mm is None else round(a.cut_mm, 1),
             "start": a.recipe.start,
             "ease": a.recipe.ease,
             "name": a.ease_name,

@@ -14,6 +14,7 @@ from playwright.sync_api import FilePayload, Page, expect
 
 from studio.designs.actions import create_design
 from studio.designs.models import Design
+from tests.browser.test_screens import violations
 
 WIDE, TALL = 220, 300
 """The pear on the picture, in pixels."""
@@ -110,6 +111,40 @@ def test_a_handle_is_dragged_and_the_rounds_follow(shapes: Page) -> None:
     shapes.mouse.move(x + 30, y, steps=6)
     shapes.mouse.up()
     expect(shapes.get_by_role("option", name=re.compile(r": (42|48) stitches")).first).to_be_attached()
+
+
+def test_axe_finds_nothing_in_any_way_to_give_a_shape(shapes: Page) -> None:
+    for base in ("Traced", "Stack", "Mesh", "Capsule"):
+        shapes.get_by_role("radio", name=base).check(force=True)
+        if base == "Capsule":
+            shapes.get_by_label("Change the shape").select_option("bend")
+            expect(shapes.get_by_role("img", name="Shape aimed at")).to_be_visible()
+        assert violations(shapes) == [], base
+    fitted(shapes)
+    shapes.get_by_role("button", name="Compare ways").click()
+    row = shapes.get_by_role("button", name=re.compile("^Take: from its foot, on 8")).first
+    expect(row).to_be_visible(timeout=90_000)
+    assert violations(shapes) == []
+    row.click()
+    expect(shapes.get_by_label("Start on (sts)")).to_have_value("8")
+
+
+def test_nonsense_is_answered_where_it_was_typed(shapes: Page) -> None:
+    shapes.get_by_role("radio", name="Traced").check(force=True)
+    height = shapes.get_by_label("Height (mm)")
+    for typed, said in (("tall", "is no number"), ("-4", "from 10 to 1500"), ("1e9", "from 10 to 1500")):
+        height.fill(typed)
+        expect(shapes.get_by_role("alert").filter(has_text=said)).to_be_visible()
+    height.fill("90")
+    expect(shapes.get_by_role("alert")).to_have_count(0)
+    for name, label in (("no.svg", "Outline as SVG"), ("no.png", "Picture to trace")):
+        shapes.get_by_label(label).set_input_files({"name": name, "mimeType": "image/png", "buffer": b"nothing"})
+        expect(shapes.get_by_role("alert").first).to_contain_text("no")
+    shapes.get_by_label("Cut at a height of (mm)").fill("89")
+    shapes.get_by_role("button", name="Cut into parts").click()
+    expect(shapes.get_by_role("alert").filter(has_text="Cut between")).to_be_visible()
+    shapes.reload()
+    expect(shapes.get_by_role("radio", name="Ball")).to_be_checked()
 
 
 def test_a_mesh_goes_in_and_its_pattern_settles_to_it(shapes: Page) -> None:

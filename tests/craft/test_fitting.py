@@ -7,10 +7,10 @@ import pytest
 
 from craft.drafting import Recipe, draft
 from craft.errors import CraftError
-from craft.fitting import alternatives, compensate, outcome, turned
+from craft.fitting import alternatives, compensate, neck_of, outcome, turned
 from craft.gauge import Gauge
 from craft.settling import fit
-from craft.target import Form, Modifier, Solid
+from craft.target import Form, Modifier, Solid, Stack
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
 TRUNK = Form(Solid("capsule", 130, 42), (Modifier("bend", {"degrees": 120}),))
@@ -78,3 +78,15 @@ def test_alternatives_are_compared_at_their_price() -> None:
     assert easy <= true
     few = alternatives(Recipe(Form(Solid("egg", 70, 55))), GAUGE, watch=lambda share: share < 0.2)
     assert 0 < len(few) < 6
+
+
+def test_a_neck_is_found_where_one_is_and_pieces_are_priced_there() -> None:
+    snowman = Form(Stack((Solid("sphere", 60, 60), Solid("sphere", 44, 44)), 0.5))
+    neck = neck_of(snowman.shell)
+    assert neck == pytest.approx(30 + np.sqrt(30**2 - 11**2), abs=2)
+    assert neck_of(Form(Solid("egg", 80, 60)).shell) is None
+    found = [a for a in alternatives(Recipe(snowman), GAUGE) if a.end == "pieces"]
+    assert {a.ease_name for a in found} == {"true", "balanced", "easy"}
+    assert all(a.cut_mm == pytest.approx(neck) for a in found)
+    whole = draft(Recipe(snowman), GAUGE)
+    assert all(abs(a.rounds - len(whole.counts)) <= 4 for a in found)

@@ -116,6 +116,23 @@ def test_sizes_that_cannot_be_say_why_in_their_column(studio: Studio) -> None:
     assert studio.ask("POST", f"/designs/{empty['id']}/sizes", {"sizes": []})["columns"][0]["parts"] == []
 
 
+def test_a_bent_part_is_made_larger_from_its_form(studio: Studio) -> None:
+    recipe = {"kind": "capsule", "height_mm": 80, "width_mm": 36, "modifiers": [{"kind": "bend", "degrees": 60}]}
+    asked = {"recipe": recipe, "gauge": {"stitch_mm": 5.6, "round_mm": 5.15}, "terms": "us"}
+    drafted = studio.ask("POST", "/shapes/draft", asked)
+    made, _ = studio.with_part(drafted["text"], recipe=drafted["recipe"])
+    tall = {**TALLER, "height_mm": 130}
+    table = studio.ask("POST", f"/designs/{made['id']}/sizes", {"sizes": [tall]})
+    base, larger = table["columns"]
+    assert larger["parts"][0]["how"] == "drafted"
+    assert max(larger["parts"][0]["counts"]) > 1.3 * max(base["parts"][0]["counts"])
+    page = {"base": made["revision"], "data": {"sizes": [tall]}}
+    studio.ask("PUT", f"/designs/{made['id']}/pages/sizes", page)
+    copy = studio.ask("POST", f"/designs/{made['id']}/sizes/taller/make", status=201)
+    assert copy["parts"][0]["recipe"]["form"]["modifiers"] == [{"kind": "bend", "degrees": 60}]
+    assert copy["parts"][0]["authoritative"]
+
+
 def test_a_size_becomes_a_design(studio: Studio) -> None:
     made = gauged(studio)
     page = {"base": made["revision"], "data": {"sizes": [PLUSH, TALLER]}}

@@ -1,13 +1,13 @@
 /** Brief: what is to be made, for whom, how big, from which pictures. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
-import { useRef } from "react";
 import { answer, api, postFile, type Schemas, sentence } from "../api/client";
 import type { Design } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
-import { Button, Field, IconButton, inputClass, NumberField, Panel, SelectField } from "../ui/controls";
+import { Field, IconButton, inputClass, NumberField, Panel, SelectField } from "../ui/controls";
+import { FileButton, PICTURES } from "../ui/file-button";
 import { Confirm, useSay } from "../ui/overlays";
 
 type Page = Design["brief"];
@@ -102,7 +102,6 @@ function upload(design: number, file: File): Promise<Picture> {
 
 function Pictures({ design }: { design: Design }) {
   const queries = useQueryClient();
-  const chooser = useRef<HTMLInputElement>(null);
   const say = useSay();
   const key = ["pictures", design.id];
   const pictures = useQuery({
@@ -126,24 +125,16 @@ function Pictures({ design }: { design: Design }) {
     <Panel
       title="Reference pictures"
       aside={
-        <Button onClick={() => chooser.current?.click()} disabled={add.isPending}>
-          {add.isPending ? "Uploading …" : "Add a picture"}
-        </Button>
+        <FileButton
+          label="Picture file"
+          accept={PICTURES}
+          busy={add.isPending ? "Uploading …" : null}
+          onFile={add.mutate}
+        >
+          Add a picture
+        </FileButton>
       }
     >
-      <input
-        ref={chooser}
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Picture file"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) add.mutate(file);
-          e.target.value = "";
-        }}
-      />
       {pictures.data?.length === 0 && (
         <p className="text-soft">
           A sketch, a photograph, a scrap of paper: PNG, JPEG or WebP up to 10 MB. It stays yours alone.

@@ -9,7 +9,8 @@ import type { Form, Recipe } from "./recipe";
 import { worked } from "./work";
 
 type Way = {
-  end: "foot" | "top";
+  end: "foot" | "top" | "pieces";
+  cut_mm: number | null;
   start: number;
   ease: number;
   name: "true" | "balanced" | "easy";
@@ -22,16 +23,21 @@ type Way = {
 };
 type Compared = { top: (Form & { modifiers?: unknown }) | null; ways: Way[] };
 
+const PLACES = { foot: "its foot", top: "far end", pieces: "two pieces" };
+const SAID = { foot: "from its foot", top: "from the far end", pieces: "in two pieces, cut at its neck" };
 const EASE = { true: "true", balanced: "balanced", easy: "easy" };
 
 export function Compare({
   question,
   recipe,
   onRecipe,
+  onCut,
 }: {
   question: Schemas["ShapeIn"];
   recipe: Recipe;
   onRecipe: (recipe: Recipe) => void;
+  /** A cut at this height, in mm, was chosen. */
+  onCut: (height: number) => void;
 }) {
   const [open, setOpen] = useState(false);
   const [percent, setPercent] = useState(0);
@@ -48,6 +54,7 @@ export function Compare({
     }
   };
   const take = (way: Way) => {
+    if (way.cut_mm !== null) onCut(way.cut_mm);
     const top = way.end === "top" ? compare.data?.top : null;
     const { modifiers: _, ...base } = top ?? { modifiers: [] };
     onRecipe({
@@ -97,7 +104,7 @@ export function Compare({
               <tbody>
                 {compare.data.ways.map((way) => (
                   <tr key={`${way.end}${way.start}${way.name}`} className="border-t border-line">
-                    <td className="px-1.5 py-1">{way.end === "foot" ? "its foot" : "far end"}</td>
+                    <td className="px-1.5 py-1">{PLACES[way.end]}</td>
                     <td className="px-1.5">{way.start}</td>
                     <td className="px-1.5">{EASE[way.name]}</td>
                     <td className="px-1.5">{rounded(way.error.rms_mm, 1)}</td>
@@ -110,7 +117,7 @@ export function Compare({
                       <Button
                         weight="quiet"
                         className="px-2 py-0.5 text-sm"
-                        aria-label={`Take: ${way.end === "foot" ? "from its foot" : "from the far end"}, on ${way.start}, ${EASE[way.name]}`}
+                        aria-label={`Take: ${SAID[way.end]}, on ${way.start}, ${EASE[way.name]}`}
                         onClick={() => take(way)}
                       >
                         Take

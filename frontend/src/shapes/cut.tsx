@@ -20,27 +20,28 @@ export function Cut({
   design,
   recipe,
   question,
-  height,
+  at,
+  onAt,
   onMade,
 }: {
   design: Design;
   recipe: Recipe;
   question: Schemas["ShapeIn"];
-  height: number;
+  /** Where it is cut, in mm above its start. */
+  at: number;
+  onAt: (height: number) => void;
   onMade: (key: string) => void;
 }) {
-  const [at, setAt] = useState<number | null>(null);
   const [problem, setProblem] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
   const act = useAct(design.id);
   const say = useSay();
-  const where = at ?? Math.round(height / 2);
   const cut = async () => {
     setBusy(true);
     setProblem(null);
     try {
       const pieces = await answer<Piece[]>(
-        api.POST("/api/shapes/cut", { body: { recipe: question.recipe, height_mm: where } }),
+        api.POST("/api/shapes/cut", { body: { recipe: question.recipe, height_mm: at } }),
       );
       const drafts = await Promise.all(
         pieces.map((p) => {
@@ -78,8 +79,8 @@ export function Cut({
           unit="mm"
           least={1}
           most={2000}
-          value={where}
-          onValue={(mm) => mm && setAt(mm)}
+          value={at}
+          onValue={(mm) => mm && onAt(mm)}
         />
         <Button onClick={() => void cut()} disabled={busy}>
           <Scissors size={16} aria-hidden /> {busy ? "Cutting …" : "Cut into parts"}

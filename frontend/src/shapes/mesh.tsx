@@ -1,8 +1,9 @@
 /** A 3D model from a file: which way is up, where rounds begin, how tall. */
 import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { asRefused, cookie, OFFLINE, Refused, type Schemas, sentence } from "../api/client";
-import { Button, NumberField, SelectField } from "../ui/controls";
+import { NumberField, SelectField } from "../ui/controls";
+import { FileButton } from "../ui/file-button";
 import { type Mesh, meshAt } from "./recipe";
 
 type Brought = Schemas["MeshOut"];
@@ -44,7 +45,6 @@ export function MeshFields({
   height: number;
   onForm: (form: Mesh) => void;
 }) {
-  const chooser = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
   const [up, setUp] = useState("z");
   const [pole, setPole] = useState<(typeof POLES)[number][0]>("foot");
@@ -59,25 +59,17 @@ export function MeshFields({
   };
   return (
     <div className="mt-2 flex flex-col gap-2">
-      <Button onClick={() => chooser.current?.click()} disabled={read.isPending}>
-        {read.isPending ? "Reading …" : form ? "Another model" : "Choose a model"}
-      </Button>
-      <input
-        ref={chooser}
-        type="file"
+      <FileButton
+        label="Model file"
         accept=".obj,.stl,.ply,.glb"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Model file"
-        onChange={(e) => {
-          const chosen = e.target.files?.[0];
-          if (chosen) {
-            setFile(chosen);
-            read.mutate({ file: chosen, up, pole });
-          }
-          e.target.value = "";
+        busy={read.isPending ? "Reading …" : null}
+        onFile={(chosen) => {
+          setFile(chosen);
+          read.mutate({ file: chosen, up, pole });
         }}
-      />
+      >
+        {form ? "Another model" : "Choose a model"}
+      </FileButton>
       {!form && !read.isPending && (
         <p className="text-sm text-soft">
           OBJ, STL, PLY or GLB, one closed body, up to 20 MB. Nothing is fetched from elsewhere.

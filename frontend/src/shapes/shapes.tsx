@@ -127,6 +127,7 @@ function Drafting({
   const touched = useRef(false);
   // A mesh is chosen before there is one: until then the shape of before stays.
   const [choosing, setChoosing] = useState(false);
+  const [cutAt, setCutAt] = useState<number | null>(null);
   useEffect(() => {
     if (stored && !touched.current) setRecipe(stored);
     touched.current = false;
@@ -230,7 +231,8 @@ function Drafting({
             design={design}
             recipe={recipe}
             question={bodyOf(question)}
-            height={shape?.size_mm[2] ?? recipe.height_mm}
+            at={cutAt ?? Math.round((shape?.size_mm[2] ?? recipe.height_mm) / 2)}
+            onAt={setCutAt}
             onMade={onMade}
           />
         )}
@@ -268,7 +270,7 @@ function Drafting({
       </Panel>
       <Panel className="flex min-h-0 flex-col" title="Rounds">
         {shape && <Prices shape={shape} recipe={recipe} onEase={(ease) => change({ ...recipe, ease })} />}
-        {shape && <Compare question={bodyOf(question)} recipe={recipe} onRecipe={change} />}
+        {shape && <Compare question={bodyOf(question)} recipe={recipe} onRecipe={change} onCut={setCutAt} />}
         {shape && (
           <Ladder
             part={shape.preview.part}

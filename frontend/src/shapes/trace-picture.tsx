@@ -1,10 +1,11 @@
 /** The picture that an outline is traced over: chosen, brought in, and followed by the studio where it can. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ScanSearch } from "lucide-react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { answer, api, postFile, type Schemas, sentence } from "../api/client";
 import type { Design } from "../design/design";
 import { Button, SelectField } from "../ui/controls";
+import { FileButton, PICTURES } from "../ui/file-button";
 import type { Traced } from "./recipe";
 import { found, tallOf } from "./trace-points";
 
@@ -35,8 +36,6 @@ export function TracePicture({
   onForm: (form: Traced) => void;
 }) {
   const queries = useQueryClient();
-  const chooser = useRef<HTMLInputElement>(null);
-  const drawing = useRef<HTMLInputElement>(null);
   const pictures = usePictures(design);
   const [notes, setNotes] = useState<string[]>([]);
   const lay = (picture: Picture) =>
@@ -88,39 +87,23 @@ export function TracePicture({
           }}
           options={[["", "none"], ...pictures.map((p, i) => [String(p.id), `Reference ${i + 1}`] as const)]}
         />
-        <Button onClick={() => chooser.current?.click()} disabled={add.isPending}>
-          {add.isPending ? "Uploading …" : "Add a picture"}
-        </Button>
-        <Button onClick={() => drawing.current?.click()} disabled={draw.isPending}>
-          {draw.isPending ? "Reading …" : "From an SVG"}
-        </Button>
+        <FileButton
+          label="Picture to trace"
+          accept={PICTURES}
+          busy={add.isPending ? "Uploading …" : null}
+          onFile={add.mutate}
+        >
+          Add a picture
+        </FileButton>
+        <FileButton
+          label="Outline as SVG"
+          accept="image/svg+xml,.svg"
+          busy={draw.isPending ? "Reading …" : null}
+          onFile={draw.mutate}
+        >
+          From an SVG
+        </FileButton>
       </div>
-      <input
-        ref={drawing}
-        type="file"
-        accept="image/svg+xml,.svg"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Outline as SVG"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) draw.mutate(file);
-          e.target.value = "";
-        }}
-      />
-      <input
-        ref={chooser}
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Picture to trace"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) add.mutate(file);
-          e.target.value = "";
-        }}
-      />
       {laid && (
         <Button onClick={() => find.mutate(laid.number)} disabled={find.isPending}>
           <ScanSearch size={16} aria-hidden /> {find.isPending ? "Looking …" : "Find the outline"}
