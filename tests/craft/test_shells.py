@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+import itertools
+
 import numpy as np
 import pytest
+from hypothesis import HealthCheck, given, reject, settings
+from hypothesis import strategies as st
 
 from craft.drafting import BranchedError, Recipe, draft
 from craft.drafting.around import Growth, _Edge, _fitted, growth, laid_rounds, said
@@ -15,7 +19,7 @@ from craft.fabric import check
 from craft.gauge import Gauge
 from craft.pattern import Repeat, Work
 from craft.settling import fit, settle
-from craft.target import Form, Modifier, Shell, Solid, cut, revolved
+from craft.target import MODIFIERS, Form, Modifier, Shell, Solid, cut, revolved
 from tests.craft.bodies import Y_RODS, rods
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
@@ -210,3 +214,30 @@ def test_a_field_that_is_bent_says_how_uneven_it_is() -> None:
     assert isinstance(even, Field)
     assert even.uneven == 0
     assert 0 < blended.uneven < 0.4
+
+
+SHAPES = st.builds(
+    lambda kind, high, wide, kinds: Form(Solid(kind, high, wide), tuple(Modifier(k, {}) for k in kinds)),
+    st.sampled_from(["egg", "ellipsoid", "capsule", "drop"]),
+    st.floats(45, 140),
+    st.floats(35, 100),
+    st.lists(st.sampled_from(sorted(MODIFIERS)), min_size=1, max_size=3, unique=True),
+)
+
+
+@settings(deadline=None, max_examples=25, suppress_health_check=[HealthCheck.too_slow])
+@given(SHAPES, st.sampled_from([0.0, 0.5, 0.85]), st.sampled_from([6, 8]))
+def test_whatever_is_drafted_adds_up_and_is_the_same_twice(shape: Form, ease: float, start: int) -> None:
+    try:
+        made = draft(Recipe(shape, start, ease), GAUGE)
+    except CraftError:  # too small for its start, or narrower than rounds can follow: said in words
+        reject()
+    read = check(made.text())
+    assert read.sound, [p.message for p in read.problems]
+    assert [t.live for t in read.parts[0].rounds] == list(made.counts)
+    assert all(a <= 2 * b and b <= 2 * a for a, b in itertools.pairwise(made.counts))
+    assert draft(Recipe.from_json(made_of(shape, start, ease)), GAUGE).text() == made.text()
+
+
+def made_of(shape: Form, start: int, ease: float) -> dict[str, object]:
+    return Recipe(shape, start, ease).to_json()

@@ -1,7 +1,22 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { fireEvent, render, screen } from "@testing-library/react";
+import type { ReactElement } from "react";
 import { describe, expect, it, vi } from "vitest";
-import { FIRST_STACK, FIRST_TRACE, meshAt, recipeFor, recipeFrom, reshaped, withBase } from "./recipe";
+import type { Settled } from "../figure/settled";
+import type { Settling } from "../figure/use-settled";
+import { Fit } from "./fit";
+import {
+  FIRST_STACK,
+  FIRST_TRACE,
+  meshAt,
+  recipeFor,
+  recipeFrom,
+  reshaped,
+  type Traced,
+  withBase,
+} from "./recipe";
 import { StackFields } from "./stack";
+import { Board } from "./trace-board";
 import { added, found, moved, scaled, tallOf, without } from "./trace-points";
 import { Sides } from "./views";
 
@@ -100,4 +115,105 @@ it("a shape that is not round is drawn from two sides and said in millimetres", 
     />,
   );
   expect(screen.getByRole("img").getAttribute("aria-label")).toContain("24 mm wide, 14 mm deep, 20 mm tall");
+});
+
+function inStudio(shown: ReactElement) {
+  return render(<QueryClientProvider client={new QueryClient()}>{shown}</QueryClientProvider>);
+}
+
+function settling(more: Partial<Settling> = {}): Settling {
+  return { settled: null, before: null, progress: null, problem: null, cancel: () => {}, ...more };
+}
+
+function off(rms_mm: number, rms_w: number, volume_ratio = 1): Settling {
+  return settling({ settled: { error: { rms_mm, rms_w, volume_ratio } } as unknown as Settled });
+}
+
+describe("how near a shape settles", () => {
+  const question = { recipe: {}, gauge: {}, terms: "us" } as never;
+  it("is told in mm, in stitches and by volume", () => {
+    inStudio(
+      <Fit settling={off(1.26, 0.224, 0.96)} question={question} compensated={false} onRedrawn={() => {}} />,
+    );
+    expect(screen.getByTestId("fit").textContent).toContain(
+      "Settles 1.3 mm off the shape (0.22 of a stitch), volume −4 %.",
+    );
+    expect(screen.queryByText(/rounds this shape out/)).toBeNull();
+  });
+  it("says what the trade does where stuffing rounds a shape out", () => {
+    inStudio(<Fit settling={off(5, 0.9)} question={question} compensated={false} onRedrawn={() => {}} />);
+    expect(screen.getByText(/Fill it less, put a base disc in, work short rows/)).toBeTruthy();
+  });
+  it("is not offered to be mended before it is known, and says why it can't be", () => {
+    inStudio(
+      <Fit
+        settling={settling({ problem: "The shape divides into 2." })}
+        question={question}
+        compensated={false}
+        onRedrawn={() => {}}
+      />,
+    );
+    expect(screen.getByRole("alert").textContent).toBe("The shape divides into 2.");
+    expect(screen.getByRole("button", { name: "Compensate" })).toHaveProperty("disabled", true);
+  });
+  it("can be taken back when it was redrawn", () => {
+    const redrawn = vi.fn();
+    inStudio(<Fit settling={off(1, 0.2)} question={question} compensated onRedrawn={redrawn} />);
+    fireEvent.click(screen.getByRole("button", { name: "Take it back" }));
+    expect(redrawn).toHaveBeenCalledWith(null);
+  });
+});
+
+describe("the board of a traced outline", () => {
+  const nothing = () => {};
+  const board = (form: Traced, more: object = {}) => {
+    const onForm = vi.fn();
+    const onBack = vi.fn();
+    inStudio(
+      <Board
+        design={{ id: 1 } as never}
+        form={form}
+        line="front"
+        curve={[]}
+        focused={null}
+        onFocus={nothing}
+        onForm={onForm}
+        onBack={onBack}
+        measuring={false}
+        length={null}
+        onLength={nothing}
+        {...more}
+      />,
+    );
+    return { onForm, onBack, handles: screen.getAllByRole("slider") };
+  };
+  it("names every handle and where it lies", () => {
+    const { handles } = board(FIRST_TRACE);
+    expect(handles.map((h) => h.getAttribute("aria-label"))).toEqual([
+      "Start pole",
+      "Handle 1",
+      "Handle 2",
+      "Handle 3",
+      "Handle 4",
+      "End",
+    ]);
+    expect(handles[1]?.getAttribute("aria-valuetext")).toBe("26 mm from the middle, 8 mm up");
+  });
+  it("is worked with keys: arrows move, Delete removes, + adds, Ctrl+Z takes back", () => {
+    const { handles, onForm, onBack } = board(FIRST_TRACE);
+    const second = handles[2] as Element;
+    fireEvent.keyDown(second, { key: "ArrowRight" });
+    expect(onForm.mock.lastCall?.[0].front[2]).toEqual([35, 32]);
+    fireEvent.keyDown(second, { key: "ArrowDown", shiftKey: true });
+    expect(onForm.mock.lastCall?.[0].front[2]).toEqual([34, 22]);
+    fireEvent.keyDown(second, { key: "Delete" });
+    expect(onForm.mock.lastCall?.[0].front).toHaveLength(5);
+    fireEvent.keyDown(second, { key: "+" });
+    expect(onForm.mock.lastCall?.[0].front).toHaveLength(7);
+    fireEvent.keyDown(second, { key: "z", ctrlKey: true });
+    expect(onBack).toHaveBeenCalledOnce();
+    const before = onForm.mock.calls.length;
+    fireEvent.keyDown(second, { key: "q" });
+    expect(onForm.mock.calls.length).toBe(before);
+  });
 });
