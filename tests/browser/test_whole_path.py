@@ -55,7 +55,7 @@ def test_with_the_mouse(page: Page, transactional_db: None) -> None:
     drawn(page)
     for solid, name, make, size in (("Ball", "Body", 1, None), ("Cone", "Nose", 1, "14"), ("Capsule", "Arm", 2, "18")):
         page.get_by_role("button", name="+ A new part").click()
-        page.get_by_role("radiogroup", name="Solid").get_by_text(solid, exact=True).click()
+        page.get_by_role("radiogroup", name="Shape").get_by_text(solid, exact=True).click()
         if size:
             page.get_by_label("Width (mm)").fill(size)
         page.get_by_label("Call it").fill(name)
@@ -160,7 +160,7 @@ def test_with_the_keyboard_alone(page: Page, transactional_db: None) -> None:
     page.get_by_role("dialog").wait_for()
     page.keyboard.type("Vole")
     page.keyboard.press("Enter")
-    page.get_by_role("radiogroup", name="Solid").wait_for()
+    page.get_by_role("radiogroup", name="Shape").wait_for()
 
     tab_to(page, "Ball")
     page.keyboard.press("ArrowRight")

@@ -25,6 +25,18 @@ type Compared = { top: (Form & { modifiers?: unknown }) | null; ways: Way[] };
 
 const PLACES = { foot: "its foot", top: "far end", pieces: "two pieces" };
 const SAID = { foot: "from its foot", top: "from the far end", pieces: "in two pieces, cut at its neck" };
+const HEADS = [
+  "Begun at",
+  "on",
+  "how",
+  "off (mm)",
+  "rounds",
+  "different",
+  "sts",
+  "yarn (m)",
+  "time (h)",
+  "choose",
+];
 const EASE = { true: "true", balanced: "balanced", easy: "easy" };
 
 export function Compare({
@@ -83,18 +95,7 @@ export function Compare({
             <table className="w-full whitespace-nowrap text-sm tabular-nums">
               <thead className="text-left">
                 <tr>
-                  {[
-                    "Begun at",
-                    "on",
-                    "",
-                    "off (mm)",
-                    "rounds",
-                    "different",
-                    "sts",
-                    "yarn (m)",
-                    "time (h)",
-                    "",
-                  ].map((name, i) => (
+                  {HEADS.map((name, i) => (
                     <th key={i} scope="col" className="px-1.5 py-1 font-semibold">
                       {name}
                     </th>
