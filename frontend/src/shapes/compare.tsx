@@ -82,7 +82,7 @@ export function Compare({
       <Button weight="quiet" className="self-start px-2 py-0.5 text-sm" onClick={() => show(true)}>
         Compare ways to work it
       </Button>
-      <Dialog open={open} onOpen={show} title="Ways to work this shape">
+      <Dialog open={open} onOpen={show} title="Ways to work this shape" wide>
         {compare.isPending && (
           <p role="status" className="flex items-center gap-2">
             <progress className="h-1.5 flex-1 accent-woad" max={100} value={percent} aria-label="Comparing" />
