@@ -31,9 +31,12 @@ _HEAD = re.compile(r"(?i)\b(head)")
 _NOSE = re.compile(r"(?i)\b(nose|snout|muzzle|face)")
 
 
-def swings_when_sitting(name: str, seat: str) -> bool:
-    """Whether a part is a leg whose seam bends: pinched flat, or with nothing said; an open ring stands stiff."""
-    return bool(_LEG.search(name)) and seat in ("", "pinched")
+def swings_when_sitting(name: str, seat: str, height: float) -> bool:
+    """Whether a part is a leg whose seam bends: pinched flat, or with nothing said; an open ring stands stiff.
+
+    height: of its seat on the host, 0 at R1 to 1. A paw on the chest is an arm.
+    """
+    return bool(_LEG.search(name)) and seat in ("", "pinched") and height < 0.4
 
 
 def propose_seat(name: str, counts: Sequence[int], *, sitting: bool = False) -> Proposal:

@@ -18,7 +18,7 @@ from craft.stitches import Terms
 from craft.yarn import Yarn
 from studio.designs.manifest import AssemblyPage, DesignYarn, GaugePage, Manifest, PartEntry
 from studio.designs.models import Design, PartVersion
-from studio.designs.places import step_now
+from studio.designs.places import shown_rounds, step_now
 
 
 def yarn_value(yarn: DesignYarn, strands: int) -> Yarn:
@@ -175,7 +175,10 @@ def seats_of(page: AssemblyPage, worked: Mapping[str, WorkedPart]) -> tuple[Seat
     for step in page.steps:
         now = step_now(step, worked)
         if step.part and step.on and now is not None and step.part != step.on:
-            leg = step.part in worked and swings_when_sitting(worked[step.part].name or "", step.seat)
+            host = len(shown_rounds(worked[step.on])[0]) if step.on in worked else 1
+            leg = step.part in worked and swings_when_sitting(
+                worked[step.part].name or "", step.seat, now.round / max(host, 1)
+            )
             found.append(
                 Seat(
                     step.part,

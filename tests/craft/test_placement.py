@@ -353,8 +353,14 @@ def test_legs_of_a_sitting_figure_swing_forward_about_their_seams(head: Surface)
 
 
 @pytest.mark.parametrize(
-    ("name", "seat", "swings"),
-    [("Legs", "", True), ("Hind foot", "pinched", True), ("Legs", "open", False), ("Arms", "pinched", False)],
+    ("name", "seat", "height", "swings"),
+    [
+        ("Legs", "", 0.1, True),
+        ("Hind foot", "pinched", 0.2, True),
+        ("Legs", "open", 0.1, False),
+        ("Arms", "pinched", 0.1, False),
+        ("Paw", "", 0.6, False),
+    ],
 )
-def test_only_legs_on_a_seam_that_bends_swing(name: str, seat: str, swings: bool) -> None:
-    assert swings_when_sitting(name, seat) is swings
+def test_only_legs_low_down_on_a_seam_that_bends_swing(name: str, seat: str, height: float, swings: bool) -> None:
+    assert swings_when_sitting(name, seat, height) is swings
