@@ -97,6 +97,7 @@ CODES: dict[str, tuple[Severity, str]] = {
     "spur": (Severity.FAULT, "A chain that stands off the edge is not worked back along exactly."),
     "chain-counts": (Severity.HINT, "A turning chain is taken for a stitch, because only then the round comes out."),
     "no-such-round": (Severity.FAULT, "A round is repeated that is not there."),
+    "no-thread-place": (Severity.FAULT, "A thread is sewn through a stitch that is not there."),
     "unexplained": (Severity.WARNING, "A stitch that the pattern's own list of abbreviations does not explain."),
     "loops": (Severity.FAULT, "An invisible decrease needs front loops that a back-loop round does not use."),
     "eyes-late": (Severity.WARNING, "Eyes are placed when the opening is already small."),

@@ -4,16 +4,20 @@ from craft.drafting.counts import best_counts
 from craft.drafting.draft import EASE_PRESETS, Draft, Recipe, different_rounds, draft, prices, write_rounds
 from craft.drafting.loops import Branch, BranchedError
 from craft.drafting.rings import Rings, rings_of, suggested_start
+from craft.drafting.sewn import MOST_SEWN, SewnThrough, Spot, spot_of
 from craft.drafting.spread import Shaping, shaped_round, shaped_rounds
 
 __all__ = [
     "EASE_PRESETS",
+    "MOST_SEWN",
     "Branch",
     "BranchedError",
     "Draft",
     "Recipe",
     "Rings",
+    "SewnThrough",
     "Shaping",
+    "Spot",
     "best_counts",
     "different_rounds",
     "draft",
@@ -21,6 +25,7 @@ __all__ = [
     "rings_of",
     "shaped_round",
     "shaped_rounds",
+    "spot_of",
     "suggested_start",
     "write_rounds",
 ]

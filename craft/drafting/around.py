@@ -85,6 +85,13 @@ class _Edge:
     def count(self) -> int:
         return len(self.at) - 1
 
+    @property
+    def places(self) -> Vector:
+        """(n,) share of the loop at which the middle of each stitch lies, in the order in which they are worked."""
+        middle = (self.at[:-1] + self.at[1:]) / 2
+        out: Vector = np.roll(middle, -round(self.start)) % 1.0
+        return out
+
     def worked(self, ops: Sequence[int], grown: Growth, cut: int, lean: float) -> _Edge:
         """The edge after a round of `ops` from the front that was begun at its op number `cut`."""
         takes = np.cumsum([0, *(_TAKES[op] for op in ops)])
@@ -184,12 +191,22 @@ def _period(items: Sequence[object]) -> int:
     return next(p for p in range(1, n + 1) if n % p == 0 and list(items) == list(items[:p]) * (n // p))
 
 
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """Rounds laid on a shape: the work of each after the first, and of each the share of its loop, from the front
+    on, at which every stitch lies."""
+
+    bodies: tuple[tuple[Instruction, ...], ...]
+    places: tuple[Vector, ...]
+
+
 def laid_rounds(
     counts: Sequence[int], grown: Sequence[Growth], shaping: Shaping, lean: float, *, mirrored: bool
-) -> list[tuple[Instruction, ...]]:
-    """The work of every round after the first. lean: stitches by which each round's start falls back."""
+) -> Laid:
+    """Every round after the first. lean: stitches by which each round's start falls back."""
     rounds: list[tuple[Instruction, ...]] = []
     edge, shifted = _Edge(np.linspace(0, 1, counts[0] + 1), 0.0), False
+    places = [edge.places]
     for after, over in zip(counts[1:], grown, strict=True):
         before = edge.count
         if _is_even(edge, after, over):
@@ -202,7 +219,8 @@ def laid_rounds(
             cut = _cut(ops, edge.start, before)
             rounds.append(said([*ops[cut:], *ops[:cut]], shaping))
         edge = edge.worked(ops, over, cut, lean)
-    return rounds
+        places.append(edge.places)
+    return Laid(tuple(rounds), tuple(places))
 
 
 def _evenly(before: int, after: int) -> list[int]:

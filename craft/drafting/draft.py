@@ -4,22 +4,26 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from craft.drafting.around import laid_rounds
 from craft.drafting.counts import best_counts, evened
 from craft.drafting.rings import Rings, rings_of
+from craft.drafting.sewn import SewnThrough, sewn_from_json, written
 from craft.drafting.shells import course_of
 from craft.drafting.spread import Shaping, shaped_rounds
 from craft.errors import CraftError, require
 from craft.gauge import Gauge
-from craft.notation import folded, print_part
+from craft.notation import folded, print_part, thread_direction
 from craft.pattern import Instruction, Item, Part, Repeat, Round, Start, StartKind, Step, StepKind, Work
 from craft.stitches import Terms
 from craft.target import Form, Shell, Solid, as_form
+
+Vector = NDArray[np.float64]
 
 EASE_PRESETS = (("true", 0.0), ("balanced", 0.5), ("easy", 0.85))
 """Names of the presets with their ease."""
@@ -30,6 +34,7 @@ class Recipe:
     """How to draft: the shape, stitches to start with, ease 0 to 1, layout and start.
 
     redrawn: the surface to lay rounds on instead of the shape's own, so that it settles to the shape.
+    threads: sewn through the filling, to keep a flat shape flat; a round shape takes none.
     """
 
     shape: Form | Solid
@@ -38,6 +43,7 @@ class Recipe:
     shaping: Shaping = Shaping()
     start_kind: StartKind = StartKind.RING
     redrawn: Shell | None = None
+    threads: tuple[SewnThrough, ...] = ()
 
     def __post_init__(self) -> None:
         require(
@@ -48,7 +54,8 @@ class Recipe:
     def scaled(self, factor: float) -> Recipe:
         """The same recipe for the form at another size."""
         redrawn = None if self.redrawn is None else self.redrawn.scaled(factor)
-        return replace(self, shape=self.form.scaled(factor), redrawn=redrawn)
+        threads = tuple(t.scaled(factor) for t in self.threads)
+        return replace(self, shape=self.form.scaled(factor), redrawn=redrawn, threads=threads)
 
     def to_json(self) -> dict[str, Any]:
         """Plain JSON values."""
@@ -61,6 +68,7 @@ class Recipe:
             "decrease": self.shaping.decrease,
             "start_kind": self.start_kind.value,
             **({} if self.redrawn is None else {"redrawn": self.redrawn.to_json()}),
+            **({"threads": [t.to_json() for t in self.threads]} if self.threads else {}),
         }
 
     @property
@@ -81,7 +89,8 @@ class Recipe:
             shaping = Shaping(data["stacked"], data["first"], data["decrease"])
             form = Form(Solid.from_json(data["solid"])) if "solid" in data else Form.from_json(data["form"])
             redrawn = Shell.from_json(data["redrawn"]) if data.get("redrawn") else None
-            return cls(form, data["start"], data["ease"], shaping, StartKind(data["start_kind"]), redrawn)
+            start_kind, threads = StartKind(data["start_kind"]), sewn_from_json(data)
+            return cls(form, data["start"], data["ease"], shaping, start_kind, redrawn, threads)
         except CraftError:
             raise
         except (KeyError, TypeError, ValueError, AttributeError) as error:
@@ -94,7 +103,8 @@ class Draft:
 
     count_rms: error of the counts against the rings, in stitches. radius_rms_mm: the same as
     radius. different_rounds: rounds that read differently, all plain ones counted as one. uneven: by
-    how much the height of rounds has to differ, as a share; 0 for most shapes.
+    how much the height of rounds has to differ, as a share; 0 for most shapes. places: of every round
+    laid on a shape that is not round, the share of the way around at which each stitch lies.
     """
 
     part: Part
@@ -104,6 +114,7 @@ class Draft:
     radius_rms_mm: float
     different_rounds: int
     uneven: float = 0.0
+    places: tuple[Vector, ...] = field(default=(), compare=False)
 
     def text(self, terms: Terms = Terms.US) -> str:
         """The rounds in words, without a heading."""
@@ -183,10 +194,14 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
     counts = best_counts(true, recipe.start, recipe.ease, closed=closed, last=last)
     if closed:
         counts = evened(counts, true, mirrored=recipe.form.mirrored_ends)
-    bodies = shaped_rounds(counts, recipe.shaping)
-    if course is not None:
-        bodies = laid_rounds(counts, course.growth, recipe.shaping, gauge.lean, mirrored=course.mirrored)
+    if course is None:
+        bodies, places = tuple(shaped_rounds(counts, recipe.shaping)), ()
+    else:
+        laid = laid_rounds(counts, course.growth, recipe.shaping, gauge.lean, mirrored=course.mirrored)
+        bodies, places = laid.bodies, laid.places
     items = write_rounds(counts, recipe, bodies)
+    if places and (threads := written(recipe.threads, places)):
+        items = (*items, Step(StepKind.THREAD, thread_direction(threads)))
     miss = np.asarray(counts, float) - rings.stitches
     inner = miss[1:-1] if closed and len(miss) > 2 else miss[1:]
     rms = float(np.sqrt(np.mean(inner**2))) if len(inner) else 0.0
@@ -198,6 +213,7 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
         rms * gauge.stitch_mm / (2 * math.pi),
         different_rounds(items),
         0.0 if course is None else course.uneven,
+        places,
     )
 
 

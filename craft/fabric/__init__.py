@@ -8,6 +8,7 @@ from craft.fabric.hook import Tally, WorkedStep
 from craft.fabric.laying import Hole
 from craft.fabric.run import MAIN_COLOUR, WorkedPart, run_part
 from craft.fabric.said import repeats_said
+from craft.fabric.threads import Thread
 
 __all__ = [
     "ARRAYS",
@@ -21,6 +22,7 @@ __all__ = [
     "Piece",
     "StitchGraph",
     "Tally",
+    "Thread",
     "WorkedPart",
     "WorkedStep",
     "check",

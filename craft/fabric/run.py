@@ -14,6 +14,7 @@ from craft.fabric.judge import LEAST_WAITING, Judged, counts_as_stitch, judge, s
 from craft.fabric.moves import RoundRun
 from craft.fabric.plan import plan
 from craft.fabric.simple import work_simple
+from craft.fabric.threads import Thread, threads_of
 from craft.pattern import Again, Chain, Colour, Join, Part, Round, Section, Start, Step, StepKind, Turn, Way
 from craft.problems import Problem
 
@@ -26,7 +27,7 @@ class WorkedPart:
     """A part that has been run. closed: a step says that the opening is drawn together.
 
     edge: indices in `graph` of the stitches that are live at the end. empty: names of the pieces taken
-    in that hold no filling.
+    in that hold no filling. threads: sewn through it.
     """
 
     name: str | None
@@ -37,6 +38,7 @@ class WorkedPart:
     closed: bool
     edge: Numbers
     empty: tuple[str, ...] = ()
+    threads: tuple[Thread, ...] = ()
 
     @property
     def counts(self) -> tuple[int, ...]:
@@ -279,6 +281,7 @@ def run_part(
         first = hook.graph.take_in(onto.graph, onto.name)
         hook.live = Line(onto.edge + first, onto.name)
     rounds = _worked_rounds(part)
+    threads: list[Thread] = []
     for item in part.items:
         match item:
             case Round():
@@ -287,6 +290,8 @@ def run_part(
                 hook.colour = item.name
             case Step():
                 _step(hook, item)
+                if item.kind is StepKind.THREAD:
+                    threads += threads_of(hook, item)
             case Section():
                 if hook.cut:
                     hook.put_aside(hook.tallies[-1].label if hook.tallies else "")
@@ -304,6 +309,7 @@ def run_part(
         closed,
         hook.live.spots,
         tuple(hook.empty),
+        tuple(threads),
     )
     return worked, tuple(hook.problems)
 

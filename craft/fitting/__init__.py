@@ -2,5 +2,6 @@
 
 from craft.fitting.alternatives import Alternative, alternatives, neck_of, turned
 from craft.fitting.compensate import Compensated, Outcome, compensate, outcome
+from craft.fitting.sew import Remedy, remedies
 
-__all__ = ["Alternative", "Compensated", "Outcome", "alternatives", "compensate", "neck_of", "outcome", "turned"]
+__all__ = ["Alternative", "Compensated", "Outcome", "Remedy", "alternatives", "compensate", "neck_of", "outcome", "remedies", "turned"]

@@ -28,6 +28,9 @@ SHARE = 0.8
 SMOOTH = 6
 """Times the change is averaged over neighbouring corners: rounds can't follow a dent of one stitch."""
 
+_SHARES = (1.0, 0.5, 0.25)
+"""Shares of a change that are tried, the first that can be drafted is taken."""
+
 FARTHEST = 0.35
 """Share of the smallest size by which a corner may be moved in all."""
 
@@ -100,13 +103,18 @@ def compensate(
         step = SHARE * now.gap
         for _ in range(SMOOTH):
             step = even @ step
-        moved = _within(moved + step, FARTHEST * min(shell.size_mm))
-        try:
-            tried = replace(recipe, redrawn=shell.with_corners(shell.x + moved))
-            now = outcome(tried, gauge, firmness=firmness, watch=seen(turn))
-        except CraftError:  # drawn too far: what was found before stands
+        most = FARTHEST * min(shell.size_mm)
+        for share in _SHARES:
+            further = _within(moved + share * step, most)
+            tried = replace(recipe, redrawn=shell.with_corners(shell.x + further))
+            try:
+                now = outcome(tried, gauge, firmness=firmness, watch=seen(turn))
+            except CraftError:  # drawn too far: a smaller change may still be worked
+                continue
             break
-        done = turn
+        else:
+            break
+        moved, done = further, turn
         if now.settled.converged and now.error.rms_w < best.error.rms_w:
             best, kept = now, tried
     return Compensated(kept, first, best, done)

@@ -16,6 +16,7 @@ from craft.notation.printer import (
 from craft.notation.reader import MOST_LINE, MOST_TEXT, Reading, read
 from craft.notation.scanner import HEAD_KEYS, LineKind, step_kind
 from craft.notation.terms import TermsFound, find_terms, stitch_key, stitch_regex, words
+from craft.notation.threads import ThreadWords, find_threads, thread_direction
 from craft.notation.wording import PHRASES, Wording
 
 __all__ = [
@@ -28,8 +29,10 @@ __all__ = [
     "LineKind",
     "Reading",
     "TermsFound",
+    "ThreadWords",
     "Wording",
     "find_terms",
+    "find_threads",
     "folded",
     "highlights",
     "left_handed",
@@ -45,6 +48,7 @@ __all__ = [
     "step_kind",
     "stitch_key",
     "stitch_regex",
+    "thread_direction",
     "unexplained",
     "unfolded",
     "words",

@@ -11,6 +11,7 @@ from enum import StrEnum
 from functools import lru_cache
 
 from craft.notation.names import NOUNS
+from craft.notation.threads import THREAD_WORDS
 from craft.pattern import StepKind
 from craft.problems import Span
 
@@ -107,6 +108,7 @@ _COLOUR_LINE = re.compile(
 )
 
 _STEPS: tuple[tuple[StepKind, re.Pattern[str]], ...] = (
+    (StepKind.THREAD, THREAD_WORDS),
     (
         StepKind.EMPTY,
         re.compile(

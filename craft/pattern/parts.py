@@ -28,6 +28,7 @@ class StepKind(StrEnum):
     INSIDE_OUT = "inside-out"
     STRANDS = "strands"
     SEW = "sew"
+    THREAD = "thread"
     OTHER = "other"
 
 

@@ -15,7 +15,7 @@ from craft.gauge import Gauge
 from craft.profile import REFERENCE_FIRMNESS
 from craft.settling.net import Net, net_of
 from craft.settling.sheets import Sheets, sheets_of
-from craft.settling.solve import Fabric, settle_net
+from craft.settling.solve import Fabric, Threads, settle_net
 from craft.settling.start import is_plain, start_of, volume_mm3
 
 Numbers = NDArray[np.int64]
@@ -149,13 +149,22 @@ def settle(
         kept.append(now)
         return watch is None or watch(step)
 
-    rest = settle_net(Fabric(net, sheets, gauge, stuffed, firmness), x, seen)
+    rest = settle_net(Fabric(net, sheets, gauge, stuffed, firmness, threads_in(net, part)), x, seen)
     chosen = [kept[i] for i in np.linspace(0, len(kept) - 1, frames).astype(int)] if kept and frames > 1 else []
     way = [_in_frame(net, sheets, y) for y in [x, *chosen]] if frames else []
     end = _in_frame(net, sheets, rest.x)
     if part.inside_out:
         sheets, end, way = sheets.mirrored(), end * MIRROR, [y * MIRROR for y in way]
     return Settled(part, gauge, firmness, net, sheets, end, tuple(way), stuffed, rest.steps, rest.converged)
+
+
+def threads_in(net: Net, part: WorkedPart) -> Threads:
+    """The part's threads as pairs of the net's nodes; one through a stitch that is no node holds nothing."""
+    node = np.full(len(part.graph), -1)
+    node[net.stitch] = np.arange(len(net.stitch))
+    ends = node[np.array([(t.first, t.last) for t in part.threads], np.int64).reshape(-1, 2)]
+    there = (ends >= 0).all(1)
+    return Threads(ends[there], np.array([t.length_mm for t in part.threads])[there])
 
 
 def _in_frame(net: Net, sheets: Sheets, x: Vector) -> Vector:

@@ -45,7 +45,21 @@ VAGUE = 0.2
 LONGEST = 1.5
 """Longest step, in stitch widths, that is tried at once."""
 
+THREAD = 5.0
+"""Stiffness of a thread sewn through, in membrane stiffnesses: it gives far less than fabric does."""
+
 CHECK_EVERY = 10
+
+
+@dataclass(frozen=True, slots=True)
+class Threads:
+    """Threads sewn through: (t, 2) nodes at their ends, (t,) lengths in mm."""
+
+    ends: Numbers
+    length: Vector
+
+
+NO_THREADS = Threads(np.zeros((0, 2), np.int64), np.zeros(0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +89,15 @@ def _second_differences(triples: Numbers, size: int) -> csr_matrix:
 class Fabric:
     """The net's forces, with everything that stays the same from step to step worked out once."""
 
-    def __init__(self, net: Net, sheets: Sheets, gauge: Gauge, stuffed: NDArray[np.bool_], firmness: float) -> None:
+    def __init__(
+        self,
+        net: Net,
+        sheets: Sheets,
+        gauge: Gauge,
+        stuffed: NDArray[np.bool_],
+        firmness: float,
+        threads: Threads = NO_THREADS,
+    ) -> None:
         size = net.size
         eased = 1.0 + pressure_share(REFERENCE_FIRMNESS) / 2
         self.w = gauge.stitch_mm
@@ -98,6 +120,10 @@ class Fabric:
         self.bend_t = self.bend.T.tocsr()
         stiff = self.links_t @ diags(net.link_weight) @ self.links + self.bend_t @ diags(self.bend_weight) @ self.bend
         stiff = (stiff + self.posts_t @ diags(net.post_weight) @ self.posts).tocsc()
+        self.threads = _incidence(threads.ends, size)
+        self.threads_t = self.threads.T.tocsr()
+        self.thread_length = threads.length
+        stiff = (stiff + THREAD * self.threads_t @ self.threads).tocsc()
         anchor = ANCHOR * float(stiff.diagonal().mean()) * diags(np.ones(size))
         self.solver = splu(stiff + anchor, permc_spec="MMD_AT_PLUS_A", options={"SymmetricMode": True})
         self._press(net, sheets, gauge, stuffed, firmness)
@@ -141,6 +167,8 @@ class Fabric:
         force = self.bend_weight * over
         slope += self.bend_t @ (bent * (force / size)[:, None])
         energy += more + 0.5 * float(np.dot(force, over))
+        if len(self.thread_length):
+            energy += self._add_threads(x, slope)
         if self.push is not None:
             normals, corner = self._normals(x)
             slope -= self.push @ (normals * self.pressure[:, None])
@@ -168,6 +196,14 @@ class Fabric:
         turning = self.gather @ ((shear - lift * side)[:, None] * d)
         slope += self.direction_t @ ((turning - _dot(turning, unit)[:, None] * unit) / size[:, None])
         return energy + 0.5 * float(np.dot(shear, leaning))
+
+    def _add_threads(self, x: Vector, slope: Vector) -> float:
+        """Energy of threads sewn through, which hold when pulled and do nothing when slack; gradient added to `slope`."""
+        d = self.threads @ x
+        length = np.sqrt(_dot(d, d)) + 1e-12
+        over = np.maximum(length - self.thread_length, 0.0)
+        slope += self.threads_t @ (d * (THREAD * over / length)[:, None])
+        return 0.5 * THREAD * float(np.dot(over, over))
 
     def _normals(self, x: Vector) -> tuple[Vector, Vector]:
         """Twice the area vector of every pressed triangle, and its first corner."""

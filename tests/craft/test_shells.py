@@ -186,7 +186,7 @@ def test_small_differences_of_many_rounds_add_up() -> None:
     """A hundredth of the round a time: no single round needs a stitch, ten of them do."""
     place = np.linspace(0, 1, 257)
     grown = Growth(place + 0.006 * np.sin(2 * np.pi * place))
-    rounds = laid_rounds([30] * 16, [grown] * 15, Shaping(), 0.0, mirrored=False)
+    rounds = laid_rounds([30] * 16, [grown] * 15, Shaping(), 0.0, mirrored=False).bodies
     shaped = [body for body in rounds if body != (Repeat((Work("sc"),), None),)]
     assert 0 < len(shaped) < 15
     assert all(isinstance(i, Work) for body in shaped for i in body)
