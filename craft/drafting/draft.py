@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.drafting.around import laid_rounds
+from craft.drafting.around import Laid, laid_rounds
 from craft.drafting.counts import best_counts, evened
 from craft.drafting.rings import Rings, rings_of
 from craft.drafting.sewn import SewnThrough, sewn_from_json, written
@@ -195,12 +195,11 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
     if closed:
         counts = evened(counts, true, mirrored=recipe.form.mirrored_ends)
     if course is None:
-        bodies, places = tuple(shaped_rounds(counts, recipe.shaping)), ()
+        laid = Laid(tuple(shaped_rounds(counts, recipe.shaping)), ())
     else:
         laid = laid_rounds(counts, course.growth, recipe.shaping, gauge.lean, mirrored=course.mirrored)
-        bodies, places = laid.bodies, laid.places
-    items = write_rounds(counts, recipe, bodies)
-    if places and (threads := written(recipe.threads, places)):
+    items = write_rounds(counts, recipe, laid.bodies)
+    if laid.places and (threads := written(recipe.threads, laid.places)):
         items = (*items, Step(StepKind.THREAD, thread_direction(threads)))
     miss = np.asarray(counts, float) - rings.stitches
     inner = miss[1:-1] if closed and len(miss) > 2 else miss[1:]
@@ -213,7 +212,7 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
         rms * gauge.stitch_mm / (2 * math.pi),
         different_rounds(items),
         0.0 if course is None else course.uneven,
-        places,
+        laid.places,
     )
 
 

@@ -4,4 +4,15 @@ from craft.fitting.alternatives import Alternative, alternatives, neck_of, turne
 from craft.fitting.compensate import Compensated, Outcome, compensate, outcome
 from craft.fitting.sew import Remedy, remedies
 
-__all__ = ["Alternative", "Compensated", "Outcome", "Remedy", "alternatives", "compensate", "neck_of", "outcome", "remedies", "turned"]
+__all__ = [
+    "Alternative",
+    "Compensated",
+    "Outcome",
+    "Remedy",
+    "alternatives",
+    "compensate",
+    "neck_of",
+    "outcome",
+    "remedies",
+    "turned",
+]

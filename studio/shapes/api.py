@@ -56,6 +56,12 @@ def compare(request: HttpRequest, payload: ShapeIn) -> JobOut:
     return JobOut.model_validate(fits.ask_comparison(designer(request), payload), from_attributes=True)
 
 
+@router.post("/flat", response=JobOut)
+def flat(request: HttpRequest, payload: ShapeIn) -> JobOut:
+    """Try what keeps a shape flat when it is stuffed: as a job."""
+    return JobOut.model_validate(fits.ask_flat(designer(request), payload), from_attributes=True)
+
+
 @router.get("/solids", response=list[SolidOut])
 def solids(request: HttpRequest) -> list[SolidOut]:
     """The kinds of solids there are."""

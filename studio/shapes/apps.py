@@ -12,10 +12,11 @@ class ShapesConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        """Make fitting, compensating and comparing known to the workers."""
+        """Make the work on shapes known to the workers."""
         # The models that the workers need are loaded only now.
         from studio.shapes import fits  # noqa: PLC0415
 
         register(fits.FIT, fits.work_fit)
         register(fits.COMPENSATE, fits.work_compensation)
         register(fits.COMPARE, fits.work_comparison)
+        register(fits.FLAT, fits.work_flat)

@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from craft.drafting import Draft, Recipe, Shaping, draft, prices, suggested_start
+from craft.drafting import Draft, Recipe, SewnThrough, Shaping, draft, prices, suggested_start
 from craft.gauge import Gauge
 from craft.pattern import StartKind
 from craft.stitches import Terms
@@ -38,6 +38,7 @@ def recipe_of(given: RecipeIn, gauge: Gauge) -> Recipe:
         Shaping(given.stacked, given.first, given.decrease),
         StartKind(given.start_kind),
         Shell.from_json(given.redrawn) if given.redrawn else None,
+        tuple(SewnThrough.from_json(t) for t in given.threads),
     )
 
 

@@ -11,7 +11,7 @@ import numpy as np
 from django.contrib.auth.models import User
 
 from craft.drafting import Recipe
-from craft.fitting import Outcome, alternatives, compensate, outcome
+from craft.fitting import Outcome, alternatives, compensate, outcome, remedies
 from craft.gauge import Gauge
 from craft.settling import ShapeError, fit
 from studio.bench.figures import REACH, USUAL_STEPS, answer_of
@@ -22,7 +22,7 @@ from studio.jobs.models import Job
 from studio.shapes.drafts import recipe_of
 from studio.shapes.schemas import ShapeIn
 
-FIT, COMPENSATE, COMPARE = "fit", "compensate", "compare"
+FIT, COMPENSATE, COMPARE, FLAT = "fit", "compensate", "compare", "flat"
 
 ANSWER_FORMAT = 1
 """Goes up when answers say more, so that kept ones of before are not taken for new ones."""
@@ -52,6 +52,11 @@ def ask_compensation(user: User, question: ShapeIn) -> Job:
 def ask_comparison(user: User, question: ShapeIn) -> Job:
     """The job that works a shape in every way there is, to compare them."""
     return actions.ask(user, COMPARE, _question(question))
+
+
+def ask_flat(user: User, question: ShapeIn) -> Job:
+    """The job that tries what keeps a stuffed shape flat."""
+    return actions.ask(user, FLAT, _question(question))
 
 
 def _asked(question: str) -> tuple[Recipe, Gauge, float]:
@@ -145,6 +150,19 @@ def work_comparison(question: str, watch: Watch) -> bytes:
         for a in found
     ]
     return json.dumps({"top": top, "ways": rows}, separators=(",", ":")).encode()
+
+
+def work_flat(question: str, watch: Watch) -> bytes:
+    """Try threads and less filling on the shape of a question; what each brings, as JSON."""
+    recipe, gauge, firmness = _asked(question)
+    follow = _Follow(watch)
+    found = remedies(recipe, gauge, firmness=firmness, watch=follow)
+    follow.on()
+    rows = [
+        {"threads": [t.to_json() for t in r.recipe.threads], "firmness": r.firmness, "error": _error(r.outcome.error)}
+        for r in found
+    ]
+    return json.dumps({"ways": rows}, separators=(",", ":")).encode()
 
 
 def _packed(values: np.ndarray[Any, np.dtype[Any]], kind: str) -> str:

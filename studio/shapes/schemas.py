@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import Field
 
+from craft.drafting import MOST_SEWN
 from studio.bench.schemas import ColourIn, GaugeIn, PreviewOut
 from studio.designs.manifest import TermsName
 from studio.yarns.schemas import YarnName
@@ -17,6 +18,7 @@ class RecipeIn(Schema):
 
     form: a traced outline, a stack or a mesh instead of the solid; modifiers are done on either (both as in
     docs/file-format.md). start: 0 lets the shape choose. redrawn: the surface that compensation found.
+    threads: sewn through, each from (along, around) to (along, around), and its length in mm.
     """
 
     kind: Literal["sphere", "ellipsoid", "egg", "drop", "cone", "dome", "capsule", "cylinder"] = "sphere"
@@ -28,6 +30,7 @@ class RecipeIn(Schema):
     form: dict[str, Any] | None = None
     modifiers: Annotated[list[dict[str, Any]], Field(max_length=8)] = []
     redrawn: dict[str, Any] | None = None
+    threads: Annotated[list[tuple[float, float, float, float, float]], Field(max_length=MOST_SEWN)] = []
     start: Annotated[int, Field(ge=0, le=60)] = 0
     ease: Annotated[float, Field(ge=0, le=1)] = 0.85
     stacked: bool = False

@@ -114,6 +114,21 @@ def test_compensation_comes_nearer_and_its_recipe_drafts(studio: Studio) -> None
     assert answer(studio, "fit", redrawn)["error"]["rms_w"] == pytest.approx(got["after"]["rms_w"], abs=0.02)
 
 
+def test_a_flat_shape_is_kept_flat_by_threads_that_its_rounds_name(studio: Studio) -> None:
+    tail = {"kind": "ellipsoid", "height_mm": 80, "width_mm": 50, "modifiers": [{"kind": "flatten", "depth": 40}]}
+    plain, *ways = answer(studio, "flat", tail)["ways"]
+    assert plain["threads"] == []
+    best = ways[0]
+    assert best["error"]["rms_w"] < 0.65 * plain["error"]["rms_w"]
+    sewn = {**tail, "threads": best["threads"]}
+    made = drafted(studio, sewn)
+    assert "Sew through and draw in: R" in made["text"]
+    assert made["recipe"]["threads"] == best["threads"]
+    assert made["preview"]["problems"] == []
+    assert answer(studio, "fit", sewn)["error"] == best["error"]
+    assert "between 0 and 1" in drafted(studio, {**tail, "threads": [[0, 0, 9, 0, 5]]}, 422)["detail"]
+
+
 def test_ways_to_work_a_shape_are_compared(studio: Studio) -> None:
     egg = {"kind": "egg", "height_mm": 60, "width_mm": 46, "point": 0.3}
     got = answer(studio, "compare", egg)

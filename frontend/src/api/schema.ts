@@ -1036,6 +1036,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shapes/flat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Flat
+         * @description Try what keeps a shape flat when it is stuffed: as a job.
+         */
+        post: operations["studio_shapes_api_flat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shapes/mesh": {
         parameters: {
             query?: never;
@@ -2550,6 +2570,7 @@ export interface components {
          *
          *     form: a traced outline, a stack or a mesh instead of the solid; modifiers are done on either (both as in
          *     docs/file-format.md). start: 0 lets the shape choose. redrawn: the surface that compensation found.
+         *     threads: sewn through, each from (along, around) to (along, around), and its length in mm.
          */
         RecipeIn: {
             /**
@@ -2622,6 +2643,17 @@ export interface components {
              * @enum {string}
              */
             start_kind?: "ring" | "chain2";
+            /**
+             * Threads
+             * @default []
+             */
+            threads?: [
+                number,
+                number,
+                number,
+                number,
+                number
+            ][];
             /**
              * Width Mm
              * @default 60
@@ -4788,6 +4820,30 @@ export interface operations {
         };
     };
     studio_shapes_api_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_flat: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,12 +1,11 @@
 /** Ways to work one shape, side by side: from which end, on how many stitches, true or easy, and what each costs. */
-import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { type Schemas, sentence } from "../api/client";
 import { Button } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
 import { rounded } from "../ui/units";
 import type { Form, Recipe } from "./recipe";
-import { worked } from "./work";
+import { useWorked } from "./work";
 
 type Way = {
   end: "foot" | "top" | "pieces";
@@ -52,28 +51,21 @@ export function Compare({
   onCut: (height: number) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const [percent, setPercent] = useState(0);
-  const going = useRef(true);
-  const compare = useMutation({
-    mutationFn: () => worked<Compared>("/api/shapes/compare", question, () => going.current, setPercent),
-  });
+  const compare = useWorked<Compared>("/api/shapes/compare");
   const show = (on: boolean) => {
     setOpen(on);
-    going.current = on;
-    if (on) {
-      setPercent(0);
-      compare.mutate();
-    }
+    if (on) compare.start(question);
+    else compare.stop();
   };
   const take = (way: Way) => {
     if (way.cut_mm !== null) onCut(way.cut_mm);
-    const top = way.end === "top" ? compare.data?.top : null;
+    const top = way.end === "top" ? compare.got?.top : null;
     const { modifiers: _, ...base } = top ?? { modifiers: [] };
     onRecipe({
       ...recipe,
       start: way.start,
       ease: way.ease,
-      ...(top ? { form: base as Form, modifiers: [], redrawn: null } : {}),
+      ...(top ? { form: base as Form, modifiers: [], redrawn: null, threads: [] } : {}),
     });
     show(false);
   };
@@ -83,14 +75,19 @@ export function Compare({
         Compare ways to work it
       </Button>
       <Dialog open={open} onOpen={show} title="Ways to work this shape" wide>
-        {compare.isPending && (
+        {compare.percent !== null && (
           <p role="status" className="flex items-center gap-2">
-            <progress className="h-1.5 flex-1 accent-woad" max={100} value={percent} aria-label="Comparing" />
+            <progress
+              className="h-1.5 flex-1 accent-woad"
+              max={100}
+              value={compare.percent}
+              aria-label="Comparing"
+            />
             Drafting and settling each …
           </p>
         )}
         {compare.error && <p role="alert">{sentence(compare.error)}</p>}
-        {compare.data && (
+        {compare.percent === null && compare.got && (
           <div className="max-h-[60dvh] overflow-auto">
             <table className="w-full whitespace-nowrap text-sm tabular-nums">
               <thead className="text-left">
@@ -103,7 +100,7 @@ export function Compare({
                 </tr>
               </thead>
               <tbody>
-                {compare.data.ways.map((way) => (
+                {compare.got.ways.map((way) => (
                   <tr key={`${way.end}${way.start}${way.name}`} className="border-t border-line">
                     <td className="px-1.5 py-1">{PLACES[way.end]}</td>
                     <td className="px-1.5">{way.start}</td>

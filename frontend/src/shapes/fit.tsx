@@ -1,12 +1,13 @@
 /** What the drafted rounds settle to, how far that is from the shape, and having the shape redrawn to come nearer. */
-import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { type Schemas, sentence } from "../api/client";
 import type { Settled } from "../figure/settled";
 import type { Settling } from "../figure/use-settled";
 import { Button } from "../ui/controls";
 import { rounded } from "../ui/units";
-import { worked } from "./work";
+import { Flat } from "./flat";
+import type { Thread } from "./recipe";
+import { useWorked } from "./work";
 
 type ShapeError = NonNullable<Settled["error"]>;
 type Redrawn = {
@@ -19,39 +20,36 @@ type Redrawn = {
 /** Stitch widths off from which a shape is told to be rounded out. */
 const ROUNDED_OUT = 0.6;
 
+/** Stitch widths off from which it is worth asking what would hold the shape flat. */
+const BULGES = 0.3;
+
 export function Fit({
   settling,
   question,
   compensated,
   onRedrawn,
+  threads,
+  onThreads,
 }: {
   settling: Settling;
   question: Schemas["ShapeIn"];
   compensated: boolean;
   onRedrawn: (surface: Record<string, unknown> | null) => void;
+  /** Sewn through, so that a flat shape stays flat. */
+  threads: Thread[];
+  onThreads: (threads: Thread[]) => void;
 }) {
-  const [percent, setPercent] = useState<number | null>(null);
   const [said, setSaid] = useState<string | null>(null);
-  const going = useRef(true);
-  const redraw = useMutation({
-    mutationFn: () => {
-      going.current = true;
-      setPercent(0);
-      const body = { ...question, recipe: { ...question.recipe, redrawn: null } };
-      return worked<Redrawn>("/api/shapes/compensate", body, () => going.current, setPercent);
-    },
-    onSuccess: (got) => {
-      if (!got) return;
-      const better = got.after.rms_w < got.before.rms_w - 0.005;
-      setSaid(
-        better
-          ? `From ${mm(got.before)} off to ${mm(got.after)}.`
-          : `Nothing came nearer than ${mm(got.before)}.`,
-      );
-      if (better && got.recipe.redrawn) onRedrawn(got.recipe.redrawn);
-    },
-    onSettled: () => setPercent(null),
+  const redraw = useWorked<Redrawn>("/api/shapes/compensate", (got) => {
+    const better = got.after.rms_w < got.before.rms_w - 0.005;
+    setSaid(
+      better
+        ? `From ${mm(got.before)} off to ${mm(got.after)}.`
+        : `Nothing came nearer than ${mm(got.before)}.`,
+    );
+    if (better && got.recipe.redrawn) onRedrawn(got.recipe.redrawn);
   });
+  const { percent } = redraw;
   const error = settling.settled?.error;
   return (
     <div className="border-t border-line pt-2" data-testid="fit">
@@ -77,13 +75,16 @@ export function Fit({
       )}
       {error && error.rms_w > ROUNDED_OUT && settling.progress === null && (
         <p className="text-sm">
-          Stuffing rounds this shape out by that much. Fill it less, put a base disc in, work short rows, or
-          sew it from flat panels.
+          Stuffing rounds this shape out by that much. Sew threads through it, fill it less, put a base disc
+          in, work short rows, or sew it from flat panels.
         </p>
       )}
       <div className="mt-1 flex flex-wrap items-center gap-2">
         {percent === null ? (
-          <Button onClick={() => redraw.mutate()} disabled={!error}>
+          <Button
+            onClick={() => redraw.start({ ...question, recipe: { ...question.recipe, redrawn: null } })}
+            disabled={!error}
+          >
             Compensate
           </Button>
         ) : (
@@ -94,15 +95,13 @@ export function Fit({
               value={percent}
               aria-label="Compensating"
             />
-            <Button
-              weight="quiet"
-              onClick={() => {
-                going.current = false;
-              }}
-            >
+            <Button weight="quiet" onClick={redraw.stop}>
               Stop
             </Button>
           </>
+        )}
+        {(threads.length > 0 || (error && error.rms_w > BULGES)) && percent === null && (
+          <Flat question={question} threads={threads} onThreads={onThreads} />
         )}
         {compensated && percent === null && (
           <Button

@@ -25,10 +25,14 @@ export type Mesh = { base: "mesh"; reach_mm: number; corners: string; faces: str
 export type Form = Traced | Stack | Mesh;
 export type Modifier = { kind: string } & Record<string, number | string>;
 
-export type Recipe = Omit<Required<Schemas["RecipeIn"]>, "form" | "modifiers" | "redrawn"> & {
+/** A thread sewn through: where it begins and ends (along, around, from 0 to 1), and its length in mm. */
+export type Thread = [number, number, number, number, number];
+
+export type Recipe = Omit<Required<Schemas["RecipeIn"]>, "form" | "modifiers" | "redrawn" | "threads"> & {
   form: Form | null;
   modifiers: Modifier[];
   redrawn: Record<string, unknown> | null;
+  threads: Thread[];
 };
 
 export type Base = "solid" | Form["base"];
@@ -49,6 +53,7 @@ export function recipeFor(kind: Kind): Recipe {
     form: null,
     modifiers: [],
     redrawn: null,
+    threads: [],
     start: 0,
     ease: 0.85,
     stacked: false,
@@ -94,9 +99,9 @@ export function withBase(recipe: Recipe, base: Base, kind: Kind = "sphere"): Rec
   return plain;
 }
 
-/** A change of the shape itself: what was redrawn for the old one is no longer right. */
+/** A change of the shape itself: what was redrawn and sewn through for the old one is no longer right. */
 export function reshaped(recipe: Recipe, part: Partial<Recipe>): Recipe {
-  return { ...recipe, ...part, redrawn: null };
+  return { ...recipe, ...part, redrawn: null, threads: [] };
 }
 
 /** The recipe of a part as it was stored, in the form the screens use. */
@@ -106,17 +111,18 @@ export function recipeFrom(stored: Record<string, unknown> | null): Recipe | nul
     ["start", "ease", "stacked", "first", "decrease", "start_kind"].map((k) => [k, stored[k]]),
   ) as Partial<Recipe>;
   const redrawn = (stored.redrawn as Record<string, unknown> | undefined) ?? null;
+  const threads = (stored.threads as Thread[] | undefined) ?? [];
   const form = stored.form as (Form | ({ base: "solid" } & SolidForm)) & { modifiers?: Modifier[] };
   if (form && typeof form === "object") {
     const { modifiers = [], ...base } = form;
     if (base.base !== "solid")
-      return { ...recipeFor("sphere"), ...how, form: base as Form, modifiers, redrawn };
+      return { ...recipeFor("sphere"), ...how, form: base as Form, modifiers, redrawn, threads };
     const { base: _, ...solid } = base;
-    return { ...recipeFor(solid.kind), ...solid, ...how, modifiers, redrawn };
+    return { ...recipeFor(solid.kind), ...solid, ...how, modifiers, redrawn, threads };
   }
   const solid = stored.solid as Partial<SolidForm> | undefined;
   if (!solid?.kind) return null;
-  return { ...recipeFor(solid.kind), ...(solid as SolidForm), ...how, redrawn };
+  return { ...recipeFor(solid.kind), ...(solid as SolidForm), ...how, redrawn, threads };
 }
 
 /** A mesh at another height. */

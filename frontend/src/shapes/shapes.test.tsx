@@ -1,10 +1,11 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { fireEvent, render, screen } from "@testing-library/react";
 import type { ReactElement } from "react";
-import { describe, expect, it, vi } from "vitest";
+import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Settled } from "../figure/settled";
 import type { Settling } from "../figure/use-settled";
 import { Fit } from "./fit";
+import { Flat } from "./flat";
 import {
   FIRST_STACK,
   FIRST_TRACE,
@@ -12,6 +13,7 @@ import {
   recipeFor,
   recipeFrom,
   reshaped,
+  type Thread,
   type Traced,
   withBase,
 } from "./recipe";
@@ -81,13 +83,20 @@ describe("recipes", () => {
     const bent = recipeFrom({ form: { base: "solid", ...egg, modifiers: [bend] }, ...how });
     expect(bent).toMatchObject({ ...egg, form: null, modifiers: [bend], ease: 0.5 });
     expect(recipeFrom({ solid: egg, ...how })).toMatchObject({ ...egg, form: null, modifiers: [] });
+    expect(recipeFrom({ solid: egg, ...how, threads: [[0.5, 0, 0.5, 0.5, 40]] })?.threads).toHaveLength(1);
     expect(recipeFrom({ solid: 5 })).toBeNull();
     expect(recipeFrom(null)).toBeNull();
   });
   it("keep how to draft on another base, and forget what was redrawn for the old shape", () => {
-    const worked = { ...recipeFor("egg"), ease: 0.5, decrease: "invdec" as const, redrawn: { reach_mm: 1 } };
+    const worked = {
+      ...recipeFor("egg"),
+      ease: 0.5,
+      decrease: "invdec" as const,
+      redrawn: { reach_mm: 1 },
+      threads: [[0, 0, 1, 0, 9]] as Thread[],
+    };
     expect(withBase(worked, "stack")).toMatchObject({ form: FIRST_STACK, ease: 0.5, decrease: "invdec" });
-    expect(reshaped(worked, { width_mm: 50 })).toMatchObject({ width_mm: 50, redrawn: null });
+    expect(reshaped(worked, { width_mm: 50 })).toMatchObject({ width_mm: 50, redrawn: null, threads: [] });
     expect(meshAt({ base: "mesh", reach_mm: 50, corners: "", faces: "", pole: 0 }, 80, 100).reach_mm).toBe(
       40,
     );
@@ -117,6 +126,8 @@ it("a shape that is not round is drawn from two sides and said in millimetres", 
   expect(screen.getByRole("img").getAttribute("aria-label")).toContain("24 mm wide, 14 mm deep, 20 mm tall");
 });
 
+afterEach(() => vi.unstubAllGlobals());
+
 function inStudio(shown: ReactElement) {
   return render(<QueryClientProvider client={new QueryClient()}>{shown}</QueryClientProvider>);
 }
@@ -131,36 +142,78 @@ function off(rms_mm: number, rms_w: number, volume_ratio = 1): Settling {
 
 describe("how near a shape settles", () => {
   const question = { recipe: {}, gauge: {}, terms: "us" } as never;
-  it("is told in mm, in stitches and by volume", () => {
+  const shown = (now: Settling, more: object = {}) =>
     inStudio(
-      <Fit settling={off(1.26, 0.224, 0.96)} question={question} compensated={false} onRedrawn={() => {}} />,
+      <Fit
+        settling={now}
+        question={question}
+        compensated={false}
+        onRedrawn={() => {}}
+        threads={[]}
+        onThreads={() => {}}
+        {...more}
+      />,
     );
+  it("is told in mm, in stitches and by volume", () => {
+    shown(off(1.26, 0.224, 0.96));
     expect(screen.getByTestId("fit").textContent).toContain(
       "Settles 1.3 mm off the shape (0.22 of a stitch), volume −4 %.",
     );
     expect(screen.queryByText(/rounds this shape out/)).toBeNull();
+    expect(screen.queryByRole("button", { name: "Keep it flat" })).toBeNull();
   });
   it("says what the trade does where stuffing rounds a shape out", () => {
-    inStudio(<Fit settling={off(5, 0.9)} question={question} compensated={false} onRedrawn={() => {}} />);
-    expect(screen.getByText(/Fill it less, put a base disc in, work short rows/)).toBeTruthy();
+    shown(off(5, 0.9));
+    expect(screen.getByText(/Sew threads through it, fill it less/)).toBeTruthy();
+    expect(screen.getByRole("button", { name: "Keep it flat" })).toBeTruthy();
   });
   it("is not offered to be mended before it is known, and says why it can't be", () => {
-    inStudio(
-      <Fit
-        settling={settling({ problem: "The shape divides into 2." })}
-        question={question}
-        compensated={false}
-        onRedrawn={() => {}}
-      />,
-    );
+    shown(settling({ problem: "The shape divides into 2." }));
     expect(screen.getByRole("alert").textContent).toBe("The shape divides into 2.");
     expect(screen.getByRole("button", { name: "Compensate" })).toHaveProperty("disabled", true);
   });
-  it("can be taken back when it was redrawn", () => {
-    const redrawn = vi.fn();
-    inStudio(<Fit settling={off(1, 0.2)} question={question} compensated onRedrawn={redrawn} />);
+  it("can be taken back when it was redrawn, or sewn through", () => {
+    const onRedrawn = vi.fn();
+    const onThreads = vi.fn();
+    shown(off(1, 0.2), { compensated: true, onRedrawn, threads: [[0.5, 0, 0.5, 0.5, 40]], onThreads });
     fireEvent.click(screen.getByRole("button", { name: "Take it back" }));
-    expect(redrawn).toHaveBeenCalledWith(null);
+    expect(onRedrawn).toHaveBeenCalledWith(null);
+    fireEvent.click(screen.getByRole("button", { name: "Without threads" }));
+    expect(onThreads).toHaveBeenCalledWith([]);
+  });
+});
+
+describe("what keeps a shape flat", () => {
+  const thread = [0.5, 0, 0.5, 0.5, 24];
+  const way = (threads: number[][], rms_w: number, firmness = 0.5) => ({
+    threads,
+    firmness,
+    error: { rms_mm: rms_w * 5.6, rms_w, volume_ratio: 1.1 },
+  });
+  const told = (ways: object[]) => {
+    const job = { id: 3, state: "done", progress: 100, error: "" };
+    vi.stubGlobal("fetch", (request: Request) =>
+      Promise.resolve(Response.json(request.url.endsWith("/answer") ? { ways } : job)),
+    );
+  };
+  const asked = () => {
+    const onThreads = vi.fn();
+    inStudio(<Flat question={{ recipe: {}, gauge: {} } as never} threads={[]} onThreads={onThreads} />);
+    fireEvent.click(screen.getByRole("button", { name: "Keep it flat" }));
+    return onThreads;
+  };
+  it("is told side by side, and taken with one press", async () => {
+    told([way([], 0.96), way([thread, thread], 0.48), way([], 0.91, 0)]);
+    const onThreads = asked();
+    fireEvent.click(await screen.findByRole("button", { name: "Take: 2 threads sewn through" }));
+    expect(onThreads).toHaveBeenCalledWith([thread, thread]);
+  });
+  it("names the danger of a thread, and says when none would help", async () => {
+    told([way([], 0.5), way([], 0.49, 0)]);
+    asked();
+    expect(await screen.findByText(/It bulges nowhere that threads would hold back/)).toBeTruthy();
+    expect(screen.queryByRole("button", { name: /^Take/ })).toBeNull();
+    expect(screen.getByText("soft filling")).toBeTruthy();
   });
 });
 

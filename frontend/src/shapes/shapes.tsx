@@ -302,6 +302,8 @@ function Drafting({
           question={bodyOf(question)}
           compensated={recipe.redrawn !== null}
           onRedrawn={(redrawn) => change({ ...recipe, redrawn })}
+          threads={recipe.threads}
+          onThreads={(threads) => change({ ...recipe, threads })}
         />
         {shape?.preview.size && (
           <p className="border-t border-line pt-2">
