@@ -13,6 +13,7 @@ from craft.fabric.graph import KIND_NUMBER, EdgeKind, Numbers
 from craft.fabric.hook import Hook
 from craft.fabric.laying import Hole, Laid, lay
 from craft.fabric.plan import Move, Stretch
+from craft.fabric.row_ends import ALL_AROUND, row_ends, spread_over
 from craft.pattern import Chain, Edge, FromHook, Instruction, Join, Leave, Onto, Repeat, Round, Shift, Start, Turn, Work
 from craft.problems import Span
 from craft.stitches import Loops
@@ -62,6 +63,8 @@ class RoundRun:
         self.others: list[Line] = []
         self.side = hook.side
         self.hanging = False
+        self.picked = ""
+        self.bottom = NOTHING
         self.moves = moves
 
     # --- the plan -----------------------------------------------------------------------
@@ -339,8 +342,7 @@ class RoundRun:
             case Edge.FREE:
                 line = self._free(move)
             case _:
-                line = Line(NOTHING, "the edge", closed=False)
-                self.side = True
+                line = self._picked_up(items, begins=begins)
         if begins and (move.rejoin or move.edge in (Edge.HELD, Edge.FREE, Edge.SIDE) or not self.main.left):
             if self.main.left and self.main is self.hook.live:
                 self.hook.put_aside(self.label)
@@ -349,6 +351,30 @@ class RoundRun:
             return
         self.source = line
         self.others.append(line)
+
+    def _picked_up(self, items: tuple[Instruction, ...], *, begins: bool) -> Line:
+        """Row ends on the side where the hook is; once it has been there, or along the bottom, the other side."""
+        hook = self.hook
+        ends = row_ends(hook)
+        if ends is None:
+            self.side = True
+            return Line(NOTHING, "the edge", closed=False)
+        rows = len(ends.near)
+        many = sum_of(items).takes or (self.round.count if begins and self.round.count else rows)
+        if begins and many > ALL_AROUND * rows:
+            if hook.chain is not None:
+                hook.chain.under_used = True
+            return Line(spread_over(ends.around, many), "the edge")
+        if begins:
+            spots = ends.near
+        elif self.picked or self.source is not self.main:
+            spots = ends.near[::-1] if self.picked == "far" else ends.far
+        else:
+            at_far = bool(self.main.at) and self.main.spots[self.main.at - 1] == ends.far[-1]
+            self.picked = "far" if at_far else "near"
+            spots = ends.far[::-1] if at_far else ends.near
+            self.bottom = ends.bottom[::-1] if at_far else ends.bottom
+        return Line(spread_over(spots, many), "the row ends", closed=False)
 
     def _bridge_instead(self) -> None:
         """A chain made for nothing yet turns out to be the bridge between pieces: both its sides wait."""
@@ -377,7 +403,11 @@ class RoundRun:
             self.out.over["the first side of the chain"] = self.source.left
         chain.under_used = True
         self.main.closed = True
-        return Line(chain.under(wanted if wanted else None), "the chain's other side")
+        under = chain.under(wanted if wanted else None)
+        # Come to along row ends, the chain may lie the other way round.
+        inner = chain.under(None)
+        backwards = len(self.bottom) > 1 and len(inner) > 1 and self.bottom[0] == inner[-1]
+        return Line(under[::-1] if backwards else under, "the chain's other side")
 
     def _held(self, span: Span) -> Line:
         waiting = [h for h in self.hook.held if not h.used and h.meant] or [h for h in self.hook.held if not h.used]

@@ -13,19 +13,27 @@ from craft.settling.measure import (
     with_lids,
 )
 from craft.settling.mesh_files import MESH_FORMATS, Mesh, mesh_file, node_colours, rgb_of
+from craft.settling.net import Edge, Net
 from craft.settling.relief import Relief, relief_of
 from craft.settling.settle import Settled, settle
+from craft.settling.sheets import Sheets
+from craft.settling.solve import Fabric, Threads, settle_net
 
 __all__ = [
     "MESH_FORMATS",
     "OPENING_STRETCH",
+    "Edge",
+    "Fabric",
     "Fit",
     "Measures",
     "Mesh",
+    "Net",
     "Relief",
     "RoundMeasure",
     "Settled",
     "ShapeError",
+    "Sheets",
+    "Threads",
     "density_of",
     "fit",
     "measure",
@@ -35,6 +43,7 @@ __all__ = [
     "rgb_of",
     "round_nodes",
     "settle",
+    "settle_net",
     "shape_error",
     "shows_filling_above",
     "stretch_of",

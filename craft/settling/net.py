@@ -269,9 +269,19 @@ class _Springs:
 
 
 def _along_rounds(
-    graph: StitchGraph, gauge: Gauge, stitch: Numbers, edges: list[Edge], height: Vector, rise: Vector, drawn: Flags
+    graph: StitchGraph,
+    gauge: Gauge,
+    stitch: Numbers,
+    edges: list[Edge],
+    height: Vector,
+    rise: Vector,
+    drawn: Flags,
+    picked: Flags,
 ) -> _Springs:
-    """Links between neighbours of every edge, each pair once. rise: (s,) level of each stitch node."""
+    """Links between neighbours of every edge, each pair once. rise: (s,) level of each stitch node.
+
+    picked: (s,) which stitches were picked up from row ends, where the edge runs up the fabric.
+    """
     w, h = gauge.stitch_mm, gauge.round_mm
     if not edges:
         return _Springs.alike(np.zeros((0, 2), np.int64), 0.0, 0.0)
@@ -280,7 +290,7 @@ def _along_rounds(
     width = np.array([STITCHES[k].width for k in KIND_KEYS])[graph.kind][stitch]
     rest = w * width[pairs].mean(1)
     rest = np.where(drawn[pairs].all(1), rest * SHUT_ALONG, rest)
-    step = np.abs(np.diff(rise[pairs], axis=1))[:, 0]
+    step = np.abs(np.diff(rise[pairs], axis=1))[:, 0] * ~picked[pairs].any(1)
     tall = np.maximum(height[stitch][pairs].min(1), 0.5)
     return _Springs(pairs, rest, np.where(step < 0.6, tall, STEP_WEIGHT) * h / w)
 
@@ -304,13 +314,13 @@ def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
     drawn = np.zeros(size, np.bool_)
     for spots in shuts:
         drawn[node[spots]] = True
-    along = _along_rounds(graph, gauge, stitch, edges, height, levels[stitch], drawn)
-
     child = np.repeat(np.arange(len(graph)), np.diff(graph.first_parent))
     slant = _slants_of(graph, child)
     keep = on_edge[child] & on_edge[graph.parents]
     child, second = child[keep], graph.second[keep]
     posts = np.column_stack([node[child], node[graph.parents[keep]]])
+    picked = _picked_up(posts, second, edges, size)
+    along = _along_rounds(graph, gauge, stitch, edges, height, levels[stitch], drawn, picked)
     tall = np.maximum(height[child], 0.15)
     single = np.array([loops in (Loops.FRONT, Loops.BACK) for loops in LOOP_ORDER])[graph.loops]
 
@@ -326,7 +336,10 @@ def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
     springs.append(_Springs.alike(braces, off * h, BRACE))
     springs.append(_struts(posts, second, edges, size, gauge))
 
-    up = np.concatenate([_straight_up(posts, single[child], size), _across_middles(rings, node, size)])
+    folds = single[child] | picked[posts[:, 0]]
+    up = np.concatenate(
+        [_straight_up(posts, folds, size), _across_middles(rings, node, size), _out_of_rows(posts, picked, edges)]
+    )
     level = np.concatenate([levels[stitch], np.zeros(len(rings)), [levels[s].max() + 0.3 for s in shuts]]) * h
     return Net(
         stitch, len(rings), len(shuts),
@@ -335,6 +348,39 @@ def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
         posts, tall * h, (slant[keep] - gauge.lean) * w, w / h / tall,
         *_triples(edges, up, w), tuple(edges), level, along.ends, second,
     )  # fmt: skip
+
+
+def _picked_up(posts: Numbers, second: Flags, edges: Sequence[Edge], size: int) -> Flags:
+    """(n,) which stitches were picked up from row ends: they stand beside one worked into the row above or below."""
+    parent = np.full(size, -1)
+    parent[posts[~second, 0]] = posts[~second, 1]
+    found = np.zeros(size, np.bool_)
+    if not edges:
+        return found
+    pairs = np.concatenate([_pairs(e) for e in edges])
+    beside = set(map(tuple, np.sort(pairs, 1).tolist()))
+    for upper, lower in (pairs.T, pairs.T[::-1]):
+        high, low = parent[upper], parent[lower]
+        known = (high >= 0) & (low >= 0) & (high != low)
+        below = np.where(known, parent[high], -1)
+        under = np.where(below >= 0, parent[below], -1)
+        for at in np.flatnonzero(known & ((below == low) | (under == low))):
+            # At a short row's step the higher stitch stands over a neighbour of the lower one.
+            if tuple(sorted((int(high[at]), int(lower[at])))) not in beside:
+                found[[upper[at], lower[at]]] = True
+    return found
+
+
+def _out_of_rows(posts: Numbers, picked: Flags, edges: Sequence[Edge]) -> Numbers:
+    """Picked up stitch, row end, and the stitch beside that in its row: an edging lies flat with the rows."""
+    inward: dict[int, int] = {}
+    for edge in edges:
+        if not edge.closed:
+            n = edge.nodes
+            inward.setdefault(int(n[0]), int(n[1]))
+            inward.setdefault(int(n[-1]), int(n[-2]))
+    rows = [(c, e, inward[e]) for c, e in posts.tolist() if picked[c] and e in inward and inward[e] != c]
+    return np.array(rows, np.int64).reshape(-1, 3)
 
 
 def _slants_of(graph: StitchGraph, child: Numbers) -> Vector:

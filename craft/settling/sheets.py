@@ -74,7 +74,24 @@ def _between(pairs: Numbers, size: int, first: Numbers, last: Numbers) -> Number
             step = open_pairs & (p[upper] >= 0) & (p[upper] != lower) & (keys[at] == key)
             found.append(np.column_stack([upper[step], lower[step], p[upper][step]]))
             open_pairs &= ~step
+    found += _beside_row_ends(a[open_pairs], b[open_pairs], last)
     return np.concatenate(found)
+
+
+def _beside_row_ends(a: Numbers, b: Numbers, parent: Numbers) -> list[Numbers]:
+    """Triangles under neighbours picked up from the ends of rows: one row above the other, or one passed by between."""
+    found: list[Numbers] = []
+    for upper, lower in ((a, b), (b, a)):
+        high, low = parent[upper], parent[lower]
+        known = (high >= 0) & (low >= 0)
+        below = np.where(known, parent[high], -1)
+        under = np.where(below >= 0, parent[below], -1)
+        next_row = known & (below == low)
+        found += _split(upper[next_row], lower[next_row], low[next_row], high[next_row])
+        passed = known & (under == low) & ~next_row & (below != low)
+        found += _split(upper[passed], lower[passed], low[passed], below[passed])
+        found.append(np.column_stack([upper[passed], below[passed], high[passed]]))
+    return found
 
 
 def _split(a: Numbers, b: Numbers, c: Numbers, d: Numbers) -> list[Numbers]:

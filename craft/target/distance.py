@@ -13,6 +13,7 @@ from scipy.sparse.csgraph import dijkstra
 from scipy.sparse.linalg import splu
 
 from craft.errors import CraftError
+from craft.target.laplace import cotangents, stiffness
 from craft.target.shell import Shell
 
 Vector = NDArray[np.float64]
@@ -33,20 +34,9 @@ def distance_from(shell: Shell, sources: NDArray[np.int64]) -> Vector:
     corners = [x[faces[:, k]] for k in range(3)]
     normal = np.cross(corners[1] - corners[0], corners[2] - corners[0])
     double = np.maximum(np.linalg.norm(normal, axis=1), 1e-12)
-    rows, cols, weights = [], [], []
-    mass = np.zeros(n)
-    cots = []
-    for k in range(3):
-        i, j, o = faces[:, (k + 1) % 3], faces[:, (k + 2) % 3], faces[:, k]
-        u, v = x[i] - x[o], x[j] - x[o]
-        cot = np.einsum("ij,ij->i", u, v) / double
-        cots.append(cot)
-        rows += [i, j, i, j]
-        cols += [j, i, i, j]
-        half = np.clip(cot, -50, 50) / 2
-        weights += [-half, -half, half, half]
-        np.add.at(mass, o, double / 6)
-    laplacian = coo_matrix((np.concatenate(weights), (np.concatenate(rows), np.concatenate(cols))), (n, n)).tocsc()
+    cots = cotangents(x, faces)
+    laplacian = stiffness(faces, cots, n)
+    mass = np.bincount(faces.ravel(), np.repeat(double / 6, 3), minlength=n)
     begin = np.zeros(n)
     begin[sources] = 1.0
     try:
@@ -60,8 +50,8 @@ def distance_from(shell: Shell, sources: NDArray[np.int64]) -> Vector:
         spread = np.zeros(n)
         for k in range(3):
             o, i, j = faces[:, k], faces[:, (k + 1) % 3], faces[:, (k + 2) % 3]
-            np.add.at(spread, o, 0.5 * (cots[(k + 2) % 3] * np.einsum("ij,ij->i", x[i] - x[o], way)
-                                        + cots[(k + 1) % 3] * np.einsum("ij,ij->i", x[j] - x[o], way)))  # fmt: skip
+            np.add.at(spread, o, 0.5 * (cots[:, (k + 2) % 3] * np.einsum("ij,ij->i", x[i] - x[o], way)
+                                        + cots[:, (k + 1) % 3] * np.einsum("ij,ij->i", x[j] - x[o], way)))  # fmt: skip
         found = splu((laplacian + 1e-9 * float(laplacian.diagonal().mean()) * diags(np.ones(n))).tocsc()).solve(-spread)
     except RuntimeError:
         raise CraftError("The shape has faces without area: mend or simplify it first.") from None

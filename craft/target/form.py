@@ -8,6 +8,7 @@ from functools import lru_cache
 from typing import Any
 
 from craft.errors import CraftError, require
+from craft.target.box import Box
 from craft.target.modifiers import Modifier
 from craft.target.shell import Shell, revolved
 from craft.target.solids import SOLIDS, Outline, Solid
@@ -19,9 +20,9 @@ MOST_MODIFIERS = 8
 
 @dataclass(frozen=True)
 class Form:
-    """A solid, a traced silhouette, a stack or a mesh, with modifiers in their order."""
+    """A solid, a traced silhouette, a stack, a box or a mesh, with modifiers in their order."""
 
-    base: Solid | Traced | Stack | Shell
+    base: Solid | Traced | Stack | Box | Shell
     modifiers: tuple[Modifier, ...] = ()
 
     def __post_init__(self) -> None:
@@ -39,7 +40,7 @@ class Form:
         """What it is called in sentences."""
         if isinstance(self.base, Solid):
             return SOLIDS[self.base.kind].title.lower()
-        return {Traced: "traced shape", Stack: "stack", Shell: "mesh"}[type(self.base)]
+        return {Traced: "traced shape", Stack: "stack", Box: "box", Shell: "mesh"}[type(self.base)]
 
     @property
     def size_mm(self) -> tuple[float, float, float]:
@@ -55,7 +56,7 @@ class Form:
         round_base = isinstance(self.base, Solid | Stack) or (isinstance(self.base, Traced) and self.base.is_round)
         if self.modifiers or not round_base:
             return None
-        assert not isinstance(self.base, Shell)
+        assert not isinstance(self.base, Shell | Box)
         return self.base.outline()
 
     @property
@@ -89,7 +90,7 @@ class Form:
             modifiers = tuple(Modifier.from_json(m) for m in data.get("modifiers") or ())
         except (KeyError, TypeError, AttributeError):
             raise CraftError("The shape is not complete.", field="form") from None
-        readers: dict[str, Any] = {"solid": Solid, "traced": Traced, "stack": Stack, "mesh": Shell}
+        readers: dict[str, Any] = {"solid": Solid, "traced": Traced, "stack": Stack, "box": Box, "mesh": Shell}
         if kind not in readers:
             raise CraftError(f"No base of a shape is called {kind!r}.", field="form")
         return cls(readers[kind].from_json(data), modifiers)
@@ -103,7 +104,7 @@ def as_form(shape: Form | Solid) -> Form:
 @lru_cache(maxsize=64)
 def _shell(form: Form) -> Shell:
     base = form.base
-    made = base if isinstance(base, Shell) else base.shell() if isinstance(base, Traced) else _revolved(base)
+    made = base if isinstance(base, Shell) else base.shell() if isinstance(base, Traced | Box) else _revolved(base)
     x = made.x
     for modifier in form.modifiers:
         x = modifier.moved(x)
