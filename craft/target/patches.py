@@ -45,7 +45,8 @@ EVENED = 20
 class PatchEdge:
     """Where two patches meet: points (k, 3) from corner to corner, counter-clockwise from outside.
 
-    corners: (k,) numbers of the points among the patch's own. other: number of the patch beyond it. mate: which of that patch's edges it is.
+    corners: (k,) numbers of the points among the patch's own. other: number of the patch beyond it. mate: which of
+    that patch's edges it is.
     """
 
     points: Vector
