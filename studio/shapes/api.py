@@ -11,12 +11,13 @@ from craft.target import MODIFIERS, SOLIDS
 from studio.designs.policy import picture_of
 from studio.guard import designer
 from studio.jobs.schemas import JobOut
-from studio.shapes import drafts, files, fits, meshes, tracing
+from studio.shapes import drafts, files, fits, meshes, panels, tracing
 from studio.shapes.schemas import (
     CutIn,
     KnobOut,
     MeshOut,
     ModifierOut,
+    PanelsOut,
     PieceOut,
     RecipeIn,
     ShapeIn,
@@ -60,6 +61,18 @@ def compare(request: HttpRequest, payload: ShapeIn) -> JobOut:
 def flat(request: HttpRequest, payload: ShapeIn) -> JobOut:
     """Try what keeps a shape flat when it is stuffed: as a job."""
     return JobOut.model_validate(fits.ask_flat(designer(request), payload), from_attributes=True)
+
+
+@router.post("/panels", response=PanelsOut)
+def flat_panels(request: HttpRequest, payload: ShapeIn) -> PanelsOut:
+    """Cut a shape into flat panels that are worked in rows."""
+    return panels.panels_out(payload)
+
+
+@router.post("/sewn", response=JobOut)
+def sewn(request: HttpRequest, payload: ShapeIn) -> JobOut:
+    """Sew a shape's panels together and settle the whole: as a job."""
+    return JobOut.model_validate(panels.ask_sewn(designer(request), payload), from_attributes=True)
 
 
 @router.get("/solids", response=list[SolidOut])

@@ -14,9 +14,10 @@ class ShapesConfig(AppConfig):
     def ready(self) -> None:
         """Make the work on shapes known to the workers."""
         # The models that the workers need are loaded only now.
-        from studio.shapes import fits  # noqa: PLC0415
+        from studio.shapes import fits, panels  # noqa: PLC0415
 
         register(fits.FIT, fits.work_fit)
         register(fits.COMPENSATE, fits.work_compensation)
         register(fits.COMPARE, fits.work_comparison)
         register(fits.FLAT, fits.work_flat)
+        register(panels.SEWN, panels.work_sewn)

@@ -11,9 +11,9 @@ import numpy as np
 from django.contrib.auth.models import User
 
 from craft.drafting import Recipe
-from craft.fitting import Outcome, alternatives, compensate, outcome, remedies
+from craft.fitting import alternatives, compensate, outcome, remedies
 from craft.gauge import Gauge
-from craft.settling import ShapeError, fit
+from craft.settling import Settled, ShapeError, fit
 from studio.bench.figures import REACH, USUAL_STEPS, answer_of
 from studio.bench.previews import craft_gauge
 from studio.jobs import actions
@@ -28,7 +28,8 @@ ANSWER_FORMAT = 1
 """Goes up when answers say more, so that kept ones of before are not taken for new ones."""
 
 
-def _question(question: ShapeIn) -> str:
+def question_of(question: ShapeIn) -> str:
+    """What a job is asked about a shape, as JSON."""
     gauge = craft_gauge(question.gauge)
     asked = {
         "format": ANSWER_FORMAT,
@@ -41,25 +42,26 @@ def _question(question: ShapeIn) -> str:
 
 def ask_fit(user: User, question: ShapeIn) -> Job:
     """The job that drafts and settles a shape, and lays it on its target."""
-    return actions.ask(user, FIT, _question(question))
+    return actions.ask(user, FIT, question_of(question))
 
 
 def ask_compensation(user: User, question: ShapeIn) -> Job:
     """The job that redraws a shape until what it settles to comes nearest."""
-    return actions.ask(user, COMPENSATE, _question(question))
+    return actions.ask(user, COMPENSATE, question_of(question))
 
 
 def ask_comparison(user: User, question: ShapeIn) -> Job:
     """The job that works a shape in every way there is, to compare them."""
-    return actions.ask(user, COMPARE, _question(question))
+    return actions.ask(user, COMPARE, question_of(question))
 
 
 def ask_flat(user: User, question: ShapeIn) -> Job:
     """The job that tries what keeps a stuffed shape flat."""
-    return actions.ask(user, FLAT, _question(question))
+    return actions.ask(user, FLAT, question_of(question))
 
 
-def _asked(question: str) -> tuple[Recipe, Gauge, float]:
+def asked(question: str) -> tuple[Recipe, Gauge, float]:
+    """The recipe, the gauge and the firmness of a question."""
     data = json.loads(question)
     return Recipe.from_json(data["recipe"]), Gauge(**data["gauge"]), float(data["firmness"])
 
@@ -68,7 +70,7 @@ def _error(error: ShapeError) -> dict[str, float]:
     return {name: round(value, 3) for name, value in asdict(error).items()}
 
 
-class _Follow:
+class Follow:
     """Tells a job's watch the share that is done, and remembers when it said to stop."""
 
     def __init__(self, watch: Watch) -> None:
@@ -86,22 +88,22 @@ class _Follow:
 
 def work_fit(question: str, watch: Watch) -> bytes:
     """Draft and settle the shape of a question; the answer as JSON."""
-    recipe, gauge, firmness = _asked(question)
-    follow = _Follow(watch)
+    recipe, gauge, firmness = asked(question)
+    follow = Follow(watch)
     found = outcome(recipe, gauge, firmness=firmness, watch=lambda step: follow(min(step / USUAL_STEPS, 0.95)))
     follow.on()
-    return json.dumps(answer_with_aim(found, recipe), separators=(",", ":")).encode()
+    return json.dumps(answer_with_aim(found.settled, recipe), separators=(",", ":")).encode()
 
 
-def answer_with_aim(found: Outcome, recipe: Recipe) -> dict[str, Any]:
+def answer_with_aim(settled: Settled, recipe: Recipe) -> dict[str, Any]:
     """A settled shape as figures are answered, with its target laid onto it and how far each stitch lies off."""
     shell = recipe.form.shell
-    laid = fit(found.settled, shell)
+    laid = fit(settled, shell)
     aim = (shell.x - laid.shift) @ laid.turn
     reach = float(np.abs(aim).max()) or 1.0
     return {
-        **answer_of(found.settled),
-        "error": _error(found.error),
+        **answer_of(settled),
+        "error": _error(laid.error),
         "off": _packed(np.clip(laid.off * 100, -REACH, REACH), "<i2"),
         "aim": {
             "scale": reach / REACH,
@@ -113,8 +115,8 @@ def answer_with_aim(found: Outcome, recipe: Recipe) -> dict[str, Any]:
 
 def work_compensation(question: str, watch: Watch) -> bytes:
     """Redraw the shape of a question; the recipe found, and how near it comes, as JSON."""
-    recipe, gauge, firmness = _asked(question)
-    follow = _Follow(watch)
+    recipe, gauge, firmness = asked(question)
+    follow = Follow(watch)
     found = compensate(recipe, gauge, firmness=firmness, watch=follow)
     follow.on()
     answer = {
@@ -128,8 +130,8 @@ def work_compensation(question: str, watch: Watch) -> bytes:
 
 def work_comparison(question: str, watch: Watch) -> bytes:
     """Work the shape of a question in every way; what each costs, nearest first, as JSON."""
-    recipe, gauge, firmness = _asked(question)
-    follow = _Follow(watch)
+    recipe, gauge, firmness = asked(question)
+    follow = Follow(watch)
     found = alternatives(recipe, gauge, firmness=firmness, watch=follow)
     follow.on()
     top = next((a.recipe.form.to_json() for a in found if a.end == "top"), None)
@@ -154,8 +156,8 @@ def work_comparison(question: str, watch: Watch) -> bytes:
 
 def work_flat(question: str, watch: Watch) -> bytes:
     """Try threads and less filling on the shape of a question; what each brings, as JSON."""
-    recipe, gauge, firmness = _asked(question)
-    follow = _Follow(watch)
+    recipe, gauge, firmness = asked(question)
+    follow = Follow(watch)
     found = remedies(recipe, gauge, firmness=firmness, watch=follow)
     follow.on()
     rows = [

@@ -139,6 +139,51 @@ class PieceOut(Schema):
     open: bool
 
 
+class PanelPartOut(Schema):
+    """Panels that are worked alike."""
+
+    name: str
+    make: int
+    text: str
+    rows: int
+    stitches: int
+
+
+class SideOfPanelOut(Schema):
+    """A side of a panel laid flat: its seam's letter, its stitches, and where it runs (mm, y upwards)."""
+
+    letter: str
+    stitches: int
+    line: list[tuple[float, float]]
+
+
+class PanelOut(Schema):
+    """A panel laid flat. part: which of the parts it is worked as."""
+
+    name: str
+    part: int
+    outline: list[tuple[float, float]]
+    sides: list[SideOfPanelOut]
+
+
+class SeamOut(Schema):
+    """Two panels that are sewn together along so many stitches."""
+
+    letter: str
+    one: str
+    other: str
+    stitches: int
+
+
+class PanelsOut(Schema):
+    """A shape as flat panels. too_round: those that rounds would suit better."""
+
+    parts: list[PanelPartOut]
+    panels: list[PanelOut]
+    seams: list[SeamOut]
+    too_round: list[str]
+
+
 class TracingIn(Schema):
     """A picture to find an outline on."""
 

@@ -1116,6 +1116,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shapes/panels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Flat Panels
+         * @description Cut a shape into flat panels that are worked in rows.
+         */
+        post: operations["studio_shapes_api_flat_panels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes/sewn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sewn
+         * @description Sew a shape's panels together and settle the whole: as a job.
+         */
+        post: operations["studio_shapes_api_sewn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shapes/solids": {
         parameters: {
             query?: never;
@@ -2287,6 +2327,53 @@ export interface components {
             };
         };
         /**
+         * PanelOut
+         * @description A panel laid flat. part: which of the parts it is worked as.
+         */
+        PanelOut: {
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Part */
+            part: number;
+            /** Sides */
+            sides: components["schemas"]["SideOfPanelOut"][];
+        };
+        /**
+         * PanelPartOut
+         * @description Panels that are worked alike.
+         */
+        PanelPartOut: {
+            /** Make */
+            make: number;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: number;
+            /** Stitches */
+            stitches: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PanelsOut
+         * @description A shape as flat panels. too_round: those that rounds would suit better.
+         */
+        PanelsOut: {
+            /** Panels */
+            panels: components["schemas"]["PanelOut"][];
+            /** Parts */
+            parts: components["schemas"]["PanelPartOut"][];
+            /** Seams */
+            seams: components["schemas"]["SeamOut"][];
+            /** Too Round */
+            too_round: string[];
+        };
+        /**
          * PartChange
          * @description Another name, number or yarn to begin with.
          */
@@ -2948,6 +3035,20 @@ export interface components {
             width_mm: number;
         };
         /**
+         * SeamOut
+         * @description Two panels that are sewn together along so many stitches.
+         */
+        SeamOut: {
+            /** Letter */
+            letter: string;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Stitches */
+            stitches: number;
+        };
+        /**
          * SeatGuess
          * @description Where a part of that name is mostly put, and why.
          */
@@ -3052,6 +3153,21 @@ export interface components {
             text: string;
             /** Uneven */
             uneven: number;
+        };
+        /**
+         * SideOfPanelOut
+         * @description A side of a panel laid flat: its seam's letter, its stitches, and where it runs (mm, y upwards).
+         */
+        SideOfPanelOut: {
+            /** Letter */
+            letter: string;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Stitches */
+            stitches: number;
         };
         /**
          * SignIn
@@ -4954,6 +5070,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TracingOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_flat_panels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelsOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_sewn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
         };

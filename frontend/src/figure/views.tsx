@@ -86,6 +86,16 @@ export const PartFigure = memo(function PartFigure({
   );
 });
 
+/** A figure that is settled already. */
+export function SettledFigure(shown: ComponentProps<typeof SettledScene>) {
+  const none = <p className="grid h-full place-items-center p-4 text-soft">No 3D is shown on this device.</p>;
+  return (
+    <Shown flat={none}>
+      <SettledScene {...shown} />
+    </Shown>
+  );
+}
+
 export function WholeFigure({ picture, ...shown }: ComponentProps<typeof WholeScene> & { picture: string }) {
   if (!shown.scene.placed.length)
     return (

@@ -22,7 +22,8 @@ export type Traced = {
 };
 export type Stack = { base: "stack"; solids: SolidForm[]; neck: number };
 export type Mesh = { base: "mesh"; reach_mm: number; corners: string; faces: string; pole: number };
-export type Form = Traced | Stack | Mesh;
+export type BoxForm = { base: "box"; width_mm: number; depth_mm: number; height_mm: number };
+export type Form = Traced | Stack | BoxForm | Mesh;
 export type Modifier = { kind: string } & Record<string, number | string>;
 
 /** A thread sewn through: where it begins and ends (along, around, from 0 to 1), and its length in mm. */
@@ -86,6 +87,8 @@ export const FIRST_STACK: Stack = {
   neck: 0.6,
 };
 
+export const FIRST_BOX: BoxForm = { base: "box", width_mm: 60, depth_mm: 50, height_mm: 70 };
+
 export function solidForm(kind: Kind, size: number): SolidForm {
   return { kind, height_mm: size, width_mm: size, open: false, opening_mm: null, point: 0.2 };
 }
@@ -95,6 +98,7 @@ export function withBase(recipe: Recipe, base: Base, kind: Kind = "sphere"): Rec
   const { ease, decrease, start_kind, stacked, first } = recipe;
   const plain = { ...recipeFor(kind), ease, decrease, start_kind, stacked, first };
   if (base === "traced") return { ...plain, form: FIRST_TRACE };
+  if (base === "box") return { ...plain, form: FIRST_BOX };
   if (base === "stack") return { ...plain, form: FIRST_STACK };
   return plain;
 }

@@ -15,6 +15,7 @@ import { Button, NumberField, Panel, TextField } from "../ui/controls";
 import { Confirm, Explained, Guess, useSay } from "../ui/overlays";
 import { cm, inches, rounded } from "../ui/units";
 import { BaseChoice } from "./base-choice";
+import { BoxSizes } from "./box-sizes";
 import { Compare } from "./compare";
 import { Cut } from "./cut";
 import { Fit } from "./fit";
@@ -22,6 +23,7 @@ import { Making, SolidSizes } from "./making";
 import { MeshFields } from "./mesh";
 import { Modifiers } from "./modifiers";
 import { Outline } from "./outline";
+import { FlatPanels } from "./panels";
 import { type Recipe, recipeFor, recipeFrom, reshaped, withBase } from "./recipe";
 import { SaveTarget } from "./save-target";
 import { StackFields } from "./stack";
@@ -206,6 +208,9 @@ function Drafting({
         {recipe.form?.base === "stack" && (
           <StackFields form={recipe.form} onForm={(form) => change(reshaped(recipe, { form }))} />
         )}
+        {recipe.form?.base === "box" && (
+          <BoxSizes form={recipe.form} onForm={(form) => change(reshaped(recipe, { form }))} />
+        )}
         {(recipe.form?.base === "mesh" || choosing) && (
           <MeshFields
             form={recipe.form?.base === "mesh" ? recipe.form : null}
@@ -235,6 +240,9 @@ function Drafting({
             onAt={setCutAt}
             onMade={onMade}
           />
+        )}
+        {shape && !choosing && (
+          <FlatPanels design={design} question={bodyOf(question)} palette={palette} onMade={onMade} />
         )}
         {shape && !choosing && <SaveTarget recipe={recipe} />}
         {error ? (

@@ -101,6 +101,12 @@ export const OTHER_BASES = [
     path: "M20 3c6 0 9 4 9 8 0 3-1 5-3 6 5 2 8 6 8 10 0 6-6 10-14 10S6 33 6 27c0-4 3-8 8-10-2-1-3-3-3-6 0-4 3-8 9-8z",
   },
   {
+    base: "box",
+    name: "Box",
+    use: "crates, books, carts: worked around, or as flat panels",
+    path: "M5 13l11-8h19v19l-8 11H5zM5 13h22v22M27 13l8-8",
+  },
+  {
     base: "mesh",
     name: "Mesh",
     use: "a 3D model from a file",

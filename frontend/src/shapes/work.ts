@@ -5,7 +5,7 @@ import { answer, api, type Schemas } from "../api/client";
 
 const LOOK = 250;
 
-type Paths = "/api/shapes/compensate" | "/api/shapes/compare" | "/api/shapes/flat";
+type Paths = "/api/shapes/compensate" | "/api/shapes/compare" | "/api/shapes/flat" | "/api/shapes/sewn";
 
 /** The answer, or null when it was stopped. */
 async function worked<T>(
