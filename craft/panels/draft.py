@@ -86,13 +86,14 @@ class Panels:
 
     @property
     def seams(self) -> tuple[tuple[str, str, str, int], ...]:
-        """Letter, both panels' names and stitches of every seam."""
-        return tuple(
+        """Letter, both panels' names and stitches of every seam, in the letters' order."""
+        found = [
             (e.letter, p.name, self.panels[e.other].name, e.stitches)
             for k, p in enumerate(self.panels)
             for at, e in enumerate(p.edges)
             if (k, at) < (e.other, e.mate)
-        )
+        ]
+        return tuple(sorted(found, key=lambda seam: (len(seam[0]), seam[0])))
 
 
 def letter_of(number: int) -> str:

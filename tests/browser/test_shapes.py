@@ -114,7 +114,7 @@ def test_a_handle_is_dragged_and_the_rounds_follow(shapes: Page) -> None:
 
 
 def test_axe_finds_nothing_in_any_way_to_give_a_shape(shapes: Page) -> None:
-    for base in ("Traced", "Stack", "Mesh", "Capsule"):
+    for base in ("Traced", "Stack", "Box", "Mesh", "Capsule"):
         shapes.get_by_role("radio", name=base).check(force=True)
         if base == "Capsule":
             shapes.get_by_label("Change the shape").select_option("bend")
@@ -195,3 +195,42 @@ def test_a_shape_is_cut_into_two_parts_that_fit(shapes: Page) -> None:
         counts.append(re.findall(r": (\d+) stitches", last))
     assert counts[0] == counts[1]
     assert counts[0]
+
+
+def test_a_flat_tail_is_kept_flat_by_threads(shapes: Page) -> None:
+    shapes.get_by_role("radio", name="Ellipsoid").check(force=True)
+    shapes.get_by_label("Width (mm)").fill("50")
+    shapes.get_by_label("Height (mm)").fill("80")
+    shapes.get_by_label("Change the shape").select_option("flatten")
+    shapes.get_by_label("Flatten, depth").fill("40")
+    before = fitted(shapes)
+    shapes.get_by_role("button", name="Keep it flat").click()
+    expect(shapes.get_by_role("cell", name="soft filling")).to_be_visible(timeout=60_000)
+    assert violations(shapes) == []
+    shapes.get_by_role("button", name=re.compile("^Take: .* threads")).first.click()
+    assert fitted(shapes, before) < 0.7 * before
+    shapes.get_by_label("Call it").fill("Tail")
+    shapes.get_by_role("button", name="Add", exact=True).click()
+    shapes.get_by_role("link", name="Rounds").click()
+    expect(shapes.get_by_text("Sew through and draw in: R")).to_be_visible()
+    shapes.get_by_text("Every count adds up.").wait_for()
+
+
+def test_a_box_is_worked_as_flat_panels(shapes: Page) -> None:
+    shapes.get_by_role("radio", name="Box").check(force=True)
+    shapes.get_by_label("Depth (mm)").fill("45")
+    fitted(shapes)
+    shapes.get_by_role("button", name="Work it as flat panels").click()
+    expect(shapes.get_by_role("img", name=re.compile("Seams: A:"))).to_be_visible()
+    inlaid = shapes.get_by_role("radio", name=re.compile("over stiff inlays"))
+    expect(inlaid).to_be_visible(timeout=60_000)
+    inlaid.check()
+    assert violations(shapes) == []
+    shapes.get_by_role("button", name="Add the panels as parts").click()
+    expect(shapes.get_by_role("button", name=re.compile("^Base and top"))).to_be_visible()
+    shapes.get_by_role("link", name="Rounds").click()
+    for name in ("Left and right", "Front and back", "Base and top"):
+        shapes.get_by_role("tab", name=re.compile(f"^{name}")).or_(
+            shapes.get_by_role("button", name=re.compile(f"^{name}"))
+        ).first.click()
+        shapes.get_by_text("Every count adds up.").wait_for()

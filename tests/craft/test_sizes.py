@@ -191,3 +191,10 @@ def test_yarn_filling_tails_and_time() -> None:
     assert tails(open_part.parts, GAUGE)[0].millimetres == pytest.approx(150 + 3 * 12 * 5.6)
     assert filling_g(1000).value == pytest.approx(42.5)
     assert hours(uses).value == pytest.approx(252 / 1000 * 1.5)
+
+
+def test_a_panel_is_as_wide_as_its_rows_and_edging() -> None:
+    text = "Ch 13\nRow 1: from 2nd ch, 12 sc [12]\nRows 2-16: ch 1, turn, sc across [12]\nR17: along the edge, 54 sc [54]\n"
+    size = part_size(check(text).parts[0], Gauge(5.0, 4.5, 0.0))
+    assert size.width.value == pytest.approx(12 * 5.0 + 2 * 4.5)
+    assert size.height.value == pytest.approx(16 * 4.5 + 2 * 4.5)

@@ -329,3 +329,46 @@ def test_modifiers_are_told_with_their_numbers(studio: Studio) -> None:
     assert {"bend", "taper", "flatten", "square", "belly", "brow", "ridge", "dent"} == set(found)
     (knob,) = found["bend"]["knobs"]
     assert (knob["least"], knob["most"]) == (-150, 150)
+
+
+CRATE = {"form": {"base": "box", "width_mm": 60, "depth_mm": 50, "height_mm": 70}}
+
+
+def test_a_box_is_told_as_panels_that_match_and_lie_side_by_side(studio: Studio) -> None:
+    asked = {"recipe": CRATE, "gauge": GAUGE, "terms": "us"}
+    got = studio.ask("POST", "/shapes/panels", asked)
+    assert [(p["name"], p["make"]) for p in got["parts"]] == [
+        ("Left and right", 2), ("Front and back", 2), ("Base and top", 2),
+    ]  # fmt: skip
+    assert len(got["seams"]) == 12
+    letters = [side["letter"] for panel in got["panels"] for side in panel["sides"]]
+    assert all(letters.count(s["letter"]) == 2 for s in got["seams"])
+    assert got["too_round"] == []
+    assert "Sew the panels together" in got["parts"][-1]["text"]
+    for part in got["parts"]:
+        seen = studio.ask(
+            "POST", "/bench/preview", {"text": part["text"], "terms": "us", "gauge": GAUGE, "colours": []}
+        )
+        assert seen["problems"] == []
+    uk = studio.ask("POST", "/shapes/panels", {**asked, "terms": "uk"})
+    assert " dc" in uk["parts"][0]["text"]
+
+
+def test_panels_sewn_together_bulge_when_stuffed_and_not_over_inlays(studio: Studio) -> None:
+    got = answer(studio, "sewn", CRATE)
+    assert got["inlaid"]["error"]["rms_w"] < 0.35
+    assert got["stuffed"]["error"]["rms_w"] > 2 * got["inlaid"]["error"]["rms_w"]
+    assert got["stuffed"]["stuffed"]
+    assert not got["inlaid"]["stuffed"]
+    assert "Front, Row 1" in got["inlaid"]["labels"]
+    assert len(got["inlaid"]["off"]) > 1000
+
+
+def test_what_makes_no_panels_says_so(studio: Studio) -> None:
+    dome = {"kind": "dome", "height_mm": 30, "width_mm": 45, "open": True}
+    refused = studio.ask("POST", "/shapes/panels", {"recipe": dome, "gauge": GAUGE, "terms": "us"}, 422)
+    assert "closed shape" in refused["detail"]
+    tiny = {"form": {"base": "box", "width_mm": 60, "depth_mm": 50, "height_mm": 12}}
+    refused = studio.ask("POST", "/shapes/panels", {"recipe": tiny, "gauge": GAUGE, "terms": "us"}, 422)
+    assert "too small" in refused["detail"]
+    assert "between 5 mm and 2 m" in drafted(studio, {"form": {**CRATE["form"], "width_mm": 1}}, 422)["detail"]
