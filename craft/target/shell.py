@@ -136,6 +136,27 @@ class Shell:
         """The same shape at another size."""
         return Shell(self.x * factor, self.faces, self.pole)
 
+    def begun_at(self, corner: int) -> Shell:
+        """The same body stood on `corner`, from which its rounds begin; what looked forward does so as far as it can.
+
+        CraftError for a corner that is not there, and for an open body, which begins opposite its opening.
+        """
+        require(0 <= corner < len(self.x), "That corner is none of the shape's.", field="pole")
+        require(not self.open, "An open shape begins opposite its opening.", field="pole")
+        away = self.x[corner] - self.x.mean(0)
+        size = float(np.linalg.norm(away))
+        require(size > 0, "Rounds begin on the skin of a shape.", field="pole")
+        # The smallest turn that brings the corner straight below the middle (Rodrigues).
+        axis, cos = np.cross(away / size, [0.0, 0.0, -1.0]), -float(away[2]) / size
+        if cos < -1 + 1e-9:
+            turn = np.diag([-1.0, 1.0, -1.0])
+        else:
+            a, b, c = axis
+            k = np.array([[0.0, -c, b], [c, 0.0, -a], [-b, a, 0.0]])
+            turn = np.eye(3) + k + k @ k / (1 + cos)
+        x = self.x @ turn.T
+        return Shell(x - [*x.mean(0)[:2], x[corner, 2]], self.faces, corner)
+
     def to_json(self) -> dict[str, Any]:
         """Plain JSON values; places to a thousandth of the largest size."""
         reach = float(np.abs(self.x).max()) or 1.0

@@ -13,6 +13,7 @@ from studio.guard import designer
 from studio.jobs.schemas import JobOut
 from studio.shapes import drafts, files, fits, meshes, panels, tracing
 from studio.shapes.schemas import (
+    BeginIn,
     CutIn,
     KnobOut,
     MeshOut,
@@ -109,6 +110,12 @@ def mesh(
     """Read a mesh; nothing is kept."""
     designer(request)
     return meshes.mesh(file.read(meshes.MOST_BYTES + 1), file.name or "", up=up, pole=pole, height_mm=height_mm)
+
+
+@router.post("/begin", response=MeshOut)
+def begin(request: HttpRequest, payload: BeginIn) -> MeshOut:
+    """Stand a mesh on the corner at which its rounds shall begin."""
+    return meshes.begun_at(payload.form, payload.corner)
 
 
 @router.post("/cut", response=list[PieceOut])

@@ -53,13 +53,24 @@ def mesh(raw: bytes, name: str, *, up: str, pole: str, height_mm: float) -> Mesh
         raise Refusal(422, "invalid", "The mesh is flat: it has no height.", field="file")
     x = x * (height_mm / tall)
     begin = int(np.argmax(x @ np.asarray(POLES[pole], float)))
-    shell = Shell(_stood(x, pole, begin), faces, begin)
+    return _told(Shell(_stood(x, pole, begin), faces, begin), list(answer["notes"]))
+
+
+def begun_at(given: dict[str, Any], corner: int) -> MeshOut:
+    """A mesh begun at another of its corners. CraftError for what is no mesh, or no corner of it."""
+    form = Form.from_json({**given, "modifiers": []})
+    if not isinstance(form.base, Shell):
+        raise Refusal(422, "invalid", "Only a mesh begins where it is pointed at.", field="form")
+    return _told(form.base.begun_at(corner), [])
+
+
+def _told(shell: Shell, notes: list[str]) -> MeshOut:
     width, depth, height = shell.size_mm
     return MeshOut(
         form=Form(shell).to_json(),
         size_mm=(round(width, 1), round(depth, 1), round(height, 1)),
-        faces=len(faces),
-        notes=list(answer["notes"]),
+        faces=len(shell.faces),
+        notes=notes,
     )
 
 

@@ -123,6 +123,13 @@ class MeshOut(Schema):
     notes: list[str]
 
 
+class BeginIn(Schema):
+    """A mesh, and the corner of it at which its rounds shall begin."""
+
+    form: dict[str, Any]
+    corner: Annotated[int, Field(ge=0)]
+
+
 class CutIn(Schema):
     """A shape to be cut at a height in mm above its start."""
 

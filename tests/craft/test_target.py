@@ -268,3 +268,27 @@ def test_a_forked_shape_is_cut_into_a_trunk_and_its_arms() -> None:
     assert not trunk.open, "closed flat where the arms are sewn on"
     assert all(arm.open for arm in arms)
     assert arms[0].volume_ml == pytest.approx(arms[1].volume_ml, rel=0.02)
+
+
+@pytest.mark.parametrize("way", [(0, 0, 1), (0, -1, 0), (1, 0, 0), (0.6, -0.5, 0.3)])
+def test_a_body_begun_elsewhere_stands_on_that_corner_and_keeps_its_shape(way: tuple[float, float, float]) -> None:
+    shell = Form(Solid("egg", 90, 60), (Modifier("bend", {"degrees": 50}),)).shell
+    corner = int(np.argmax((shell.x - shell.x.mean(0)) @ np.array(way)))
+    begun = shell.begun_at(corner)
+    assert begun.pole == corner
+    assert begun.volume_ml == pytest.approx(shell.volume_ml)
+    assert begun.x[corner, 2] == pytest.approx(0, abs=1e-9)
+    below = begun.x[corner] - begun.x.mean(0)
+    assert below / np.linalg.norm(below) == pytest.approx([0, 0, -1], abs=1e-9)
+    a, b = shell.sides.T
+    before, after = (np.linalg.norm(x[a] - x[b], axis=1) for x in (shell.x, begun.x))
+    assert after == pytest.approx(before)
+
+
+def test_a_body_begins_only_on_its_own_corners() -> None:
+    shell = Form(Solid("egg", 90, 60), (Modifier("taper", {"amount": 0}),)).shell
+    with pytest.raises(CraftError, match="none of the shape's"):
+        shell.begun_at(10**6)
+    open_shell = Form(Solid("dome", 40, 60, open=True)).shell
+    with pytest.raises(CraftError, match="opposite its opening"):
+        open_shell.begun_at(0)

@@ -13,6 +13,7 @@ import trimesh
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image, ImageDraw
 
+from craft.target import Form
 from studio.jobs.models import Job
 from tests.craft.bodies import Y_RODS, rods
 from tests.studio.conftest import Studio
@@ -372,3 +373,19 @@ def test_what_makes_no_panels_says_so(studio: Studio) -> None:
     refused = studio.ask("POST", "/shapes/panels", {"recipe": tiny, "gauge": GAUGE, "terms": "us"}, 422)
     assert "too small" in refused["detail"]
     assert "between 5 mm and 2 m" in drafted(studio, {"form": {**CRATE["form"], "width_mm": 1}}, 422)["detail"]
+
+
+def test_a_mesh_begins_where_it_is_pointed_at(studio: Studio) -> None:
+    body = trimesh.creation.icosphere(subdivisions=3, radius=1.0)
+    body.apply_scale([0.6, 0.7, 1.3])
+    got = brought(studio, body.export(file_type="stl"), "body.stl", height_mm=120)
+    side = int(np.argmax(Form.from_json(got["form"]).shell.x[:, 0]))
+    told = studio.ask("POST", "/shapes/begin", {"form": got["form"], "corner": side})
+    assert told["form"]["pole"] == side
+    assert told["size_mm"][2] == pytest.approx(got["size_mm"][0], abs=1)
+    assert sorted(told["size_mm"]) == pytest.approx(sorted(got["size_mm"]), abs=1)
+    assert drafted(studio, {"form": told["form"]})["preview"]["problems"] == []
+    refused = studio.ask("POST", "/shapes/begin", {"form": got["form"], "corner": 99_999}, 422)
+    assert "none of the shape's" in refused["detail"]
+    refused = studio.ask("POST", "/shapes/begin", {"form": CRATE["form"], "corner": 0}, 422)
+    assert "Only a mesh" in refused["detail"]

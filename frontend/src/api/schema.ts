@@ -916,6 +916,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shapes/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description Stand a mesh on the corner at which its rounds shall begin.
+         */
+        post: operations["studio_shapes_api_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shapes/compare": {
         parameters: {
             query?: never;
@@ -1437,6 +1457,18 @@ export interface components {
             samples: components["schemas"]["SampleOut"][];
             /** Yarns */
             yarns: components["schemas"]["YarnOut"][];
+        };
+        /**
+         * BeginIn
+         * @description A mesh, and the corner of it at which its rounds shall begin.
+         */
+        BeginIn: {
+            /** Corner */
+            corner: number;
+            /** Form */
+            form: {
+                [key: string]: unknown;
+            };
         };
         /**
          * BookletOut
@@ -4805,6 +4837,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeshOut"];
                 };
             };
         };

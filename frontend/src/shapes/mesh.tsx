@@ -1,10 +1,12 @@
 /** A 3D model from a file: which way is up, where rounds begin, how tall. */
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
-import { asRefused, cookie, OFFLINE, Refused, type Schemas, sentence } from "../api/client";
+import { lazy, Suspense, useState } from "react";
+import { answer, api, asRefused, cookie, OFFLINE, Refused, type Schemas, sentence } from "../api/client";
 import { NumberField, SelectField } from "../ui/controls";
 import { FileButton } from "../ui/file-button";
 import { type Mesh, meshAt } from "./recipe";
+
+const MeshPole = lazy(() => import("./mesh-pole"));
 
 type Brought = Schemas["MeshOut"];
 
@@ -54,6 +56,11 @@ export function MeshFields({
       bring(how.file, how.up, how.pole, form ? height : tall),
     onSuccess: (got) => onForm(got.form as Mesh),
   });
+  const begin = useMutation({
+    mutationFn: (corner: number) =>
+      answer<Brought>(api.POST("/api/shapes/begin", { body: { form: { ...form }, corner } })),
+    onSuccess: (got) => onForm(got.form as Mesh),
+  });
   const again = (next: { up?: string; pole?: string }) => {
     if (file) read.mutate({ file, up, pole, ...next });
   };
@@ -85,6 +92,21 @@ export function MeshFields({
           {note}
         </p>
       ))}
+      {form && (
+        <figure>
+          <Suspense fallback={null}>
+            <MeshPole form={form} onPole={begin.mutate} />
+          </Suspense>
+          <figcaption className="text-sm text-soft">
+            Rounds begin at the red dot: click another place, or turn it and press P.
+          </figcaption>
+          {begin.error && (
+            <p role="alert" className="text-sm">
+              {sentence(begin.error)}
+            </p>
+          )}
+        </figure>
+      )}
       <div className="grid grid-cols-2 gap-2">
         <NumberField
           label="Height"
