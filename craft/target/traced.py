@@ -19,6 +19,7 @@ Vector = NDArray[np.float64]
 Handle = tuple[float, float]
 
 MOST_HANDLES = 60
+LEAST_SECTION, MOST_SECTION = 8, 360
 
 
 def smooth_half(handles: Sequence[Handle], *, closed: bool) -> Outline:
@@ -72,7 +73,8 @@ class Traced:
 
     front: handles (half width, height) in mm, the first at the pole (0, 0). side: the same as seen from the
     side (half depth, height); without it every round is a circle. axis: (forward, height) by which the middle
-    runs forward (positive) or back. open: the end is left open. picture: what it was traced over.
+    runs forward (positive) or back. open: the end is left open. picture: what it was traced over. section: the
+    cross-section, as reaches from its middle at even angles from the front on to the viewer's left, in half widths.
     """
 
     front: tuple[Handle, ...]
@@ -80,6 +82,7 @@ class Traced:
     axis: tuple[Handle, ...] = ()
     open: bool = False
     picture: Backing | None = None
+    section: tuple[float, ...] = ()
 
     def __post_init__(self) -> None:
         object.__setattr__(self, "front", _handles(self.front, "front", least=3))
@@ -89,6 +92,14 @@ class Traced:
         require(all(abs(v) <= 2_000 for h in axis for v in h), "The axis stays within 2,000 mm.", field="axis")
         require(len({z for _, z in axis}) == len(axis), "Two handles of the axis lie at one height.", field="axis")
         object.__setattr__(self, "axis", tuple(sorted(axis, key=lambda h: h[1])))
+        section = tuple(float(r) for r in self.section)
+        require(
+            not section or LEAST_SECTION <= len(section) <= MOST_SECTION,
+            f"A cross-section has {LEAST_SECTION} to {MOST_SECTION} reaches.",
+            field="section",
+        )
+        require(all(0.05 <= r <= 20 for r in section), "A cross-section reaches out on every side.", field="section")
+        object.__setattr__(self, "section", section)
         require(
             self.open or self.front[-1][0] < 0.25 * self.width_mm, "A closed outline ends on the axis.", field="front"
         )
@@ -114,12 +125,14 @@ class Traced:
     @property
     def is_round(self) -> bool:
         """Whether it is a body of revolution about a straight axis."""
-        return not self.side and not any(y for y, _ in self.axis)
+        return not self.side and not self.section and not any(y for y, _ in self.axis)
 
     def shell(self) -> Shell:
         """The shape as a surface: every height as wide as the front outline and as deep as the side one."""
         made = revolved(self.outline(), closed=not self.open)
         x = made.x.copy()
+        if self.section:
+            x[:, :2] *= self._reach(np.arctan2(-x[:, 0], -x[:, 1]))[:, None]
         if self.side:
             x[:, 1] *= self._depth_share(x[:, 2])
         if self.axis:
@@ -127,6 +140,14 @@ class Traced:
             forward = np.array([y for y, _ in self.axis])
             x[:, 1] -= _between(along, forward, x[:, 2])
         return made.with_corners(x)
+
+    def _reach(self, angle: Vector) -> Vector:
+        """How far the cross-section reaches at angles from the front, in half widths; smooth between its reaches."""
+        n = len(self.section)
+        closed = np.append(self.section, self.section[0])
+        curve = CubicSpline(np.arange(n + 1) * 2 * np.pi / n, closed, bc_type="periodic")
+        out: Vector = np.maximum(curve(np.mod(angle, 2 * np.pi)), 0.02)
+        return out
 
     def _depth_share(self, z: Vector) -> Vector:
         """Depth over width at heights `z`; near the ends that of a little inside, where both are thin."""
@@ -137,18 +158,19 @@ class Traced:
         return np.interp(z, heights, np.clip(share, 0.05, 20.0))
 
     def scaled(self, factor: float) -> Traced:
-        """The same shape at another size."""
+        """The same shape at another size, no longer over its picture."""
 
         def larger(handles: tuple[Handle, ...]) -> tuple[Handle, ...]:
             return tuple((r * factor, z * factor) for r, z in handles)
 
-        return Traced(larger(self.front), larger(self.side), larger(self.axis), self.open)  # no longer over its picture
+        return Traced(larger(self.front), larger(self.side), larger(self.axis), self.open, None, self.section)
 
     def to_json(self) -> dict[str, Any]:
         """Plain JSON values."""
         lists = {name: [list(h) for h in getattr(self, name)] for name in ("front", "side", "axis")}
         picture = None if self.picture is None else asdict(self.picture)
-        return {"base": "traced", **lists, "open": self.open, "picture": picture}
+        section = {"section": list(self.section)} if self.section else {}
+        return {"base": "traced", **lists, "open": self.open, "picture": picture, **section}
 
     @classmethod
     def from_json(cls, data: Mapping[str, Any]) -> Traced:
@@ -157,7 +179,8 @@ class Traced:
             front, side, axis = (
                 tuple((float(a), float(b)) for a, b in data.get(name) or ()) for name in ("front", "side", "axis")
             )
-            return cls(front, side, axis, bool(data.get("open", False)), Backing.from_json(data.get("picture")))
+            picture, section = Backing.from_json(data.get("picture")), tuple(data.get("section") or ())
+            return cls(front, side, axis, bool(data.get("open", False)), picture, section)
         except CraftError:
             raise
         except (KeyError, TypeError, ValueError, AttributeError) as error:

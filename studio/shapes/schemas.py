@@ -200,7 +200,8 @@ class TracingIn(Schema):
 class TracingOut(Schema):
     """A half outline in pixels of the picture: handles (half width, height above the pole), and where the pole lies.
 
-    Of a drawing, in its own units; mm: how long one is, where the drawing says so.
+    Of a drawing, in its own units; mm: how long one is, where the drawing says so. section: the same outline as a
+    cross-section, null where it is none.
     """
 
     handles: list[tuple[float, float]]
@@ -208,4 +209,5 @@ class TracingOut(Schema):
     width: int
     height: int
     mm: float | None = None
+    section: list[float] | None = None
     notes: list[str]

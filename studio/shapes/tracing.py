@@ -43,7 +43,7 @@ def drawn_outline(raw: bytes, name: str) -> TracingOut:
         raise Refusal(422, "invalid", "An outline is an SVG drawing of up to 2 MB.", field="file")
     answer = answer_of("read_svg.py", raw, memory_mb=1_500, refused=_REFUSED, kind="no-outline")
     made = _half(answer, list(answer["notes"]), 0, 0)
-    made.mm = answer["mm"]
+    made.mm, made.section = answer["mm"], answer["section"]
     return made
 
 

@@ -292,3 +292,38 @@ def test_a_body_begins_only_on_its_own_corners() -> None:
     open_shell = Form(Solid("dome", 40, 60, open=True)).shell
     with pytest.raises(CraftError, match="opposite its opening"):
         open_shell.begun_at(0)
+
+
+def _ellipse_section(depth: float, many: int = 48) -> tuple[float, ...]:
+    """Reaches of an ellipse half as wide as 1 and half as deep as `depth`, from the front on."""
+    turn = np.arange(many) * 2 * np.pi / many
+    return tuple(1 / np.hypot(np.sin(turn), np.cos(turn) / depth))
+
+
+def test_a_cross_section_is_what_every_round_is_cut_to() -> None:
+    front = ((0, 0), (30, 10), (40, 45), (25, 80), (0, 95))
+    plain, cut = Traced(front), Traced(front, section=_ellipse_section(0.6))
+    width, depth, height = Form(cut).shell.size_mm
+    assert (width, height) == pytest.approx((plain.width_mm, 95), rel=0.02)
+    assert depth == pytest.approx(0.6 * width, rel=0.01)
+    assert not cut.is_round
+    assert Traced.from_json(cut.to_json()) == cut
+    assert Form(cut.scaled(2)).shell.size_mm == pytest.approx((2 * width, 2 * depth, 2 * height), rel=1e-6)
+
+
+def test_a_cross_section_looks_the_way_it_was_drawn() -> None:
+    """Drawn out to the front and to the viewer's left only."""
+    turn = np.arange(72) * 2 * np.pi / 72
+    snout = tuple(1 + 0.5 * np.exp(-((np.minimum(turn, 2 * np.pi - turn) / 0.4) ** 2)))
+    left = tuple(1 + 0.5 * np.exp(-(((turn - np.pi / 2) / 0.4) ** 2)))
+    front = ((0, 0), (30, 10), (40, 45), (25, 80), (0, 95))
+    x = Form(Traced(front, section=snout)).shell.x
+    assert -x[:, 1].min() == pytest.approx(1.5 * x[:, 1].max(), rel=0.02)
+    x = Form(Traced(front, section=left)).shell.x
+    assert -x[:, 0].min() == pytest.approx(1.5 * x[:, 0].max(), rel=0.02)
+
+
+@pytest.mark.parametrize("section", [(1.0,) * 5, (1.0,) * 400, (1.0,) * 20 + (0.0,), (1.0,) * 20 + (float("nan"),)])
+def test_a_cross_section_that_is_none_is_refused(section: tuple[float, ...]) -> None:
+    with pytest.raises(CraftError, match="cross-section"):
+        Traced(((0, 0), (30, 10), (0, 95)), section=section)

@@ -292,6 +292,40 @@ def test_an_outline_is_read_from_a_drawing(studio: Studio) -> None:
 
 
 @pytest.mark.parametrize(
+    ("drawn", "wide", "tall"),
+    [
+        ('<g transform="translate(9 9) scale(2)"><rect width="40" height="60"/></g>', 80, 120),
+        ('<rect width="40" height="60" transform="rotate(90)"/>', 60, 40),
+        ('<rect width="40" height="60" transform="rotate(90 20 30), scale(1 2)"/>', 120, 40),
+        ('<g transform="matrix(0 1 -1 0 5 5)"><rect width="40" height="60" transform="scale(3)"/></g>', 180, 120),
+        ('<ellipse rx="30" ry="30" transform="scale(1,1.5)"/>', 60, 90),
+        ('<defs><rect width="900" height="900"/></defs><rect width="40" height="60"/>', 40, 60),
+    ],
+)
+def test_transforms_in_a_drawing_are_followed(studio: Studio, drawn: str, wide: float, tall: float) -> None:
+    svg = f'<svg xmlns="http://www.w3.org/2000/svg">{drawn}</svg>'
+    got = studio.send("/shapes/drawing", "a.svg", svg.encode())
+    assert 2 * max(h[0] for h in got["handles"]) == pytest.approx(wide, rel=0.03)
+    assert got["handles"][-1][1] == pytest.approx(tall, rel=0.03)
+
+
+def test_a_drawing_is_also_a_cross_section_where_it_is_seen_whole_from_its_middle(studio: Studio) -> None:
+    oval = b'<svg xmlns="http://www.w3.org/2000/svg"><ellipse cx="60" cy="50" rx="50" ry="30"/></svg>'
+    section = studio.send("/shapes/drawing", "oval.svg", oval)["section"]
+    assert len(section) == 48
+    assert section[12] == pytest.approx(1, abs=0.01)
+    assert section[0] == pytest.approx(0.6, abs=0.01)
+    shape = drafted(studio, {"form": {"base": "traced", "front": PEAR, "section": section}})
+    assert shape["size_mm"][1] == pytest.approx(0.6 * shape["size_mm"][0], rel=0.03)
+    # The foot of the drawing is the front: a drop that points down points forward.
+    drop = b'<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0 L30 -40 A50 50 0 1 0 -30 -40 Z"/></svg>'
+    reach = studio.send("/shapes/drawing", "drop.svg", drop)["section"]
+    assert reach[0] == max(reach)
+    spiral = b'<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0 H90 V90 H0 V60 H60 V30 H0 Z"/></svg>'
+    assert studio.send("/shapes/drawing", "hook.svg", spiral)["section"] is None
+
+
+@pytest.mark.parametrize(
     ("raw", "name", "words"),
     [
         (b"", "a.svg", "no SVG"),

@@ -102,6 +102,11 @@ export async function answer<T>(asked: Promise<Answer>): Promise<T> {
 
 export const api = client;
 
+/** A refusal in words of our own, to be thrown and shown as the studio's are. */
+export function refusal(detail: string): Refused {
+  return new Refused({ type: "/problems/invalid", title: "invalid", status: 0, detail });
+}
+
 /** The sentence to show for anything that was thrown. */
 export function sentence(error: unknown): string {
   return error instanceof Refused

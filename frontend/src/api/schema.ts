@@ -3472,7 +3472,8 @@ export interface components {
          * TracingOut
          * @description A half outline in pixels of the picture: handles (half width, height above the pole), and where the pole lies.
          *
-         *     Of a drawing, in its own units; mm: how long one is, where the drawing says so.
+         *     Of a drawing, in its own units; mm: how long one is, where the drawing says so. section: the same outline as a
+         *     cross-section, null where it is none.
          */
         TracingOut: {
             /** Handles */
@@ -3491,6 +3492,8 @@ export interface components {
                 number,
                 number
             ];
+            /** Section */
+            section?: number[] | null;
             /** Width */
             width: number;
         };

@@ -1,7 +1,7 @@
 /** Saving a design as a file in an open format. */
 import { Download } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { sentence } from "../api/client";
+import { asRefused, sentence } from "../api/client";
 import type { Design } from "../design/design";
 import { allSent } from "../design/pending";
 import { Button } from "../ui/controls";
@@ -36,7 +36,7 @@ export function SaveAs({ design }: { design: Design }) {
     try {
       await allSent(design.id);
       const got = await fetch(`/api/bench/${path}`);
-      if (!got.ok) throw new Error((await got.json()).detail);
+      if (!got.ok) throw asRefused(await got.json(), got.status);
       const name =
         /filename="([^"]+)"/.exec(got.headers.get("Content-Disposition") ?? "")?.[1] ?? "design.txt";
       const link = document.createElement("a");

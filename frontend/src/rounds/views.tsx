@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
-import { answer, api, type Schemas, sentence } from "../api/client";
+import { answer, api, refusal, type Schemas, sentence } from "../api/client";
 import { coloursOf, type Design, gaugeOf, type Part } from "../design/design";
 import type { RoundMeasure, Settled } from "../figure/settled";
 import { type Settling, useSettled, watched } from "../figure/use-settled";
@@ -82,7 +82,7 @@ function useEarlier(design: Design, part: Part) {
         () => true,
         () => {},
       );
-      if (!got || typeof got === "string") throw new Error(got || "It could not be settled.");
+      if (!got || typeof got === "string") throw refusal(got || "It could not be settled.");
       return got;
     },
   });

@@ -19,6 +19,8 @@ export type Traced = {
   axis: Handle[];
   open: boolean;
   picture: Backing | null;
+  /** The cross-section: reaches from the middle at even angles, in half widths; none for a circle. */
+  section?: number[];
 };
 export type Stack = { base: "stack"; solids: SolidForm[]; neck: number };
 export type Mesh = { base: "mesh"; reach_mm: number; corners: string; faces: string; pole: number };

@@ -17,6 +17,7 @@ import {
   type Traced,
   withBase,
 } from "./recipe";
+import { pathOf, Section } from "./section";
 import { StackFields } from "./stack";
 import { Board } from "./trace-board";
 import { added, found, moved, scaled, tallOf, without } from "./trace-points";
@@ -183,6 +184,37 @@ describe("how near a shape settles", () => {
   });
 });
 
+describe("the cross-section of a traced shape", () => {
+  const bring = async (section: number[] | null) => {
+    const onForm = vi.fn();
+    vi.stubGlobal("fetch", () =>
+      Promise.resolve(Response.json({ handles: [], pole: [0, 0], section, notes: [] })),
+    );
+    inStudio(<Section form={FIRST_TRACE} onForm={onForm} />);
+    const file = new File(["<svg/>"], "a.svg", { type: "image/svg+xml" });
+    fireEvent.change(screen.getByLabelText("Drawing of the cross-section"), { target: { files: [file] } });
+    return onForm;
+  };
+  it("is a circle until a drawing is brought in", async () => {
+    const onForm = await bring([1, 0.5, 1, 0.5, 1, 0.5, 1, 0.5]);
+    expect(screen.getByRole("img").getAttribute("aria-label")).toBe("Cross-section: a circle");
+    await vi.waitFor(() => expect(onForm).toHaveBeenCalled());
+    expect(onForm.mock.lastCall?.[0].section).toHaveLength(8);
+  });
+  it("is refused where the drawing is none", async () => {
+    const onForm = await bring(null);
+    expect((await screen.findByRole("alert")).textContent).toContain("no cross-section");
+    expect(onForm).not.toHaveBeenCalled();
+  });
+  it("is drawn with its front below, and can be made round again", () => {
+    expect(pathOf([1, 0.5, 0.5, 0.5])).toMatch(/^M-?0\.00 20\.00L-10\.00 /);
+    const onForm = vi.fn();
+    inStudio(<Section form={{ ...FIRST_TRACE, section: [1, 1, 1, 1, 1, 1, 1, 1] }} onForm={onForm} />);
+    fireEvent.click(screen.getByRole("button", { name: "Round again" }));
+    expect(onForm).toHaveBeenCalledWith(FIRST_TRACE);
+  });
+});
+
 describe("what keeps a shape flat", () => {
   const thread = [0.5, 0, 0.5, 0.5, 24];
   const way = (threads: number[][], rms_w: number, firmness = 0.5) => ({
@@ -207,6 +239,12 @@ describe("what keeps a shape flat", () => {
     const onThreads = asked();
     fireEvent.click(await screen.findByRole("button", { name: "Take: 2 threads sewn through" }));
     expect(onThreads).toHaveBeenCalledWith([thread, thread]);
+  });
+  it("says why it could not be tried", async () => {
+    const failed = { id: 3, state: "failed", progress: 0, error: "The shape divides into 2." };
+    vi.stubGlobal("fetch", () => Promise.resolve(Response.json(failed)));
+    asked();
+    expect((await screen.findByRole("alert")).textContent).toBe("The shape divides into 2.");
   });
   it("names the danger of a thread, and says when none would help", async () => {
     told([way([], 0.5), way([], 0.49, 0)]);

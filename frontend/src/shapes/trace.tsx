@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Design } from "../design/design";
 import { Button, Check, IconButton, NumberField } from "../ui/controls";
 import type { Handle, Traced } from "./recipe";
+import { Section } from "./section";
 import { Board } from "./trace-board";
 import { TracePicture } from "./trace-picture";
 import { added, type Line, scaled, tallOf, without } from "./trace-points";
@@ -63,6 +64,7 @@ export function Trace({
           </span>
         )}
       </div>
+      <Section form={form} onForm={change} />
       <Board
         design={design}
         form={form}

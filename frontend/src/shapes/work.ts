@@ -1,7 +1,7 @@
 /** Work that the studio does as a job for a shape: asked for, watched, its answer handed out. */
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api, refusal, type Schemas } from "../api/client";
 
 const LOOK = 250;
 
@@ -25,7 +25,7 @@ async function worked<T>(
     await new Promise((done) => setTimeout(done, LOOK));
     job = await answer(api.GET("/api/jobs/{job_id}", at));
   }
-  if (job.state !== "done") throw new Error(job.error || "It was stopped.");
+  if (job.state !== "done") throw refusal(job.error || "It was stopped.");
   return answer<T>(api.GET("/api/jobs/{job_id}/answer", { params: { path: { job_id: job.id } } }) as never);
 }
 
