@@ -57,20 +57,20 @@ def _miss(candidates: NDArray[np.int64], true: float) -> Vector:
 
 
 def best_counts(
-    true: Sequence[float], start: int, ease: float, *, closed: bool, last: int | None = None
+    true: Sequence[float], start: int, ease: float, *, closed: bool, last: int | None = None, first: int | None = None
 ) -> tuple[int, ...]:
     """Whole counts near `true` (one per ring).
 
     start: stitches of the first round, and the last one's of a closed piece. ease: 0 keeps to the
     shape, 1 to what is easy to work. last: stitches of the last round, where that has to fit another
-    piece's. No round more than doubles or halves.
+    piece's. first: of the first round, where it goes on from other stitches. No round more than doubles or halves.
     """
     require(3 <= start <= 60, "A start has from 3 to 60 stitches.", field="start")
     require(0 <= ease <= 1, "Ease lies between 0 and 1.", field="ease")
     true = _no_dip(true, start)
     most = max(2 * start, 2 * math.ceil(max(true)))
     options = [_candidates(t, start, most) for t in true]
-    options[0] = np.array([start])
+    options[0] = np.array([first or start])
     if closed or last is not None:
         options[-1] = np.array([start if closed or last is None else last])
     options = _reachable(options, start)

@@ -15,6 +15,7 @@ from craft.drafting.counts import best_counts, evened
 from craft.drafting.rings import Rings, rings_of
 from craft.drafting.sewn import SewnThrough, sewn_from_json, written
 from craft.drafting.shells import course_of
+from craft.drafting.split import SplitCourse, split_course, write_split
 from craft.drafting.spread import Shaping, shaped_rounds
 from craft.errors import CraftError, require
 from craft.gauge import Gauge
@@ -34,7 +35,8 @@ class Recipe:
     """How to draft: the shape, stitches to start with, ease 0 to 1, layout and start.
 
     redrawn: the surface to lay rounds on instead of the shape's own, so that it settles to the shape.
-    threads: sewn through the filling, to keep a flat shape flat; a round shape takes none.
+    threads: sewn through the filling, to keep a flat shape flat; a round shape takes none. split: a shape that
+    divides is worked in one piece, its trunk's stitches shared out among its limbs.
     """
 
     shape: Form | Solid
@@ -44,6 +46,7 @@ class Recipe:
     start_kind: StartKind = StartKind.RING
     redrawn: Shell | None = None
     threads: tuple[SewnThrough, ...] = ()
+    split: bool = False
 
     def __post_init__(self) -> None:
         require(
@@ -69,6 +72,7 @@ class Recipe:
             "start_kind": self.start_kind.value,
             **({} if self.redrawn is None else {"redrawn": self.redrawn.to_json()}),
             **({"threads": [t.to_json() for t in self.threads]} if self.threads else {}),
+            **({"split": True} if self.split else {}),
         }
 
     @property
@@ -90,7 +94,9 @@ class Recipe:
             form = Form(Solid.from_json(data["solid"])) if "solid" in data else Form.from_json(data["form"])
             redrawn = Shell.from_json(data["redrawn"]) if data.get("redrawn") else None
             start_kind, threads = StartKind(data["start_kind"]), sewn_from_json(data)
-            return cls(form, data["start"], data["ease"], shaping, start_kind, redrawn, threads)
+            return cls(
+                form, data["start"], data["ease"], shaping, start_kind, redrawn, threads, bool(data.get("split"))
+            )
         except CraftError:
             raise
         except (KeyError, TypeError, ValueError, AttributeError) as error:
@@ -185,6 +191,10 @@ def different_rounds(items: Sequence[Item]) -> int:
 def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) -> Draft:
     """Draft a part. CraftError says when the solid is too small or too large at this gauge."""
     laid_on = recipe.form if recipe.redrawn is None else Form(recipe.redrawn)
+    if recipe.split and laid_on.outline is None:
+        divided = split_course(laid_on, gauge, recipe.start, recipe.ease, recipe.shaping)
+        if divided is not None:
+            return _split_draft(divided, recipe, gauge, name, make)
     course = None if laid_on.outline is not None else course_of(laid_on, gauge, recipe.start)
     rings = rings_of(recipe.form, gauge, recipe.start) if course is None else course.rings
     true = [float(n) for n in rings.stitches]
@@ -214,6 +224,16 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
         0.0 if course is None else course.uneven,
         laid.places,
     )
+
+
+def _split_draft(course: SplitCourse, recipe: Recipe, gauge: Gauge, name: str | None, make: int) -> Draft:
+    trunk = write_rounds(course.counts, recipe, course.bodies, steps=False)
+    items = write_split(course, trunk)
+    miss = np.asarray(course.counts, float)[1:] - course.rings.stitches[1:]
+    rms = float(np.sqrt(np.mean(miss**2)))
+    counts = (*course.counts, *(n for limb in course.limbs for n in limb.counts))
+    off = rms * gauge.stitch_mm / (2 * math.pi)
+    return Draft(Part(name, items, make), counts, course.rings, rms, off, different_rounds(items))
 
 
 def prices(recipe: Recipe, gauge: Gauge) -> tuple[tuple[str, float, Draft], ...]:

@@ -34,7 +34,7 @@ class BranchedError(CraftError):
     """A shape that one tube can't follow. branches: where it divides."""
 
     def __init__(self, message: str, branches: tuple[Branch, ...]) -> None:
-        super().__init__(message, field="form")
+        super().__init__(message, field="branches")
         self.branches = branches
 
 
@@ -105,6 +105,13 @@ class Cutter:
         self.least = self.value[self.faces].min(1)
         self.most = self.value[self.faces].max(1)
 
+    def longest(self, at: float) -> Vector:
+        """The longest of the lines at a value. CraftError when there is none."""
+        found = self.loops(at)
+        if not found:
+            raise CraftError("The shape could not be cut into rounds: mend or simplify it first.", field="form")
+        return found[0]
+
     def loops(self, at: float) -> list[Vector]:
         """Closed lines where the field has the value `at`, longest first; each (m, 3), in working direction."""
         at = at + 1e-7 * (1.0 + abs(at))
@@ -141,10 +148,11 @@ def _chained(ends: Numbers, places: Vector) -> list[Vector]:
             at = after
         if following.get(int(ends[at, 1])) == first and len(line) > 2:
             found.append(np.array(line))
-    return sorted(found, key=lambda v: -_length(v))
+    return sorted(found, key=lambda v: -length_of(v))
 
 
-def _length(line: Vector) -> float:
+def length_of(line: Vector) -> float:
+    """Length of a closed line in mm."""
     return float(np.linalg.norm(np.roll(line, -1, 0) - line, axis=1).sum())
 
 
@@ -185,7 +193,7 @@ def levels(cutter: Cutter, steps: Vector, stitch_mm: float) -> list[Vector]:
         found = cutter.loops(float(step))
         if not found:
             break
-        worth = [v for v in found if _length(v) >= LEAST_STITCHES * stitch_mm]
+        worth = [v for v in found if length_of(v) >= LEAST_STITCHES * stitch_mm]
         if len(worth) > 1:
             run.append((float(step), worth))
             if len(run) == SOON + 1:
@@ -206,13 +214,31 @@ def _branched(apart: list[tuple[float, list[Vector]]]) -> BranchedError:
                 (round(float(m[0]), 1), round(float(m[1]), 1), round(float(m[2]), 1))
                 for m in (v.mean(0) for v in lines)
             ),
-            tuple(round(_length(v), 1) for v in lines),
+            tuple(round(length_of(v), 1) for v in lines),
         )
         for at, lines in apart
     )
     at, many = found[0].distance_mm, len(found[0].middles)
     return BranchedError(
-        f"The shape divides into {many} at {at / 10:.1f} cm from its start: cut it there and draft each piece, "
-        "or start at another end.",
+        f"The shape divides into {many} at {at / 10:.1f} cm from its start: work it as a split, cut it there and "
+        "draft each piece, or start at another end.",
         found,
     )
+
+
+def aligned(lines: list[np.ndarray], shell: Shell) -> list[Loop]:
+    """Loops begun at the front: the first where it looks forward, each other straight above the one below."""
+    middle = lines[0].mean(0)
+    up = middle - shell.x[shell.pole]
+    up = up / max(float(np.linalg.norm(up)), 1e-9)
+    # What looks forward, a snout, has its front on top.
+    ahead = np.array([0.0, 0.0, 1.0]) if abs(up[1]) > 0.8 else np.array([0.0, -1.0, 0.0])
+    first = evenly(lines[0])
+    ahead = ahead - up * float(ahead @ up)
+    begin = float(np.argmax((first.points - middle) @ ahead)) / len(first.points) * first.length
+    loops = [evenly(lines[0], begin)]
+    for line in lines[1:]:
+        plain = evenly(line)
+        share = float(nearest_along(plain, loops[-1].points[:1])[0])
+        loops.append(evenly(line, share * plain.length))
+    return loops

@@ -10,9 +10,8 @@ from functools import lru_cache
 import numpy as np
 
 from craft.drafting.around import Growth, growth
-from craft.drafting.loops import Cutter, Field, Loop, evenly, field_of, levels, nearest_along
+from craft.drafting.loops import Cutter, Field, aligned, field_of, length_of, levels
 from craft.drafting.rings import MOST_RINGS, Rings, workable
-from craft.errors import CraftError
 from craft.gauge import Gauge
 from craft.target import Form, Shell
 
@@ -73,7 +72,7 @@ def _run(form: Form, field: Field, gauge: Gauge, start: int, *, last_try: bool =
     lines = _whole(levels(cutter, fine[fine < far * (1 - 1e-6)], w))
     if len(lines) < 3:
         workable(form, 0, 0, start)
-    lengths = np.array([_length(v) for v in lines])
+    lengths = np.array([length_of(v) for v in lines])
     closing = start * w * 1.02
     last = far * (1 - 1e-4)
     if not shell.open:
@@ -84,7 +83,7 @@ def _run(form: Form, field: Field, gauge: Gauge, start: int, *, last_try: bool =
             return None
     many = workable(form, last / h, float(lengths.max()) / w, start)
     s = np.linspace(min(h, last), last, many)
-    loops = _aligned([_longest(cutter, float(at)) for at in s], shell)
+    loops = aligned([cutter.longest(float(at)) for at in s], shell)
     mirrored = shell.mirrored_sides
     over = tuple(growth(a, b, mirrored=mirrored) for a, b in itertools.pairwise(loops))
     length = np.array([loop.length for loop in loops])
@@ -96,7 +95,7 @@ def _run(form: Form, field: Field, gauge: Gauge, start: int, *, last_try: bool =
 def _whole(lines: list[np.ndarray]) -> list[np.ndarray]:
     """Loops up to where the end breaks into pieces: there one is suddenly less than half as long."""
     for i in range(1, len(lines)):
-        if i > 2 and _length(lines[i]) < 0.45 * _length(lines[i - 1]):
+        if i > 2 and length_of(lines[i]) < 0.45 * length_of(lines[i - 1]):
             return lines[:i]
     return lines
 
@@ -106,32 +105,3 @@ def _reached(steps: np.ndarray, lengths: np.ndarray, at: int, closing: float) ->
     before, after = float(lengths[at - 1]), float(lengths[at])
     share = (before - closing) / max(before - after, 1e-9) if at else 1.0
     return float(steps[at] - (1 - min(max(share, 0.0), 1.0)) * (steps[1] - steps[0]))
-
-
-def _longest(cutter: Cutter, at: float) -> np.ndarray:
-    found = cutter.loops(at)
-    if not found:
-        raise CraftError("The shape could not be cut into rounds: mend or simplify it first.", field="form")
-    return found[0]
-
-
-def _length(line: np.ndarray) -> float:
-    return float(np.linalg.norm(np.roll(line, -1, 0) - line, axis=1).sum())
-
-
-def _aligned(lines: list[np.ndarray], shell: Shell) -> list[Loop]:
-    """Loops begun at the front: the first where it looks forward, each other straight above the one below."""
-    middle = lines[0].mean(0)
-    up = middle - shell.x[shell.pole]
-    up = up / max(float(np.linalg.norm(up)), 1e-9)
-    # What looks forward, a snout, has its front on top.
-    ahead = np.array([0.0, 0.0, 1.0]) if abs(up[1]) > 0.8 else np.array([0.0, -1.0, 0.0])
-    first = evenly(lines[0])
-    ahead = ahead - up * float(ahead @ up)
-    begin = float(np.argmax((first.points - middle) @ ahead)) / len(first.points) * first.length
-    loops = [evenly(lines[0], begin)]
-    for line in lines[1:]:
-        plain = evenly(line)
-        share = float(nearest_along(plain, loops[-1].points[:1])[0])
-        loops.append(evenly(line, share * plain.length))
-    return loops

@@ -39,6 +39,7 @@ def recipe_of(given: RecipeIn, gauge: Gauge) -> Recipe:
         StartKind(given.start_kind),
         Shell.from_json(given.redrawn) if given.redrawn else None,
         tuple(SewnThrough.from_json(t) for t in given.threads),
+        given.split,
     )
 
 

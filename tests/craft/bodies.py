@@ -12,6 +12,21 @@ Rod = tuple[tuple[float, float, float], tuple[float, float, float], float]
 Y_RODS: tuple[Rod, ...] = (((0, 0, -45), (0, 0, 0), 13), ((0, 0, 0), (42, 0, 42), 11), ((0, 0, 0), (-42, 0, 42), 11))
 """A trunk that divides into two long arms."""
 
+LEGS_RODS: tuple[Rod, ...] = (
+    ((0, 0, -36), (0, 0, 8), 22),
+    ((-14, 0, 5), (-17, 0, 45), 12),
+    ((14, 0, 5), (17, 0, 45), 12),
+)
+"""A body with two legs."""
+
+THREE_RODS: tuple[Rod, ...] = (
+    ((0, 0, -36), (0, 0, 8), 24), ((-18, 6, 5), (-20, 8, 45), 11), ((18, 6, 5), (20, 8, 45), 11), ((0, -18, 5), (0, -22, 45), 11),
+)  # fmt: skip
+"""A body with three legs."""
+
+ARM_RODS: tuple[Rod, ...] = (((0, 0, -45), (0, 0, 10), 20), ((0, 0, 10), (0, 0, 45), 12), ((10, 0, 5), (45, 0, 20), 11))
+"""A body with an arm out to one side."""
+
 
 def rods(parts: tuple[Rod, ...], *, fine: int = 56, reach: float = 66.0) -> tuple[Vector, NDArray[np.int64]]:
     """Rods with round ends (from, to, radius in mm), run into each other: corners and outward faces."""

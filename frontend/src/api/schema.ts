@@ -2690,6 +2690,7 @@ export interface components {
          *     form: a traced outline, a stack or a mesh instead of the solid; modifiers are done on either (both as in
          *     docs/file-format.md). start: 0 lets the shape choose. redrawn: the surface that compensation found.
          *     threads: sewn through, each from (along, around) to (along, around), and its length in mm.
+         *     split: a shape that divides is worked in one piece.
          */
         RecipeIn: {
             /**
@@ -2746,6 +2747,11 @@ export interface components {
             redrawn?: {
                 [key: string]: unknown;
             } | null;
+            /**
+             * Split
+             * @default false
+             */
+            split?: boolean;
             /**
              * Stacked
              * @default false

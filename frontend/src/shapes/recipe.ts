@@ -57,6 +57,7 @@ export function recipeFor(kind: Kind): Recipe {
     modifiers: [],
     redrawn: null,
     threads: [],
+    split: false,
     start: 0,
     ease: 0.85,
     stacked: false,
@@ -118,17 +119,18 @@ export function recipeFrom(stored: Record<string, unknown> | null): Recipe | nul
   ) as Partial<Recipe>;
   const redrawn = (stored.redrawn as Record<string, unknown> | undefined) ?? null;
   const threads = (stored.threads as Thread[] | undefined) ?? [];
+  const split = stored.split === true;
   const form = stored.form as (Form | ({ base: "solid" } & SolidForm)) & { modifiers?: Modifier[] };
   if (form && typeof form === "object") {
     const { modifiers = [], ...base } = form;
     if (base.base !== "solid")
-      return { ...recipeFor("sphere"), ...how, form: base as Form, modifiers, redrawn, threads };
+      return { ...recipeFor("sphere"), ...how, form: base as Form, modifiers, redrawn, threads, split };
     const { base: _, ...solid } = base;
-    return { ...recipeFor(solid.kind), ...solid, ...how, modifiers, redrawn, threads };
+    return { ...recipeFor(solid.kind), ...solid, ...how, modifiers, redrawn, threads, split };
   }
   const solid = stored.solid as Partial<SolidForm> | undefined;
   if (!solid?.kind) return null;
-  return { ...recipeFor(solid.kind), ...(solid as SolidForm), ...how, redrawn, threads };
+  return { ...recipeFor(solid.kind), ...(solid as SolidForm), ...how, redrawn, threads, split };
 }
 
 /** A mesh at another height. */

@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
-import { answer, api, type Schemas, sentence } from "../api/client";
+import { answer, api, Refused, type Schemas, sentence } from "../api/client";
 import { coloursOf, type Design, gaugeOf, type Part, useAct } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { Ladder } from "../figure/ladder";
@@ -11,7 +11,7 @@ import { useSettled } from "../figure/use-settled";
 import { PartFigure } from "../figure/views";
 import { partPicture } from "../rounds/ask";
 import { paletteOf } from "../rounds/views";
-import { Button, NumberField, Panel, TextField } from "../ui/controls";
+import { Button, Check, NumberField, Panel, TextField } from "../ui/controls";
 import { Confirm, Explained, Guess, useSay } from "../ui/overlays";
 import { cm, inches, rounded } from "../ui/units";
 import { BaseChoice } from "./base-choice";
@@ -246,10 +246,20 @@ function Drafting({
         )}
         {shape && !choosing && <SaveTarget recipe={recipe} />}
         {error ? (
-          <p role="alert" className="mt-2 border-l-4 border-madder bg-madder-ground px-2 py-1">
-            {sentence(error)}
-          </p>
+          <div className="mt-2 border-l-4 border-madder bg-madder-ground px-2 py-1">
+            <p role="alert">{sentence(error)}</p>
+            {error instanceof Refused && error.problem.field === "branches" && (
+              <Button onClick={() => change({ ...recipe, split: true })}>Work it as a split</Button>
+            )}
+          </div>
         ) : null}
+        {recipe.split && (
+          <Check
+            label="Split where the shape divides"
+            checked
+            onChecked={() => change({ ...recipe, split: false })}
+          />
+        )}
         {part ? (
           !part.authoritative && <Replace part={part} onReplace={use} disabled={!shape || Boolean(error)} />
         ) : (
