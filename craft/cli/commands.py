@@ -14,13 +14,14 @@ from craft.drafting import Recipe, Shaping, draft, suggested_start
 from craft.errors import CraftError
 from craft.exchange import export
 from craft.fabric import KIND_KEYS, LOOP_ORDER, Checked, WorkedPart, movements, place_of
-from craft.gauge import Estimate, estimate_gauge, fabric_outlook
+from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
 from craft.grading import profile_of
 from craft.materials import filling_of, hours, tails, yarn_use
 from craft.notation import Wording
+from craft.panels import draft_panels
 from craft.problems import CODES
 from craft.stitches import Terms, Tongue
-from craft.target import Form, Solid
+from craft.target import Form, Solid, patches_of
 from craft.yarn import Yarn, combined_wraps
 
 
@@ -97,9 +98,11 @@ def draft_command(args: argparse.Namespace) -> Answer:
         raise CraftError("draft needs --stitch and --round, both in mm.")
     form = _form(args)
     gauge = gauge_of(args)
-    recipe = Recipe(
-        form, args.start or suggested_start(form, gauge), args.ease, Shaping(args.stacked, args.first, args.decrease)
-    )
+    if args.panels:
+        return _panels(form, gauge)
+    start = args.start or suggested_start(form, gauge)
+    shaping = Shaping(args.stacked, args.first, args.decrease)
+    recipe = Recipe(form, start, args.ease, shaping, split=args.split)
     made = draft(recipe, gauge)
     data = {
         "format": 1,
@@ -110,6 +113,19 @@ def draft_command(args: argparse.Namespace) -> Answer:
         "different_rounds": made.different_rounds,
     }
     return Answer(0, made.text(), data)
+
+
+def _panels(form: Form, gauge: Gauge) -> Answer:
+    """A shape as flat panels: a part for those that are worked alike, then its seams."""
+    panels = draft_panels(patches_of(form.shell), gauge)
+    blocks = []
+    for group in panels.alike:
+        names = " and ".join(panels.panels[k].name for k in group)
+        blocks.append(f"{names} (make {len(group)})\n{panels.panels[group[0]].text()}")
+    seams = [{"letter": a, "one": b, "other": c, "stitches": n} for a, b, c, n in panels.seams]
+    said = [f"{s['letter']}: {s['one']} to {s['other']}, {s['stitches']} stitches" for s in seams]
+    text = "\n".join(blocks) + "\nSeams\n" + "\n".join(said) + "\n"
+    return Answer(0, text, {"format": 1, "text": text, "seams": seams})
 
 
 def _estimate(e: Estimate) -> dict[str, Any]:

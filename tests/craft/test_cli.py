@@ -320,3 +320,19 @@ def test_draft_and_settle_take_a_form_from_a_file(tmp_path: Path, capsys: pytest
     ):
         code, _, err = run(capsys, "draft", *words, *at)
         assert (code, says in err) == (2, True), err
+
+
+def test_a_box_is_drafted_as_panels_that_can_be_checked(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    path = tmp_path / "box.json"
+    path.write_text(json.dumps({"base": "box", "width_mm": 60, "depth_mm": 50, "height_mm": 70}))
+    data = as_json(
+        capsys, "panels", "draft", "form", "--form", str(path), "--stitch", "5.6", "--round", "5.15", "--panels"
+    )
+    assert [s["letter"] for s in data["seams"]] == list("ABCDEFGHIJKL")
+    written = tmp_path / "box.txt"
+    written.write_text(data["text"].split("Seams")[0])
+    checked = as_json(capsys, "check", "check", str(written))
+    assert checked["problems"] == []
+    assert [(p["name"], p["make"]) for p in checked["parts"]] == [
+        ("Left and Right", 2), ("Front and Back", 2), ("Base and Top", 2),
+    ]  # fmt: skip

@@ -15,7 +15,7 @@ from PIL import Image, ImageDraw
 
 from craft.target import Form
 from studio.jobs.models import Job
-from tests.craft.bodies import Y_RODS, rods
+from tests.craft.bodies import LEGS_RODS, Y_RODS, rods
 from tests.studio.conftest import Studio
 
 GAUGE = {"stitch_mm": 5.6, "round_mm": 5.15}
@@ -423,3 +423,17 @@ def test_a_mesh_begins_where_it_is_pointed_at(studio: Studio) -> None:
     assert "none of the shape's" in refused["detail"]
     refused = studio.ask("POST", "/shapes/begin", {"form": CRATE["form"], "corner": 0}, 422)
     assert "Only a mesh" in refused["detail"]
+
+
+def test_a_shape_that_divides_is_worked_as_a_split_on_request(studio: Studio) -> None:
+    x, faces = rods(LEGS_RODS)
+    body = trimesh.Trimesh(x, faces).export(file_type="stl")
+    form = brought(studio, body, "body.stl", height_mm=160)["form"]
+    refused = drafted(studio, {"form": form}, 422)
+    assert refused["field"] == "branches"
+    assert "work it as a split" in refused["detail"]
+    made = drafted(studio, {"form": form, "split": True})
+    assert made["preview"]["problems"] == []
+    assert "Second limb" in made["text"]
+    assert made["recipe"]["split"] is True
+    assert answer(studio, "fit", {"form": form, "split": True})["error"]["rms_w"] < 0.6

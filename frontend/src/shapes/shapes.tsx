@@ -287,6 +287,9 @@ function Drafting({
         )}
       </Panel>
       <Panel className="flex min-h-0 flex-col" title="Rounds">
+        {shape && error ? (
+          <p className="mb-1 text-sm text-soft">These are still the rounds of the shape before.</p>
+        ) : null}
         {shape && <Prices shape={shape} recipe={recipe} onEase={(ease) => change({ ...recipe, ease })} />}
         {shape && <Compare question={bodyOf(question)} recipe={recipe} onRecipe={change} onCut={setCutAt} />}
         {shape && (
