@@ -19,6 +19,7 @@ from craft.errors import CraftError, require
 from craft.fabric import WorkedPart, run_part
 from craft.gauge import Gauge
 from craft.notation import folded, unfolded
+from craft.panels import PanelRecipe
 from craft.pattern import Colour, Instruction, Item, Note, Part, Repeat, Round, Start, Step, Work
 from craft.stitches import Loops
 
@@ -41,7 +42,7 @@ class Regraded:
     notes: tuple[str, ...]
 
 
-def regrade(part: Part, scale: float, gauge: Gauge, recipe: Recipe | None = None) -> Regraded:
+def regrade(part: Part, scale: float, gauge: Gauge, recipe: Recipe | PanelRecipe | None = None) -> Regraded:
     """`part` at `scale` times its size in the same yarn.
 
     recipe: how the part was drafted, while its rounds are still the drafted ones; None resamples.
@@ -51,9 +52,15 @@ def regrade(part: Part, scale: float, gauge: Gauge, recipe: Recipe | None = None
         math.isfinite(scale) and 0.2 <= scale <= 5, "A size is from a fifth to five times the first.", field="scale"
     )
     if recipe is not None:
-        made = draft(recipe.scaled(scale), gauge, part.name, part.make).part
+        made = _drafted(recipe.scaled(scale), part, gauge)
         return Regraded(made, run_part(made)[0], "drafted", _lost_words(part, made))
     return _resampled(part, scale)
+
+
+def _drafted(recipe: Recipe | PanelRecipe, part: Part, gauge: Gauge) -> Part:
+    if isinstance(recipe, PanelRecipe):
+        return recipe.part(gauge, part.name, part.make)
+    return draft(recipe, gauge, part.name, part.make).part
 
 
 def _lost_words(before: Part, after: Part) -> tuple[str, ...]:

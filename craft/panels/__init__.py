@@ -2,6 +2,18 @@
 
 from craft.panels.draft import Panel, PanelEdge, Panels, draft_panels
 from craft.panels.layout import Placed, laid_out
+from craft.panels.recipe import PanelRecipe, recipe_of, seams_direction
 from craft.panels.sewn import settle_sewn
 
-__all__ = ["Panel", "PanelEdge", "Panels", "Placed", "draft_panels", "laid_out", "settle_sewn"]
+__all__ = [
+    "Panel",
+    "PanelEdge",
+    "PanelRecipe",
+    "Panels",
+    "Placed",
+    "draft_panels",
+    "laid_out",
+    "recipe_of",
+    "seams_direction",
+    "settle_sewn",
+]

@@ -7,7 +7,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from craft.drafting import Recipe
+from craft.panels import recipe_of
 from studio.designs.eyes import moved_by_text
 from studio.designs.manifest import Manifest, PartEntry
 from studio.designs.models import Design, PartVersion, Revision
@@ -93,7 +93,7 @@ def add_part(user: User, pk: int, values: dict[str, Any]) -> tuple[Design, str]:
     manifest = design.manifest
     if len(manifest.parts) >= 60:
         raise Refusal(422, "invalid", "A design holds at most 60 parts.")
-    recipe = None if values["recipe"] is None else Recipe.from_json(values["recipe"]).to_json()
+    recipe = None if values["recipe"] is None else recipe_of(values["recipe"]).to_json()
     key, name = new_key(), values["name"]
     version = new_version(design, key, values["text"], recipe, manifest.terms)
     entry = PartEntry(key=key, name=name, make=values["make"], version=version.pk, colour=values["colour"])

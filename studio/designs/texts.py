@@ -8,7 +8,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from craft.drafting import Recipe
+from craft.panels import recipe_of
 from studio.designs.eyes import moved_by_text
 from studio.designs.manifest import AssemblyPage, Manifest, PartEntry
 from studio.designs.models import Design, Draft, PartVersion
@@ -96,7 +96,7 @@ def set_text(user: User, pk: int, key: str, text: str, recipe: dict[str, Any] | 
     entry = part_of(design, key)
     old = PartVersion.objects.get(pk=entry.version)
     if recipe is not None:
-        recipe = Recipe.from_json(recipe).to_json()
+        recipe = recipe_of(recipe).to_json()
     if old.text == text and (recipe is None or recipe == old.recipe):
         return design
     version = new_version(design, key, text, recipe or old.recipe, design.manifest.terms, hand_edited=recipe is None)

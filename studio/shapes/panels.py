@@ -8,7 +8,8 @@ from collections.abc import Callable
 from django.contrib.auth.models import User
 
 from craft.fabric import check
-from craft.panels import Panels, draft_panels, laid_out, settle_sewn
+from craft.notation import print_part
+from craft.panels import PanelRecipe, draft_panels, laid_out, settle_sewn
 from craft.stitches import Terms
 from craft.target import patches_of
 from studio.bench.figures import USUAL_STEPS
@@ -33,12 +34,6 @@ def _name_of(names: list[str]) -> str:
     return "Panel" if {"Top", "Base"} & set(names) else "Side panel"
 
 
-def _direction(panels: Panels) -> str:
-    """How the panels are sewn together, in one line."""
-    seams = "; ".join(f"{a} to {b}, {n} stitches ({letter})" for letter, a, b, n in panels.seams)
-    return f"Sew the panels together, stitch to stitch, right sides out: {seams}."
-
-
 def panels_out(question: ShapeIn) -> PanelsOut:
     """The panels of a shape; CraftError says why there are none."""
     gauge = craft_gauge(question.gauge)
@@ -50,9 +45,8 @@ def panels_out(question: ShapeIn) -> PanelsOut:
     parts = []
     for at, group in enumerate(groups):
         panel = panels.panels[group[0]]
-        text = panel.text(terms)
-        if at == len(groups) - 1:
-            text = f"{text.rstrip()}\n{_direction(panels)}\n"
+        recipe = PanelRecipe(form, panel.name, seams=at == len(groups) - 1)
+        text = print_part(recipe.part(gauge), terms, heading=False)
         worked = check(text, terms).parts[0]
         parts.append(
             PanelPartOut(
@@ -61,6 +55,7 @@ def panels_out(question: ShapeIn) -> PanelsOut:
                 text=text,
                 rows=len(panel.counts),
                 stitches=len(worked.graph),
+                recipe=recipe.to_json(),
             )
         )
     pieces = [

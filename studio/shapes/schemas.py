@@ -156,6 +156,7 @@ class PanelPartOut(Schema):
     text: str
     rows: int
     stitches: int
+    recipe: dict[str, Any]
 
 
 class SideOfPanelOut(Schema):

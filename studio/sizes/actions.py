@@ -7,9 +7,9 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from craft.drafting import Recipe
 from craft.fabric import WorkedPart
 from craft.notation import print_part
+from craft.panels import recipe_of
 from craft.stitches import Terms
 from studio.designs.actions import copy_design
 from studio.designs.eyes import retold
@@ -69,7 +69,7 @@ def make_size(user: User, pk: int, key: str) -> Design:
     if entry.kind == "height":
         for part in sized.parts:
             recipe = part.source.recipe if part.how == "drafted" else None
-            scaled = Recipe.from_json(recipe).scaled(sized.scale).to_json() if recipe else None
+            scaled = recipe_of(recipe).scaled(sized.scale).to_json() if recipe else None
             text = print_part(part.written, Terms(manifest.terms), heading=False)
             if assembly.eyes is not None and assembly.eyes.part == part.source.key:
                 text = retold(text, assembly, part.worked)

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass, field, replace
 
-from craft.drafting import Recipe
 from craft.errors import CraftError
 from craft.fabric import MAIN_COLOUR, WorkedPart, run_part
 from craft.figure import body_of
 from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
 from craft.grading import part_size, proportional_scale, regrade, sold_eye
 from craft.materials import filling_of, hours, skeins, yarn_use
+from craft.panels import recipe_of
 from craft.pattern import Part
 from craft.placement import extent, place
 from studio.bench.previews import estimate
@@ -82,7 +82,7 @@ def _at_height(manifest: Manifest, base: Sized, height_mm: float) -> Sized:
     notes: list[str] = []
     for part in base.parts:
         source = part.source
-        recipe = Recipe.from_json(source.recipe) if source.recipe is not None and source.authoritative else None
+        recipe = recipe_of(source.recipe) if source.recipe is not None and source.authoritative else None
         found = regrade(part.written, scale, base.gauge, recipe)
         worked = replace(_run_as(found.part, source), name=source.name, make=source.make)
         made.append(AtSize(source, found.part, worked, found.how, found.notes))

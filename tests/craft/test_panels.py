@@ -8,9 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from craft.errors import CraftError
-from craft.fabric import check
+from craft.fabric import check, run_part
 from craft.gauge import Gauge
-from craft.panels import Panels, draft_panels, laid_out, settle_sewn
+from craft.grading import regrade
+from craft.notation import print_part
+from craft.panels import PanelRecipe, Panels, draft_panels, laid_out, recipe_of, settle_sewn
 from craft.panels.draft import letter_of
 from craft.panels.slices import slices_of
 from craft.settling import fit
@@ -161,3 +163,27 @@ def test_a_box_is_a_form_like_others() -> None:
 
 def test_seams_are_lettered() -> None:
     assert [letter_of(n) for n in (0, 25, 26, 51, 52)] == ["A", "Z", "AA", "AZ", "BA"]
+
+
+def test_a_panel_is_drafted_again_at_another_size() -> None:
+    recipe = PanelRecipe(Form(Box(70, 60, 90)), "Front", seams=True)
+    assert recipe_of(recipe.to_json()) == recipe
+    part = recipe.part(GAUGE, "Front and back", 2)
+    again = regrade(part, 1.5, GAUGE, recipe)
+    assert again.how == "drafted"
+    assert (again.part.name, again.part.make) == ("Front and back", 2)
+    rows, larger = (sum(t.flat for t in worked.rounds) for worked in (run_part(part)[0], again.worked))
+    assert larger == pytest.approx(1.5 * rows, abs=2)
+    assert "Sew the panels together" in print_part(again.part, Terms.US)
+    assert check(print_part(again.part, Terms.US)).sound
+
+
+@pytest.mark.parametrize("damaged", [{"panel": "Front"}, {"panel": "Front", "form": 5}, {"panel": 1, "form": {}}])
+def test_a_damaged_recipe_of_a_panel_is_refused(damaged: dict[str, object]) -> None:
+    with pytest.raises(CraftError):
+        recipe_of(damaged)
+
+
+def test_a_panel_that_is_not_there_is_refused() -> None:
+    with pytest.raises(CraftError, match="no panel 'Lid'"):
+        PanelRecipe(Form(Box(70, 60, 90)), "Lid").part(GAUGE)

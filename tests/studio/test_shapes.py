@@ -13,6 +13,7 @@ import trimesh
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image, ImageDraw
 
+from craft.panels import recipe_of
 from craft.target import Form
 from studio.jobs.models import Job
 from tests.craft.bodies import LEGS_RODS, Y_RODS, rods
@@ -387,6 +388,16 @@ def test_a_box_is_told_as_panels_that_match_and_lie_side_by_side(studio: Studio)
         assert seen["problems"] == []
     uk = studio.ask("POST", "/shapes/panels", {**asked, "terms": "uk"})
     assert " dc" in uk["parts"][0]["text"]
+
+
+def test_panels_keep_their_recipe_and_follow_other_sizes(studio: Studio) -> None:
+    parts = studio.ask("POST", "/shapes/panels", {"recipe": CRATE, "gauge": GAUGE, "terms": "us"})["parts"]
+    design = studio.design("Crate")
+    for part in parts:
+        wanted = {name: part[name] for name in ("name", "make", "text", "recipe")}
+        design = studio.ask("POST", f"/designs/{design['id']}/parts", wanted, 201)
+    assert all(p["authoritative"] for p in design["parts"])
+    assert all(recipe_of(p["recipe"]).to_json() == p["recipe"] for p in design["parts"])
 
 
 def test_panels_sewn_together_bulge_when_stuffed_and_not_over_inlays(studio: Studio) -> None:

@@ -133,6 +133,27 @@ def test_a_bent_part_is_made_larger_from_its_form(studio: Studio) -> None:
     assert copy["parts"][0]["authoritative"]
 
 
+def test_flat_panels_are_made_larger_from_their_box(studio: Studio) -> None:
+    box = {"form": {"base": "box", "width_mm": 60, "depth_mm": 50, "height_mm": 70}}
+    asked = {"recipe": box, "gauge": {"stitch_mm": 5.6, "round_mm": 5.15}, "terms": "us"}
+    made = studio.design("Crate")
+    for part in studio.ask("POST", "/shapes/panels", asked)["parts"]:
+        wanted = {name: part[name] for name in ("name", "make", "text", "recipe")}
+        made = studio.ask("POST", f"/designs/{made['id']}/parts", wanted, 201)
+    tall = {**TALLER, "height_mm": 110}
+    table = studio.ask("POST", f"/designs/{made['id']}/sizes", {"sizes": [tall]})
+    base, larger = table["columns"]
+    assert larger["problem"] is None
+    assert [p["how"] for p in larger["parts"]] == ["drafted"] * 3
+    rows = [[len(p["counts"]) for p in column["parts"]] for column in (base, larger)]
+    assert all(b > a for a, b in zip(*rows, strict=True))
+    page = {"base": made["revision"], "data": {"sizes": [tall]}}
+    studio.ask("PUT", f"/designs/{made['id']}/pages/sizes", page)
+    copy = studio.ask("POST", f"/designs/{made['id']}/sizes/taller/make", status=201)
+    assert copy["parts"][2]["recipe"]["panel"] == "Base"
+    assert all(p["authoritative"] for p in copy["parts"])
+
+
 def test_a_size_becomes_a_design(studio: Studio) -> None:
     made = gauged(studio)
     page = {"base": made["revision"], "data": {"sizes": [PLUSH, TALLER]}}

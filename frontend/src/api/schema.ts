@@ -2384,6 +2384,10 @@ export interface components {
             make: number;
             /** Name */
             name: string;
+            /** Recipe */
+            recipe: {
+                [key: string]: unknown;
+            };
             /** Rows */
             rows: number;
             /** Stitches */

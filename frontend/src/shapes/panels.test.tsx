@@ -22,7 +22,16 @@ const side = (letter: string, from: number) => ({
   line: [SQUARE[from % 4], SQUARE[(from + 1) % 4]] as [number, number][],
 });
 const PANELS: Schemas["PanelsOut"] = {
-  parts: [{ name: "Front and back", make: 2, text: "Row 1: 8 sc [8]", rows: 9, stitches: 120 }],
+  parts: [
+    {
+      name: "Front and back",
+      make: 2,
+      text: "Row 1: 8 sc [8]",
+      rows: 9,
+      stitches: 120,
+      recipe: { panel: "Front" },
+    },
+  ],
   panels: [{ name: "Front", part: 0, outline: SQUARE, sides: ["A", "B", "C", "D"].map(side) }],
   seams: [{ letter: "A", one: "Front", other: "Top", stitches: 8 }],
   too_round: ["Top"],
@@ -101,6 +110,11 @@ describe("flat panels", () => {
     fireEvent.click(await screen.findByRole("button", { name: "Add the panels as parts" }));
     await vi.waitFor(() => expect(asked.some((a) => a.url.includes("/designs/1"))).toBe(true));
     const body = asked.find((a) => a.url.includes("/designs/1"))?.body;
-    expect(body).toMatchObject({ name: "Front and back", make: 2, text: "Row 1: 8 sc [8]" });
+    expect(body).toMatchObject({
+      name: "Front and back",
+      make: 2,
+      text: "Row 1: 8 sc [8]",
+      recipe: { panel: "Front" },
+    });
   });
 });

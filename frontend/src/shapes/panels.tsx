@@ -41,8 +41,8 @@ export function FlatPanels({
   const add = useMutation({
     mutationFn: async (parts: Schemas["PanelPartOut"][]) => {
       let made: Design = design;
-      for (const { name, make, text } of parts)
-        made = await act.mutateAsync({ do: "add-part", name, make, colour: null, text, recipe: null });
+      for (const { name, make, text, recipe } of parts)
+        made = await act.mutateAsync({ do: "add-part", name, make, colour: null, text, recipe });
       return made;
     },
     onSuccess: (made, parts) => {

@@ -113,7 +113,8 @@ export function reshaped(recipe: Recipe, part: Partial<Recipe>): Recipe {
 
 /** The recipe of a part as it was stored, in the form the screens use. */
 export function recipeFrom(stored: Record<string, unknown> | null): Recipe | null {
-  if (!stored) return null;
+  // A panel is worked in rows: it is no shape that rounds follow.
+  if (!stored || stored.panel) return null;
   const how = Object.fromEntries(
     ["start", "ease", "stacked", "first", "decrease", "start_kind"].map((k) => [k, stored[k]]),
   ) as Partial<Recipe>;

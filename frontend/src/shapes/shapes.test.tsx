@@ -85,6 +85,7 @@ describe("recipes", () => {
     expect(bent).toMatchObject({ ...egg, form: null, modifiers: [bend], ease: 0.5 });
     expect(recipeFrom({ solid: egg, ...how })).toMatchObject({ ...egg, form: null, modifiers: [] });
     expect(recipeFrom({ solid: egg, ...how, threads: [[0.5, 0, 0.5, 0.5, 40]] })?.threads).toHaveLength(1);
+    expect(recipeFrom({ panel: "Front", form: { base: "box" } })).toBeNull();
     expect(recipeFrom({ solid: 5 })).toBeNull();
     expect(recipeFrom(null)).toBeNull();
   });

@@ -157,7 +157,7 @@ function Drafting({
   };
   const follow = useRef(use);
   follow.current = use;
-  const authoritative = part?.authoritative ?? false;
+  const authoritative = (part?.authoritative ?? false) && stored !== null;
   useEffect(() => {
     if (!authoritative || !touched.current || busy || !shape) return;
     const timer = setTimeout(() => {
@@ -260,7 +260,11 @@ function Drafting({
             onChecked={() => change({ ...recipe, split: false })}
           />
         )}
-        {part ? (
+        {part?.recipe?.panel ? (
+          <p className="mt-3 border-t border-line pt-3 text-sm">
+            {part.name} is a flat panel, worked in rows; to work its shape anew, choose a new part.
+          </p>
+        ) : part ? (
           !part.authoritative && <Replace part={part} onReplace={use} disabled={!shape || Boolean(error)} />
         ) : (
           <AddPart
