@@ -41,7 +41,9 @@ def ask(user: User, kind: str, question: str, identity: str | None = None) -> Jo
             )
             again = job.state in (State.FAILED, State.CANCELLED)
             if again:
-                job.state, job.progress, job.attempt, job.error, job.cancel_asked = State.WAITING, 0, 0, "", False
+                job.state, job.progress, job.attempt, job.error = State.WAITING, 0, 0, ""
+            # Whoever called it off no longer waits; whoever asks now does.
+            job.cancel_asked = False
             job.used = timezone.now()
             job.save()
             if fresh or again:

@@ -108,6 +108,14 @@ def test_a_running_job_stops_when_asked(user: User) -> None:
     assert (job.state, job.progress) == (State.CANCELLED, 50)
 
 
+def test_a_running_job_that_was_called_off_goes_on_when_it_is_asked_for_again(user: User) -> None:
+    key = actions.key_of("patient", "q")
+    job = Job.objects.create(owner=user, key=key, kind="patient", question="q", state=State.RUNNING, cancel_asked=True)
+    assert actions.ask(user, "patient", "q").pk == job.pk
+    job.refresh_from_db()
+    assert (job.state, job.cancel_asked) == (State.RUNNING, False)
+
+
 @pytest.mark.parametrize(("question", "said"), [("craft", "No wool."), ("bug", "could not be worked out")])
 def test_failures_become_sentences_and_may_be_asked_again(question: str, said: str, user: User) -> None:
     job = actions.ask(user, "breaks", question)

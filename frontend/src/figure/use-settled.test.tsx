@@ -122,4 +122,25 @@ describe("having a part settled", () => {
     act(() => result.current.cancel());
     expect(result.current.progress).toBeNull();
   });
+  it("calls off what nobody waits for any more", async () => {
+    replies.push(...Array.from({ length: 40 }, () => job(20, "running")));
+    const ask = vi.fn(async () => job(20, "running") as never);
+    const { rerender, unmount } = renderHook(({ key }) => useSettled(key, ask), {
+      initialProps: { key: "a" },
+    });
+    await waitFor(() => expect(asked).toContain("/api/jobs/20"));
+    expect(asked).not.toContain("/api/jobs/20/cancel");
+    rerender({ key: "b" });
+    await waitFor(() => expect(asked).toContain("/api/jobs/20/cancel"));
+    asked.length = 0;
+    await waitFor(() => expect(asked).toContain("/api/jobs/20"));
+    unmount();
+    await waitFor(() => expect(asked).toContain("/api/jobs/20/cancel"));
+  });
+  it("asks anew when another window called off the work that it waits for", async () => {
+    const ask = vi.fn().mockResolvedValueOnce(job(30, "cancelled")).mockResolvedValue(job(31, "done"));
+    const { result } = renderHook(() => useSettled("a", ask));
+    await waitFor(() => expect(result.current.settled).not.toBeNull());
+    expect(ask).toHaveBeenCalledTimes(2);
+  });
 });

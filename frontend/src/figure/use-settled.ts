@@ -51,6 +51,14 @@ export async function watched(
   return job.state === "failed" ? job.error : null;
 }
 
+/** How often the same figure is asked for when others call it off. */
+const MOST_ASKED = 3;
+
+/** Nobody waits for this job any more: what comes next need not wait for it. */
+function callOff(job: number): void {
+  void api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job } } }).catch(() => {});
+}
+
 /** `key` tells one question from the next; null while there is nothing to settle. */
 export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOut"]>): Settling {
   const [settled, setSettled] = useState<Settled | null>(null);
@@ -70,10 +78,16 @@ export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOu
       if (!going) return;
       setProgress(0);
       try {
-        const first = await how.current();
-        job = first.id;
-        const got = await watched(first, () => going, setProgress);
+        let got: Settled | string | null = null;
+        // Another window may have called off the work that both wait for: then it is asked for anew.
+        for (let asked = 0; asked < MOST_ASKED && got === null && going; asked++) {
+          const first = await how.current();
+          job = first.id;
+          if (!going) callOff(job);
+          else got = await watched(first, () => going, setProgress);
+        }
         if (!going) return;
+        job = null;
         if (got && typeof got !== "string") {
           if (shown.current !== got) setBefore(shown.current);
           shown.current = got;
@@ -88,12 +102,13 @@ export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOu
     stop.current = () => {
       going = false;
       setProgress(null);
-      if (job !== null)
-        void api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job } } }).catch(() => {});
+      if (job !== null) callOff(job);
+      job = null;
     };
     void begin();
     return () => {
       going = false;
+      if (job !== null) callOff(job);
     };
   }, [key]);
   const cancel = useCallback(() => stop.current(), []);
