@@ -287,7 +287,11 @@ def _edging_around(number: int, sides: list[int], sharp: list[bool], ahead: int)
     for k, corner in zip(sides, sharp, strict=True):
         around += [3 if corner else 1, *[1] * k]
     for at in [i for i, many in enumerate(around) if many == 3]:
-        around[at - 1] = around[(at + 1) % len(around)] = 0
+        before, after = (at - 1) % len(around), (at + 1) % len(around)
+        if around[before] == around[after] == 1:
+            around[before] = around[after] = 0
+        else:  # a side of one stitch has none to give to both its corners
+            around[at] = 1
     around = around[ahead:] + around[:ahead]
     words: list[str] = []
     for many, run in itertools.groupby(n for n in around if n):

@@ -91,7 +91,11 @@ def test_panels_of_any_box_are_sound_and_match(width: int, depth: int, height: i
     assert sorted(k for group in panels.alike for k in group) == list(range(6))
 
 
-@pytest.mark.parametrize("form", [BALL, PYRAMID])
+THIN = Form(Solid("cone", 80, 60), (Modifier("flatten", {"depth": 50}),))
+"""Its sides are so narrow that their edgings have corners beside corners."""
+
+
+@pytest.mark.parametrize("form", [BALL, PYRAMID, THIN])
 def test_panels_of_other_shapes_are_sound_in_all_terms(form: Form) -> None:
     for panel in panels_of(form).panels:
         for terms in (Terms.US, Terms.UK):
