@@ -21,6 +21,10 @@ Vector = NDArray[np.float64]
 SAMPLES = 1441
 
 
+LEVEL, WIDE_END = 0.005, 0.4
+"""How level an end must lie, as a share of the height, and how far out, as a share of the width, to be a flat one."""
+
+
 @dataclass(frozen=True, slots=True)
 class Outline:
     """Half a silhouette: radius and z in mm from the start pole (0, 0), and arc length `s` along it."""
@@ -47,6 +51,17 @@ class Outline:
     def height_at(self, s: Vector) -> Vector:
         """z at arc lengths `s`."""
         return np.interp(s, self.s, self.z)
+
+    def flat_end_mm(self) -> float:
+        """Across the wider of its flat ends, 0 for a body with none: one that lies level over much of its width."""
+        tall = max(float(self.z.max() - self.z.min()), 1e-9)
+        ends = []
+        for z, r in ((self.z, self.r), (self.z[::-1], self.r[::-1])):
+            level = np.abs(z - z[0]) < LEVEL * tall
+            reach = int(np.argmin(level)) or len(level)
+            ends.append(2 * float(r[:reach].max()) if r[0] < 1e-6 else 0.0)
+        widest = 2 * float(self.r.max())
+        return max((end for end in ends if end > WIDE_END * widest), default=0.0)
 
     @property
     def volume_ml(self) -> float:

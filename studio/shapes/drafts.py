@@ -15,6 +15,9 @@ from studio.bench.previews import craft_gauge, preview
 from studio.bench.schemas import PreviewIn
 from studio.shapes.schemas import PieceOut, PriceOut, RecipeIn, ShapeIn, ShapeOut, SideOut
 
+LEAST_DISC_MM = 15.0
+"""Across the smallest base disc that is worth cutting out."""
+
 ROWS = 64
 """Heights at which a shape's reach is told."""
 
@@ -109,6 +112,7 @@ def shape(question: ShapeIn) -> ShapeOut:
     )
     form = recipe.form
     width, depth, height = form.size_mm
+    flat_end = form.outline.flat_end_mm() if form.outline is not None else 0.0
     return ShapeOut.model_construct(
         number=question.number,
         text=text,
@@ -122,4 +126,5 @@ def shape(question: ShapeIn) -> ShapeOut:
         off_mm=made.radius_rms_mm,
         different=made.different_rounds,
         uneven=round(made.uneven, 3),
+        disc_mm=disc if (disc := flat_end - gauge.stitch_mm) >= LEAST_DISC_MM else None,
     )

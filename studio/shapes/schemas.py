@@ -71,7 +71,8 @@ class ShapeOut(Schema):
     """Drafted rounds, what they make, the shape aimed at (mm), and the price of each preset.
 
     outline: half outline of a body of revolution, empty for other shapes. sides: how far any shape reaches at heights.
-    uneven: by how much the height of rounds has to differ, as a share.
+    uneven: by how much the height of rounds has to differ, as a share. disc_mm: across the disc that keeps a flat
+    end flat, null where there is none.
     """
 
     number: int
@@ -86,6 +87,7 @@ class ShapeOut(Schema):
     off_mm: float
     different: int
     uneven: float
+    disc_mm: float | None
 
 
 class SolidOut(Schema):

@@ -327,3 +327,12 @@ def test_a_cross_section_looks_the_way_it_was_drawn() -> None:
 def test_a_cross_section_that_is_none_is_refused(section: tuple[float, ...]) -> None:
     with pytest.raises(CraftError, match="cross-section"):
         Traced(((0, 0), (30, 10), (0, 95)), section=section)
+
+
+@pytest.mark.parametrize(
+    ("kind", "across"),
+    [("sphere", 0), ("egg", 0), ("ellipsoid", 0), ("capsule", 0), ("cone", 60), ("cylinder", 60), ("dome", 60)],
+)
+def test_flat_ends_are_known(kind: str, across: float) -> None:
+    solid = Solid(kind, 60, 60)
+    assert solid.outline().flat_end_mm() == pytest.approx(across, abs=0.5)

@@ -80,6 +80,13 @@ def test_every_base_is_drafted_and_its_recipe_read_back(
     assert kept["recipe"] == got["recipe"]
 
 
+def test_a_flat_end_is_told_with_the_disc_that_keeps_it_flat(studio: Studio) -> None:
+    drum = {"kind": "cylinder", "height_mm": 50, "width_mm": 60}
+    assert drafted(studio, drum)["disc_mm"] == pytest.approx(60 - 5.6, abs=0.5)
+    assert drafted(studio, {"kind": "sphere", "width_mm": 60, "height_mm": 60})["disc_mm"] is None
+    assert drafted(studio, {**drum, "width_mm": 18})["disc_mm"] is None
+
+
 @pytest.mark.parametrize(
     ("recipe", "words"),
     [

@@ -3154,11 +3154,14 @@ export interface components {
          * @description Drafted rounds, what they make, the shape aimed at (mm), and the price of each preset.
          *
          *     outline: half outline of a body of revolution, empty for other shapes. sides: how far any shape reaches at heights.
-         *     uneven: by how much the height of rounds has to differ, as a share.
+         *     uneven: by how much the height of rounds has to differ, as a share. disc_mm: across the disc that keeps a flat
+         *     end flat, null where there is none.
          */
         ShapeOut: {
             /** Different */
             different: number;
+            /** Disc Mm */
+            disc_mm: number | null;
             /** Number */
             number: number;
             /** Off Mm */

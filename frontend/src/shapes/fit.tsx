@@ -30,6 +30,7 @@ export function Fit({
   onRedrawn,
   threads,
   onThreads,
+  disc = null,
 }: {
   settling: Settling;
   question: Schemas["ShapeIn"];
@@ -38,6 +39,8 @@ export function Fit({
   /** Sewn through, so that a flat shape stays flat. */
   threads: Thread[];
   onThreads: (threads: Thread[]) => void;
+  /** Across the disc that keeps a flat end flat, in mm; null where there is none. */
+  disc?: number | null;
 }) {
   const [said, setSaid] = useState<string | null>(null);
   const redraw = useWorked<Redrawn>("/api/shapes/compensate", (got) => {
@@ -77,6 +80,13 @@ export function Fit({
         <p className="text-sm">
           Stuffing rounds this shape out by that much. Sew threads through it, fill it less, put a base disc
           in, work short rows, or sew it from flat panels.
+        </p>
+      )}
+      {disc !== null && error && settling.progress === null && (
+        <p className="text-sm">
+          Filling makes its flat end bulge. A stiff disc of {rounded(disc, 0)} mm inside keeps it flat: a
+          stitch smaller than the end; round its edge, sew it in, and use nothing that small children could
+          get out.
         </p>
       )}
       <div className="mt-1 flex flex-wrap items-center gap-2">

@@ -174,6 +174,10 @@ describe("how near a shape settles", () => {
     expect(screen.getByRole("alert").textContent).toBe("The shape divides into 2.");
     expect(screen.getByRole("button", { name: "Compensate" })).toHaveProperty("disabled", true);
   });
+  it("names the disc that keeps a flat end flat", () => {
+    shown(off(2, 0.4), { disc: 41.6 });
+    expect(screen.getByText(/A stiff disc of 42 mm inside keeps it flat/)).toBeTruthy();
+  });
   it("can be taken back when it was redrawn, or sewn through", () => {
     const onRedrawn = vi.fn();
     const onThreads = vi.fn();

@@ -327,6 +327,7 @@ function Drafting({
           question={bodyOf(question)}
           compensated={recipe.redrawn !== null}
           onRedrawn={(redrawn) => change({ ...recipe, redrawn })}
+          disc={shape?.disc_mm ?? null}
           threads={recipe.threads}
           onThreads={(threads) => change({ ...recipe, threads })}
         />
