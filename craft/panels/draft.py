@@ -6,17 +6,16 @@ Two panels that meet have the same number of edging stitches there, and one in e
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.drafting import Shaping, shaped_round
 from craft.errors import require
 from craft.gauge import Gauge
-from craft.notation import print_body, print_part, read
+from craft.notation import print_part, read
+from craft.panels.rows import edging, edging_around, written_rows
 from craft.panels.slices import Slices, slices_of
 from craft.pattern import Part
 from craft.stitches import Terms
@@ -154,10 +153,10 @@ def _panel(patch: Patch, number: int, stitches: list[int], letters: dict[tuple[i
         counts = _free_counts(patch.name, cut, gauge)
     order = [(begun + i) % len(patch.edges) for i in range(len(patch.edges))]
     sides = [stitches[i] for i in order]
-    lines = _rows(counts, domed=patch.roundness > DOMED)
+    lines = written_rows(counts, domed=patch.roundness > DOMED)
     sharp = [_is_sharp(patch, i) for i in order]
     ahead = round(share * (sides[0] + 1))
-    lines.append(_edging(counts, sides) if square else _edging_around(len(counts) + 1, sides, sharp, ahead))
+    lines.append(edging(counts, sides) if square else edging_around(len(counts) + 1, sides, sharp, ahead))
     lines.append("Fasten off and leave a long tail for sewing.")
     part = replace(read("\n".join(lines), Terms.US).pattern.parts[0], name=patch.name)
     total = sum(sides) + len(sides)
@@ -231,73 +230,6 @@ def _workable(counts: list[int]) -> tuple[int, ...]:
     for i in range(1, len(counts)):
         counts[i] = min(max(counts[i], -(-counts[i - 1] // 2)), 2 * counts[i - 1])
     return tuple(counts)
-
-
-def _rows(counts: Sequence[int], *, domed: bool) -> list[str]:
-    """Rows in US terms, those alike folded."""
-    lines = [f"Ch {counts[0] + 1}", f"Row 1: from 2nd ch, {counts[0]} sc [{counts[0]}]"]
-    number = 2
-    for same, run in itertools.groupby(enumerate(itertools.pairwise(counts)), key=lambda r: r[1][0] == r[1][1]):
-        steps = list(run)
-        if same:
-            label = f"Row {number}" if len(steps) == 1 else f"Rows {number}-{number + len(steps) - 1}"
-            lines.append(f"{label}: ch 1, turn, {steps[0][1][1]} sc [{steps[0][1][1]}]")
-            number += len(steps)
-            continue
-        for at, (before, after) in steps:
-            work = _spread(before, after) if domed else _at_ends(before, after, late=bool(at % 2))
-            lines.append(f"Row {number}: ch 1, turn, {work} [{after}]")
-            number += 1
-    return lines
-
-
-def _at_ends(before: int, after: int, *, late: bool) -> str:
-    """Shaping at both ends of a row; a single one at the end when `late`, else at the beginning."""
-    many, op = abs(after - before), "inc" if after > before else "dec"
-    one, other = (many + (not late)) // 2, (many + late) // 2
-    plain = before - many * (1 if op == "inc" else 2)
-    words = [_times(op, one), f"{plain} sc" if plain else "", _times(op, other)]
-    return ", ".join(w for w in words if w)
-
-
-def _times(op: str, many: int) -> str:
-    return "" if not many else op if many == 1 else f"{op} x {many}"
-
-
-def _spread(before: int, after: int) -> str:
-    """Shaping all along a row: darts, of which each takes in or lets out one stitch."""
-    return print_body(shaped_round(before, after, Shaping()), Terms.US)
-
-
-def _edging(counts: Sequence[int], sides: list[int]) -> str:
-    """A round of single crochet around a four-sided panel, three in every corner."""
-    top, left, base, right = sides
-    return (
-        f"R{len(counts) + 1}: ch 1, turn, 3 sc in next st, {top - 2} sc, 3 sc in next st, along the edge, {left - 2} sc, "
-        f"on the underside, 3 sc in next st, {base - 2} sc, 3 sc in next st, along the edge, {right - 2} sc [{sum(sides) + 4}]"
-    )
-
-
-def _edging_around(number: int, sides: list[int], sharp: list[bool], ahead: int) -> str:
-    """A round of single crochet around a panel of any outline, three in each sharp corner.
-
-    ahead: how many stitches of the first side, its corner among them, lie before the round begins.
-    """
-    around: list[int] = []
-    for k, corner in zip(sides, sharp, strict=True):
-        around += [3 if corner else 1, *[1] * k]
-    for at in [i for i, many in enumerate(around) if many == 3]:
-        before, after = (at - 1) % len(around), (at + 1) % len(around)
-        if around[before] == around[after] == 1:
-            around[before] = around[after] = 0
-        else:  # a side of one stitch has none to give to both its corners
-            around[at] = 1
-    around = around[ahead:] + around[:ahead]
-    words: list[str] = []
-    for many, run in itertools.groupby(n for n in around if n):
-        count = len(list(run))
-        words += ["3 sc in next st"] * count if many == 3 else [f"{count} sc"]
-    return f"R{number}: along the edge, {', '.join(words)} [{len(around)}]"
 
 
 def _is_sharp(patch: Patch, edge: int) -> bool:

@@ -4,6 +4,7 @@ import { type Schemas, sentence } from "../api/client";
 import { Button } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
 import { rounded } from "../ui/units";
+import { Heads } from "./heads";
 import type { Form, Recipe } from "./recipe";
 import { useWorked } from "./work";
 
@@ -90,15 +91,7 @@ export function Compare({
         {compare.percent === null && compare.got && (
           <div className="max-h-[60dvh] overflow-auto">
             <table className="w-full whitespace-nowrap text-sm tabular-nums">
-              <thead className="text-left">
-                <tr>
-                  {HEADS.map((name, i) => (
-                    <th key={i} scope="col" className="px-1.5 py-1 font-semibold">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
+              <Heads names={HEADS} />
               <tbody>
                 {compare.got.ways.map((way) => (
                   <tr key={`${way.end}${way.start}${way.name}`} className="border-t border-line">

@@ -4,6 +4,7 @@ import { type Schemas, sentence } from "../api/client";
 import { Button } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
 import { rounded } from "../ui/units";
+import { Heads } from "./heads";
 import type { Thread } from "./recipe";
 import { useWorked } from "./work";
 
@@ -12,6 +13,8 @@ type Remedy = {
   firmness: number;
   error: { rms_mm: number; rms_w: number; volume_ratio: number };
 };
+
+const HEADS = ["with", "off (mm)", "of a stitch", "volume", "choose"];
 
 export function Flat({
   question,
@@ -56,15 +59,7 @@ export function Flat({
         {job.percent === null && ways.length > 0 && (
           <>
             <table className="w-full text-sm tabular-nums">
-              <thead className="text-left">
-                <tr>
-                  {["with", "off (mm)", "of a stitch", "volume", "choose"].map((name) => (
-                    <th key={name} scope="col" className="px-1.5 py-1 font-semibold">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
+              <Heads names={HEADS} />
               <tbody>
                 {ways.map((way, i) => (
                   <tr key={saidOf(way, i)} className="border-t border-line">
