@@ -15,11 +15,12 @@ from craft.drafting.counts import best_counts, evened
 from craft.drafting.rings import Rings, rings_of
 from craft.drafting.sewn import SewnThrough, sewn_from_json, written
 from craft.drafting.shells import course_of
+from craft.drafting.short_rows import Straightened, straightened, write_short_rows
 from craft.drafting.split import SplitCourse, split_course, write_split
 from craft.drafting.spread import Shaping, shaped_rounds
 from craft.errors import CraftError, require
 from craft.gauge import Gauge
-from craft.notation import folded, print_part, thread_direction
+from craft.notation import folded, print_body, print_part, thread_direction
 from craft.pattern import Instruction, Item, Part, Repeat, Round, Start, StartKind, Step, StepKind, Work
 from craft.stitches import Terms
 from craft.target import Form, Shell, Solid, as_form
@@ -37,6 +38,7 @@ class Recipe:
     redrawn: the surface to lay rounds on instead of the shape's own, so that it settles to the shape.
     threads: sewn through the filling, to keep a flat shape flat; a round shape takes none. split: a shape that
     divides is worked in one piece, its trunk's stitches shared out among its limbs.
+    short_rows: a body of revolution with a bend is worked straight, and bent by short rows.
     """
 
     shape: Form | Solid
@@ -47,6 +49,7 @@ class Recipe:
     redrawn: Shell | None = None
     threads: tuple[SewnThrough, ...] = ()
     split: bool = False
+    short_rows: bool = False
 
     def __post_init__(self) -> None:
         require(
@@ -73,6 +76,7 @@ class Recipe:
             **({} if self.redrawn is None else {"redrawn": self.redrawn.to_json()}),
             **({"threads": [t.to_json() for t in self.threads]} if self.threads else {}),
             **({"split": True} if self.split else {}),
+            **({"short_rows": True} if self.short_rows else {}),
         }
 
     @property
@@ -94,9 +98,9 @@ class Recipe:
             form = Form(Solid.from_json(data["solid"])) if "solid" in data else Form.from_json(data["form"])
             redrawn = Shell.from_json(data["redrawn"]) if data.get("redrawn") else None
             start_kind, threads = StartKind(data["start_kind"]), sewn_from_json(data)
-            return cls(
-                form, data["start"], data["ease"], shaping, start_kind, redrawn, threads, bool(data.get("split"))
-            )
+            split, short_rows = bool(data.get("split")), bool(data.get("short_rows"))
+            how = data["start"], data["ease"], shaping, start_kind
+            return cls(form, *how, redrawn, threads, split, short_rows)
         except CraftError:
             raise
         except (KeyError, TypeError, ValueError, AttributeError) as error:
@@ -195,6 +199,8 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
         divided = split_course(laid_on, gauge, recipe.start, recipe.ease, recipe.shaping)
         if divided is not None:
             return _split_draft(divided, recipe, gauge, name, make)
+    if recipe.short_rows and (straight := straightened(recipe.form)) is not None:
+        return _bent_draft(straight, recipe, gauge, name, make)
     course = None if laid_on.outline is not None else course_of(laid_on, gauge, recipe.start)
     rings = rings_of(recipe.form, gauge, recipe.start) if course is None else course.rings
     true = [float(n) for n in rings.stitches]
@@ -234,6 +240,18 @@ def _split_draft(course: SplitCourse, recipe: Recipe, gauge: Gauge, name: str | 
     counts = (*course.counts, *(n for limb in course.limbs for n in limb.counts))
     off = rms * gauge.stitch_mm / (2 * math.pi)
     return Draft(Part(name, items, make), counts, course.rings, rms, off, different_rounds(items))
+
+
+def _bent_draft(straight: Straightened, recipe: Recipe, gauge: Gauge, name: str | None, make: int) -> Draft:
+    """Draft the straight body, and bend it with short rows."""
+    plain = replace(recipe, shape=straight.form, redrawn=None, threads=(), short_rows=False)
+    made = draft(plain, gauge)
+    bodies = shaped_rounds(made.counts, recipe.shaping)
+    first = print_body(_start_round(recipe).body, Terms.US)
+    items = write_short_rows(
+        made.counts, bodies, f"R1: {first} [{recipe.start}]", straight.degrees, gauge, closed=not recipe.form.open
+    )
+    return replace(made, part=Part(name, items, make), different_rounds=different_rounds(items))
 
 
 def prices(recipe: Recipe, gauge: Gauge) -> tuple[tuple[str, float, Draft], ...]:

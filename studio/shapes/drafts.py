@@ -43,6 +43,7 @@ def recipe_of(given: RecipeIn, gauge: Gauge) -> Recipe:
         Shell.from_json(given.redrawn) if given.redrawn else None,
         tuple(SewnThrough.from_json(t) for t in given.threads),
         given.split,
+        given.short_rows,
     )
 
 

@@ -19,7 +19,7 @@ class RecipeIn(Schema):
     form: a traced outline, a stack or a mesh instead of the solid; modifiers are done on either (both as in
     docs/file-format.md). start: 0 lets the shape choose. redrawn: the surface that compensation found.
     threads: sewn through, each from (along, around) to (along, around), and its length in mm.
-    split: a shape that divides is worked in one piece.
+    split: a shape that divides is worked in one piece. short_rows: a bend is worked with them.
     """
 
     kind: Literal["sphere", "ellipsoid", "egg", "drop", "cone", "dome", "capsule", "cylinder"] = "sphere"
@@ -33,6 +33,7 @@ class RecipeIn(Schema):
     redrawn: dict[str, Any] | None = None
     threads: Annotated[list[tuple[float, float, float, float, float]], Field(max_length=MOST_SEWN)] = []
     split: bool = False
+    short_rows: bool = False
     start: Annotated[int, Field(ge=0, le=60)] = 0
     ease: Annotated[float, Field(ge=0, le=1)] = 0.85
     stacked: bool = False

@@ -123,6 +123,14 @@ def test_compensation_comes_nearer_and_its_recipe_drafts(studio: Studio) -> None
     assert answer(studio, "fit", redrawn)["error"]["rms_w"] == pytest.approx(got["after"]["rms_w"], abs=0.02)
 
 
+def test_a_bend_is_worked_with_short_rows_on_request(studio: Studio) -> None:
+    made = drafted(studio, {**BENT, "short_rows": True})
+    assert made["preview"]["problems"] == []
+    assert "turn" in made["text"]
+    assert made["recipe"]["short_rows"] is True
+    assert answer(studio, "fit", {**BENT, "short_rows": True})["error"]["rms_w"] < 0.5
+
+
 def test_a_flat_shape_is_kept_flat_by_threads_that_its_rounds_name(studio: Studio) -> None:
     tail = {"kind": "ellipsoid", "height_mm": 80, "width_mm": 50, "modifiers": [{"kind": "flatten", "depth": 40}]}
     plain, *ways = answer(studio, "flat", tail)["ways"]

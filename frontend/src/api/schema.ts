@@ -2694,7 +2694,7 @@ export interface components {
          *     form: a traced outline, a stack or a mesh instead of the solid; modifiers are done on either (both as in
          *     docs/file-format.md). start: 0 lets the shape choose. redrawn: the surface that compensation found.
          *     threads: sewn through, each from (along, around) to (along, around), and its length in mm.
-         *     split: a shape that divides is worked in one piece.
+         *     split: a shape that divides is worked in one piece. short_rows: a bend is worked with them.
          */
         RecipeIn: {
             /**
@@ -2751,6 +2751,11 @@ export interface components {
             redrawn?: {
                 [key: string]: unknown;
             } | null;
+            /**
+             * Short Rows
+             * @default false
+             */
+            short_rows?: boolean;
             /**
              * Split
              * @default false

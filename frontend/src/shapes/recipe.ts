@@ -58,6 +58,7 @@ export function recipeFor(kind: Kind): Recipe {
     redrawn: null,
     threads: [],
     split: false,
+    short_rows: false,
     start: 0,
     ease: 0.85,
     stacked: false,
@@ -120,18 +121,28 @@ export function recipeFrom(stored: Record<string, unknown> | null): Recipe | nul
   ) as Partial<Recipe>;
   const redrawn = (stored.redrawn as Record<string, unknown> | undefined) ?? null;
   const threads = (stored.threads as Thread[] | undefined) ?? [];
-  const split = stored.split === true;
+  const more = { threads, split: stored.split === true, short_rows: stored.short_rows === true };
   const form = stored.form as (Form | ({ base: "solid" } & SolidForm)) & { modifiers?: Modifier[] };
   if (form && typeof form === "object") {
     const { modifiers = [], ...base } = form;
     if (base.base !== "solid")
-      return { ...recipeFor("sphere"), ...how, form: base as Form, modifiers, redrawn, threads, split };
+      return { ...recipeFor("sphere"), ...how, form: base as Form, modifiers, redrawn, ...more };
     const { base: _, ...solid } = base;
-    return { ...recipeFor(solid.kind), ...solid, ...how, modifiers, redrawn, threads, split };
+    return { ...recipeFor(solid.kind), ...solid, ...how, modifiers, redrawn, ...more };
   }
   const solid = stored.solid as Partial<SolidForm> | undefined;
   if (!solid?.kind) return null;
-  return { ...recipeFor(solid.kind), ...(solid as SolidForm), ...how, redrawn, threads, split };
+  return { ...recipeFor(solid.kind), ...(solid as SolidForm), ...how, redrawn, ...more };
+}
+
+/** Whether a bend is all that is done to a body of revolution: then short rows can work it. */
+export function onlyBent({ form, modifiers }: Recipe): boolean {
+  const round = form === null || form.base === "stack" || (form.base === "traced" && isRound(form));
+  return round && modifiers.length === 1 && modifiers[0]?.kind === "bend";
+}
+
+function isRound(form: Traced): boolean {
+  return !form.side.length && !form.section?.length && !form.axis.some(([forward]) => forward !== 0);
 }
 
 /** A mesh at another height. */

@@ -10,6 +10,7 @@ import {
   FIRST_STACK,
   FIRST_TRACE,
   meshAt,
+  onlyBent,
   recipeFor,
   recipeFrom,
   reshaped,
@@ -103,6 +104,17 @@ describe("recipes", () => {
       40,
     );
   });
+});
+
+it("short rows are offered where a bend is all that is done to a round body", () => {
+  const bend = { kind: "bend", degrees: 40 };
+  const capsule = { ...recipeFor("capsule"), modifiers: [bend] };
+  expect(onlyBent(capsule)).toBe(true);
+  expect(onlyBent({ ...capsule, modifiers: [bend, { kind: "taper", amount: 3 }] })).toBe(false);
+  expect(onlyBent(recipeFor("capsule"))).toBe(false);
+  expect(onlyBent({ ...capsule, form: FIRST_TRACE })).toBe(true);
+  expect(onlyBent({ ...capsule, form: { ...FIRST_TRACE, side: FIRST_TRACE.front } })).toBe(false);
+  expect(onlyBent({ ...capsule, form: { ...FIRST_TRACE, axis: [[9, 40]] } })).toBe(false);
 });
 
 it("a stack grows on top, keeps balls round and never falls below two", () => {

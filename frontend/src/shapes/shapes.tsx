@@ -24,7 +24,7 @@ import { MeshFields } from "./mesh";
 import { Modifiers } from "./modifiers";
 import { Outline } from "./outline";
 import { FlatPanels } from "./panels";
-import { type Recipe, recipeFor, recipeFrom, reshaped, withBase } from "./recipe";
+import { onlyBent, type Recipe, recipeFor, recipeFrom, reshaped, withBase } from "./recipe";
 import { SaveTarget } from "./save-target";
 import { StackFields } from "./stack";
 import { Trace } from "./trace";
@@ -228,6 +228,13 @@ function Drafting({
           <Modifiers
             modifiers={recipe.modifiers}
             onModifiers={(modifiers) => change(reshaped(recipe, { modifiers }))}
+          />
+        )}
+        {!choosing && onlyBent(recipe) && (
+          <Check
+            label="Bend it with short rows"
+            checked={recipe.short_rows}
+            onChecked={(on) => change({ ...recipe, short_rows: on })}
           />
         )}
         <Making recipe={recipe} onRecipe={change} start={shape?.start ?? 6} />
