@@ -5,6 +5,7 @@ from craft.drafting.draft import EASE_PRESETS, Draft, Recipe, different_rounds, 
 from craft.drafting.loops import Branch, BranchedError
 from craft.drafting.rings import Rings, rings_of, suggested_start
 from craft.drafting.sewn import MOST_SEWN, SewnThrough, Spot, spot_of
+from craft.drafting.short_rows import straightened
 from craft.drafting.spread import Shaping, shaped_round, shaped_rounds
 
 __all__ = [
@@ -26,6 +27,7 @@ __all__ = [
     "shaped_round",
     "shaped_rounds",
     "spot_of",
+    "straightened",
     "suggested_start",
     "write_rounds",
 ]

@@ -443,6 +443,9 @@ class RoundRun:
         rest = self.main.spots[self.main.at : self.main.end]
         self.out.gives += len(made)
         self.main = Line(np.concatenate([made[::-1], rest[::-1]]), self.main.name, self.main.closed)
+        if len(made) and len(rest):
+            # A short row within a round: the edge as it lies now is seen in no round's end.
+            self.hook.graph.edge(self.main.spots, EdgeKind.ROUND if self.main.closed else EdgeKind.OPEN)
         self.source, self.fresh = self.main, []
 
     def _join(self) -> None:

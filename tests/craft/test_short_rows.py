@@ -59,6 +59,18 @@ def test_a_pair_of_short_rows_tilts_a_tube_by_its_height_over_the_width(wedges: 
     assert bare * 0.95 < turned < bare * 1.3
 
 
+def test_short_rows_within_one_round_leave_no_hole() -> None:
+    text = (
+        "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: sc around [18]\n"
+        "R5: 9 sc, turn, 9 sc, turn [18]\nR6: sc around [18]\nR7: (sc, dec) x 6 [12]\nR8: dec x 6 [6]\nClose.\n"
+    )
+    read = check(text)
+    assert not read.problems
+    settled = settle(read.parts[0], GAUGE)
+    assert settled.converged
+    assert not settled.sheets.rims
+
+
 @pytest.mark.parametrize("degrees", [30, 45, 90, 140, -60])
 def test_bends_are_written_soundly_and_have_the_rounds_of_the_straight_body(degrees: float) -> None:
     recipe = bent(degrees)
