@@ -217,6 +217,8 @@ def test_pointing_at_rounds_leaves_the_figure_where_it_is(bench: Page) -> None:
     drawn(bench)
     bench.get_by_text("Passes up to").wait_for(timeout=30_000)
     expect(bench.get_by_role("progressbar", name="Settling")).to_have_count(0)
+    # The settled figure takes the place of the estimated one, and is drawn for the first time.
+    drawn(bench)
     figure = bench.get_by_test_id("figure").bounding_box()
     bench.get_by_role("option", name="R4:").hover()
     expect(bench.get_by_text("around, opening")).to_be_visible()
