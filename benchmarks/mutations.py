@@ -6,8 +6,8 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
-from craft.fabric import check
 from craft.problems import Severity
+from craft.text.check import check
 
 SOUND = {
     "ball": "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\nR5: (3 sc, inc) x 6 [30]\n"

@@ -7,13 +7,15 @@ import time
 
 import numpy as np
 
-from craft.drafting import Recipe, draft, suggested_start
 from craft.errors import CraftError
-from craft.fabric import WorkedPart, check
+from craft.figure.settling import Settled, round_nodes, settle, shape_error
 from craft.gauge import Gauge
-from craft.profile import inflated_profile
-from craft.settling import Settled, round_nodes, settle, shape_error
-from craft.target import Solid
+from craft.rounds.fabric import WorkedPart
+from craft.shape.drafting import Recipe, draft, suggested_start
+from craft.shape.profile import inflated_profile
+from craft.shape.target import Solid
+from craft.text.check import check
+from craft.text.notation import print_rounds
 
 GAUGES = (Gauge(8.0, 7.4), Gauge(5.6, 5.15), Gauge(3.2, 2.95))
 
@@ -35,7 +37,7 @@ def _drafted(solid: Solid, gauge: Gauge, ease: float) -> WorkedPart | None:
         made = draft(Recipe(solid, suggested_start(solid, gauge), ease), gauge)
     except CraftError:
         return None
-    return check(made.text()).parts[0] if sum(made.counts) <= MOST_STITCHES else None
+    return check(print_rounds(made.part)).parts[0] if sum(made.counts) <= MOST_STITCHES else None
 
 
 def _aim(solid: Solid, stitches: int) -> float | None:
@@ -79,7 +81,7 @@ def _bulges() -> list[str]:
     for kind, height, width in (("cone", 100.0, 70.0), ("cone", 60.0, 80.0), ("dome", 45.0, 90.0), ("dome", 70.0, 70.0),
                                 ("cylinder", 80.0, 70.0), ("cylinder", 40.0, 90.0)):  # fmt: skip
         made = draft(Recipe(Solid(kind, height, width), ease=0.0), gauge)
-        settled = settle(check(made.text()).parts[0], gauge)
+        settled = settle(check(print_rounds(made.part)).parts[0], gauge)
         z = [settled.x[nodes][:, 2].mean() for _, (nodes, _) in sorted(round_nodes(settled).items())]
         rim = max(i for i, n in enumerate(made.counts) if n == max(made.counts))
         found = inflated_profile(made.counts, gauge, closed=True).height
@@ -92,7 +94,7 @@ def _ball(stitches: int) -> tuple[WorkedPart, Gauge]:
     """A ball of about so many stitches."""
     gauge = GAUGES[1]
     across = float(np.sqrt(stitches * gauge.stitch_mm * gauge.round_mm / np.pi))
-    part = check(draft(Recipe(Solid("sphere", across, across), ease=0.0), gauge).text()).parts[0]
+    part = check(print_rounds(draft(Recipe(Solid("sphere", across, across), ease=0.0), gauge).part)).parts[0]
     return part, gauge
 
 

@@ -7,13 +7,15 @@ from dataclasses import replace
 
 import numpy as np
 
-from craft.drafting import Recipe, draft, straightened
 from craft.errors import CraftError
-from craft.fitting import compensate, outcome, remedies
+from craft.figure.settling import ShapeError, fit
+from craft.fitting.compensation import compensate
+from craft.fitting.outcome import outcome
+from craft.fitting.panels import draft_panels, settle_sewn
+from craft.fitting.threads import remedies
 from craft.gauge import Gauge
-from craft.panels import draft_panels, settle_sewn
-from craft.settling import ShapeError, fit
-from craft.target import Form, Modifier, Shell, Solid, Stack, Traced, patches_of, revolved
+from craft.shape.drafting import Recipe, draft, straightened
+from craft.shape.target import Form, Modifier, Shell, Solid, Stack, Traced, patches_of, revolved
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
 EASE = 0.5

@@ -14,16 +14,17 @@ import django
 
 django.setup()
 
-from craft.chart import draw_chart  # noqa: E402
-from craft.drafting import Recipe, draft  # noqa: E402
-from craft.fabric import check  # noqa: E402
-from craft.figure import body_of, draw  # noqa: E402
+from craft.design.grading import regrade  # noqa: E402
+from craft.document.chart import draw_chart  # noqa: E402
+from craft.figure.body import body_of  # noqa: E402
+from craft.figure.picture import draw  # noqa: E402
+from craft.figure.placement import place  # noqa: E402
 from craft.gauge import Gauge  # noqa: E402
-from craft.grading import regrade  # noqa: E402
-from craft.notation import read  # noqa: E402
-from craft.notation.bodies import read_body  # noqa: E402
-from craft.placement import place  # noqa: E402
-from craft.target import Solid  # noqa: E402
+from craft.shape.drafting import Recipe, draft  # noqa: E402
+from craft.shape.target import Solid  # noqa: E402
+from craft.text.check import check  # noqa: E402
+from craft.text.notation import read  # noqa: E402
+from craft.text.notation.bodies import read_body  # noqa: E402
 from studio.bench.previews import preview  # noqa: E402
 from studio.bench.schemas import PreviewIn  # noqa: E402
 

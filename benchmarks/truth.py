@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from benchmarks.mutations import survey
-from craft.drafting import EASE_PRESETS, Recipe, draft, suggested_start
 from craft.gauge import Gauge
-from craft.profile import inflated_profile
-from craft.target import SOLIDS, Solid
+from craft.shape.drafting import EASE_PRESETS, Recipe, draft, suggested_start
+from craft.shape.profile import inflated_profile
+from craft.shape.target import SOLIDS, Solid
 
 GAUGES = (Gauge(8.0, 7.4), Gauge(5.6, 5.15), Gauge(3.0, 2.76))
 

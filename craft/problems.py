@@ -6,6 +6,7 @@ never change their meaning.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -68,6 +69,11 @@ class Problem:
     def severity(self) -> Severity:
         """The severity that belongs to the code."""
         return CODES[self.code][0]
+
+
+def faulty(problems: Iterable[Problem]) -> bool:
+    """Whether any of them is a fault; warnings and hints are none."""
+    return any(p.severity is Severity.FAULT for p in problems)
 
 
 CODES: dict[str, tuple[Severity, str]] = {

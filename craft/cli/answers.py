@@ -6,9 +6,9 @@ import argparse
 from dataclasses import dataclass
 from typing import Any
 
-from craft.fabric import Checked
 from craft.gauge import ASSUMED, Gauge
 from craft.problems import Problem
+from craft.text.check import Checked
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,18 +10,19 @@ from typing import Any
 from craft.cli.answers import Answer, gauge_of, problem_row, refused
 from craft.cli.files import read_checked
 from craft.cli.settling import form_in
-from craft.drafting import Recipe, Shaping, draft, suggested_start
+from craft.design.grading import profile_of
+from craft.document.export import export
 from craft.errors import CraftError
-from craft.exchange import export
-from craft.fabric import KIND_KEYS, LOOP_ORDER, Checked, WorkedPart, movements, place_of
+from craft.figure.materials import filling_of, hours, tails, yarn_use
+from craft.fitting.panels import draft_panels
 from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
-from craft.grading import profile_of
-from craft.materials import filling_of, hours, tails, yarn_use
-from craft.notation import Wording
-from craft.panels import draft_panels
 from craft.problems import CODES
-from craft.stitches import Terms, Tongue
-from craft.target import Form, Solid, patches_of
+from craft.rounds.fabric import KIND_KEYS, LOOP_ORDER, WorkedPart, movements, place_of
+from craft.rounds.stitches import Terms, Tongue
+from craft.shape.drafting import Recipe, Shaping, draft, suggested_start
+from craft.shape.target import Form, Solid, patches_of
+from craft.text.check import Checked
+from craft.text.notation import Wording, print_rounds
 from craft.yarn import Yarn, combined_wraps
 
 
@@ -106,13 +107,13 @@ def draft_command(args: argparse.Namespace) -> Answer:
     made = draft(recipe, gauge)
     data = {
         "format": 1,
-        "text": made.text(),
+        "text": print_rounds(made.part),
         "counts": list(made.counts),
         "target": recipe.to_json().get("solid") or form.to_json(),
         "count_rms": made.count_rms,
         "different_rounds": made.different_rounds,
     }
-    return Answer(0, made.text(), data)
+    return Answer(0, print_rounds(made.part), data)
 
 
 def _panels(form: Form, gauge: Gauge) -> Answer:
@@ -121,7 +122,7 @@ def _panels(form: Form, gauge: Gauge) -> Answer:
     blocks = []
     for group in panels.alike:
         names = " and ".join(panels.panels[k].name for k in group)
-        blocks.append(f"{names} (make {len(group)})\n{panels.panels[group[0]].text()}")
+        blocks.append(f"{names} (make {len(group)})\n{print_rounds(panels.panels[group[0]].part)}")
     seams = [{"letter": a, "one": b, "other": c, "stitches": n} for a, b, c, n in panels.seams]
     said = [f"{s['letter']}: {s['one']} to {s['other']}, {s['stitches']} stitches" for s in seams]
     text = "\n".join(blocks) + "\nSeams\n" + "\n".join(said) + "\n"

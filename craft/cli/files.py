@@ -6,10 +6,10 @@ import sys
 from pathlib import Path
 
 from craft.errors import CraftError
-from craft.exchange import imported_text
-from craft.fabric import Checked, check
-from craft.notation import MOST_TEXT
-from craft.stitches import Terms
+from craft.rounds.stitches import Terms
+from craft.text.check import Checked, check
+from craft.text.exchange import imported_text
+from craft.text.notation import MOST_TEXT
 
 
 def read_text(name: str) -> str:

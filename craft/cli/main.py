@@ -15,10 +15,10 @@ from typing import NoReturn
 from craft.cli.answers import Answer
 from craft.cli.commands import check_command, convert_command, draft_command, gauge_command, run_command, yarn_command
 from craft.cli.settling import settle_command
+from craft.document.export import FORMATS
 from craft.errors import CraftError
-from craft.exchange import FORMATS
-from craft.stitches import Tongue
-from craft.target import SOLIDS
+from craft.rounds.stitches import Tongue
+from craft.shape.target import SOLIDS
 
 TERMS = ("us", "uk", "letters")
 

@@ -11,9 +11,9 @@ from typing import Any
 from craft.cli.answers import Answer, gauge_of, refused
 from craft.cli.files import read_checked
 from craft.errors import CraftError
-from craft.fabric import WorkedPart
-from craft.settling import MESH_FORMATS, Mesh, Settled, measure, mesh_file, settle, shape_error
-from craft.target import SOLIDS, Form, Solid
+from craft.figure.settling import MESH_FORMATS, Mesh, Settled, measure, mesh_file, settle, shape_error
+from craft.rounds.fabric import WorkedPart
+from craft.shape.target import SOLIDS, Form, Solid
 
 
 def target_of(text: str) -> Form:

@@ -1,6 +1,1 @@
-"""Parts in space: rings of stitches from the inflated profile, and the SVG picture."""
-
-from craft.figure.body import Body, Placed, Ring, body_of
-from craft.figure.picture import Faces, View, draw, draw_faces
-
-__all__ = ["Body", "Faces", "Placed", "Ring", "View", "body_of", "draw", "draw_faces"]
+"""What rounds will look like: settled figures, what is placed on them, pictures, and what they take."""

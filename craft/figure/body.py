@@ -13,9 +13,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.fabric import WorkedPart
 from craft.gauge import Gauge
-from craft.profile import Profile, inflated_profile
+from craft.rounds.fabric import WorkedPart
+from craft.shape.profile import Profile, inflated_profile
 
 Vector = NDArray[np.float64]
 

@@ -8,14 +8,14 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from craft.drafting import EASE_PRESETS, Recipe
 from craft.errors import CraftError
-from craft.fitting.compensate import outcome
+from craft.figure.materials import hours, yarn_use
+from craft.figure.settling import ShapeError
+from craft.fitting.outcome import outcome
 from craft.gauge import Estimate, Gauge
-from craft.materials import hours, yarn_use
-from craft.profile import REFERENCE_FIRMNESS
-from craft.settling import ShapeError
-from craft.target import Form, Shell, cut, distance_from_pole
+from craft.shape.drafting import EASE_PRESETS, Recipe
+from craft.shape.profile import REFERENCE_FIRMNESS
+from craft.shape.target import Form, Shell, cut, distance_from_pole
 
 NARROW = 0.8
 """Width at a neck as a share of that beside it."""

@@ -10,10 +10,11 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Router, UploadedFile
 
 from craft.errors import CraftError
-from craft.fabric import MAIN_COLOUR
 from craft.gauge import Estimate, estimate_gauge, fabric_outlook
-from craft.notation import MOST_TEXT, folded, print_part, read
-from craft.stitches import Terms, Tongue
+from craft.rounds.fabric import MAIN_COLOUR
+from craft.rounds.pattern import folded
+from craft.rounds.stitches import Terms, Tongue
+from craft.text.notation import MOST_TEXT, print_part, read
 from craft.yarn import Yarn
 from studio.bench import figures, previews, scenes, workings
 from studio.bench.files import design_file

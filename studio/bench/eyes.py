@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from craft.fabric import WorkedPart
-from craft.placement import EyeDirection, find_direction
 from craft.problems import Mend, Place, Problem
+from craft.rounds.fabric import WorkedPart
+from craft.text.eye_directions import EyeDirection, find_direction
 from studio.bench.schemas import EyesAsked, PreviewIn
 from studio.designs.eyes import retold
 from studio.designs.manifest import AssemblyPage, EyesEntry

@@ -12,9 +12,9 @@ import numpy as np
 from django.contrib.auth.models import User
 from numpy.typing import NDArray
 
-from craft.fabric import ARRAYS, KIND_KEYS, WorkedPart
+from craft.figure.settling import Settled, measure, relief_of, settle
 from craft.gauge import Gauge
-from craft.settling import Settled, measure, relief_of, settle
+from craft.rounds.fabric import ARRAYS, KIND_KEYS, WorkedPart
 from studio.designs.reading import OtherText, checked_text, first_worked
 from studio.jobs import actions
 from studio.jobs.kinds import Stopped, Watch

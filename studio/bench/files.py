@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from craft.exchange import FORMATS, export
-from craft.fabric import check
-from craft.notation import Wording
-from craft.stitches import Terms, Tongue
+from craft.document.export import FORMATS, export
+from craft.rounds.stitches import Terms, Tongue
+from craft.text.check import check
+from craft.text.notation import Wording
 from studio.designs.manifest import Manifest
 from studio.designs.models import Design
 from studio.designs.reading import read_parts, yarn_names

@@ -7,10 +7,10 @@ import math
 from django.contrib.auth.models import User
 
 from craft.errors import CraftError
-from craft.fabric import MAIN_COLOUR, WorkedPart, singular
-from craft.placement import Surface
-from craft.reshaping import Limb, fold_flat, work_in
-from craft.stitches import Terms
+from craft.figure.placement import Surface
+from craft.rounds.fabric import MAIN_COLOUR, WorkedPart, singular
+from craft.rounds.stitches import Terms
+from craft.text.reshaping import Limb, fold_flat, work_in
 from studio.bench.scenes import Assembled, assembled
 from studio.designs.manifest import AssemblyStep
 from studio.designs.models import Design

@@ -5,13 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import cast
 
-from craft.fabric import MAIN_COLOUR, Checked, Tally, WorkedPart, repeats_said
-from craft.figure import Body, body_of, draw
+from craft.figure.body import Body, body_of
+from craft.figure.materials import filling_g, yarn_use
+from craft.figure.picture import draw
+from craft.figure.placement import drift, place
 from craft.gauge import Estimate, Gauge
-from craft.materials import filling_g, yarn_use
-from craft.notation import highlights
-from craft.placement import drift, place
 from craft.problems import Problem
+from craft.rounds.fabric import MAIN_COLOUR, Tally, WorkedPart, repeats_said
+from craft.text.check import Checked
+from craft.text.notation import highlights
 from studio.bench.eyes import eye_hints
 from studio.bench.schemas import (
     ColourIn,

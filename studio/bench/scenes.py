@@ -13,12 +13,10 @@ import numpy as np
 from django.contrib.auth.models import User
 
 from craft.errors import CraftError
-from craft.fabric import KIND_KEYS, MAIN_COLOUR, WorkedPart
-from craft.figure import Body, Faces, Placed, draw, draw_faces
-from craft.gauge import Gauge
-from craft.materials import tail_mm
-from craft.pattern import StepKind
-from craft.placement import (
+from craft.figure.body import Body, Placed
+from craft.figure.materials import tail_mm
+from craft.figure.picture import Faces, draw, draw_faces
+from craft.figure.placement import (
     EyePlace,
     Posable,
     Skin,
@@ -29,7 +27,6 @@ from craft.placement import (
     drift,
     extent,
     eye_faces,
-    find_direction,
     misplaced,
     necks,
     place,
@@ -38,9 +35,13 @@ from craft.placement import (
     propose_seat,
     room,
 )
-from craft.placement import Job as Task
-from craft.settling import Mesh, mesh_file
-from craft.stitches import STITCHES
+from craft.figure.placement import Job as Task
+from craft.figure.settling import Mesh, mesh_file
+from craft.gauge import Gauge
+from craft.rounds.fabric import KIND_KEYS, MAIN_COLOUR, WorkedPart
+from craft.rounds.pattern import StepKind
+from craft.rounds.stitches import STITCHES
+from craft.text.eye_directions import find_direction
 from studio.bench import figures, previews
 from studio.bench.schemas import (
     BalanceOut,

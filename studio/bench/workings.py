@@ -4,14 +4,27 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from craft.chart import draw_chart
-from craft.exchange import imported_text
-from craft.fabric import WorkedPart, check, movements, place_of
-from craft.notation import LineKind, print_item, print_part
-from craft.pattern import Item, Part
+from craft.document.chart import draw_chart
 from craft.problems import Problem, Severity
-from craft.reshaping import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, add_shift, keep_sides, reshape
-from craft.stitches import Terms, stitch
+from craft.rounds.fabric import WorkedPart, movements, place_of
+from craft.rounds.pattern import Item, Part
+from craft.rounds.stitches import Terms, stitch
+from craft.text.check import check
+from craft.text.exchange import imported_text
+from craft.text.notation import LineKind, print_item, print_part
+from craft.text.reshaping import (
+    Change,
+    Copy,
+    Insert,
+    Recolour,
+    Rotate,
+    Spread,
+    Swap,
+    Widen,
+    add_shift,
+    keep_sides,
+    reshape,
+)
 from studio.bench.previews import palette_from, worked_of
 from studio.bench.schemas import (
     ChartIn,

@@ -9,8 +9,8 @@ from typing import Any, Literal
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 
-from craft.booklet import Document, as_markdown, as_text
-from craft.stitches import Terms
+from craft.document.booklet import Document, as_markdown, as_text
+from craft.rounds.stitches import Terms
 from studio.accounts.policy import own_profile
 from studio.booklets.manuscripts import cover, document
 from studio.booklets.printing import as_pdf

@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import replace
 from datetime import date
 
-from craft.booklet import AssemblyLine, Document, Manuscript, YarnLine, compose
-from craft.fabric import WorkedPart
+from craft.design.grading import profile_of
+from craft.document.booklet import AssemblyLine, Document, Manuscript, YarnLine, compose
+from craft.figure.materials import filling_of, skeins, yarn_use
 from craft.gauge import Estimate
-from craft.grading import profile_of
-from craft.materials import filling_of, skeins, yarn_use
-from craft.pattern import Part, Step
-from craft.stitches import Terms
+from craft.rounds.fabric import WorkedPart
+from craft.rounds.pattern import Part, Step
+from craft.rounds.stitches import Terms
 from studio.bench import scenes
 from studio.designs.eyes import retold
 from studio.designs.manifest import AssemblyStep, Manifest

@@ -10,7 +10,7 @@ from weasyprint import HTML
 from weasyprint.text.fonts import FontConfiguration
 from weasyprint.urls import URLFetcher, URLFetcherResponse
 
-from craft.booklet import Document
+from craft.document.booklet import Document
 
 FONTS = Path(__file__).parent / "fonts"
 PAPERS = {"a4": "A4", "letter": "letter"}

@@ -11,9 +11,10 @@ from typing import Any
 
 from django.contrib.auth.models import User
 
-from craft.drafting import Recipe, draft, suggested_start
 from craft.gauge import Gauge
-from craft.target import Form, Solid
+from craft.shape.drafting import Recipe, draft, suggested_start
+from craft.shape.target import Form, Solid
+from craft.text.notation import print_rounds
 from studio.designs import actions, pages, texts
 from studio.designs.models import Design
 from studio.designs.reading import gauge_of
@@ -56,7 +57,7 @@ def _drafted(part: Tree, gauge: Gauge) -> tuple[str, Tree]:
     """A part's drafted text and its recipe."""
     form = Form.from_json(part["form"]) if "form" in part else Form(Solid.from_json(part["solid"]))
     recipe = Recipe(form, suggested_start(form, gauge))
-    return draft(recipe, gauge).text(), recipe.to_json()
+    return print_rounds(draft(recipe, gauge).part), recipe.to_json()
 
 
 def _after_widest(text: str, direction: str) -> str:

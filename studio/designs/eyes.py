@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from craft.fabric import WorkedPart
-from craft.notation import read
-from craft.placement import EyeWords, find_direction, kept, round_for_eyes, said_anew, with_direction
-from craft.stitches import Terms
+from craft.figure.placement import kept
+from craft.rounds.fabric import WorkedPart
+from craft.rounds.stitches import Terms
+from craft.text.eye_directions import EyeWords, find_direction, round_for_eyes, said_anew, with_direction
+from craft.text.notation import read
 from studio.designs.manifest import AssemblyPage, EyesEntry
 from studio.designs.places import eyes_now, shown_rounds
 from studio.errors import Refusal

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from craft.fabric import WorkedPart
-from craft.placement import expressed, kept
+from craft.figure.placement import expressed, kept
+from craft.rounds.fabric import WorkedPart
 from studio.designs.manifest import AssemblyPage, AssemblyStep, EyesEntry
 
 

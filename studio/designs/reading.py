@@ -7,14 +7,15 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from craft.fabric import MAIN_COLOUR, Checked, Piece, WorkedPart, check
-from craft.figure import Body, Placed, body_of
+from craft.figure.body import Body, Placed, body_of
+from craft.figure.placement import Seat, place, swings_when_sitting
+from craft.figure.settling import shows_filling_above
 from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge, fabric_outlook
-from craft.pattern import Part
-from craft.placement import Seat, place, swings_when_sitting
 from craft.problems import Severity
-from craft.settling import shows_filling_above
-from craft.stitches import Terms
+from craft.rounds.fabric import MAIN_COLOUR, Piece, WorkedPart
+from craft.rounds.pattern import Part
+from craft.rounds.stitches import Terms
+from craft.text.check import Checked, check
 from craft.yarn import Yarn
 from studio.designs.manifest import AssemblyPage, DesignYarn, GaugePage, Manifest, PartEntry
 from studio.designs.models import Design, PartVersion

@@ -8,9 +8,9 @@ from typing import Any
 from django.db.models import Max
 
 from craft import __version__
-from craft.notation import read
-from craft.pattern import to_json
-from craft.stitches import Terms
+from craft.rounds.pattern import to_json
+from craft.rounds.stitches import Terms
+from craft.text.notation import read
 from studio.designs.manifest import Manifest
 from studio.designs.models import Design, PartVersion, Revision
 

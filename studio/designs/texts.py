@@ -8,7 +8,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from craft.panels import recipe_of
+from craft.fitting.panels import recipe_of
 from studio.designs.eyes import moved_by_text
 from studio.designs.manifest import AssemblyPage, Manifest, PartEntry
 from studio.designs.models import Design, Draft, PartVersion

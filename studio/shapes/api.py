@@ -7,7 +7,7 @@ from typing import Literal
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, UploadedFile
 
-from craft.target import MODIFIERS, SOLIDS
+from craft.shape.target import MODIFIERS, SOLIDS
 from studio.designs.policy import picture_of
 from studio.guard import designer
 from studio.jobs.schemas import JobOut

@@ -6,11 +6,12 @@ from typing import Any
 
 import numpy as np
 
-from craft.drafting import Draft, Recipe, SewnThrough, Shaping, draft, prices, suggested_start
 from craft.gauge import Gauge
-from craft.pattern import StartKind
-from craft.stitches import Terms
-from craft.target import Form, Modifier, Shell, Solid, cut
+from craft.rounds.pattern import StartKind
+from craft.rounds.stitches import Terms
+from craft.shape.drafting import Draft, Recipe, SewnThrough, Shaping, draft, prices, suggested_start
+from craft.shape.target import Form, Modifier, Shell, Solid, cut
+from craft.text.notation import print_rounds
 from studio.bench.previews import craft_gauge, preview
 from studio.bench.schemas import PreviewIn
 from studio.shapes.schemas import PieceOut, PriceOut, RecipeIn, ShapeIn, ShapeOut, SideOut
@@ -106,7 +107,7 @@ def shape(question: ShapeIn) -> ShapeOut:
     gauge = craft_gauge(question.gauge)
     recipe = recipe_of(question.recipe, gauge)
     made = draft(recipe, gauge)
-    text = made.text(Terms(question.terms))
+    text = print_rounds(made.part, Terms(question.terms))
     as_json: dict[str, Any] = recipe.to_json()
     asked = PreviewIn.model_construct(
         text=text, **{n: getattr(question, n) for n in ("terms", "gauge", "colours", "colour", "number")}, others=[]

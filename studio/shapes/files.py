@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from craft.target import Form
+from craft.shape.target import Form
 from studio.shapes.drafts import sides_of
 
 

@@ -10,10 +10,13 @@ from typing import Any
 import numpy as np
 from django.contrib.auth.models import User
 
-from craft.drafting import Recipe
-from craft.fitting import alternatives, compensate, outcome, remedies
+from craft.figure.settling import Settled, ShapeError, fit
+from craft.fitting.alternatives import alternatives
+from craft.fitting.compensation import compensate
+from craft.fitting.outcome import outcome
+from craft.fitting.threads import remedies
 from craft.gauge import Gauge
-from craft.settling import Settled, ShapeError, fit
+from craft.shape.drafting import Recipe
 from studio.bench.figures import REACH, USUAL_STEPS, answer_of
 from studio.bench.previews import craft_gauge
 from studio.jobs import actions

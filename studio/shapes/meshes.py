@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.target import Form, Shell
+from craft.shape.target import Form, Shell
 from studio.errors import Refusal
 from studio.shapes.limited import answer_of
 from studio.shapes.schemas import MeshOut

@@ -7,11 +7,11 @@ from collections.abc import Callable
 
 from django.contrib.auth.models import User
 
-from craft.fabric import check
-from craft.notation import print_part
-from craft.panels import PanelRecipe, draft_panels, laid_out, settle_sewn
-from craft.stitches import Terms
-from craft.target import patches_of
+from craft.fitting.panels import PanelRecipe, draft_panels, laid_out, settle_sewn
+from craft.rounds.stitches import Terms
+from craft.shape.target import patches_of
+from craft.text.check import check
+from craft.text.notation import print_part
 from studio.bench.figures import USUAL_STEPS
 from studio.bench.previews import craft_gauge
 from studio.jobs import actions

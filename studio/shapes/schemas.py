@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import Field
 
-from craft.drafting import MOST_SEWN
+from craft.shape.drafting import MOST_SEWN
 from studio.bench.schemas import ColourIn, GaugeIn, PreviewOut
 from studio.designs.manifest import TermsName
 from studio.yarns.schemas import YarnName

@@ -7,10 +7,10 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from craft.fabric import WorkedPart
-from craft.notation import print_part
-from craft.panels import recipe_of
-from craft.stitches import Terms
+from craft.fitting.panels import recipe_of
+from craft.rounds.fabric import WorkedPart
+from craft.rounds.stitches import Terms
+from craft.text.notation import print_part
 from studio.designs.actions import copy_design
 from studio.designs.eyes import retold
 from studio.designs.manifest import AssemblyPage, Manifest, SizeEntry, SizesPage

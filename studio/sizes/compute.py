@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass, field, replace
 
+from craft.design.grading import part_size, proportional_scale, regrade, sold_eye
 from craft.errors import CraftError
-from craft.fabric import MAIN_COLOUR, WorkedPart, run_part
-from craft.figure import body_of
+from craft.figure.body import body_of
+from craft.figure.materials import filling_of, hours, skeins, yarn_use
+from craft.figure.placement import extent, place
+from craft.fitting.panels import recipe_of
 from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
-from craft.grading import part_size, proportional_scale, regrade, sold_eye
-from craft.materials import filling_of, hours, skeins, yarn_use
-from craft.panels import recipe_of
-from craft.pattern import Part
-from craft.placement import extent, place
+from craft.rounds.fabric import MAIN_COLOUR, WorkedPart, run_part
+from craft.rounds.pattern import Part
 from studio.bench.previews import estimate
 from studio.designs.manifest import AssemblyPage, Manifest, SizeEntry
 from studio.designs.places import located

@@ -6,8 +6,8 @@ from dataclasses import replace
 
 from hypothesis import strategies as st
 
-from craft.arithmetic import round_sum
-from craft.pattern import (
+from craft.rounds.arithmetic import round_sum
+from craft.rounds.pattern import (
     Again,
     Chain,
     Cluster,
@@ -38,7 +38,7 @@ from craft.pattern import (
     Way,
     Work,
 )
-from craft.stitches import STITCHES, Loops, Terms
+from craft.rounds.stitches import STITCHES, Loops, Terms
 
 WORKABLE = [key for key, entry in STITCHES.items() if entry.takes]
 ONTO_EDGE = [key for key in WORKABLE if STITCHES[key].takes == 1 and STITCHES[key].gives]

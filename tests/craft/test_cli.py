@@ -13,13 +13,13 @@ from typing import Any
 import pytest
 from jsonschema import Draft202012Validator
 
-from craft.booklet import Manuscript, YarnLine, as_markdown, as_text, compose
 from craft.cli import main
-from craft.fabric import check
+from craft.document.booklet import Manuscript, YarnLine, as_markdown, as_text, compose
+from craft.figure.materials import yarn_use
 from craft.gauge import ASSUMED, Estimate
-from craft.materials import yarn_use
-from craft.pattern import from_json
-from craft.stitches import Terms
+from craft.rounds.pattern import from_json
+from craft.rounds.stitches import Terms
+from craft.text.check import check
 
 ROOT = Path(__file__).resolve().parents[2]
 BALL = "Moth (make 2)\nR1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R4: sc around [12]\nStuff.\nR5: dec x 6 [6]\nClose.\n"

@@ -6,8 +6,8 @@ from pathlib import Path
 
 import pytest
 
-from craft.fabric import check
-from craft.notation import print_pattern, read
+from craft.text.check import check
+from craft.text.notation import print_pattern, read
 
 FOLDER = Path(__file__).parent
 

@@ -8,7 +8,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from craft.drafting import (
+from craft.errors import CraftError
+from craft.gauge import Gauge
+from craft.rounds.pattern import StartKind
+from craft.rounds.stitches import Terms
+from craft.shape.drafting import (
     Recipe,
     Shaping,
     best_counts,
@@ -19,14 +23,10 @@ from craft.drafting import (
     shaped_rounds,
     suggested_start,
 )
-from craft.errors import CraftError
-from craft.fabric import check
-from craft.gauge import Gauge
-from craft.notation import print_body
-from craft.pattern import StartKind
-from craft.profile import inflated_profile
-from craft.stitches import Terms
-from craft.target import SOLIDS, Solid
+from craft.shape.profile import inflated_profile
+from craft.shape.target import SOLIDS, Solid
+from craft.text.check import check
+from craft.text.notation import print_body, print_rounds
 
 GAUGE = Gauge(5.6, 5.15)
 DEFAULT = Shaping()
@@ -87,8 +87,8 @@ def test_no_increase_sits_on_the_last_rounds() -> None:
 def test_drafts_are_sound_legal_and_near(kind: str, ease: float, is_open: bool) -> None:
     solid = Solid(kind, 70, 50, open=is_open)
     made = draft(Recipe(solid, suggested_start(solid, GAUGE), ease), GAUGE)
-    found = check(made.text())
-    assert not found.problems, (made.text(), found.problems)
+    found = check(print_rounds(made.part))
+    assert not found.problems, (print_rounds(made.part), found.problems)
     assert found.parts[0].counts == made.counts
     assert all(b <= 2 * a and a <= 2 * b for a, b in itertools.pairwise(made.counts))
     assert made.radius_rms_mm < (1.0 if ease == 0 else 2.6)

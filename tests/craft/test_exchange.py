@@ -9,13 +9,15 @@ from pathlib import Path
 import pytest
 from hypothesis import given
 
-from craft.chart import draw_chart, lay_out
+from craft.document.chart import draw_chart, lay_out
+from craft.document.export import FORMATS, export
 from craft.errors import CraftError
-from craft.exchange import FORMATS, count_table, export, imported_text
-from craft.fabric import MAIN_COLOUR, check, movements, place_of, run_pattern
-from craft.notation import MOST_TEXT, Wording, print_pattern
-from craft.pattern import Pattern, Way
-from craft.stitches import STITCHES, Sign, Terms
+from craft.rounds.fabric import MAIN_COLOUR, movements, place_of, run_pattern
+from craft.rounds.pattern import Pattern, Way
+from craft.rounds.stitches import STITCHES, Sign, Terms
+from craft.text.check import check
+from craft.text.exchange import count_table, imported_text
+from craft.text.notation import MOST_TEXT, Wording, print_pattern
 from tests.craft.programs import patterns
 from tests.craft.test_laws import slow_enough
 

@@ -7,10 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from craft.errors import CraftError
-from craft.notation import read
-from craft.pattern import Step, StepKind
-from craft.placement import EyeWords, eye_direction, find_direction, round_for_eyes, said_anew, with_direction
-from craft.stitches import Terms
+from craft.rounds.pattern import Step, StepKind
+from craft.rounds.stitches import Terms
+from craft.text.eye_directions import EyeWords, eye_direction, find_direction, round_for_eyes, said_anew, with_direction
+from craft.text.notation import read
 
 WORDS = st.builds(
     EyeWords,

@@ -1,4 +1,4 @@
-"""Running rounds: counts, verdicts, mends, manners."""
+"""Running rounds: counts, verdicts, mends, conventions."""
 
 from __future__ import annotations
 
@@ -6,9 +6,10 @@ from itertools import pairwise
 
 import pytest
 
-from craft.fabric import LOOP_ORDER, EdgeKind, check
 from craft.problems import CODES, Problem, Severity
-from craft.stitches import Loops
+from craft.rounds.fabric import LOOP_ORDER, EdgeKind
+from craft.rounds.stitches import Loops
+from craft.text.check import check
 
 BALL = """R1: 6 sc in ring [6]
 R2: inc x 6 [12]

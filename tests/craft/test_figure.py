@@ -7,19 +7,21 @@ import xml.etree.ElementTree as ET
 import numpy as np
 import pytest
 
-from craft.drafting import Recipe, draft
 from craft.errors import CraftError
-from craft.fabric import check
-from craft.figure import Body, View, body_of, draw
+from craft.figure.body import Body, body_of
+from craft.figure.picture import View, draw
+from craft.figure.placement import Seat, extent, place
 from craft.gauge import Gauge
-from craft.placement import Seat, extent, place
-from craft.target import Solid
+from craft.shape.drafting import Recipe, draft
+from craft.shape.target import Solid
+from craft.text.check import check
+from craft.text.notation import print_rounds
 
 GAUGE = Gauge(5.6, 5.15, lean=0.0)
 
 
 def body(solid: Solid, start: int = 6, gauge: Gauge = GAUGE) -> Body:
-    return body_of(check(draft(Recipe(solid, start), gauge).text()).parts[0], gauge)
+    return body_of(check(print_rounds(draft(Recipe(solid, start), gauge).part)).parts[0], gauge)
 
 
 @pytest.fixture(scope="module")

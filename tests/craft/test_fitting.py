@@ -5,12 +5,15 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from craft.drafting import Recipe, draft
 from craft.errors import CraftError
-from craft.fitting import alternatives, compensate, neck_of, outcome, turned
+from craft.figure.settling import fit
+from craft.fitting.alternatives import alternatives, neck_of, turned
+from craft.fitting.compensation import compensate
+from craft.fitting.outcome import outcome
 from craft.gauge import Gauge
-from craft.settling import fit
-from craft.target import Form, Modifier, Solid, Stack
+from craft.shape.drafting import Recipe, draft
+from craft.shape.target import Form, Modifier, Solid, Stack
+from craft.text.notation import print_rounds
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
 TRUNK = Form(Solid("capsule", 130, 42), (Modifier("bend", {"degrees": 120}),))
@@ -26,7 +29,7 @@ def test_compensation_keeps_the_best_and_never_makes_it_worse() -> None:
     again = outcome(found.recipe, GAUGE)
     assert again.error.rms_w == pytest.approx(found.after.error.rms_w, abs=1e-6)
     stored = Recipe.from_json(found.recipe.to_json())
-    assert draft(stored, GAUGE).text() == found.after.draft.text()
+    assert print_rounds(draft(stored, GAUGE).part) == print_rounds(found.after.draft.part)
 
 
 def test_a_ball_that_fits_is_left_as_it_is_or_comes_nearer() -> None:

@@ -9,10 +9,11 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from craft.fabric import ARRAYS, KIND_KEYS, StitchGraph, check, run_pattern
-from craft.notation import folded, highlights, print_pattern, read, unfolded
-from craft.pattern import Pattern, from_json, to_json
-from craft.stitches import STITCHES, Terms
+from craft.rounds.fabric import ARRAYS, KIND_KEYS, StitchGraph, run_pattern
+from craft.rounds.pattern import Pattern, folded, from_json, to_json, unfolded
+from craft.rounds.stitches import STITCHES, Terms
+from craft.text.check import check
+from craft.text.notation import highlights, print_pattern, read
 from tests.craft.programs import patterns
 
 slow_enough = settings(max_examples=80, deadline=None, suppress_health_check=[HealthCheck.too_slow])
@@ -167,7 +168,7 @@ def test_the_short_way_of_everyday_rounds_is_the_long_way(pattern: Pattern) -> N
     """Rounds worked without the whole machine come out as the machine would make them."""
     short = run_pattern(pattern)
     with pytest.MonkeyPatch.context() as patch:
-        patch.setattr("craft.fabric.run.work_simple", lambda *_: False)
+        patch.setattr("craft.rounds.fabric.run.work_simple", lambda *_: False)
         long = run_pattern(pattern)
     assert short[1] == long[1]
     for a, b in zip(short[0], long[0], strict=True):

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import pytest
 
-from craft.notation import HEAD_KEYS, read, step_kind, words
-from craft.notation.scanner import LineKind, scan
-from craft.notation.tails import cut
-from craft.pattern import StepKind
-from craft.stitches import Terms
+from craft.rounds.pattern import StepKind
+from craft.rounds.stitches import Terms
+from craft.text.notation import HEAD_KEYS, read, step_kind, words
+from craft.text.notation.scanner import LineKind, scan
+from craft.text.notation.tails import cut
 
 
 @pytest.mark.parametrize(

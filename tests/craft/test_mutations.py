@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from benchmarks.mutations import SOUND, mutants, survey
-from craft.fabric import check
+from craft.text.check import check
 
 
 @pytest.mark.parametrize("name", sorted(SOUND))

@@ -8,12 +8,12 @@ from pathlib import Path
 
 import pytest
 
-from craft.fabric import check
-from craft.notation import MOST_TEXT, find_terms, print_body, print_part, print_pattern, read
-from craft.notation.bodies import read_body
-from craft.notation.names import Names
-from craft.pattern import Colour, Join, Repeat, Round, Start, StartKind, StepKind, Work
-from craft.stitches import Loops, Terms
+from craft.rounds.pattern import Colour, Join, Repeat, Round, Start, StartKind, StepKind, Work
+from craft.rounds.stitches import Loops, Terms
+from craft.text.check import check
+from craft.text.notation import MOST_TEXT, find_terms, print_body, print_part, print_pattern, read
+from craft.text.notation.bodies import read_body
+from craft.text.notation.names import Names
 
 
 def one(text: str, terms: Terms = Terms.US) -> Round:

@@ -7,17 +7,18 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from craft.design.grading import regrade
 from craft.errors import CraftError
-from craft.fabric import check, run_part
+from craft.figure.settling import fit
+from craft.fitting.panels import PanelRecipe, Panels, draft_panels, laid_out, recipe_of, settle_sewn
+from craft.fitting.panels.draft import letter_of
+from craft.fitting.panels.slices import slices_of
 from craft.gauge import Gauge
-from craft.grading import regrade
-from craft.notation import print_part
-from craft.panels import PanelRecipe, Panels, draft_panels, laid_out, recipe_of, settle_sewn
-from craft.panels.draft import letter_of
-from craft.panels.slices import slices_of
-from craft.settling import fit
-from craft.stitches import Terms
-from craft.target import Box, Form, Modifier, Solid, patches_of
+from craft.rounds.fabric import run_part
+from craft.rounds.stitches import Terms
+from craft.shape.target import Box, Form, Modifier, Solid, patches_of
+from craft.text.check import check
+from craft.text.notation import print_part, print_rounds
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
 BALL = Form(Solid("sphere", 70, 70), (Modifier("taper", {"amount": 0}),))
@@ -79,8 +80,8 @@ def test_slices_measure_a_rectangle_and_a_trapezium() -> None:
 def test_panels_of_any_box_are_sound_and_match(width: int, depth: int, height: int) -> None:
     panels = panels_of(Form(Box(width, depth, height)))
     for panel in panels.panels:
-        read = check(panel.text())
-        assert not read.problems, (panel.text(), read.problems)
+        read = check(print_rounds(panel.part))
+        assert not read.problems, (print_rounds(panel.part), read.problems)
         assert read.parts[0].counts[-1] == sum(e.stitches + 1 for e in panel.edges)
         for edge in panel.edges:
             mate = panels.panels[edge.other].edges[edge.mate]
@@ -99,7 +100,7 @@ THIN = Form(Solid("cone", 80, 60), (Modifier("flatten", {"depth": 50}),))
 def test_panels_of_other_shapes_are_sound_in_all_terms(form: Form) -> None:
     for panel in panels_of(form).panels:
         for terms in (Terms.US, Terms.UK):
-            assert check(panel.text(terms), terms).sound
+            assert check(print_rounds(panel.part, terms), terms).sound
 
 
 def test_a_box_over_stiff_inlays_is_a_box_and_bulges_when_it_is_stuffed() -> None:

@@ -7,12 +7,10 @@ import math
 import numpy as np
 import pytest
 
-from craft.drafting import Recipe, draft
 from craft.errors import CraftError
-from craft.fabric import KIND_KEYS, WorkedPart, check
-from craft.figure import Placed, draw_faces
-from craft.gauge import Gauge
-from craft.placement import (
+from craft.figure.body import Placed
+from craft.figure.picture import draw_faces
+from craft.figure.placement import (
     EyePlace,
     Job,
     Seat,
@@ -36,9 +34,14 @@ from craft.placement import (
     swings_when_sitting,
     washer_mm,
 )
-from craft.settling import relief_of, round_nodes, settle, stretch_of
-from craft.stitches import STITCHES
-from craft.target import Solid
+from craft.figure.settling import relief_of, round_nodes, settle, stretch_of
+from craft.gauge import Gauge
+from craft.rounds.fabric import KIND_KEYS, WorkedPart
+from craft.rounds.stitches import STITCHES
+from craft.shape.drafting import Recipe, draft
+from craft.shape.target import Solid
+from craft.text.check import check
+from craft.text.notation import print_rounds
 
 GAUGE = Gauge(5.6, 5.2, 0.4)
 
@@ -48,7 +51,7 @@ def part(text: str) -> WorkedPart:
 
 
 def drafted(solid: Solid) -> WorkedPart:
-    return part(draft(Recipe(solid), GAUGE).text())
+    return part(print_rounds(draft(Recipe(solid), GAUGE).part))
 
 
 def surface(worked: WorkedPart, gauge: Gauge = GAUGE) -> Surface:

@@ -7,9 +7,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from craft.errors import CraftError
-from craft.fabric import check
 from craft.problems import Severity
-from craft.reshaping import (
+from craft.rounds.stitches import Terms
+from craft.text.check import check
+from craft.text.reshaping import (
     Change,
     Copy,
     Insert,
@@ -27,7 +28,6 @@ from craft.reshaping import (
     rotated_body,
     work_in,
 )
-from craft.stitches import Terms
 
 BALL = """Start with a smile.
 R1: 6 sc in ring [6]

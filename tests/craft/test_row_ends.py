@@ -7,9 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from craft.fabric import WorkedPart, check
+from craft.figure.settling import settle
 from craft.gauge import Gauge
-from craft.settling import settle
+from craft.rounds.fabric import WorkedPart
+from craft.text.check import check
 
 GAUGE = Gauge(5.6, 5.15, 0.0)
 

@@ -8,11 +8,8 @@ import struct
 import numpy as np
 import pytest
 
-from craft.drafting import Recipe, draft
 from craft.errors import CraftError
-from craft.fabric import WorkedPart, check
-from craft.gauge import Gauge
-from craft.settling import (
+from craft.figure.settling import (
     MESH_FORMATS,
     Mesh,
     Settled,
@@ -26,7 +23,12 @@ from craft.settling import (
     shows_filling_above,
     stretch_of,
 )
-from craft.target import Solid
+from craft.gauge import Gauge
+from craft.rounds.fabric import WorkedPart
+from craft.shape.drafting import Recipe, draft
+from craft.shape.target import Solid
+from craft.text.check import check
+from craft.text.notation import print_rounds
 
 GAUGE = Gauge(5.6, 5.2, 0.4)
 UPRIGHT = Gauge(5.6, 5.2, 0.0)
@@ -102,7 +104,7 @@ def part(text: str, which: int = -1) -> WorkedPart:
 
 def drafted(kind: str, height: float, width: float, gauge: Gauge = GAUGE) -> tuple[Solid, WorkedPart]:
     solid = Solid(kind, height, width)
-    return solid, part(draft(Recipe(solid, ease=0.0), gauge).text())
+    return solid, part(print_rounds(draft(Recipe(solid, ease=0.0), gauge).part))
 
 
 @pytest.fixture(scope="module")

@@ -7,14 +7,15 @@ import pytest
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
-from craft.fabric import EdgeKind, WorkedPart, check, run_pattern
+from craft.figure.settling import measure, relief_of, settle
+from craft.figure.settling.net import Net, net_of
+from craft.figure.settling.sheets import Sheets, sheets_of
+from craft.figure.settling.solve import Fabric
+from craft.figure.settling.start import is_plain, start_of, volume_mm3
 from craft.gauge import Gauge
-from craft.pattern import Pattern
-from craft.settling import measure, relief_of, settle
-from craft.settling.net import Net, net_of
-from craft.settling.sheets import Sheets, sheets_of
-from craft.settling.solve import Fabric
-from craft.settling.start import is_plain, start_of, volume_mm3
+from craft.rounds.fabric import EdgeKind, WorkedPart, run_pattern
+from craft.rounds.pattern import Pattern
+from craft.text.check import check
 from tests.craft.programs import patterns
 from tests.craft.test_settling import EVERY_CONSTRUCTION
 

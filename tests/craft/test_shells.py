@@ -9,17 +9,18 @@ import pytest
 from hypothesis import HealthCheck, given, reject, settings
 from hypothesis import strategies as st
 
-from craft.drafting import BranchedError, Recipe, draft
-from craft.drafting.around import Growth, _Edge, _fitted, growth, laid_rounds, said
-from craft.drafting.loops import Cutter, Field, evenly, field_of
-from craft.drafting.shells import course_of
-from craft.drafting.spread import Shaping
 from craft.errors import CraftError
-from craft.fabric import check
+from craft.figure.settling import fit, settle
 from craft.gauge import Gauge
-from craft.pattern import Repeat, Work
-from craft.settling import fit, settle
-from craft.target import MODIFIERS, Form, Modifier, Shell, Solid, cut, revolved
+from craft.rounds.pattern import Repeat, Work
+from craft.shape.drafting import BranchedError, Recipe, draft
+from craft.shape.drafting.around import Growth, _Edge, _fitted, growth, laid_rounds, said
+from craft.shape.drafting.loops import Cutter, Field, evenly, field_of
+from craft.shape.drafting.shells import course_of
+from craft.shape.drafting.spread import Shaping
+from craft.shape.target import MODIFIERS, Form, Modifier, Shell, Solid, cut, revolved
+from craft.text.check import check
+from craft.text.notation import print_rounds
 from tests.craft.bodies import Y_RODS, rods
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
@@ -66,7 +67,7 @@ def test_even_growth_is_even_and_uneven_growth_is_seen() -> None:
 def off(made_for: Form, drafted: Form | Solid, gauge: Gauge = GAUGE) -> float:
     """Distance in stitch widths of what one shape's rounds settle to from another shape."""
     made = draft(Recipe(drafted, ease=0.0), gauge)
-    return fit(settle(check(made.text()).parts[0], gauge), made_for.shell).error.rms_w
+    return fit(settle(check(print_rounds(made.part)).parts[0], gauge), made_for.shell).error.rms_w
 
 
 def test_a_belly_is_in_front_whatever_the_lean() -> None:
@@ -74,7 +75,7 @@ def test_a_belly_is_in_front_whatever_the_lean() -> None:
     plain = Solid("capsule", 110, 60)
     for gauge in (GAUGE, UPRIGHT):
         assert off(bellied, bellied, gauge) < 0.6 * off(bellied, plain, gauge)
-    upright, leaned = (draft(Recipe(bellied, ease=0.5), g).text() for g in (UPRIGHT, GAUGE))
+    upright, leaned = (print_rounds(draft(Recipe(bellied, ease=0.5), g).part) for g in (UPRIGHT, GAUGE))
     assert upright != leaned, "positions follow the lean"
 
 
@@ -94,7 +95,9 @@ def test_what_is_on_one_side_stays_on_that_side() -> None:
 
 def test_like_sides_give_rounds_that_read_the_same_both_ways() -> None:
     made = draft(Recipe(form("egg", 100, 80, flatten={"depth": 60}), ease=0.5), UPRIGHT)
-    marked = [t for t in check(made.text()).parts[0].rounds if t.marks and t.made % 2 == 0 and t.taken % 2 == 0]
+    marked = [
+        t for t in check(print_rounds(made.part)).parts[0].rounds if t.marks and t.made % 2 == 0 and t.taken % 2 == 0
+    ]
     assert len(marked) > 5
     mirrored = 0
     for tally in marked:
@@ -116,7 +119,7 @@ def test_like_sides_give_rounds_that_read_the_same_both_ways() -> None:
 @pytest.mark.parametrize("ease", [0.0, 0.85])
 def test_bent_and_bellied_drafts_settle_to_their_targets(shape: Form, most: float, ease: float) -> None:
     made = draft(Recipe(shape, ease=ease), GAUGE)
-    read = check(made.text())
+    read = check(print_rounds(made.part))
     assert read.sound
     found = fit(settle(read.parts[0], GAUGE), shape.shell).error
     assert found.rms_w < most
@@ -152,8 +155,8 @@ def test_open_shapes_end_at_their_opening() -> None:
     made = draft(Recipe(shape), GAUGE)
     assert shape.shell.open
     assert made.counts[-1] > 20
-    assert "Close" not in made.text()
-    assert check(made.text()).sound
+    assert "Close" not in print_rounds(made.part)
+    assert check(print_rounds(made.part)).sound
 
 
 @pytest.mark.parametrize("ease", [0.0, 0.85])
@@ -169,7 +172,7 @@ def test_rounds_run_along_an_opening_that_lies_aslant() -> None:
     tail = Form(Solid("capsule", 110, 40, open=True), (Modifier("bend", {"degrees": 75}),))
     made = draft(Recipe(tail, ease=0.3), GAUGE)
     assert 0.02 < made.uneven < 0.35, "some rounds are taller on the outside of the bend"
-    found = fit(settle(check(made.text()).parts[0], GAUGE), tail.shell)
+    found = fit(settle(check(print_rounds(made.part)).parts[0], GAUGE), tail.shell)
     assert found.error.rms_w < 0.6
     assert len(made.counts) == pytest.approx(100 / GAUGE.round_mm, abs=2.5)
 
@@ -232,11 +235,11 @@ def test_whatever_is_drafted_adds_up_and_is_the_same_twice(shape: Form, ease: fl
         made = draft(Recipe(shape, start, ease), GAUGE)
     except CraftError:  # too small for its start, or narrower than rounds can follow: said in words
         reject()
-    read = check(made.text())
+    read = check(print_rounds(made.part))
     assert read.sound, [p.message for p in read.problems]
     assert [t.live for t in read.parts[0].rounds] == list(made.counts)
     assert all(a <= 2 * b and b <= 2 * a for a, b in itertools.pairwise(made.counts))
-    assert draft(Recipe.from_json(made_of(shape, start, ease)), GAUGE).text() == made.text()
+    assert print_rounds(draft(Recipe.from_json(made_of(shape, start, ease)), GAUGE).part) == print_rounds(made.part)
 
 
 def made_of(shape: Form, start: int, ease: float) -> dict[str, object]:

@@ -8,13 +8,14 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from craft.drafting import Recipe, draft
-from craft.drafting.short_rows import straightened
-from craft.fabric import check
-from craft.fitting import outcome
+from craft.figure.settling import Settled, settle
+from craft.fitting.outcome import outcome
 from craft.gauge import Gauge
-from craft.settling import Settled, settle
-from craft.target import Form, Modifier, Solid
+from craft.shape.drafting import Recipe, draft
+from craft.shape.drafting.short_rows import straightened
+from craft.shape.target import Form, Modifier, Solid
+from craft.text.check import check
+from craft.text.notation import print_rounds
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
 
@@ -75,9 +76,9 @@ def test_short_rows_within_one_round_leave_no_hole() -> None:
 def test_bends_are_written_soundly_and_have_the_rounds_of_the_straight_body(degrees: float) -> None:
     recipe = bent(degrees)
     made = draft(recipe, GAUGE)
-    read = check(made.text())
-    assert not read.problems, (made.text(), read.problems)
-    pairs = made.text().count("ch 1,")
+    read = check(print_rounds(made.part))
+    assert not read.problems, (print_rounds(made.part), read.problems)
+    pairs = print_rounds(made.part).count("ch 1,")
     tilt = math.degrees(2 * GAUGE.round_mm * math.pi / (max(made.counts) * GAUGE.stitch_mm))
     assert 1 <= pairs <= math.ceil(abs(degrees) / tilt)
     straight = draft(replace(recipe, shape=Form(recipe.form.base), short_rows=False), GAUGE)
@@ -101,7 +102,9 @@ def test_what_is_not_only_bent_is_drafted_as_ever() -> None:
         Form(Solid("capsule", 110, 45), (Modifier("taper", {"amount": 30}),)),
     ):
         assert straightened(form) is None
-        assert draft(Recipe(form, short_rows=True), GAUGE).text() == draft(Recipe(form), GAUGE).text()
+        assert print_rounds(draft(Recipe(form, short_rows=True), GAUGE).part) == print_rounds(
+            draft(Recipe(form), GAUGE).part
+        )
 
 
 def test_the_recipe_says_that_short_rows_are_worked() -> None:
@@ -109,5 +112,5 @@ def test_the_recipe_says_that_short_rows_are_worked() -> None:
     assert Recipe.from_json(recipe.to_json()) == recipe
     assert "short_rows" not in replace(recipe, short_rows=False).to_json()
     larger = draft(recipe.scaled(1.4), GAUGE)
-    assert "turn" in larger.text()
-    assert check(larger.text()).sound
+    assert "turn" in print_rounds(larger.part)
+    assert check(print_rounds(larger.part)).sound

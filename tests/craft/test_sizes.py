@@ -9,9 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from craft.drafting import Recipe, draft
+from craft.design.grading import part_size, proportional_scale, regrade, sold_eye
 from craft.errors import CraftError
-from craft.fabric import check
+from craft.figure.materials import filling_g, hours, length_per_unit, skeins, tails, yarn_use
 from craft.gauge import (
     Estimate,
     FabricVerdict,
@@ -22,13 +22,13 @@ from craft.gauge import (
     gauge_from_swatch,
     lean_from_thread,
 )
-from craft.grading import part_size, proportional_scale, regrade, sold_eye
-from craft.materials import filling_g, hours, length_per_unit, skeins, tails, yarn_use
-from craft.notation import print_part
-from craft.pattern import Part, StepKind
-from craft.profile import Lie, inflated_profile, quick_profile
-from craft.stitches import Terms
-from craft.target import Solid
+from craft.rounds.pattern import Part, StepKind
+from craft.rounds.stitches import Terms
+from craft.shape.drafting import Recipe, draft
+from craft.shape.profile import Lie, inflated_profile, quick_profile
+from craft.shape.target import Solid
+from craft.text.check import check
+from craft.text.notation import print_part
 from craft.units import cm, inches
 from craft.yarn import Yarn, hook_name
 

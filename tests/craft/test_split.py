@@ -7,12 +7,14 @@ import re
 import numpy as np
 import pytest
 
-from craft.drafting import BranchedError, Recipe, draft
 from craft.errors import CraftError
-from craft.fabric import Tally, WorkedPart, check
+from craft.figure.settling import fit, settle
 from craft.gauge import Gauge
-from craft.settling import fit, settle
-from craft.target import Form, Modifier, Shell, Solid
+from craft.rounds.fabric import Tally, WorkedPart
+from craft.shape.drafting import BranchedError, Recipe, draft
+from craft.shape.target import Form, Modifier, Shell, Solid
+from craft.text.check import check
+from craft.text.notation import print_rounds
 from tests.craft.bodies import ARM_RODS, LEGS_RODS, THREE_RODS, Y_RODS, Rod, rods
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
@@ -32,8 +34,8 @@ def body(parts: tuple[Rod, ...], scale: float = 1.4) -> Form:
 @pytest.mark.parametrize("ease", [0.0, 0.85])
 def test_the_trunks_stitches_are_all_handed_on(parts: tuple[Rod, ...], limbs: int, ease: float) -> None:
     made = draft(Recipe(body(parts), ease=ease, split=True), GAUGE)
-    read = check(made.text())
-    assert not read.problems, (made.text(), read.problems)
+    read = check(print_rounds(made.part))
+    assert not read.problems, (print_rounds(made.part), read.problems)
     rounds = read.parts[0].rounds
     trunk = [t for t in rounds if not t.section]
     sections = list(dict.fromkeys(t.section for t in rounds if t.section))
@@ -49,14 +51,14 @@ def test_the_trunks_stitches_are_all_handed_on(parts: tuple[Rod, ...], limbs: in
 @pytest.mark.parametrize(("parts", "aim"), [(LEGS_RODS, 0.5), (THREE_RODS, 0.5), (ARM_RODS, 0.5)])
 def test_a_split_settles_to_the_shape_it_was_laid_on(parts: tuple[Rod, ...], aim: float) -> None:
     form = body(parts)
-    settled = settle(check(draft(Recipe(form, ease=0.5, split=True), GAUGE).text()).parts[0], GAUGE)
+    settled = settle(check(print_rounds(draft(Recipe(form, ease=0.5, split=True), GAUGE).part)).parts[0], GAUGE)
     assert settled.converged
     assert settled.net.closings == len(parts) - 1
     assert fit(settled, form.shell).error.rms_w < aim
 
 
 def test_legs_that_are_alike_get_the_same_stitches() -> None:
-    text = draft(Recipe(body(LEGS_RODS), ease=0.5, split=True), GAUGE).text()
+    text = print_rounds(draft(Recipe(body(LEGS_RODS), ease=0.5, split=True), GAUGE).part)
     worked = check(text).parts[0]
     firsts = [next(t for t in worked.rounds if t.section == f"{n} limb") for n in ("First", "Second")]
     assert len(used(worked, firsts[0])) == len(used(worked, firsts[1]))
@@ -65,9 +67,9 @@ def test_legs_that_are_alike_get_the_same_stitches() -> None:
 
 def test_a_shape_that_does_not_divide_is_drafted_as_ever() -> None:
     bent = Form(Solid("capsule", 110, 45), (Modifier("bend", {"degrees": 60}),))
-    assert draft(Recipe(bent, split=True), GAUGE).text() == draft(Recipe(bent), GAUGE).text()
+    assert print_rounds(draft(Recipe(bent, split=True), GAUGE).part) == print_rounds(draft(Recipe(bent), GAUGE).part)
     ball = Solid("sphere", 60, 60)
-    assert draft(Recipe(ball, split=True), GAUGE).text() == draft(Recipe(ball), GAUGE).text()
+    assert print_rounds(draft(Recipe(ball, split=True), GAUGE).part) == print_rounds(draft(Recipe(ball), GAUGE).part)
 
 
 def test_without_a_split_it_says_that_one_is_possible() -> None:
@@ -89,4 +91,4 @@ def test_a_split_keeps_to_its_recipe_at_other_sizes() -> None:
     assert Recipe.from_json(recipe.to_json()).split
     larger = draft(recipe.scaled(1.3), GAUGE)
     assert len(larger.counts) > len(draft(recipe, GAUGE).counts)
-    assert check(larger.text()).sound
+    assert check(print_rounds(larger.part)).sound

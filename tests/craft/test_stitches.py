@@ -11,8 +11,8 @@ from pathlib import Path
 import pytest
 
 import craft
-from craft.fabric import check
-from craft.stitches import MOST_INTO_ONE, STITCHES, Loops, Terms, decrease_of, increase_of
+from craft.rounds.stitches import MOST_INTO_ONE, STITCHES, Loops, Terms, decrease_of, increase_of
+from craft.text.check import check
 
 ENTRY = '''
     Stitch(

@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from craft.errors import CraftError
-from craft.target import (
+from craft.shape.target import (
     MODIFIERS,
     Form,
     Modifier,

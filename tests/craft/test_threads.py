@@ -9,15 +9,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from craft.drafting import Recipe, SewnThrough, Spot, draft
 from craft.errors import CraftError
-from craft.fabric import check
-from craft.fitting import outcome, remedies
+from craft.figure.settling import settle
+from craft.fitting.outcome import outcome
+from craft.fitting.threads import remedies
 from craft.gauge import Gauge
-from craft.notation import ThreadWords, find_threads, step_kind, thread_direction
-from craft.pattern import StepKind
-from craft.settling import settle
-from craft.target import Form, Modifier, Solid
+from craft.rounds.pattern import SewnThread, StepKind, thread_direction
+from craft.shape.drafting import Recipe, SewnThrough, Spot, draft
+from craft.shape.target import Form, Modifier, Solid
+from craft.text.check import check
+from craft.text.notation import find_threads, print_rounds, step_kind
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
 BALL = """R1: 6 sc in ring [6]
@@ -35,12 +36,12 @@ TAIL = Form(Solid("ellipsoid", 90, 50), (Modifier("flatten", {"depth": 40}),))
 
 numbers = st.integers(1, 900)
 threads = st.builds(
-    ThreadWords, numbers, numbers, numbers, numbers, st.integers(1, 20_000).map(lambda tenths: tenths / 10)
+    SewnThread, numbers, numbers, numbers, numbers, st.integers(1, 20_000).map(lambda tenths: tenths / 10)
 )
 
 
 @given(st.lists(threads, min_size=1, max_size=12))
-def test_a_direction_says_what_it_was_made_of(made: list[ThreadWords]) -> None:
+def test_a_direction_says_what_it_was_made_of(made: list[SewnThread]) -> None:
     said = thread_direction(made)
     assert step_kind(said) is StepKind.THREAD
     assert find_threads(said) == tuple(made)
@@ -133,17 +134,19 @@ def test_threads_keep_their_places_at_other_sizes() -> None:
     assert Recipe.from_json(recipe.to_json()) == recipe
     for factor in (1.0, 1.6):
         made = draft(recipe.scaled(factor), GAUGE)
-        (words,) = find_threads(made.text())
+        (words,) = find_threads(print_rounds(made.part))
         count = made.counts[words.from_round - 1]
         assert words.from_round == words.to_round == round((len(made.counts) - 1) / 2) + 1
         assert abs(abs(words.from_stitch - words.to_stitch) - count / 2) < count * 0.12 + 1
         assert words.length_mm == pytest.approx(20 * factor, abs=0.05)
-        assert check(made.text()).sound
+        assert check(print_rounds(made.part)).sound
 
 
 def test_a_round_shape_takes_no_threads() -> None:
     thread = SewnThrough(Spot(0.5, 0.0), Spot(0.5, 0.5), 20.0)
-    assert "Sew through" not in draft(replace(Recipe(Solid("sphere", 60, 60)), threads=(thread,)), GAUGE).text()
+    assert "Sew through" not in print_rounds(
+        draft(replace(Recipe(Solid("sphere", 60, 60)), threads=(thread,)), GAUGE).part
+    )
 
 
 @pytest.mark.parametrize(

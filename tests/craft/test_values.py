@@ -8,10 +8,10 @@ from typing import Any
 
 import pytest
 
-from craft.arithmetic import RoundSum, Sum, round_sum, sum_of
 from craft.errors import CraftError
-from craft.notation import read
-from craft.pattern import (
+from craft.problems import Mend, Place, Problem, Severity, Span
+from craft.rounds.arithmetic import RoundSum, Sum, round_sum, sum_of
+from craft.rounds.pattern import (
     Chain,
     Colour,
     HeadEntry,
@@ -30,8 +30,8 @@ from craft.pattern import (
     from_json,
     to_json,
 )
-from craft.problems import Mend, Place, Problem, Severity, Span
-from craft.stitches import STITCHES, Loops, Stitch, Terms, stitch
+from craft.rounds.stitches import STITCHES, Loops, Stitch, Terms, stitch
+from craft.text.notation import read
 
 WHOLE = Pattern(
     (

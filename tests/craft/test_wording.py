@@ -9,12 +9,13 @@ import numpy as np
 import pytest
 from hypothesis import given
 
-from craft.exchange import reworded
-from craft.fabric import check, run_pattern
-from craft.notation import PHRASES, Wording, left_handed, other_handed, print_pattern, print_round, read
-from craft.notation.wording import _ENGLISH
-from craft.pattern import Pattern
-from craft.stitches import STITCHES, Terms, Tongue
+from craft.rounds.fabric import run_pattern
+from craft.rounds.pattern import Pattern
+from craft.rounds.stitches import STITCHES, Terms, Tongue
+from craft.text.check import check
+from craft.text.exchange import reworded
+from craft.text.notation import PHRASES, Wording, left_handed, other_handed, print_pattern, print_round, read
+from craft.text.notation.wording import _ENGLISH
 from tests.craft.programs import patterns
 from tests.craft.test_laws import same_graph, slow_enough
 

@@ -11,8 +11,8 @@ import math
 import pytest
 
 from craft.gauge import Gauge
-from craft.profile import Lie, quick_profile
-from craft.stitches import stitch
+from craft.rounds.stitches import stitch
+from craft.shape.profile import Lie, quick_profile
 
 
 def growth(key: str, ratio: float) -> float:

@@ -14,9 +14,10 @@ from hypothesis import given, settings
 from scipy.sparse import csr_array
 from scipy.sparse.csgraph import connected_components
 
-from craft.fabric import ARRAYS, KIND_KEYS, StitchGraph, check, run_pattern
-from craft.pattern import Chain, Cluster, Instruction, Join, Pattern, Repeat, Same, Start, Work
-from craft.stitches import STITCHES
+from craft.rounds.fabric import ARRAYS, KIND_KEYS, StitchGraph, run_pattern
+from craft.rounds.pattern import Chain, Cluster, Instruction, Join, Pattern, Repeat, Same, Start, Work
+from craft.rounds.stitches import STITCHES
+from craft.text.check import check
 from tests.craft.programs import patterns
 
 # --- common practice, no source -------------------------------------------------------------

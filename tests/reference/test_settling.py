@@ -8,18 +8,20 @@ import numpy as np
 import pytest
 import trimesh
 
-from craft.drafting import Recipe, draft
-from craft.fabric import WorkedPart, check
+from craft.figure.settling import Mesh, Settled, measure, mesh_file, round_nodes, settle, shape_error
 from craft.gauge import Gauge
-from craft.profile import inflated_profile
-from craft.settling import Mesh, Settled, measure, mesh_file, round_nodes, settle, shape_error
-from craft.target import Solid
+from craft.rounds.fabric import WorkedPart
+from craft.shape.drafting import Recipe, draft
+from craft.shape.profile import inflated_profile
+from craft.shape.target import Solid
+from craft.text.check import check
+from craft.text.notation import print_rounds
 
 GAUGE = Gauge(5.6, 5.2, 0.4)
 
 
 def drafted(solid: Solid, gauge: Gauge = GAUGE) -> WorkedPart:
-    return check(draft(Recipe(solid, ease=0.0), gauge).text()).parts[0]
+    return check(print_rounds(draft(Recipe(solid, ease=0.0), gauge).part)).parts[0]
 
 
 @pytest.fixture(scope="module")
@@ -84,7 +86,7 @@ def test_flat_bases_bulge_as_the_axisymmetric_estimate_predicts(kind: str, heigh
     """
     solid = Solid(kind, height, width)
     made = draft(Recipe(solid, ease=0.0), GAUGE)
-    figure = settle(check(made.text()).parts[0], GAUGE)
+    figure = settle(check(print_rounds(made.part)).parts[0], GAUGE)
     settled = measure(figure)
     estimate = inflated_profile(made.counts, GAUGE, closed=True)
     assert settled.height_mm == pytest.approx(estimate.height_mm, rel=0.06)

@@ -13,11 +13,11 @@ import pytest
 import trimesh
 from scipy.spatial.transform import Rotation
 
+from craft.figure.settling import measure
+from craft.fitting.panels import Panel, draft_panels, settle_sewn
+from craft.fitting.panels.sewn import _goals, _laid
 from craft.gauge import Gauge
-from craft.panels import Panel, draft_panels, settle_sewn
-from craft.panels.sewn import _goals, _laid
-from craft.settling import measure
-from craft.target import Box, Form, Modifier, Shell, Solid, evened_between, patches_of
+from craft.shape.target import Box, Form, Modifier, Shell, Solid, evened_between, patches_of
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
 

@@ -13,10 +13,10 @@ import pytest
 import trimesh
 from scipy.integrate import quad
 
-from craft.drafting import Recipe, draft, rings_of
 from craft.gauge import Gauge
-from craft.profile import inflated_profile, quick_profile
-from craft.target import Solid
+from craft.shape.drafting import Recipe, draft, rings_of
+from craft.shape.profile import inflated_profile, quick_profile
+from craft.shape.target import Solid
 
 FINE = Gauge(1.2, 1.1)
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import pytest
 
-from craft.fabric import check
-from craft.stitches import STITCHES, Terms, stitch
+from craft.rounds.stitches import STITCHES, Terms, stitch
+from craft.text.check import check
 
 
 @pytest.mark.parametrize(

@@ -10,7 +10,7 @@ from django.contrib.auth.models import User
 from django.db import connection, connections
 from django.test import Client
 
-from craft.pattern import SCHEMA_VERSION
+from craft.rounds.pattern import SCHEMA_VERSION
 from studio.accounts.actions import sign_up
 from studio.designs.models import Design, Draft, PartVersion, Revision
 from studio.designs.texts import save_draft

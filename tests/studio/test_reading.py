@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from django.contrib.auth.models import User
 
-from craft.booklet import Document, Paragraph, Section
+from craft.document.booklet import Document, Paragraph, Section
 from craft.gauge import ASSUMED
 from studio.booklets.printing import as_html, as_pdf
 from studio.booklets.templatetags.booklet import css, signed

@@ -13,8 +13,8 @@ import trimesh
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image, ImageDraw
 
-from craft.panels import recipe_of
-from craft.target import Form
+from craft.fitting.panels import recipe_of
+from craft.shape.target import Form
 from studio.jobs.models import Job
 from tests.craft.bodies import LEGS_RODS, Y_RODS, rods
 from tests.studio.conftest import Studio

@@ -8,7 +8,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandParser
 
-from craft.stitches import STITCHES, Terms
+from craft.rounds.stitches import STITCHES, Terms
 
 
 def word_lists() -> str:

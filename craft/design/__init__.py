@@ -1,0 +1,1 @@
+"""The whole figure as one value, and what is done to it."""

@@ -1,0 +1,74 @@
+"""Predicted sizes of a run part at a gauge, and the same counts in another yarn."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from craft.figure.placement import SOLD_MM
+from craft.gauge import Estimate, Gauge
+from craft.rounds.fabric import Tally, WorkedPart
+from craft.shape.profile import Lie, Profile, inflated_profile
+from craft.units import positive
+
+EYES_SOLD = SOLD_MM
+"""Diameters of safety eyes that are sold, in mm."""
+
+
+@dataclass(frozen=True, slots=True)
+class PartSize:
+    """Predicted outer size of one part with its likely range, in mm."""
+
+    name: str
+    height: Estimate
+    width: Estimate
+    stitches: int
+    rounds: int
+    profile: Profile
+
+
+def profile_of(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> Profile:
+    """The inflated profile of a run part; of one in rows its flat outline, edgings around it."""
+    rounds = [t for t in part.rounds if t.live > 0]
+    rows = list(itertools.takewhile(lambda t: t.flat, rounds))
+    if len(rows) > 1:
+        return _flat_outline(rows, len(rounds) - len(rows), gauge)
+    return inflated_profile(
+        [t.live for t in rounds], gauge, closed=part.closed, firmness=firmness, heights=[t.height for t in rounds]
+    )
+
+
+def _flat_outline(rows: Sequence[Tally], edgings: int, gauge: Gauge) -> Profile:
+    """Half widths of rows, with so many rounds of edging around them."""
+    more = edgings * gauge.round_mm
+    half = np.array([t.live for t in rows]) * gauge.stitch_mm / 2 + more
+    height = np.cumsum([t.height for t in rows]) * gauge.round_mm + more
+    half, height = np.append(half, half[-1]), np.append(height, height[-1] + more)
+    return Profile(half, height, (Lie.FLAT,) * len(half), closed=False)
+
+
+def part_size(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> PartSize:
+    """Size of a part at a gauge; the range is that of the gauge."""
+    profile = profile_of(part, gauge, firmness)
+    return PartSize(
+        part.name or "",
+        Estimate.around(profile.height_mm, gauge.spread, gauge.how),
+        Estimate.around(profile.width_mm, gauge.spread, gauge.how),
+        sum(t.made for t in part.rounds),
+        len(part.rounds),
+        profile,
+    )
+
+
+def sizes(parts: Sequence[WorkedPart], gauge: Gauge, firmness: float = 0.5) -> tuple[PartSize, ...]:
+    """Size of every part."""
+    return tuple(part_size(p, gauge, firmness) for p in parts)
+
+
+def sold_eye(mm: float) -> int:
+    """The eye that is sold nearest to a wished diameter, by proportion; the smaller one when between."""
+    positive(mm, "An eye", most=200)
+    return min(EYES_SOLD, key=lambda size: (max(size / mm, mm / size), size))

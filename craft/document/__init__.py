@@ -1,0 +1,1 @@
+"""The pattern as it is published."""

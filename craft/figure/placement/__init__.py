@@ -1,0 +1,44 @@
+"""Parts on parts: places on the settled figure, eyes, seats, balance, order of work."""
+
+from craft.figure.placement.balance import Balance, balance, necks
+from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift, expressed, kept
+from craft.figure.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
+from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, room
+from craft.figure.placement.proposals import Proposal, propose_seat, swings_when_sitting
+from craft.figure.placement.seats import Posable, Seat, extent, place
+from craft.figure.placement.skin import Skin, eye_faces
+from craft.figure.placement.surface import Surface
+
+__all__ = [
+    "SOLD_MM",
+    "Balance",
+    "CentreLine",
+    "Drift",
+    "EyePlace",
+    "Eyes",
+    "Job",
+    "Misplaced",
+    "Posable",
+    "Proposal",
+    "Seat",
+    "Skin",
+    "Surface",
+    "Warned",
+    "arranged",
+    "balance",
+    "centre_line",
+    "drift",
+    "expressed",
+    "extent",
+    "eye_faces",
+    "kept",
+    "misplaced",
+    "necks",
+    "place",
+    "place_eyes",
+    "propose",
+    "propose_seat",
+    "room",
+    "swings_when_sitting",
+    "washer_mm",
+]

@@ -1,0 +1,51 @@
+"""From stitch graph to the figure at rest: net of springs, surface, settling, measures, meshes."""
+
+from craft.figure.settling.against import Fit, ShapeError, fit, shape_error
+from craft.figure.settling.measure import (
+    OPENING_STRETCH,
+    Measures,
+    RoundMeasure,
+    density_of,
+    measure,
+    round_nodes,
+    shows_filling_above,
+    stretch_of,
+    with_lids,
+)
+from craft.figure.settling.mesh_files import MESH_FORMATS, Mesh, mesh_file, node_colours, rgb_of
+from craft.figure.settling.net import Edge, Net
+from craft.figure.settling.relief import Relief, relief_of
+from craft.figure.settling.settle import Settled, settle
+from craft.figure.settling.sheets import Sheets
+from craft.figure.settling.solve import Fabric, Threads, settle_net
+
+__all__ = [
+    "MESH_FORMATS",
+    "OPENING_STRETCH",
+    "Edge",
+    "Fabric",
+    "Fit",
+    "Measures",
+    "Mesh",
+    "Net",
+    "Relief",
+    "RoundMeasure",
+    "Settled",
+    "ShapeError",
+    "Sheets",
+    "Threads",
+    "density_of",
+    "fit",
+    "measure",
+    "mesh_file",
+    "node_colours",
+    "relief_of",
+    "rgb_of",
+    "round_nodes",
+    "settle",
+    "settle_net",
+    "shape_error",
+    "shows_filling_above",
+    "stretch_of",
+    "with_lids",
+]

@@ -1,0 +1,465 @@
+"""The fabric as a net of springs, made from the stitch graph.
+
+Nodes are the tops of stitches, with one more at the middle of every ring and where a tube is drawn
+shut. Links run along the edges; posts run from a stitch to what it was worked into, stiff in
+height and soft in slant. Weights: a membrane of stiffness 1 per width, so a link along the round
+carries h / w and a post w / h.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from craft.gauge import Gauge
+from craft.rounds.fabric import KIND_KEYS, LOOP_ORDER, EdgeKind, StitchGraph
+from craft.rounds.stitches import STITCHES, Loops
+
+Numbers = NDArray[np.int64]
+Vector = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+
+ONE_LOOP_TALLER = 1.1
+"""Height of a round worked into one loop only (5 to 15 % taller, from memory)."""
+
+POST_SHORTER = 0.75
+"""Height of a stitch worked around a post: it starts half way down the stitch below."""
+
+SHUT_SPOKE, SHUT_ALONG = 0.6, 0.8
+"""Rest lengths where a tail draws the last round shut, as shares of h and of w."""
+
+SEAM_GAP = 0.35
+"""Distance, in stitch widths, between two edges that one stitch goes through."""
+
+BRACE = 0.3
+"""Stiffness of what holds a limb off the body, as a share of one membrane stiffness."""
+
+STRUT, STRUT_ROUNDS = 0.1, 3
+"""Stiffness of what keeps a limb on the outside, and how many rounds down the limb it holds."""
+
+STEP_WEIGHT = 0.3
+"""Stiffness of a link across the step that a short row leaves, against one along a round."""
+
+BEND_UP = 0.15
+"""Bending stiffness up the fabric, as a share of that along a round: rows hinge on each other."""
+
+FREE_KINDS = frozenset({"ch"} | {key for key, entry in STITCHES.items() if entry.foundation})
+"""Stitches that make a strip of their own and no ring."""
+
+
+@dataclass(frozen=True, slots=True)
+class Edge:
+    """An edge as it lay after a round: nodes in working order."""
+
+    nodes: Numbers
+    closed: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Net:
+    """Springs in mm, unstrained lengths at the gauge.
+
+    stitch: (s,) graph index of each stitch node; nodes from s on are middles, then closings.
+    links: (m, 2) nodes with `link_rest`, `link_weight`. posts: (p, 2) upper, lower node with
+    `post_rest` (height), `post_slant` (rest offset along the upper one's working direction, in mm)
+    and `post_weight`. triples: (t, 3) neighbours, whose second difference is `bend_rest` mm long at
+    rest: a round keeps its own circle, fabric up and across a ring's middle lies straight.
+    bend_weight: as a share of the bending stiffness. edges: of the graph.
+    level: (n,) height of each node above its start, in mm of fabric. middles, closings: how many.
+    """
+
+    stitch: Numbers
+    middles: int
+    closings: int
+    links: Numbers
+    link_rest: Vector
+    link_weight: Vector
+    posts: Numbers
+    post_rest: Vector
+    post_slant: Vector
+    post_weight: Vector
+    triples: Numbers
+    bend_rest: Vector
+    bend_weight: Vector
+    edges: tuple[Edge, ...]
+    level: Vector
+    along: Numbers
+    second: Flags
+
+    @property
+    def size(self) -> int:
+        """Number of nodes."""
+        return len(self.stitch) + self.middles + self.closings
+
+
+def _useful_edges(graph: StitchGraph) -> list[tuple[Numbers, EdgeKind]]:
+    """Edges without stitches that nothing holds: a turning chain's tail."""
+    many = len(graph)
+    held = np.zeros(many, np.bool_)
+    held[graph.parents] = True
+    held |= np.diff(graph.first_parent) > 0
+    times = np.bincount(graph.edges[graph.edges >= 0], minlength=many)
+    found: list[tuple[Numbers, EdgeKind]] = []
+    lying = np.zeros(0, np.int64)
+    for at, number in enumerate(graph.edge_kind):
+        kind = EdgeKind(number)
+        spots = graph.edges[graph.first_edge[at] : graph.first_edge[at + 1]]
+        spots = spots[spots >= 0]
+        if kind is EdgeKind.OPEN:
+            lying = spots = _as_it_lies(graph, spots, lying)
+            anchored = np.flatnonzero(held[spots] | (times[spots] > 1))
+            spots = spots[anchored[0] : anchored[-1] + 1] if len(anchored) else spots[:0]
+        if len(spots) > 1:
+            found.append((spots, kind))
+    return found
+
+
+def _as_it_lies(graph: StitchGraph, spots: Numbers, before: Numbers) -> Numbers:
+    """An edge with two ends as it lies in the fabric.
+
+    After a short row the hook's order begins with what it made last; in the fabric that stands in
+    the place of what it was worked into, between the stitches that wait. before: the edge then.
+    """
+    waiting = np.isin(spots, before)
+    if waiting.all() or not waiting.any():
+        return spots
+    place = {int(s): i for i, s in enumerate(before)}
+    fresh = spots[~waiting]
+    first, last = graph.first_parent[fresh], graph.first_parent[fresh + 1]
+    below = np.array([place.get(int(graph.parents[a]), -1) if b > a else -1 for a, b in zip(first, last, strict=True)])
+    if (below < 0).any():
+        return spots
+    backwards = below[-1] < below[0]
+    rest = np.sort(np.array([place[int(s)] for s in spots[waiting]]))
+    earlier = rest < below.min()
+    return np.concatenate([before[rest[earlier]], fresh[::-1] if backwards else fresh, before[rest[~earlier]]])
+
+
+def _forward(spots: Numbers) -> Numbers:
+    """The edge in the order in which its stitches were made."""
+    return spots[::-1] if np.count_nonzero(np.diff(spots) < 0) * 2 > len(spots) - 1 else spots
+
+
+def _pairs(edge: Edge) -> Numbers:
+    a, b = edge.nodes[:-1], edge.nodes[1:]
+    if edge.closed and len(edge.nodes) > 2:
+        a, b = np.append(a, edge.nodes[-1]), np.append(b, edge.nodes[0])
+    return np.column_stack([a, b])
+
+
+def _once(pairs: Numbers, size: int) -> Numbers:
+    """Indices of the pairs without those that came before in either direction."""
+    low, high = pairs.min(1), pairs.max(1)
+    _, first = np.unique(low * size + high, return_index=True)
+    return np.sort(first)
+
+
+def _levels(graph: StitchGraph, height: Vector) -> Vector:
+    """How far up the fabric each stitch's top lies: its own height on the mean of what it was worked into."""
+    level = height.copy()
+    first, parents = graph.first_parent.tolist(), graph.parents.tolist()
+    known = height.tolist()
+    for i in range(len(graph)):
+        a, b = first[i], first[i + 1]
+        if b > a:
+            known[i] += sum(known[p] for p in parents[a:b]) / (b - a)
+    level[:] = known
+    return level
+
+
+def _heights(graph: StitchGraph) -> Vector:
+    """Height of every stitch in single crochets."""
+    height = np.array([STITCHES[k].height for k in KIND_KEYS])[graph.kind]
+    factor = {Loops.FRONT: ONE_LOOP_TALLER, Loops.BACK: ONE_LOOP_TALLER}
+    factor |= {Loops.FRONT_POST: POST_SHORTER, Loops.BACK_POST: POST_SHORTER}
+    taller = np.array([factor.get(loops, 1.0) for loops in LOOP_ORDER])[graph.loops]
+    free = np.diff(graph.first_parent) == 0
+    chain = free & np.isin(graph.kind, [KIND_KEYS.index(k) for k in FREE_KINDS])
+    return np.where(chain, 0.05, height * taller)
+
+
+def _ranks(groups: Numbers) -> tuple[Numbers, Numbers]:
+    """Place of each entry within its run of equal values, and the length of that run."""
+    starts = np.flatnonzero(np.concatenate([[True], groups[1:] != groups[:-1]]))
+    lengths = np.diff(np.append(starts, len(groups)))
+    return np.arange(len(groups)) - np.repeat(starts, lengths), np.repeat(lengths, lengths)
+
+
+def _slants(child: Numbers, parent: Numbers) -> Vector:
+    """Rest offset of each child from each parent, in stitch widths along the round.
+
+    Children that share a parent stand side by side over it, and so do parents under one child. A
+    stitch hung on the same parent later, on its other loop, is no neighbour.
+    """
+    if not len(child):
+        return np.zeros(0)
+    among, of = _ranks(child)
+    order = np.lexsort((child, parent))
+    c, p = child[order], parent[order]
+    run = np.cumsum(np.concatenate([[False], (p[1:] != p[:-1]) | (c[1:] - c[:-1] > 1)]))
+    rank, total = _ranks(run)
+    sibling = np.empty(len(child))
+    sibling[order] = rank - (total - 1) / 2
+    return sibling - (among - (of - 1) / 2)
+
+
+def _ring_edges(graph: StitchGraph, edges: list[tuple[Numbers, EdgeKind]]) -> list[Numbers]:
+    """Edges whose stitches all go into the middle of a ring."""
+    free = np.diff(graph.first_parent) == 0
+    strip = np.isin(graph.kind, [KIND_KEYS.index(k) for k in FREE_KINDS])
+    rings: list[Numbers] = []
+    for spots, kind in edges:
+        if kind is not EdgeKind.SHUT and free[spots].all() and not strip[spots].any():
+            rings.append(spots)
+    return rings
+
+
+def _triples(edges: list[Edge], up: Numbers, w: float) -> tuple[Numbers, Vector, Vector]:
+    """Neighbours of three along every edge and up the fabric, with their rest and their weight."""
+    rows, rests, weights = [up], [np.zeros(len(up))], [np.full(len(up), BEND_UP)]
+    for edge in edges:
+        n = edge.nodes
+        round_rest = 2 * np.pi * w / len(n) if edge.closed else 0.0
+        if edge.closed and len(n) > 3:
+            n = np.concatenate([n, n[:2]])
+        rows.append(np.column_stack([n[:-2], n[1:-1], n[2:]]))
+        rests.append(np.full(len(n) - 2, round_rest))
+        weights.append(np.ones(len(n) - 2))
+    return np.concatenate(rows), np.concatenate(rests), np.concatenate(weights)
+
+
+def _across_middles(rings: list[Numbers], node: Numbers, size: int) -> Numbers:
+    """Opposite stitches of a ring with its middle between them."""
+    rows = [
+        np.column_stack(
+            [node[s[: len(s) // 2]], np.full(len(s) // 2, size + at), node[s[len(s) // 2 :][: len(s) // 2]]]
+        )
+        for at, s in enumerate(rings)
+    ]
+    return np.concatenate(rows) if rows else np.zeros((0, 3), np.int64)
+
+
+def _straight_up(posts: Numbers, folds: Flags, size: int) -> Numbers:
+    """Child, stitch, parent where each has one; not at a fold, where a single loop turns a corner."""
+    lower = posts[:, 1]
+    many = np.bincount(posts[:, 0], minlength=size)
+    parent = np.full(size, -1)
+    parent[posts[:, 0]] = lower
+    parent[many != 1] = -1
+    keep = (many[posts[:, 0]] == 1) & (parent[lower] >= 0) & ~folds
+    return np.column_stack([posts[keep, 0], lower[keep], parent[lower[keep]]])
+
+
+@dataclass(frozen=True, slots=True)
+class _Springs:
+    """Pairs of nodes with their rest lengths in mm and weights."""
+
+    ends: Numbers
+    rest: Vector
+    weight: Vector
+
+    @classmethod
+    def alike(cls, ends: Numbers, rest: float | Vector, weight: float | Vector) -> _Springs:
+        """Springs that share a rest or a weight."""
+        ones = np.ones(len(ends))
+        return cls(ends, rest * ones, weight * ones)
+
+
+def _along_rounds(
+    graph: StitchGraph,
+    gauge: Gauge,
+    stitch: Numbers,
+    edges: list[Edge],
+    height: Vector,
+    rise: Vector,
+    drawn: Flags,
+    picked: Flags,
+) -> _Springs:
+    """Links between neighbours of every edge, each pair once. rise: (s,) level of each stitch node.
+
+    picked: (s,) which stitches were picked up from row ends, where the edge runs up the fabric.
+    """
+    w, h = gauge.stitch_mm, gauge.round_mm
+    if not edges:
+        return _Springs.alike(np.zeros((0, 2), np.int64), 0.0, 0.0)
+    pairs = np.concatenate([_pairs(e) for e in edges])
+    pairs = pairs[_once(pairs, len(stitch) + 1)]
+    width = np.array([STITCHES[k].width for k in KIND_KEYS])[graph.kind][stitch]
+    rest = w * width[pairs].mean(1)
+    rest = np.where(drawn[pairs].all(1), rest * SHUT_ALONG, rest)
+    step = np.abs(np.diff(rise[pairs], axis=1))[:, 0] * ~picked[pairs].any(1)
+    tall = np.maximum(height[stitch][pairs].min(1), 0.5)
+    return _Springs(pairs, rest, np.where(step < 0.6, tall, STEP_WEIGHT) * h / w)
+
+
+def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
+    """The net of a run part; lengths in mm at `gauge`. Empty when the graph has no edge."""
+    w, h = gauge.stitch_mm, gauge.round_mm
+    raw = _useful_edges(graph)
+    on_edge = np.zeros(len(graph), np.bool_)
+    for spots, _ in raw:
+        on_edge[spots] = True
+    stitch = np.flatnonzero(on_edge)
+    size = len(stitch)
+    node = np.full(len(graph), -1)
+    node[stitch] = np.arange(size)
+    height = _heights(graph)
+    levels = _levels(graph, height)
+    rings = _ring_edges(graph, raw)
+    shuts = [spots for spots, kind in raw if kind is EdgeKind.SHUT]
+    edges = [Edge(node[_forward(s)], k is not EdgeKind.OPEN) for s, k in raw if k is not EdgeKind.SHUT]
+    drawn = np.zeros(size, np.bool_)
+    for spots in shuts:
+        drawn[node[spots]] = True
+    child = np.repeat(np.arange(len(graph)), np.diff(graph.first_parent))
+    slant = _slants_of(graph, child)
+    keep = on_edge[child] & on_edge[graph.parents]
+    child, second = child[keep], graph.second[keep]
+    posts = np.column_stack([node[child], node[graph.parents[keep]]])
+    picked = _picked_up(posts, second, edges, size)
+    along = _along_rounds(graph, gauge, stitch, edges, height, levels[stitch], drawn, picked)
+    tall = np.maximum(height[child], 0.15)
+    single = np.array([loops in (Loops.FRONT, Loops.BACK) for loops in LOOP_ORDER])[graph.loops]
+
+    springs = [along]
+    for at, spots in enumerate(rings):
+        ends = np.column_stack([node[spots], np.full(len(spots), size + at)])
+        springs.append(_Springs(ends, h * height[spots], w / h / height[spots]))
+    for at, spots in enumerate(shuts):
+        ends = np.column_stack([node[spots], np.full(len(spots), size + len(rings) + at)])
+        springs.append(_Springs.alike(ends, SHUT_SPOKE * h, w / h))
+    springs.append(_Springs.alike(_ties(posts, second), SEAM_GAP * w, 1.0))
+    braces, off = _braces(posts, second, size)
+    springs.append(_Springs.alike(braces, off * h, BRACE))
+    springs.append(_struts(posts, second, edges, size, gauge))
+
+    folds = single[child] | picked[posts[:, 0]]
+    up = np.concatenate(
+        [_straight_up(posts, folds, size), _across_middles(rings, node, size), _out_of_rows(posts, picked, edges)]
+    )
+    level = np.concatenate([levels[stitch], np.zeros(len(rings)), [levels[s].max() + 0.3 for s in shuts]]) * h
+    return Net(
+        stitch, len(rings), len(shuts),
+        np.concatenate([s.ends for s in springs]), np.concatenate([s.rest for s in springs]),
+        np.concatenate([s.weight for s in springs]),
+        posts, tall * h, (slant[keep] - gauge.lean) * w, w / h / tall,
+        *_triples(edges, up, w), tuple(edges), level, along.ends, second,
+    )  # fmt: skip
+
+
+def _picked_up(posts: Numbers, second: Flags, edges: Sequence[Edge], size: int) -> Flags:
+    """(n,) which stitches were picked up from row ends: they stand beside one worked into the row above or below."""
+    parent = np.full(size, -1)
+    parent[posts[~second, 0]] = posts[~second, 1]
+    found = np.zeros(size, np.bool_)
+    if not edges:
+        return found
+    pairs = np.concatenate([_pairs(e) for e in edges])
+    beside = set(map(tuple, np.sort(pairs, 1).tolist()))
+    for upper, lower in (pairs.T, pairs.T[::-1]):
+        high, low = parent[upper], parent[lower]
+        known = (high >= 0) & (low >= 0) & (high != low)
+        below = np.where(known, parent[high], -1)
+        under = np.where(below >= 0, parent[below], -1)
+        for at in np.flatnonzero(known & ((below == low) | (under == low))):
+            # At a short row's step the higher stitch stands over a neighbour of the lower one.
+            if tuple(sorted((int(high[at]), int(lower[at])))) not in beside:
+                found[[upper[at], lower[at]]] = True
+    return found
+
+
+def _out_of_rows(posts: Numbers, picked: Flags, edges: Sequence[Edge]) -> Numbers:
+    """Picked up stitch, row end, and the stitch beside that in its row: an edging lies flat with the rows."""
+    inward: dict[int, int] = {}
+    for edge in edges:
+        if not edge.closed:
+            n = edge.nodes
+            inward.setdefault(int(n[0]), int(n[1]))
+            inward.setdefault(int(n[-1]), int(n[-2]))
+    rows = [(c, e, inward[e]) for c, e in posts.tolist() if picked[c] and e in inward and inward[e] != c]
+    return np.array(rows, np.int64).reshape(-1, 3)
+
+
+def _slants_of(graph: StitchGraph, child: Numbers) -> Vector:
+    """Slants of all stitches, each layer of a seam by itself."""
+    slant = np.zeros(len(child))
+    for layer in (False, True):
+        rows = np.flatnonzero(graph.second == layer)
+        slant[rows] = _slants(child[rows], graph.parents[rows])
+    return slant
+
+
+def _braces(posts: Numbers, second: Flags, size: int) -> tuple[Numbers, Vector]:
+    """Springs that hold a limb worked in square to the fabric it is worked into, rests in rounds.
+
+    From two rounds down the limb to as far above the seam and as far below it: filling presses a
+    limb off the body, and nothing else in the net would.
+    """
+    if not second.any():
+        return np.zeros((0, 2), np.int64), np.zeros(0)
+    below, above = np.full(size, -1), np.full(size, -1)
+    own = posts[~second]
+    below[own[::-1, 0]] = own[::-1, 1]
+    above[own[::-1, 1]] = own[::-1, 0]
+    rows: list[tuple[int, int]] = []
+    rests: list[float] = []
+    for seam, limb in posts[second].tolist():
+        tip, deep = _along(limb, below, 2)
+        for way in (below, above):
+            far, off = _along(seam, way, 2)
+            if deep and off and seam != limb:
+                rows.append((tip, far))
+                rests.append(float(np.hypot(deep + 0.5, off)))
+    return np.array(rows, np.int64).reshape(-1, 2), np.array(rests)
+
+
+def _struts(posts: Numbers, second: Flags, edges: Sequence[Edge], size: int, gauge: Gauge) -> _Springs:
+    """Springs from a limb worked in to the far side of the round it is worked into: they keep it outside."""
+    none = _Springs.alike(np.zeros((0, 2), np.int64), 0.0, 0.0)
+    if not second.any():
+        return none
+    across, wide = np.full(size, -1), np.zeros(size)
+    for edge in edges:
+        n = len(edge.nodes)
+        if edge.closed:
+            across[edge.nodes] = np.roll(edge.nodes, -(n // 2))
+            wide[edge.nodes] = n * gauge.stitch_mm / np.pi
+    below = np.full(size, -1)
+    own = posts[~second]
+    below[own[::-1, 0]] = own[::-1, 1]
+    rows: list[tuple[int, int]] = []
+    rests: list[float] = []
+    for seam, limb in posts[second].tolist():
+        tip, deep = _along(limb, below, STRUT_ROUNDS)
+        if deep and across[seam] >= 0:
+            rows.append((tip, int(across[seam])))
+            rests.append(wide[seam] + (deep + 0.5) * gauge.round_mm)
+    if not rows:
+        return none
+    return _Springs.alike(np.array(rows, np.int64), np.array(rests), STRUT)
+
+
+def _along(node: int, way: Numbers, most: int) -> tuple[int, int]:
+    """The node up to `most` steps along `way`, and how many steps there were."""
+    for step in range(most):
+        if way[node] < 0:
+            return node, step
+        node = int(way[node])
+    return node, most
+
+
+def _ties(posts: Numbers, second: Flags) -> Numbers:
+    """Pairs of stitches that one stitch goes through together."""
+    if not second.any():
+        return np.zeros((0, 2), np.int64)
+    firsts: dict[int, list[int]] = {}
+    ties: list[tuple[int, int]] = []
+    for (upper, lower), other in zip(posts.tolist(), second.tolist(), strict=True):
+        own = firsts.setdefault(upper, [])
+        if other and own:
+            ties.append((own[-1], lower))
+        own.append(lower)
+    return np.array(ties, np.int64).reshape(-1, 2)

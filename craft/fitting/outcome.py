@@ -1,0 +1,42 @@
+"""What a draft settles to, and how far that lies from the shape aimed at."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from craft.errors import CraftError
+from craft.figure.settling import Settled, ShapeError, fit, settle
+from craft.gauge import Gauge
+from craft.problems import faulty
+from craft.rounds.fabric import run_part
+from craft.shape.drafting import Draft, Recipe, draft
+from craft.shape.profile import REFERENCE_FIRMNESS
+
+Vector = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """A draft, what it settles to, and how far that lies from the target."""
+
+    draft: Draft
+    settled: Settled
+    error: ShapeError
+    gap: Vector
+
+
+def outcome(
+    recipe: Recipe, gauge: Gauge, *, firmness: float = REFERENCE_FIRMNESS, watch: Callable[[int], bool] | None = None
+) -> Outcome:
+    """Draft, settle and compare with the recipe's own form. CraftError where it can't be drafted or settled."""
+    made = draft(recipe, gauge)
+    worked, problems = run_part(made.part)
+    if faulty(problems):
+        raise CraftError("The drafted rounds do not add up; please report this shape.")
+    settled = settle(worked, gauge, firmness=firmness, watch=watch)
+    laid = fit(settled, recipe.form.shell)
+    return Outcome(made, settled, laid.error, laid.gap)

@@ -1,0 +1,61 @@
+"""How a panel was drafted, so that it can be drafted again at another size."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+from craft.errors import CraftError
+from craft.fitting.panels.draft import Panels, draft_panels
+from craft.gauge import Gauge
+from craft.rounds.pattern import Part, Step, StepKind
+from craft.shape.drafting import Recipe
+from craft.shape.target import Form, patches_of
+
+
+@dataclass(frozen=True)
+class PanelRecipe:
+    """One panel of a shape by its name. seams: its directions say how all panels are sewn together."""
+
+    form: Form
+    panel: str
+    seams: bool = False
+
+    def scaled(self, factor: float) -> PanelRecipe:
+        """The same panel of the shape at another size."""
+        return replace(self, form=self.form.scaled(factor))
+
+    def to_json(self) -> dict[str, Any]:
+        """Plain JSON values."""
+        return {"panel": self.panel, "form": self.form.to_json(), "seams": self.seams}
+
+    @classmethod
+    def from_json(cls, data: Mapping[str, Any]) -> PanelRecipe:
+        """The recipe of plain JSON values; CraftError when they make none."""
+        try:
+            return cls(Form.from_json(data["form"]), str(data["panel"]), bool(data.get("seams")))
+        except (KeyError, TypeError, AttributeError) as error:
+            raise CraftError(f"The recipe of the panel is damaged: {error}.", field="recipe") from None
+
+    def part(self, gauge: Gauge, name: str | None = None, make: int = 1) -> Part:
+        """The panel drafted. CraftError when the shape has none of that name at this size and gauge."""
+        panels = draft_panels(patches_of(self.form.shell), gauge)
+        panel = next((p for p in panels.panels if p.name == self.panel), None)
+        if panel is None:
+            raise CraftError(f"At this size the shape has no panel '{self.panel}'.", field="form")
+        sewn = (Step(StepKind.SEW, seams_direction(panels)),) if self.seams else ()
+        return Part(name, (*panel.part.items, *sewn), make)
+
+
+def seams_direction(panels: Panels) -> str:
+    """How the panels are sewn together, in one line."""
+    seams = "; ".join(f"{a} to {b}, {n} stitches ({letter})" for letter, a, b, n in panels.seams)
+    return f"Sew the panels together, stitch to stitch, right sides out: {seams}."
+
+
+def recipe_of(data: Mapping[str, Any]) -> Recipe | PanelRecipe:
+    """The recipe of a part as it is kept, of rounds or of a panel; CraftError when it is none."""
+    if isinstance(data, Mapping) and "panel" in data:
+        return PanelRecipe.from_json(data)
+    return Recipe.from_json(dict(data) if isinstance(data, Mapping) else data)

@@ -1,0 +1,1 @@
+"""What rounds are and what they do: stitches, written values, sums, and the machine that works them."""

@@ -1,0 +1,1 @@
+"""From a shape to rounds: profiles, targets, drafting."""

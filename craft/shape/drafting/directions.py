@@ -1,0 +1,15 @@
+"""Directions that drafted rounds carry: when to stuff, how to close."""
+
+from __future__ import annotations
+
+from craft.rounds.pattern import Step, StepKind
+
+STUFF_AS_IT_GROWS = Step(StepKind.STUFF, "Stuff in small tufts every few rounds from here on.")
+"""For slim pieces, which cannot be stuffed at the end."""
+
+
+def closing(live: int) -> Step:
+    """How the last `live` stitches are drawn together."""
+    return Step(
+        StepKind.CLOSE, f"Close: draw the tail through the front loops of the last {live} stitches and pull tight."
+    )

@@ -1,0 +1,259 @@
+"""Drafting: a solid and a gauge become written rounds."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from craft.errors import CraftError, require
+from craft.gauge import Gauge
+from craft.rounds.pattern import (
+    Instruction,
+    Item,
+    Part,
+    Repeat,
+    Round,
+    Start,
+    StartKind,
+    Step,
+    StepKind,
+    Work,
+    folded,
+    thread_direction,
+)
+from craft.shape.drafting.around import Laid, laid_rounds
+from craft.shape.drafting.counts import best_counts, evened
+from craft.shape.drafting.directions import STUFF_AS_IT_GROWS, closing
+from craft.shape.drafting.rings import Rings, rings_of
+from craft.shape.drafting.sewn import SewnThrough, sewn_from_json, written
+from craft.shape.drafting.shells import course_of
+from craft.shape.drafting.short_rows import Straightened, straightened, write_short_rows
+from craft.shape.drafting.split import SplitCourse, split_course, write_split
+from craft.shape.drafting.spread import Shaping, shaped_rounds
+from craft.shape.target import Form, Shell, Solid, as_form
+
+Vector = NDArray[np.float64]
+
+EASE_PRESETS = (("true", 0.0), ("balanced", 0.5), ("easy", 0.85))
+"""Names of the presets with their ease."""
+
+
+@dataclass(frozen=True, slots=True)
+class Recipe:
+    """How to draft: the shape, stitches to start with, ease 0 to 1, layout and start.
+
+    redrawn: the surface to lay rounds on instead of the shape's own, so that it settles to the shape.
+    threads: sewn through the filling, to keep a flat shape flat; a round shape takes none. split: a shape that
+    divides is worked in one piece, its trunk's stitches shared out among its limbs.
+    short_rows: a body of revolution with a bend is worked straight, and bent by short rows.
+    """
+
+    shape: Form | Solid
+    start: int = 6
+    ease: float = 0.85
+    shaping: Shaping = Shaping()
+    start_kind: StartKind = StartKind.RING
+    redrawn: Shell | None = None
+    threads: tuple[SewnThrough, ...] = ()
+    split: bool = False
+    short_rows: bool = False
+
+    def __post_init__(self) -> None:
+        require(
+            isinstance(self.start, int) and 3 <= self.start <= 60, "A start has from 3 to 60 stitches.", field="start"
+        )
+        require(0 <= self.ease <= 1, "Ease lies between 0 and 1.", field="ease")
+
+    def scaled(self, factor: float) -> Recipe:
+        """The same recipe for the form at another size."""
+        redrawn = None if self.redrawn is None else self.redrawn.scaled(factor)
+        threads = tuple(t.scaled(factor) for t in self.threads)
+        return replace(self, shape=self.form.scaled(factor), redrawn=redrawn, threads=threads)
+
+    def to_json(self) -> dict[str, Any]:
+        """Plain JSON values."""
+        return {
+            **self._shape(),
+            "start": self.start,
+            "ease": self.ease,
+            "stacked": self.shaping.stacked,
+            "first": self.shaping.first,
+            "decrease": self.shaping.decrease,
+            "start_kind": self.start_kind.value,
+            **({} if self.redrawn is None else {"redrawn": self.redrawn.to_json()}),
+            **({"threads": [t.to_json() for t in self.threads]} if self.threads else {}),
+            **({"split": True} if self.split else {}),
+            **({"short_rows": True} if self.short_rows else {}),
+        }
+
+    @property
+    def form(self) -> Form:
+        """The shape as a form."""
+        return as_form(self.shape)
+
+    def _shape(self) -> dict[str, Any]:
+        """A plain solid under its own name, as recipes always had it; any other shape as a form."""
+        if isinstance(self.form.base, Solid) and not self.form.modifiers:
+            return {"solid": self.form.base.to_json()}
+        return {"form": self.form.to_json()}
+
+    @classmethod
+    def from_json(cls, data: dict[str, Any]) -> Recipe:
+        """The recipe of plain JSON values; CraftError when they make none."""
+        try:
+            shaping = Shaping(data["stacked"], data["first"], data["decrease"])
+            form = Form(Solid.from_json(data["solid"])) if "solid" in data else Form.from_json(data["form"])
+            redrawn = Shell.from_json(data["redrawn"]) if data.get("redrawn") else None
+            start_kind, threads = StartKind(data["start_kind"]), sewn_from_json(data)
+            split, short_rows = bool(data.get("split")), bool(data.get("short_rows"))
+            how = data["start"], data["ease"], shaping, start_kind
+            return cls(form, *how, redrawn, threads, split, short_rows)
+        except CraftError:
+            raise
+        except (KeyError, TypeError, ValueError, AttributeError) as error:
+            raise CraftError(f"The recipe of the shape is damaged: {error}.", field="recipe") from None
+
+
+@dataclass(frozen=True, slots=True)
+class Draft:
+    """Drafted rounds with what they cost.
+
+    count_rms: error of the counts against the rings, in stitches. radius_rms_mm: the same as
+    radius. different_rounds: rounds that read differently, all plain ones counted as one. uneven: by
+    how much the height of rounds has to differ, as a share; 0 for most shapes. places: of every round
+    laid on a shape that is not round, the share of the way around at which each stitch lies.
+    """
+
+    part: Part
+    counts: tuple[int, ...]
+    rings: Rings
+    count_rms: float
+    radius_rms_mm: float
+    different_rounds: int
+    uneven: float = 0.0
+    places: tuple[Vector, ...] = field(default=(), compare=False)
+
+
+def _start_round(recipe: Recipe) -> Round:
+    return Round(1, 1, (Start(recipe.start_kind, recipe.start),), recipe.start)
+
+
+def _stuffing(counts: Sequence[int], recipe: Recipe) -> dict[int, Step]:
+    """Stage directions by the number of the round they follow."""
+    widest = max(counts)
+    steps: dict[int, Step] = {}
+    width, _, length = recipe.form.size_mm
+    slim = widest < 24 or length > 2.5 * width
+    if recipe.form.open:
+        last = len(counts)
+        steps[last] = Step(StepKind.STUFF, "Stuff, and leave a long tail for sewing.")
+        return steps
+    if slim:
+        at = next((i for i, n in enumerate(counts, 1) if n == widest), 1)
+        steps[min(at + 3, len(counts) - 1)] = STUFF_AS_IT_GROWS
+    else:
+        peak = max(i for i, n in enumerate(counts, 1) if n == widest)
+        at = next((i for i, n in enumerate(counts, 1) if i > peak and n <= 24), len(counts) - 1)
+        steps[min(at, len(counts) - 1)] = Step(StepKind.STUFF, "Stuff firmly, a little more than seems needed.")
+    return steps
+
+
+def write_rounds(
+    counts: Sequence[int],
+    recipe: Recipe,
+    bodies: Sequence[tuple[Instruction, ...]] | None = None,
+    *,
+    steps: bool = True,
+) -> tuple[Item, ...]:
+    """Items of a part with these live counts, folded, with directions to stuff and close.
+
+    bodies: the work of every round after the first, evenly spread if not given.
+    """
+    items: list[Item] = [_start_round(recipe)]
+    stuffing = _stuffing(counts, recipe) if steps else {}
+    for number, (body, count) in enumerate(
+        zip(bodies or shaped_rounds(counts, recipe.shaping), counts[1:], strict=True), 2
+    ):
+        items.append(Round(number, number, body, count))
+        if step := stuffing.get(number):
+            items.append(step)
+    if steps and not recipe.form.open:
+        items.append(closing(counts[-1]))
+    return folded(items)
+
+
+def different_rounds(items: Sequence[Item]) -> int:
+    """How many rounds read differently; all rounds of plain stitches are one."""
+    plain = (Repeat((Work("sc"),), None),)
+    return len({item.body if item.body != plain else plain for item in items if isinstance(item, Round)})
+
+
+def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) -> Draft:
+    """Draft a part. CraftError says when the solid is too small or too large at this gauge."""
+    laid_on = recipe.form if recipe.redrawn is None else Form(recipe.redrawn)
+    if recipe.split and laid_on.outline is None:
+        divided = split_course(laid_on, gauge, recipe.start, recipe.ease, recipe.shaping)
+        if divided is not None:
+            return _split_draft(divided, recipe, gauge, name, make)
+    if recipe.short_rows and (straight := straightened(recipe.form)) is not None:
+        return _bent_draft(straight, recipe, gauge, name, make)
+    course = None if laid_on.outline is not None else course_of(laid_on, gauge, recipe.start)
+    rings = rings_of(recipe.form, gauge, recipe.start) if course is None else course.rings
+    true = [float(n) for n in rings.stitches]
+    closed = not recipe.form.open
+    # An opening of a shell fits whatever was cut off there: both have what its length truly holds.
+    last = 2 * round(true[-1] / 2) if course is not None and not closed else None
+    counts = best_counts(true, recipe.start, recipe.ease, closed=closed, last=last)
+    if closed:
+        counts = evened(counts, true, mirrored=recipe.form.mirrored_ends)
+    if course is None:
+        laid = Laid(tuple(shaped_rounds(counts, recipe.shaping)), ())
+    else:
+        laid = laid_rounds(counts, course.growth, recipe.shaping, gauge.lean, mirrored=course.mirrored)
+    items = write_rounds(counts, recipe, laid.bodies)
+    if laid.places and (threads := written(recipe.threads, laid.places)):
+        items = (*items, Step(StepKind.THREAD, thread_direction(threads), threads=tuple(threads)))
+    miss = np.asarray(counts, float) - rings.stitches
+    inner = miss[1:-1] if closed and len(miss) > 2 else miss[1:]
+    rms = float(np.sqrt(np.mean(inner**2))) if len(inner) else 0.0
+    return Draft(
+        Part(name, items, make),
+        counts,
+        rings,
+        rms,
+        rms * gauge.stitch_mm / (2 * math.pi),
+        different_rounds(items),
+        0.0 if course is None else course.uneven,
+        laid.places,
+    )
+
+
+def _split_draft(course: SplitCourse, recipe: Recipe, gauge: Gauge, name: str | None, make: int) -> Draft:
+    trunk = write_rounds(course.counts, recipe, course.bodies, steps=False)
+    items = write_split(course, trunk)
+    miss = np.asarray(course.counts, float)[1:] - course.rings.stitches[1:]
+    rms = float(np.sqrt(np.mean(miss**2)))
+    counts = (*course.counts, *(n for limb in course.limbs for n in limb.counts))
+    off = rms * gauge.stitch_mm / (2 * math.pi)
+    return Draft(Part(name, items, make), counts, course.rings, rms, off, different_rounds(items))
+
+
+def _bent_draft(straight: Straightened, recipe: Recipe, gauge: Gauge, name: str | None, make: int) -> Draft:
+    """Draft the straight body, and bend it with short rows."""
+    plain = replace(recipe, shape=straight.form, redrawn=None, threads=(), short_rows=False)
+    made = draft(plain, gauge)
+    bodies = shaped_rounds(made.counts, recipe.shaping)
+    items = write_short_rows(
+        made.counts, bodies, _start_round(recipe), straight.degrees, gauge, closed=not recipe.form.open
+    )
+    return replace(made, part=Part(name, items, make), different_rounds=different_rounds(items))
+
+
+def prices(recipe: Recipe, gauge: Gauge) -> tuple[tuple[str, float, Draft], ...]:
+    """Every ease preset with its draft, so that its price can be shown."""
+    return tuple((name, ease, draft(replace(recipe, ease=ease), gauge)) for name, ease in EASE_PRESETS)

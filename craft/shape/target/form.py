@@ -1,0 +1,115 @@
+"""A form: a base shape and what is done to it, with the one JSON form that recipes keep."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+from craft.errors import CraftError, require
+from craft.shape.target.box import Box
+from craft.shape.target.modifiers import Modifier
+from craft.shape.target.shell import Shell, revolved
+from craft.shape.target.solids import SOLIDS, Outline, Solid
+from craft.shape.target.stack import Stack
+from craft.shape.target.traced import Traced
+
+MOST_MODIFIERS = 8
+
+
+@dataclass(frozen=True)
+class Form:
+    """A solid, a traced silhouette, a stack, a box or a mesh, with modifiers in their order."""
+
+    base: Solid | Traced | Stack | Box | Shell
+    modifiers: tuple[Modifier, ...] = ()
+
+    def __post_init__(self) -> None:
+        require(
+            len(self.modifiers) <= MOST_MODIFIERS, f"A shape takes up to {MOST_MODIFIERS} modifiers.", field="modifiers"
+        )
+
+    @property
+    def open(self) -> bool:
+        """Whether its end is left open."""
+        return self.base.open
+
+    @property
+    def name(self) -> str:
+        """What it is called in sentences."""
+        if isinstance(self.base, Solid):
+            return SOLIDS[self.base.kind].title.lower()
+        return {Traced: "traced shape", Stack: "stack", Box: "box", Shell: "mesh"}[type(self.base)]
+
+    @property
+    def size_mm(self) -> tuple[float, float, float]:
+        """Width, depth and height in mm."""
+        if self.outline is not None:
+            o = self.outline
+            return 2 * float(o.r.max()), 2 * float(o.r.max()), float(o.z.max() - o.z.min())
+        return self.shell.size_mm
+
+    @property
+    def outline(self) -> Outline | None:
+        """The half outline of a body of revolution, None for any other shape."""
+        round_base = isinstance(self.base, Solid | Stack) or (isinstance(self.base, Traced) and self.base.is_round)
+        if self.modifiers or not round_base:
+            return None
+        assert not isinstance(self.base, Shell | Box)
+        return self.base.outline()
+
+    @property
+    def mirrored_ends(self) -> bool:
+        """Whether it is the same both ways up."""
+        return isinstance(self.base, Solid) and SOLIDS[self.base.kind].mirrored and not self.modifiers
+
+    @property
+    def shell(self) -> Shell:
+        """Its surface as triangles, modifiers done."""
+        return _shell(self)
+
+    def scaled(self, factor: float) -> Form:
+        """The same form at another size."""
+        return Form(self.base.scaled(factor), tuple(m.scaled(factor) for m in self.modifiers))
+
+    def to_json(self) -> dict[str, Any]:
+        """Plain JSON values."""
+        base = self.base.to_json()
+        if isinstance(self.base, Solid):
+            base = {"base": "solid", **base}
+        elif isinstance(self.base, Shell):
+            base = {"base": "mesh", **base}
+        return {**base, "modifiers": [m.to_json() for m in self.modifiers]}
+
+    @classmethod
+    def from_json(cls, data: Mapping[str, Any]) -> Form:
+        """The form of plain JSON values; CraftError when they make none."""
+        try:
+            kind = data["base"]
+            modifiers = tuple(Modifier.from_json(m) for m in data.get("modifiers") or ())
+        except (KeyError, TypeError, AttributeError):
+            raise CraftError("The shape is not complete.", field="form") from None
+        readers: dict[str, Any] = {"solid": Solid, "traced": Traced, "stack": Stack, "box": Box, "mesh": Shell}
+        if kind not in readers:
+            raise CraftError(f"No base of a shape is called {kind!r}.", field="form")
+        return cls(readers[kind].from_json(data), modifiers)
+
+
+def as_form(shape: Form | Solid) -> Form:
+    """A plain solid as a form; a form as it is."""
+    return Form(shape) if isinstance(shape, Solid) else shape
+
+
+@lru_cache(maxsize=64)
+def _shell(form: Form) -> Shell:
+    base = form.base
+    made = base if isinstance(base, Shell) else base.shell() if isinstance(base, Traced | Box) else _revolved(base)
+    x = made.x
+    for modifier in form.modifiers:
+        x = modifier.moved(x)
+    return made if x is made.x else made.with_corners(x)
+
+
+def _revolved(base: Solid | Stack) -> Shell:
+    return revolved(base.outline(), closed=not base.open)

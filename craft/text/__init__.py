@@ -1,0 +1,1 @@
+"""Rounds as people write them: notation, checking, changes of a text, files."""

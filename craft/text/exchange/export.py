@@ -1,0 +1,134 @@
+"""A checked pattern as a file."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import re
+from dataclasses import replace
+
+from craft.errors import CraftError
+from craft.rounds.fabric import WorkedPart
+from craft.rounds.pattern import Item, Part, Pattern, Round, folded, to_json
+from craft.rounds.stitches import Terms, stitch
+from craft.text.check import Checked
+from craft.text.notation import Wording, highlights, left_handed, print_label, print_pattern, print_work, stitch_key
+
+TEXT_FORMATS = {"text": "txt", "md": "md", "json": "json", "csv": "csv"}
+"""Formats that words make, by name, with the ending of their files."""
+
+
+def as_written(
+    checked: Checked, text: str, to: str, *, wording: Wording | None = None, left: bool = False, tidy: bool = False
+) -> str:
+    """The pattern in the format `to`.
+
+    text: what was checked, kept as she wrote it as far as what is asked for allows. wording: other
+    words; left: the left-handed edition; tidy: the canonical form, equal rounds folded.
+    """
+    pattern = checked.reading.pattern
+    say = wording or Wording(pattern.terms)
+    if tidy:
+        pattern = replace(pattern, parts=tuple(replace(p, items=folded(p.items)) for p in pattern.parts))
+    if left:
+        pattern = left_handed(pattern)
+    match to:
+        case "text":
+            as_typed = not (tidy or left or say.spelled or say.tongue)
+            if as_typed and (kept := reworded(checked, text, say.terms)) is not None:
+                return kept
+            return print_pattern(pattern, say)
+        case "json":
+            return json.dumps(to_json(replace(pattern, terms=say.terms)), ensure_ascii=False, indent=1) + "\n"
+        case "csv":
+            return _csv(pattern, checked.parts, say)
+        case "md":
+            return _markdown(pattern, say)
+    raise CraftError(f"{to!r} is no format: {', '.join(TEXT_FORMATS)}.")
+
+
+_TERMS_LINE = re.compile(r"(?im)^(\W*terms?(?:inology)?\W*:\s*)(us|u\.s\.|american|uk|u\.k\.|british)\b")
+
+
+def reworded(checked: Checked, text: str, terms: Terms) -> str | None:
+    """Her own text with the stitches' names in other terms, None when that needs more than words.
+
+    Between US and UK terms only names change; everything else stays as she typed it.
+    """
+    used = checked.reading.pattern.terms
+    if terms is used:
+        return text
+    if Terms.LETTERS in (terms, used):
+        return None
+    out: list[str] = []
+    at = 0
+    for mark in highlights(checked.reading):
+        if mark.kind not in ("stitch", "increase", "decrease"):
+            continue
+        word = text[mark.start : mark.end]
+        new = _other_name(word, used, terms)
+        out += [text[at : mark.start], new]
+        at = mark.end
+    said = "".join([*out, text[at:]])
+    name = "UK" if terms is Terms.UK else "US"
+    return _TERMS_LINE.sub(lambda m: m.group(1) + name, said) if _TERMS_LINE.search(said) else f"Terms: {name}\n{said}"
+
+
+def _other_name(word: str, used: Terms, terms: Terms) -> str:
+    """A stitch's name in other terms, in the same place of the list of spellings."""
+    key = stitch_key(word, used)
+    if key is None:
+        return word
+    raised = re.match(r"(?i)(fp|bp|front post|back post|raised front|raised back)\s*", word)
+    plain = word[raised.end() :] if raised else word
+    before, after = stitch(key).spellings(used), stitch(key).spellings(terms)
+    flat = [w.replace(" ", "") for w in before]
+    at = flat.index(plain.lower().replace(" ", "")) if plain.lower().replace(" ", "") in flat else 0
+    return (word[: raised.end()] if raised else "") + after[min(at, len(after) - 1)]
+
+
+def count_table(part: WorkedPart) -> list[tuple[str, int, int]]:
+    """Rounds, live stitches and the change from the round before: it reads in any language."""
+    rows: list[tuple[str, int, int]] = []
+    before = 0
+    for tally in part.rounds:
+        rows.append((tally.label, tally.live, tally.live - before))
+        before = tally.live
+    return rows
+
+
+def _csv(pattern: Pattern, worked: tuple[WorkedPart, ...], say: Wording) -> str:
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\n")
+    rows.writerow(["part", "make", "round", "work", "stitches", "change", "taken", "made", "stated"])
+    for part, run in zip(pattern.parts, worked, strict=True):
+        before = 0
+        written = part.rounds
+        for tally, (label, live, _) in zip(run.rounds, count_table(run), strict=True):
+            work = print_work(written[tally.source], say)
+            change = live - before
+            rows.writerow(
+                [part.name or "", part.make, label, work, live, change, tally.taken, tally.made, tally.stated]
+            )
+            before = live
+    return out.getvalue()
+
+
+def _markdown(pattern: Pattern, say: Wording) -> str:
+    parts = [
+        f"## {say.say('make', p.name or 'Part', p.make)}\n\n" + "".join(f"{_bullet(i, say)}\n" for i in p.items)
+        for p in pattern.parts
+    ]
+    title = pattern.entry("name")
+    head = f"# {title}\n\n" if title else ""
+    facts = "".join(f"- {e.key.capitalize()}: {e.value}\n" for e in pattern.head if e.key != "name")
+    return head + (facts + "\n" if facts else "") + "\n".join(parts)
+
+
+def _bullet(item: Item, say: Wording) -> str:
+    if isinstance(item, Round):
+        count = f" [{item.count}]" if item.count is not None else ""
+        return f"- [ ] {print_label(item, say)}{print_work(item, say)}{count}"
+    line = print_pattern(Pattern((Part(None, (item,)),)), say).splitlines()[-1]
+    return f"- {line}" if not line.startswith("#") else f"\n#{line}\n"

@@ -1,0 +1,97 @@
+"""Written text from a file: plain text and Markdown as they stand, JSON and CSV put into words."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+
+from craft.errors import CraftError
+from craft.rounds.pattern import from_json
+from craft.text.notation import MOST_TEXT, print_pattern
+
+_ROUND = ("round", "rounds", "rnd", "row", "r", "no", "nr")
+_WORK = ("work", "instructions", "instruction", "stitches to work", "how")
+_COUNT = ("stitches", "count", "sts", "total", "stated")
+_PART = ("part", "piece")
+
+
+def imported_text(name: str, raw: bytes) -> str:
+    """The written pattern in a file; CraftError says what the file is instead.
+
+    name: the file's name, whose ending tells JSON and CSV. raw: at most four bytes a character of
+    the longest text are looked at.
+    """
+    if len(raw) > MOST_TEXT * 4:
+        raise CraftError(f"{name}: a text is at most {MOST_TEXT:,} characters long.")
+    encoding = "utf-16" if raw.startswith((b"\xff\xfe", b"\xfe\xff")) else "utf-8-sig"
+    try:
+        text = raw.decode(encoding)
+    except UnicodeDecodeError as error:
+        raise CraftError(f"{name}: byte {error.start + 1} is not UTF-8 text; save it as plain text first.") from None
+    if "\0" in text:
+        raise CraftError(f"{name}: this is no text; it holds zero bytes.")
+    if len(text) > MOST_TEXT:
+        raise CraftError(f"{name}: a text is at most {MOST_TEXT:,} characters long.")
+    ending = name.lower().rsplit(".", 1)[-1]
+    if ending == "json" or text.lstrip().startswith("{"):
+        return _from_json(name, text)
+    return _from_csv(name, text) if ending == "csv" else text
+
+
+def _from_json(name: str, text: str) -> str:
+    try:
+        data = json.loads(text)
+    except (json.JSONDecodeError, RecursionError) as error:
+        raise CraftError(f"{name}: not readable JSON: {error}.") from None
+    return print_pattern(from_json(data))
+
+
+def _from_csv(name: str, text: str) -> str:
+    try:
+        rows = list(csv.reader(io.StringIO(text), dialect=_dialect(text)))
+    except csv.Error as error:
+        raise CraftError(f"{name}: not readable as CSV: {error}.") from None
+    if not rows:
+        raise CraftError(f"{name}: the file is empty.")
+    head = [cell.strip().lower() for cell in rows[0]]
+    columns = {what: _column(head, names) for what, names in _COLUMNS.items()}
+    if columns["work"] is None:
+        raise CraftError(
+            f"{name}: no column is called 'work' or 'instructions'; its columns are {', '.join(head)[:200]}."
+        )
+    lines: list[str] = []
+    part = ""
+    for row in rows[1:]:
+        cells = {what: row[at].strip() if at is not None and at < len(row) else "" for what, at in columns.items()}
+        if not any(cells.values()):
+            continue
+        if cells["part"] != part:
+            part = cells["part"]
+            lines.append(f"\n# {part}" + (f" (make {cells['make']})" if cells["make"].isdigit() else ""))
+        lines.append(_line(cells))
+    return "\n".join(lines).strip() + "\n"
+
+
+_COLUMNS = {"part": _PART, "make": ("make", "pieces"), "round": _ROUND, "work": _WORK, "count": _COUNT}
+
+
+def _dialect(text: str) -> type[csv.Dialect]:
+    try:
+        return csv.Sniffer().sniff(text[:4000], delimiters=",;\t")
+    except csv.Error:
+        return csv.excel
+
+
+def _column(head: list[str], names: tuple[str, ...]) -> int | None:
+    return next((head.index(n) for n in names if n in head), None)
+
+
+def _line(cells: dict[str, str]) -> str:
+    """One row as a written line; a row without a round is a stage direction."""
+    label = cells["round"]
+    if not label:
+        return cells["work"]
+    label = f"R{label}" if label[:1].isdigit() else label
+    count = f" [{cells['count']}]" if cells["count"].isdigit() and "[" not in cells["work"] else ""
+    return f"{label}: {cells['work']}{count}"

@@ -1,0 +1,24 @@
+"""Changes to written rounds as a designer makes them on the ladder; lines that are not touched stay as typed."""
+
+from craft.text.reshaping.changes import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, reshape
+from craft.text.reshaping.joining import Limb, add_shift, fold_flat, keep_sides, work_in
+from craft.text.reshaping.stitches import mirrored_body, rotated_body
+
+__all__ = [
+    "Change",
+    "Copy",
+    "Insert",
+    "Limb",
+    "Recolour",
+    "Rotate",
+    "Spread",
+    "Swap",
+    "Widen",
+    "add_shift",
+    "fold_flat",
+    "keep_sides",
+    "mirrored_body",
+    "reshape",
+    "rotated_body",
+    "work_in",
+]

@@ -1,0 +1,153 @@
+"""Rounds that join: a limb worked in instead of sewn, and plain stitches that bring the start back.
+
+Both change one round of a fold, which is written out for it; every other line stays as typed.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from craft.errors import CraftError, require
+from craft.rounds.pattern import Instruction, Repeat, Round, Shift, Work
+from craft.rounds.stitches import Terms, stitch
+from craft.text.check import check
+from craft.text.notation import print_round
+from craft.text.reshaping.changes import Edit, Rotate, Written, applied, is_plain, reshape, written_rounds
+from craft.text.reshaping.stitches import gathered, written_out
+
+
+@dataclass(frozen=True, slots=True)
+class Limb:
+    """A limb to be worked in: its name as the text says it, the first stitch of its place (from 0), how many."""
+
+    name: str
+    at: int
+    stitches: int
+
+
+def _found(text: str, terms: Terms, round_at: int) -> tuple[Written, int]:
+    """The written round that holds the worked round `round_at` (from 1), and which of its fold that is."""
+    checked = check(text, terms)
+    if not checked.sound and any(p.code in ("unread", "bracket", "too-large") for p in checked.problems):
+        raise CraftError("Mend the faults of this part first.")
+    worked = 0
+    for written in written_rounds(checked):
+        if worked < round_at <= worked + written.made.repeats:
+            return written, round_at - worked - 1
+        worked += written.made.repeats
+    raise CraftError(f"There is no round {round_at} in this part.", field="round")
+
+
+def _unfolded(written: Written, which: int, changed: Round, terms: Terms) -> Edit:
+    """The fold as up to three lines, with the one in the middle changed."""
+    made = written.made
+    first = made.first
+    rounds: list[Round] = []
+    if made.repeats == 1 or first is None:
+        rounds = [changed]
+    else:
+        if which:
+            rounds.append(replace(made, last=first + which - 1))
+        rounds.append(replace(changed, first=first + which, last=first + which))
+        if which < made.repeats - 1:
+            rounds.append(replace(made, first=first + which + 1))
+    return Edit(made.span, "\n".join(print_round(r, terms) for r in rounds))
+
+
+def work_in(text: str, terms: Terms, round_at: int, limbs: Sequence[Limb]) -> str:
+    """The text with `limbs` worked into its round `round_at` (from 1).
+
+    CraftError when the round is not plain single stitches where a limb goes, or limbs overlap.
+    """
+    written, which = _found(text, terms, round_at)
+    if not is_plain(written):
+        raise CraftError(f"{written.made.label} is more than plain stitches once around; choose another round.")
+    stitches = written_out(written.made.body, written.before)
+    for limb in sorted(limbs, key=lambda x: x.at):
+        own = stitches[limb.at : limb.at + limb.stitches]
+        require(len(own) == limb.stitches, f"{limb.name} does not fit into the round.", field="round")
+        for item in own:
+            if not isinstance(item, Work) or item.through or stitch(item.stitch).change:
+                raise CraftError(
+                    f"At {limb.name} round {written.made.label} increases, decreases or works something in already; "
+                    "move the place or choose a plain round.",
+                    field="round",
+                )
+        stitches[limb.at : limb.at + limb.stitches] = [
+            replace(i, through=limb.name) for i in own if isinstance(i, Work)
+        ]
+    body = _said(stitches)
+    return applied(text, [_unfolded(written, which, replace(written.made, body=body, count=written.after), terms)])
+
+
+def _said(stitches: Sequence[Instruction]) -> tuple[Instruction, ...]:
+    """Stitches in the shortest way, with what is worked through something kept apart."""
+    out: list[Instruction] = []
+    run: list[Instruction] = []
+    for item in stitches:
+        if isinstance(item, Work) and item.through:
+            out += gathered(run)
+            run = []
+            above = out[-1] if out else None
+            if isinstance(above, Work) and above.through == item.through:
+                out[-1] = replace(above, count=above.count + 1)
+            else:
+                out.append(item)
+        else:
+            run.append(item)
+    return (*out, *gathered(run))
+
+
+def keep_sides(text: str, terms: Terms, first: int, last: int, lean: float) -> str:
+    """The text with the shaping of the rounds on lines `first` to `last` moved along so that it stays on its side.
+
+    Every round drifts by its lean; bunched increases are moved on by what the start has wandered
+    since the first of these rounds (2π·lean / n a round, common practice). CraftError when none of
+    them has shaping, or drifts by half a stitch.
+    """
+    checked = check(text, terms)
+    lines = {n.span.start: n.number for n in checked.reading.lines}
+    angle, moved = 0.0, 0
+    for worked in checked.parts:
+        for tally in worked.rounds:
+            line = lines.get(tally.span.start, 0)
+            if not first <= line <= last or not tally.live:
+                continue
+            by = math.floor(angle * tally.live + 0.5)
+            if by and tally.marks:
+                text = reshape(text, terms, Rotate(line, line, by))
+                moved += 1
+            angle += lean / tally.live
+    if not moved:
+        raise CraftError("No shaping of these rounds drifts by half a stitch: there is nothing to move.")
+    return text
+
+
+def fold_flat(text: str, terms: Terms, edge: int) -> str:
+    """A limb's text that ends with its tube of `edge` stitches folded and closed."""
+    require(edge >= 2 and edge % 2 == 0, f"A tube of {edge} stitches cannot be folded: it needs an even number.")
+    closing = Round(None, None, (Work("sc", edge // 2, through=""),), edge // 2)
+    line = f"Fold flat: {print_round(closing, terms, label=False)}"
+    kept = [ln for ln in text.rstrip().split("\n") if not _about_the_end(ln)]
+    return "\n".join([*kept, line, "Fasten off."]) + "\n"
+
+
+def _about_the_end(line: str) -> bool:
+    said = line.strip().lower()
+    return said.startswith(("leave a long tail", "fasten off")) or "tail for sewing" in said
+
+
+def add_shift(text: str, terms: Terms, round_at: int, many: int) -> str:
+    """The text with `many` plain stitches after round `round_at` that bring the start back."""
+    require(1 <= many <= 200, "Shift by 1 to 200 stitches.", field="many")
+    written, which = _found(text, terms, round_at)
+    body = written.made.body
+    if any(isinstance(i, Shift) for i in body):
+        shifts = [i for i in body if isinstance(i, Shift)]
+        body = (*(i for i in body if not isinstance(i, Shift)), Shift(many + sum(i.count for i in shifts)))
+    else:
+        around = body == (Repeat((Work("sc"),), None),)
+        body = (*((Work("sc", written.before),) if around else body), Shift(many))
+    return applied(text, [_unfolded(written, which, replace(written.made, body=body, count=written.after), terms)])
