@@ -21,7 +21,7 @@ from django.contrib.auth.models import User  # noqa: E402
 from playwright.sync_api import Page, sync_playwright  # noqa: E402
 
 from benchmarks.speed import long_part  # noqa: E402
-from studio.demo_login import PASSWORD, USERNAME  # noqa: E402
+from studio.demo.login import PASSWORD, USERNAME  # noqa: E402
 from studio.designs.actions import add_part, create_design  # noqa: E402
 from tests.browser.chromium import CHROMIUM, SOFTWARE  # noqa: E402
 

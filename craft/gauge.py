@@ -11,11 +11,14 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from craft.errors import require
-from craft.units import positive
+from craft.units import positive, within
 from craft.yarn import Yarn
 
 STITCH_PER_LOOP = 0.84
 ROUND_PER_STITCH = 0.92
+LEAST_GAUGE_MM = 0.2
+"""Stitches narrower, or rounds lower, than this are no crochet."""
+
 STUFFING_STRETCH = 1.07
 """How much filling stretches the girth of a flat fabric (5 to 10 %)."""
 
@@ -59,8 +62,8 @@ class Gauge:
     how: str = "assumed"
 
     def __post_init__(self) -> None:
-        positive(self.stitch_mm, "Stitch width", most=60, field="stitch_mm")
-        positive(self.round_mm, "Round height", most=120, field="round_mm")
+        within(self.stitch_mm, "Stitch width", LEAST_GAUGE_MM, 60, unit="mm", field="stitch_mm")
+        within(self.round_mm, "Round height", LEAST_GAUGE_MM, 120, unit="mm", field="round_mm")
         require(
             math.isfinite(self.lean) and -2 <= self.lean <= 2,
             "Lean lies between -2 and 2 stitches a round.",

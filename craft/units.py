@@ -17,6 +17,13 @@ def positive(value: float, what: str, *, most: float, unit: str = "mm", field: s
     return float(value)
 
 
+def within(value: float, what: str, least: float, most: float, *, unit: str = "", field: str | None = None) -> float:
+    """Return `value` if it is a finite number from `least` to `most`, else raise CraftError naming `what`."""
+    if not isinstance(value, (int, float)) or not math.isfinite(value) or not least <= value <= most:
+        raise CraftError(f"{what} runs from {least:g} to {most:g}{f' {unit}' if unit else ''}.", field=field or what)
+    return float(value)
+
+
 def cm(mm: float) -> str:
     """`mm` as centimetres to half a centimetre from 10 cm on, to a millimetre below: '7.4 cm'."""
     value = round(mm / 5) / 2 if mm >= 100 else round(mm / 10, 1)

@@ -15,7 +15,7 @@ from launch import database, packages, processes, tools
 from launch.lock import alone
 from launch.paths import ROOT, VAR, VENV, python
 from launch.say import Stop, say
-from studio.demo_login import PASSWORD, USERNAME
+from studio.demo.login import PASSWORD, USERNAME
 
 WEB_LOG = VAR / "log" / "web.log"
 JOBS_LOG = VAR / "log" / "jobs.log"

@@ -14,6 +14,7 @@ from studio.booklets.api import router as booklets
 from studio.designs.api import router as designs
 from studio.guard import signed_in
 from studio.jobs.api import router as jobs
+from studio.proving.api import router as proving
 from studio.shapes.api import router as shapes
 from studio.sizes.api import router as sizes
 from studio.yarns.api import router as yarns
@@ -30,6 +31,7 @@ for prefix, router in (
     ("/designs", pictures),
     ("/designs", sizes),
     ("/designs", booklets),
+    ("/designs", proving),
 ):
     api.add_router(prefix, router)
 

@@ -36,6 +36,10 @@ INSTALLED_APPS = [
     "studio.shapes",
     "studio.sizes",
     "studio.booklets",
+    "studio.proving",
+    "studio.links",
+    "studio.backups",
+    "studio.demo",
 ]
 
 MIDDLEWARE = [

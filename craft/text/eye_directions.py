@@ -67,7 +67,7 @@ def find_direction(text: str) -> EyeDirection | None:
     return None
 
 
-def said_anew(text: str, words: EyeWords) -> str:
+def rewrite_direction(text: str, words: EyeWords) -> str:
     """The text with its direction saying `words` instead; what she did not say is not added.
 
     A text without a direction stays as it is.
@@ -108,13 +108,13 @@ def eye_direction(words: EyeWords) -> str:
     return f"{verb}{size} eyes {place}{gap}."
 
 
-def with_direction(text: str, words: EyeWords, after_line: int) -> str:
+def insert_direction(text: str, words: EyeWords, after_line: int) -> str:
     """The text with a direction of its own behind line `after_line` (from 1), or with the one it has said anew.
 
     A line that only says that eyes go in ("Insert the eyes.") is the direction's place.
     """
     if find_direction(text) is not None:
-        return said_anew(text, words)
+        return rewrite_direction(text, words)
     if bare := _NOWHERE.search(text):
         return text[: bare.start()] + eye_direction(words) + text[bare.end() :]
     lines = text.splitlines(keepends=True)

@@ -5,6 +5,9 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 
 from studio.accounts.models import Profile
+from studio.policy import Rule, register
+
+register(Profile, Rule("user"))
 
 
 def own_profile(user: User) -> Profile:

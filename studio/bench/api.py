@@ -163,9 +163,16 @@ def file_of(
 
 @router.get("/figure/{int:design_id}", response=SceneOut)
 def figure(request: HttpRequest, design_id: int) -> SceneOut:
-    """The whole figure of a design, pieces in their places."""
+    """The whole figure of a design, pieces in their places, as far as it is settled; nothing is begun."""
     user = designer(request)
     return scenes.scene(user, design_of(user, design_id))
+
+
+@router.post("/figure/{int:design_id}", response=SceneOut)
+def settle_figure(request: HttpRequest, design_id: int) -> SceneOut:
+    """Have every part of a design settled that is not yet, and show the figure as far as it is."""
+    user = designer(request)
+    return scenes.settle_all(user, design_of(user, design_id))
 
 
 @router.post("/no-sew/{int:design_id}", response=DesignOut)

@@ -12,10 +12,10 @@ import numpy as np
 from django.contrib.auth.models import User
 from numpy.typing import NDArray
 
+from craft.design.running import OtherText, checked_text, first_worked
 from craft.figure.settling import Settled, measure, relief_of, settle
 from craft.gauge import Gauge
 from craft.rounds.fabric import ARRAYS, KIND_KEYS, WorkedPart
-from studio.designs.reading import OtherText, checked_text, first_worked
 from studio.jobs import actions
 from studio.jobs.kinds import Stopped, Watch
 from studio.jobs.models import Job
@@ -85,6 +85,12 @@ def ask(user: User, wanted: Settling) -> Job | None:
     if worked is None:
         return None
     return actions.ask(user, KIND, wanted.question(), wanted.identity(worked))
+
+
+def find(user: User, wanted: Settling) -> Job | None:
+    """The job that settles a part where it was asked for before, None else; nothing is put in line."""
+    worked = wanted.worked
+    return None if worked is None else actions.find(user, KIND, wanted.identity(worked))
 
 
 def work(question: str, watch: Watch) -> bytes:

@@ -6,17 +6,17 @@ import math
 
 from django.contrib.auth.models import User
 
+from craft.design.anchors import PlaceNow
+from craft.design.assembly import Assembled
+from craft.design.running import OtherText, RunPart, checked_text
 from craft.errors import CraftError
 from craft.figure.placement import Surface
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart, singular
 from craft.rounds.stitches import Terms
 from craft.text.reshaping import Limb, fold_flat, work_in
-from studio.bench.scenes import Assembled, assembled
-from studio.designs.manifest import AssemblyStep
+from studio.bench.scenes import staged
 from studio.designs.models import Design
-from studio.designs.places import step_now
 from studio.designs.policy import design_of
-from studio.designs.reading import OtherText, ReadPart, checked_text, yarn_names
 from studio.designs.texts import rewrite_parts
 from studio.errors import NOT_FOUND, Refusal
 
@@ -29,56 +29,54 @@ def join_in(user: User, pk: int, step_key: str) -> Design:
     Refused with a sentence when the place, the limb or the round do not allow it.
     """
     design = design_of(user, pk)
-    found = assembled(user, design)
-    step = next((s for s in found.page.steps if s.key == step_key), None)
-    if step is None:
+    found = staged(user, design, ask=True).assembled
+    if all(s.key != step_key for s in found.design.steps):
         raise Refusal(404, "not-found", NOT_FOUND)
-    if not (step.part and step.on and step.round) or step.part not in found.worked or step.on not in found.worked:
+    join = found.design.join(step_key)
+    if join is None or join.place is None or join.part not in found.worked or join.host not in found.worked:
         raise CraftError("Say first which part goes on which round of another.", field="step")
-    surface = found.surfaces.get(step.on)
+    surface = found.surfaces.get(join.host)
     if surface is None:
         raise Refusal(409, "not-done", BEGUN)
     parts = {p.key: p for p in found.parts}
-    limb, host = parts[step.part], parts[step.on]
-    terms = Terms(found.manifest.terms)
-    limb_text, edge = _folded(limb, found.worked[step.part], terms)
-    limbs = _limbs(step, surface, limb.name, edge // 2, found)
-    now = step_now(step, found.worked)
-    assert now is not None
+    limb, host = parts[join.part], parts[join.host]
+    terms = found.design.terms
+    limb_text, edge = _folded(limb, found.worked[join.part], terms)
+    now = join.place.now(found.worked)
+    limbs = _limbs(now, surface, limb.name, edge // 2, paired=join.paired)
     at = min(now.round, surface.rounds)
-    host_text = work_in(host.text, terms, at, limbs)
+    host_text = work_in(host.part.text, terms, at, limbs)
     _must_be_sound(found, host, {limb.key: limb_text}, host_text)
     label = surface.labels[at - 1]
     said = f"Worked in, not sewn: {limb.name} joined with {label} of {host.name}."
+    page = design.manifest.assembly
     steps = [
-        s.model_copy(update={"no_sew": True, "text": said, "before_closing": False}) if s.key == step.key else s
-        for s in found.page.steps
+        s.model_copy(update={"no_sew": True, "text": said, "before_closing": False}) if s.key == step_key else s
+        for s in page.steps
     ]
     order = [p.key for p in found.parts if p.key != limb.key]
     order.insert(order.index(host.key), limb.key)
     return rewrite_parts(
-        user, pk, {limb.key: limb_text, host.key: host_text}, found.page.model_copy(update={"steps": steps}), order,
+        user, pk, {limb.key: limb_text, host.key: host_text}, page.model_copy(update={"steps": steps}), order,
         f"Worked {limb.name} into {host.name}",
     )  # fmt: skip
 
 
-def _folded(limb: ReadPart, worked: WorkedPart, terms: Terms) -> tuple[str, int]:
+def _folded(limb: RunPart, worked: WorkedPart, terms: Terms) -> tuple[str, int]:
     """The limb's text closed flat, and the stitches of its opening."""
     last = worked.rounds[-1]
     if worked.closed:
         raise CraftError(f"{limb.name} is drawn shut: only an open tube can be folded and worked in.", field="step")
     if last.flat or last.live * 2 == last.taken:
-        return limb.text, last.live * 2
-    return fold_flat(limb.text, terms, last.live), last.live
+        return limb.part.text, last.live * 2
+    return fold_flat(limb.part.text, terms, last.live), last.live
 
 
-def _limbs(step: AssemblyStep, surface: Surface, name: str, many: int, found: Assembled) -> list[Limb]:
+def _limbs(now: PlaceNow, surface: Surface, name: str, many: int, *, paired: bool) -> list[Limb]:
     """Where the limb's copies go into the round, the first in working order first."""
-    now = step_now(step, found.worked)
-    assert now is not None
     at = min(now.round, surface.rounds) - 1
     count = surface.count_of(at)
-    sides = (1.0, -1.0) if step.paired else (1.0,)
+    sides = (1.0, -1.0) if paired else (1.0,)
     firsts = sorted(_first(surface, at, sign * 2 * math.pi * now.stitch / count, many) for sign in sides)
     said = singular(name.lower())
     if len(firsts) == 1:
@@ -99,10 +97,15 @@ def _first(surface: Surface, at: int, angle: float, many: int) -> int:
     return int(min(max(round(middle - (many - 1) / 2), 0), count - many))
 
 
-def _must_be_sound(found: Assembled, host: ReadPart, changed: dict[str, str], text: str) -> None:
+def _must_be_sound(found: Assembled, host: RunPart, changed: dict[str, str], text: str) -> None:
     """Refuse what would not add up, with the first fault."""
-    others = tuple(OtherText(p.name, p.make, changed.get(p.key, p.text)) for p in found.parts if p.key != host.key)
-    checked = checked_text(text, found.manifest.terms, yarn_names(found.manifest), host.colour or MAIN_COLOUR, others)
+    others = tuple(
+        OtherText(p.name, p.part.make, changed.get(p.key, p.part.text), p.part.colour or MAIN_COLOUR)
+        for p in found.parts
+        if p.key != host.key
+    )
+    design = found.design
+    checked = checked_text(text, design.terms.value, design.yarn_names, host.part.colour or MAIN_COLOUR, others)
     if not checked.sound:
         first = next(p for p in checked.problems if p.severity.value == "fault")
         raise CraftError(f"Worked in here it would not add up: {first.message}", field="step")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import cast
 
+from craft.design.running import OtherText, checked_text, first_worked
 from craft.figure.body import Body, body_of
 from craft.figure.materials import filling_g, yarn_use
 from craft.figure.picture import draw
@@ -29,7 +30,6 @@ from studio.bench.schemas import (
     SpanOut,
     StepOut,
 )
-from studio.designs.reading import OtherText, checked_text, first_worked
 
 UNNAMED = "#b99c6b"
 
@@ -172,7 +172,7 @@ def yarns_of(question: PreviewIn) -> tuple[str, ...]:
 
 def others_of(question: PreviewIn) -> tuple[OtherText, ...]:
     """The design's other parts, as a question gives them."""
-    return tuple(OtherText(p.name, p.make, p.text) for p in question.others)
+    return tuple(OtherText(p.name, p.make, p.text, p.colour or MAIN_COLOUR) for p in question.others)
 
 
 def _checked(question: PreviewIn) -> Checked:

@@ -10,14 +10,14 @@ from pydantic import Field
 from studio.designs.manifest import Key, PartName, Share, TermsName
 from studio.designs.schemas import Text
 from studio.jobs.schemas import JobOut
-from studio.yarns.schemas import Hex, HookMm, YarnName
+from studio.yarns.schemas import Hex, HookMm, RoundMm, StitchMm, YarnName
 
 
 class GaugeIn(Schema):
     """The gauge to reckon with."""
 
-    stitch_mm: Annotated[float, Field(gt=0, le=60)]
-    round_mm: Annotated[float, Field(gt=0, le=120)]
+    stitch_mm: StitchMm
+    round_mm: RoundMm
     lean: Annotated[float, Field(ge=-2, le=2)] = 0.4
     spread: Annotated[float, Field(ge=0, lt=1)] = 0.2
     how: Annotated[str, Field(max_length=300)] = "as given"
@@ -37,6 +37,7 @@ class OtherPart(Schema):
     name: PartName
     make: Annotated[int, Field(ge=1, le=50)] = 1
     text: Text
+    colour: YarnName | None = None
 
 
 class EyesAsked(Schema):
@@ -428,12 +429,14 @@ class MarkOut(Schema):
 class SceneOut(Schema):
     """The whole figure: parts by key, pieces, size in mm, and everything about putting it together.
 
+    joined: the pieces make one figure; else they lie beside each other and have no size or balance together.
     whole: every part is settled; until then places go by the estimate. swung: how many steps seat legs that bend
     forward, as the figure sits.
     """
 
     parts: dict[str, FigurePart]
     placed: list[PlacedOut]
+    joined: bool
     width_mm: float
     depth_mm: float
     height_mm: float

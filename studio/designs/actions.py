@@ -8,13 +8,13 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from craft.fitting.panels import recipe_of
-from studio.designs.eyes import moved_by_text
 from studio.designs.manifest import Manifest, PartEntry
 from studio.designs.models import Design, PartVersion, Revision
+from studio.designs.picture_files import discard_after_commit
 from studio.designs.policy import design_of, part_of, revision_of
 from studio.designs.reading import read_text
 from studio.designs.recording import new_key, new_version, record
-from studio.designs.texts import cut, cut_all, with_part
+from studio.designs.texts import cut, cut_all, page_from_text, with_part
 from studio.errors import Refusal
 
 MOST_DESIGNS = 2_000
@@ -55,9 +55,7 @@ def copy_design(
         old = versions[entry.version]
         text, recipe = (texts or {}).get(entry.key, (old.text, old.recipe))
         changed = entry.key in (texts or {})
-        made = new_version(
-            copy, entry.key, text, recipe, manifest.terms, hand_edited=False if changed else old.hand_edited
-        )
+        made = new_version(copy, entry.key, text, recipe, hand_edited=False if changed else old.hand_edited)
         parts.append(entry.model_copy(update={"version": made.pk}))
     brief = manifest.brief.model_copy(update={"pictures": []})
     fresh = manifest.model_copy(update={"name": copy.name, "parts": parts, "brief": brief, **(changes or {})})
@@ -79,8 +77,7 @@ def rename_design(user: User, pk: int, name: str, terms: str) -> Design:
 def remove_design(user: User, pk: int) -> None:
     """Take a design off the shelf for good."""
     design = design_of(user, pk, lock=True)
-    for picture in design.pictures.all():
-        picture.file.delete(save=False)
+    discard_after_commit(str(name) for name in design.pictures.values_list("file", flat=True))
     design.head = None
     design.save(update_fields=["head"])
     design.delete()
@@ -95,7 +92,7 @@ def add_part(user: User, pk: int, values: dict[str, Any]) -> tuple[Design, str]:
         raise Refusal(422, "invalid", "A design holds at most 60 parts.")
     recipe = None if values["recipe"] is None else recipe_of(values["recipe"]).to_json()
     key, name = new_key(), values["name"]
-    version = new_version(design, key, values["text"], recipe, manifest.terms)
+    version = new_version(design, key, values["text"], recipe)
     entry = PartEntry(key=key, name=name, make=values["make"], version=version.pk, colour=values["colour"])
     record(design, _with_parts(manifest, [entry], [values["text"]]), f"Added {name}")
     return design, key
@@ -107,7 +104,7 @@ def _with_parts(manifest: Manifest, entries: list[PartEntry], texts: list[str]) 
     page = grown.assembly
     for entry, text in zip(entries, texts, strict=True):
         if page.eyes is None:
-            page = moved_by_text(page, entry.key, "", text, read_text(grown, entry, text))
+            page = page_from_text(page, entry.key, "", text, read_text(grown, entry, text))
     return grown.model_copy(update={"assembly": page})
 
 
@@ -121,7 +118,7 @@ def add_parts(user: User, pk: int, found: list[dict[str, Any]]) -> Design:
     entries = []
     for values in found:
         key = new_key()
-        version = new_version(design, key, values["text"], None, manifest.terms)
+        version = new_version(design, key, values["text"], None)
         entries.append(PartEntry(key=key, name=values["name"], make=values["make"], version=version.pk, colour=None))
     names = ", ".join(e.name for e in entries[:3]) + (" …" if len(entries) > 3 else "")
     record(design, _with_parts(manifest, entries, [v["text"] for v in found]), f"Brought in {names}"[:120])

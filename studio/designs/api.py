@@ -12,7 +12,6 @@ from studio.designs import actions, pages, texts, uploads
 from studio.designs.manifest import PageName
 from studio.designs.models import Picture
 from studio.designs.policy import design_of, picture_of, visible_designs
-from studio.designs.reading import read_parts
 from studio.designs.schemas import (
     DesignOut,
     DesignRow,
@@ -28,7 +27,7 @@ from studio.designs.schemas import (
     Rename,
     RevisionRow,
 )
-from studio.designs.shown import shown
+from studio.designs.shown import shelf_row, shown
 from studio.errors import Refusal
 from studio.guard import designer
 
@@ -38,25 +37,7 @@ router = Router(tags=["designs"])
 @router.get("", response=list[DesignRow])
 def read_shelf(request: HttpRequest) -> list[DesignRow]:
     """All designs, last changed first."""
-    rows: list[DesignRow] = []
-    for design in visible_designs(designer(request)).prefetch_related("drafts"):
-        parts = read_parts(design)
-        worked = [w for p in parts if (w := p.worked) is not None]
-        rows.append(
-            DesignRow(
-                id=design.pk,
-                name=design.name,
-                changed=design.changed,
-                parts=len(parts),
-                rounds=sum(len(w.rounds) for w in worked),
-                stitches=sum(len(w.graph) * w.make for w in worked),
-                faults=sum(p.faults for p in parts),
-                audience=design.manifest.brief.audience,
-                origin=design.origin_name or None,
-                revision=design.revision.number,
-            )
-        )
-    return rows
+    return [shelf_row(d) for d in visible_designs(designer(request)).prefetch_related("drafts")]
 
 
 @router.post("", response={201: DesignOut})
@@ -203,9 +184,13 @@ def add_picture(request: HttpRequest, design_id: int, file: File[UploadedFile]) 
 def read_picture(request: HttpRequest, picture_id: int) -> FileResponse:
     """A reference picture's bytes."""
     picture = picture_of(designer(request), picture_id)
+    try:
+        body = picture.file.open()
+    except FileNotFoundError:
+        raise Refusal(404, "not-found", "This picture's file is lost.") from None
     kind = "image/png" if str(picture.file.name).endswith("png") else "image/jpeg"
     return FileResponse(
-        picture.file.open(),
+        body,
         content_type=kind,
         headers={"Content-Security-Policy": "sandbox; default-src 'none'", "Cache-Control": "private, max-age=86400"},
     )

@@ -1,7 +1,7 @@
 """A revision's manifest: everything a design says, as immutable typed values.
 
 Part texts stand in part versions; the manifest names them by id. What is written here is what
-goes over the wire, too.
+goes over the wire, too. A stored manifest carries its format and is read through `upgrades`.
 """
 
 from __future__ import annotations
@@ -9,14 +9,23 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from ninja import Schema
-from pydantic import ConfigDict, Field, StringConstraints
+from pydantic import AfterValidator, ConfigDict, Field, StringConstraints
 
-from studio.yarns.schemas import Hex, HookMm, Metres, YarnName
+from craft.design.parts import MOST_NAME, one_line
+from studio.yarns.schemas import Hex, HookMm, Metres, RoundMm, StitchMm, YarnName
 
 Key = Annotated[str, StringConstraints(pattern=r"^[a-z0-9]{4,16}$")]
 Short = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
+
+
+def _name(text: str) -> str:
+    """A name in any script with everyday punctuation: one printable line."""
+    one_line(text, "A name", MOST_NAME)
+    return text
+
+
 PartName = Annotated[
-    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40, pattern=r"^[^\W_][\w' &-]*$")
+    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=MOST_NAME), AfterValidator(_name)
 ]
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=500)]
 Prose = Annotated[str, StringConstraints(max_length=5_000)]
@@ -60,8 +69,8 @@ class GaugePage(Frozen):
     strands: Annotated[int, Field(ge=1, le=6)] = 1
     source: Literal["assumed", "estimate", "sample", "own"] = "assumed"
     sample_id: int | None = None
-    stitch_mm: Annotated[float, Field(gt=0, le=60)] | None = None
-    round_mm: Annotated[float, Field(gt=0, le=120)] | None = None
+    stitch_mm: StitchMm | None = None
+    round_mm: RoundMm | None = None
     lean: Annotated[float, Field(ge=-2, le=2)] | None = None
     yarn_per_stitch_mm: Annotated[float, Field(gt=0, le=2_000)] | None = None
     firmness: Annotated[float, Field(ge=0, le=1)] = 0.5
@@ -118,7 +127,10 @@ class EyesEntry(Frozen):
 
 
 class FaceMark(Frozen):
-    """A point to embroider, or with `to` a line to another round and stitch; both sides when paired."""
+    """A point to embroider, or with `to` a line to another round and stitch; both sides when paired.
+
+    share, angle and those with `to`: where that is kept on the surface, as of a step.
+    """
 
     key: Key
     name: Short
@@ -128,6 +140,10 @@ class FaceMark(Frozen):
     paired: bool = False
     to_round: Annotated[int, Field(ge=1, le=2_000)] | None = None
     to_stitch: Annotated[float, Field(ge=-2_000, le=2_000)] = 0
+    share: Share | None = None
+    angle: Degrees | None = None
+    to_share: Share | None = None
+    to_angle: Degrees | None = None
 
 
 class AssemblyPage(Frozen):
@@ -173,35 +189,16 @@ class BookletPage(Frozen):
     changes: Prose = ""
 
 
-class Tester(Frozen):
-    """Somebody who makes it from the draft."""
-
-    key: Key
-    name: Short
-    yarn: Short = ""
-    state: Literal["asked", "making", "done"] = "asked"
-    remarks: Prose = ""
-
-
-class LogEntry(Frozen):
-    """A line of the making log."""
-
-    key: Key
-    date: Annotated[str, StringConstraints(pattern=r"^\d{4}-\d{2}-\d{2}$")]
-    text: Line
-
-
 class ProvingPage(Frozen):
-    """Making log and testers, and what still blocks release."""
+    """What still blocks release, in her words. Testers and the making log are rows of their own (studio/proving)."""
 
-    log: Annotated[list[LogEntry], Field(max_length=500)] = []
-    testers: Annotated[list[Tester], Field(max_length=100)] = []
     blockers: Prose = ""
 
 
 class Manifest(Frozen):
-    """The whole of a revision."""
+    """The whole of a revision. format: see studio/designs/upgrades."""
 
+    format: Literal[2] = 2
     name: PartName
     terms: TermsName = "us"
     parts: Annotated[list[PartEntry], Field(max_length=60)] = []

@@ -8,16 +8,17 @@ from django.conf import settings
 from django.db import models
 
 from studio.designs.manifest import Manifest
+from studio.designs.upgrades import newest
 
 
 class Design(models.Model):
     """A figure. head: the revision that is shown; undo moves it back, a change moves it on."""
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="designs")
-    name = models.CharField(max_length=40)
+    name = models.CharField(max_length=60)
     head = models.ForeignKey("Revision", on_delete=models.PROTECT, null=True, related_name="+")
     origin = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, related_name="copies")
-    origin_name = models.CharField(max_length=40, blank=True)
+    origin_name = models.CharField(max_length=60, blank=True)
     origin_number = models.PositiveIntegerField(null=True)
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
@@ -61,16 +62,15 @@ class Revision(models.Model):
     @property
     def manifest(self) -> Manifest:
         """The revision's content as typed values."""
-        return Manifest.model_validate(self.data)
+        return Manifest.model_validate(newest(self.data))
 
 
 class PartVersion(models.Model):
-    """A part's text as written, with its meaning and how it was drafted; never changed."""
+    """A part's text as written, and how it was drafted; never changed."""
 
     design = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="versions")
     part_key = models.CharField(max_length=16)
     text = models.TextField()
-    canonical = models.JSONField()
     recipe = models.JSONField(null=True)
     hand_edited = models.BooleanField(default=False)
     craft_version = models.CharField(max_length=20)

@@ -7,14 +7,16 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from studio.designs.eyes import retold, told
+from craft.design.eye_text import text_following_eyes, text_with_eyes
+from craft.design.running import worked_parts
+from craft.rounds.stitches import Terms
 from studio.designs.manifest import PAGES, AssemblyPage
 from studio.designs.models import Design, PartVersion
-from studio.designs.places import located
 from studio.designs.policy import design_of, part_of, revision_of
-from studio.designs.reading import read_parts, read_text, worked_parts
+from studio.designs.reading import read_design, read_text
 from studio.designs.recording import new_version, record
 from studio.designs.texts import cut, record_text, with_part
+from studio.designs.values import anchored, eyes_value
 from studio.errors import Refusal
 
 _PAGE_LABELS = {
@@ -54,8 +56,8 @@ def set_page(user: User, pk: int, page: str, base: int, data: dict[str, Any]) ->
 
 def _set_assembly(design: Design, value: AssemblyPage) -> Design:
     """Places kept on the surface; where the eyes moved, their direction in the part's text says so."""
-    worked = worked_parts(read_parts(design))
-    value = located(value, design.manifest.assembly, worked)
+    worked = worked_parts(read_design(design).parts)
+    value = anchored(value, design.manifest.assembly, worked)
     if design.manifest.assembly == value:
         return design
     before = design.manifest.assembly
@@ -66,9 +68,9 @@ def _set_assembly(design: Design, value: AssemblyPage) -> Design:
         manifest = design.manifest
         entry = part_of(design, value.eyes.part)
         old = PartVersion.objects.get(pk=entry.version)
-        text = retold(old.text, value, worked[entry.key])
+        text = text_following_eyes(old.text, eyes_value(value), worked[entry.key])
         if text != old.text:
-            version = new_version(design, entry.key, text, old.recipe, manifest.terms, hand_edited=True)
+            version = new_version(design, entry.key, text, old.recipe, hand_edited=True)
             manifest = with_part(manifest, entry.model_copy(update={"version": version.pk}))
     record(design, manifest.model_copy(update={"assembly": value}), _PAGE_LABELS["assembly"])
     return design
@@ -85,9 +87,9 @@ def tell_eyes(user: User, pk: int) -> Design:
     entry = part_of(design, page.eyes.part)
     old = PartVersion.objects.get(pk=entry.version)
     worked = read_text(design.manifest, entry, old.text)
-    text = told(old.text, page, worked, design.manifest.terms)
+    text = text_with_eyes(old.text, eyes_value(page), worked, Terms(design.manifest.terms))
     if text == old.text:
         return design
-    version = new_version(design, entry.key, text, old.recipe, design.manifest.terms, hand_edited=True)
+    version = new_version(design, entry.key, text, old.recipe, hand_edited=True)
     record_text(design, entry, old.text, version, f"Wrote the eyes into {entry.name}")
     return design

@@ -1,4 +1,4 @@
-"""Whose designs: only her own; others' are not there."""
+"""Whose designs, and what a link opens of them."""
 
 from __future__ import annotations
 
@@ -9,16 +9,32 @@ from django.shortcuts import get_object_or_404
 from studio.designs.manifest import PartEntry
 from studio.designs.models import Design, Picture, Revision
 from studio.errors import NOT_FOUND, Refusal
+from studio.policy import Owner, Purpose, Rule, Verb, register, visible
+
+register(
+    Design,
+    Rule(
+        "owner",
+        "pk",
+        {
+            Purpose.READ: frozenset({Verb.READ_BOOKLET}),
+            Purpose.TEST: frozenset({Verb.READ_BOOKLET, Verb.REPORT}),
+            Purpose.CLIENT: frozenset(),
+        },
+    ),
+)
+register(Revision, Rule("design__owner", "design_id"))
+register(Picture, Rule("owner", "design_id"))
 
 
 def visible_designs(user: User) -> QuerySet[Design]:
     """Her designs."""
-    return Design.objects.filter(owner=user).select_related("head")
+    return visible(Owner(user), Verb.SEE, Design).select_related("head")
 
 
 def design_of(user: User, pk: int, *, lock: bool = False) -> Design:
     """One of her designs, else 404. lock: hold its row until the transaction ends."""
-    rows = Design.objects.select_for_update().filter(owner=user) if lock else visible_designs(user)
+    rows = visible(Owner(user), Verb.CHANGE, Design).select_for_update() if lock else visible_designs(user)
     return get_object_or_404(rows, pk=pk)
 
 
@@ -37,4 +53,4 @@ def revision_of(design: Design, number: int) -> Revision:
 
 def picture_of(user: User, pk: int) -> Picture:
     """One of her pictures, else 404."""
-    return get_object_or_404(Picture.objects.filter(owner=user), pk=pk)
+    return get_object_or_404(visible(Owner(user), Verb.SEE, Picture), pk=pk)

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+from craft.design.running import RunPart
 from studio.designs.manifest import BookletPage, BriefPage, Manifest, ProvingPage
-from studio.designs.reading import ReadPart
 from studio.designs.schemas import StopState
 
 
@@ -19,12 +21,12 @@ def _gauge(manifest: Manifest) -> str:
     return "sound" if manifest.gauge.source in ("sample", "own") else "under-way"
 
 
-def _shapes(parts: list[ReadPart]) -> str:
-    drafted = [p for p in parts if p.recipe is not None]
+def _shapes(parts: Sequence[RunPart]) -> str:
+    drafted = [p for p in parts if p.part.recipe is not None]
     return "sound" if drafted else "under-way" if parts else "untouched"
 
 
-def _rounds(parts: list[ReadPart]) -> str:
+def _rounds(parts: Sequence[RunPart]) -> str:
     if not parts:
         return "untouched"
     if any(p.faults for p in parts):
@@ -45,11 +47,10 @@ def _assembly(manifest: Manifest) -> str:
 def _proving(page: ProvingPage) -> str:
     if page == ProvingPage():
         return "untouched"
-    done = page.testers and all(t.state == "done" for t in page.testers)
-    return "sound" if done and not page.blockers.strip() else "under-way"
+    return "under-way" if page.blockers.strip() else "sound"
 
 
-def stops_of(manifest: Manifest, parts: list[ReadPart]) -> list[StopState]:
+def stops_of(manifest: Manifest, parts: Sequence[RunPart]) -> list[StopState]:
     """The eight stops in order."""
     rounds = _rounds(parts)
     booklet = "untouched" if manifest.booklet == BookletPage() else "sound" if rounds == "sound" else "under-way"

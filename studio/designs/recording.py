@@ -8,9 +8,6 @@ from typing import Any
 from django.db.models import Max
 
 from craft import __version__
-from craft.rounds.pattern import to_json
-from craft.rounds.stitches import Terms
-from craft.text.notation import read
 from studio.designs.manifest import Manifest
 from studio.designs.models import Design, PartVersion, Revision
 
@@ -33,15 +30,9 @@ def record(design: Design, manifest: Manifest, label: str) -> Revision:
 
 
 def new_version(
-    design: Design, key: str, text: str, recipe: dict[str, Any] | None, terms: str, *, hand_edited: bool = False
+    design: Design, key: str, text: str, recipe: dict[str, Any] | None, *, hand_edited: bool = False
 ) -> PartVersion:
-    """Write a version of a part: the text as it stands, and what it means."""
+    """Write a version of a part: the text as it stands."""
     return PartVersion.objects.create(
-        design=design,
-        part_key=key,
-        text=text,
-        canonical=to_json(read(text, Terms(terms)).pattern),
-        recipe=recipe,
-        hand_edited=hand_edited,
-        craft_version=__version__,
+        design=design, part_key=key, text=text, recipe=recipe, hand_edited=hand_edited, craft_version=__version__
     )

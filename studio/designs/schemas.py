@@ -32,7 +32,7 @@ class StopState(Schema):
 
 
 class DesignRow(Schema):
-    """A design on the shelf."""
+    """A design on the shelf. problem: why it cannot be read, null for one that can."""
 
     id: int
     name: str
@@ -44,6 +44,7 @@ class DesignRow(Schema):
     audience: str
     origin: str | None
     revision: int
+    problem: str | None
 
 
 class PartOut(Schema):

@@ -2,20 +2,60 @@
 
 from __future__ import annotations
 
+import logging
 from dataclasses import asdict
 
+from craft.errors import CraftError
+from craft.figure.settling import shows_filling_above
 from studio.designs.models import Design
 from studio.designs.progress import stops_of
-from studio.designs.reading import gauge_of, read_parts, shows_above
-from studio.designs.schemas import DesignOut, OriginOut, PartOut
+from studio.designs.reading import read_design
+from studio.designs.schemas import DesignOut, DesignRow, OriginOut, PartOut
 from studio.yarns.schemas import GaugeOut
+
+log = logging.getLogger("studio")
+
+UNREADABLE = "This design cannot be read. Nothing of it is lost: the studio's log says what is wrong."
+
+
+def shelf_row(design: Design) -> DesignRow:
+    """A design on the shelf; one that cannot be read says so, and the others are there."""
+    row = DesignRow(
+        id=design.pk,
+        name=design.name,
+        changed=design.changed,
+        origin=design.origin_name or None,
+        parts=0,
+        rounds=0,
+        stitches=0,
+        faults=0,
+        audience="play",
+        revision=0,
+        problem=None,
+    )
+    try:
+        read, manifest = read_design(design), design.manifest
+        worked = [w for p in read.parts if (w := p.worked) is not None]
+        return row.model_copy(
+            update={
+                "parts": len(read.parts),
+                "rounds": sum(len(w.rounds) for w in worked),
+                "stitches": sum(len(w.graph) * w.make for w in worked),
+                "faults": read.faults,
+                "audience": manifest.brief.audience,
+                "revision": design.revision.number,
+            }
+        )
+    except Exception as error:
+        log.error("design %s cannot be read", design.pk, exc_info=error)
+        return row.model_copy(update={"problem": error.message if isinstance(error, CraftError) else UNREADABLE})
 
 
 def shown(design: Design) -> DesignOut:
     """A design as the screens need it."""
     design.refresh_from_db()
     manifest, revision = design.manifest, design.revision
-    parts = read_parts(design)
+    read = read_design(design)
     following = revision.children.order_by("-number").first()
     drafts = design.drafts.exists()
     origin = None
@@ -26,17 +66,17 @@ def shown(design: Design) -> DesignOut:
         PartOut(
             key=p.key,
             name=p.name,
-            make=p.make,
-            colour=p.colour,
-            version=p.version,
-            text=p.text,
-            etag=p.etag,
-            recipe=p.recipe,
-            authoritative=p.authoritative,
+            make=p.part.make,
+            colour=p.part.colour,
+            version=stored.entry.version,
+            text=p.part.text,
+            etag=stored.tag,
+            recipe=stored.recipe,
+            authoritative=p.part.drafted,
             faults=p.faults,
-            counts=list(p.worked.counts) if p.worked else [],
+            counts=list(worked.counts) if (worked := p.worked) else [],
         )
-        for p in parts
+        for p, stored in zip(read.parts, read.texts, strict=True)
     ]
     return DesignOut(
         id=design.pk,
@@ -45,9 +85,9 @@ def shown(design: Design) -> DesignOut:
         terms=manifest.terms,
         parts=rows,
         **pages,
-        gauge_now=GaugeOut(**asdict(gauge_of(manifest.gauge))),
-        shows_above=shows_above(manifest.gauge),
-        stops=stops_of(manifest, parts),
+        gauge_now=GaugeOut(**asdict(read.value.gauge_now)),
+        shows_above=shows_filling_above(read.value.gauge.hook_to_yarn(read.value.yarn)),
+        stops=stops_of(manifest, read.parts),
         origin=origin,
         undo="Typing" if drafts else revision.label if revision.parent_id else None,
         redo=following.label if following else None,

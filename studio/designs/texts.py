@@ -8,13 +8,15 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 
+from craft.design.eye_text import eyes_from_text
 from craft.fitting.panels import recipe_of
-from studio.designs.eyes import moved_by_text
+from craft.rounds.fabric import WorkedPart
 from studio.designs.manifest import AssemblyPage, Manifest, PartEntry
 from studio.designs.models import Design, Draft, PartVersion
 from studio.designs.policy import design_of, part_of
-from studio.designs.reading import read_text, version_etag
+from studio.designs.reading import read_text, version_tag
 from studio.designs.recording import new_version, record
+from studio.designs.values import eyes_value, with_eyes
 from studio.errors import Refusal
 
 
@@ -30,7 +32,7 @@ def save_draft(user: User, pk: int, key: str, text: str, etag: str) -> Draft:
     design = design_of(user, pk, lock=True)
     entry = part_of(design, key)
     draft = Draft.objects.filter(design=design, part_key=key).first()
-    present = draft.etag if draft else version_etag(entry.version)
+    present = draft.etag if draft else version_tag(entry.version)
     if etag != present:
         theirs = draft.text if draft else PartVersion.objects.get(pk=entry.version).text
         if theirs != text:
@@ -59,7 +61,7 @@ def cut(design: Design, key: str, label: str | None = None) -> bool:
     base = draft.base
     if entry is None or draft.text == base.text:
         return False
-    version = new_version(design, key, draft.text, base.recipe, design.manifest.terms, hand_edited=True)
+    version = new_version(design, key, draft.text, base.recipe, hand_edited=True)
     record_text(design, entry, base.text, version, label or f"Changed the rounds of {entry.name}")
     return True
 
@@ -68,8 +70,15 @@ def record_text(design: Design, entry: PartEntry, before: str, version: PartVers
     """Record another text of a part, with the eyes where its direction puts them."""
     manifest = with_part(design.manifest, entry.model_copy(update={"version": version.pk}))
     worked = read_text(manifest, entry, version.text)
-    page = moved_by_text(manifest.assembly, entry.key, before, version.text, worked)
+    page = page_from_text(manifest.assembly, entry.key, before, version.text, worked)
     record(design, manifest.model_copy(update={"assembly": page}), label)
+
+
+def page_from_text(page: AssemblyPage, key: str, before: str, after: str, worked: WorkedPart | None) -> AssemblyPage:
+    """The page with the eyes where a part's changed text puts them."""
+    eyes = eyes_value(page)
+    moved = eyes_from_text(eyes, key, before, after, worked)
+    return page if moved is eyes else with_eyes(page, moved)
 
 
 def cut_all(design: Design) -> None:
@@ -99,7 +108,7 @@ def set_text(user: User, pk: int, key: str, text: str, recipe: dict[str, Any] | 
         recipe = recipe_of(recipe).to_json()
     if old.text == text and (recipe is None or recipe == old.recipe):
         return design
-    version = new_version(design, key, text, recipe or old.recipe, design.manifest.terms, hand_edited=recipe is None)
+    version = new_version(design, key, text, recipe or old.recipe, hand_edited=recipe is None)
     said = f"Shaped {entry.name}" if recipe else f"Changed the rounds of {entry.name}"
     record_text(design, entry, old.text, version, label or said)
     return design
@@ -118,7 +127,7 @@ def rewrite_parts(
     for entry in manifest.parts:
         if entry.key in texts:
             recipe = old[entry.version].recipe
-            made = new_version(design, entry.key, texts[entry.key], recipe, manifest.terms, hand_edited=True)
+            made = new_version(design, entry.key, texts[entry.key], recipe, hand_edited=True)
             entry = entry.model_copy(update={"version": made.pk})  # noqa: PLW2901
         entries[entry.key] = entry
     parts = [entries[key] for key in order if key in entries] + [e for k, e in entries.items() if k not in order]

@@ -8,6 +8,7 @@ from django.db import transaction
 from django.db.models import Sum
 
 from studio.designs.models import Picture
+from studio.designs.picture_files import discard_after_commit
 from studio.designs.pictures import reencoded
 from studio.designs.policy import design_of
 from studio.errors import Refusal
@@ -31,5 +32,6 @@ def add_picture(user: User, pk: int, raw: bytes) -> Picture:
 
 def remove_picture(picture: Picture) -> None:
     """Throw a picture away with its file."""
-    picture.file.delete(save=False)
-    picture.delete()
+    with transaction.atomic():
+        discard_after_commit([str(picture.file.name)])
+        picture.delete()

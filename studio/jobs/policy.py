@@ -7,11 +7,14 @@ from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 
 from studio.jobs.models import Job
+from studio.policy import Owner, Rule, Verb, register, visible
+
+register(Job, Rule("owner"))
 
 
 def visible_jobs(user: User) -> QuerySet[Job]:
     """Her jobs."""
-    return Job.objects.filter(owner=user)
+    return visible(Owner(user), Verb.SEE, Job)
 
 
 def job_of(user: User, pk: int) -> Job:

@@ -10,6 +10,8 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+from django.conf import settings
+
 from studio.errors import Refusal
 
 SECONDS = 20
@@ -24,13 +26,29 @@ def _limits(memory_mb: int) -> Callable[[], None]:
     return limit
 
 
+_INTAKE = (
+    f"import sys; sys.path.insert(0, {str(settings.ROOT)!r}); from craft.shape.intake.__main__ import main; "
+    "sys.exit(main(sys.argv[1:]))"
+)
+
+
+def _command(script: str) -> list[str]:
+    """A script beside this file, or the craft's own reader of meshes and drawings."""
+    if script.endswith(".py"):
+        return [str(Path(__file__).with_name(script))]
+    return ["-c", _INTAKE, script]
+
+
 def answer_of(
     script: str, raw: bytes, *words: str, memory_mb: int, refused: str, kind: str = "invalid"
 ) -> dict[str, Any]:
-    """The JSON object that a script beside this file prints. Refusal with its `error`, or `refused` when it fails."""
+    """The JSON object that a script beside this file prints, or the craft's reader called `mesh` or `drawing`.
+
+    Refusal with its `error`, or `refused` when it fails.
+    """
     try:
         done = subprocess.run(  # noqa: S603 - our own scripts, with fixed words
-            [sys.executable, "-I", str(Path(__file__).with_name(script)), *words],
+            [sys.executable, "-I", *_command(script), *words],
             input=raw,
             capture_output=True,
             timeout=SECONDS + 5,

@@ -5,16 +5,16 @@ from __future__ import annotations
 from django.http import HttpRequest
 from ninja import Router, Status
 
-from craft.errors import CraftError
 from studio.designs.manifest import SizesPage
 from studio.designs.policy import design_of
-from studio.designs.reading import read_parts
+from studio.designs.reading import read_design
 from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
+from studio.designs.values import size_value
 from studio.guard import designer
 from studio.sizes.actions import make_size
-from studio.sizes.compute import at_size, base_size, column, impossible
 from studio.sizes.schemas import SizesTable
+from studio.sizes.table import table
 
 router = Router(tags=["sizes"])
 
@@ -22,15 +22,8 @@ router = Router(tags=["sizes"])
 @router.post("/{int:design_id}/sizes", response=SizesTable)
 def read_sizes(request: HttpRequest, design_id: int, payload: SizesPage) -> SizesTable:
     """The design beside the sizes asked for; nothing is kept."""
-    design = design_of(designer(request), design_id)
-    manifest, parts = design.manifest, read_parts(design)
-    columns = [column(manifest, base_size(manifest, parts), None)]
-    for entry in payload.sizes:
-        try:
-            columns.append(column(manifest, at_size(manifest, parts, entry), entry))
-        except CraftError as error:
-            columns.append(impossible(manifest, parts, entry, error.message))
-    return SizesTable(columns=columns)
+    read = read_design(design_of(designer(request), design_id))
+    return table(read, tuple(size_value(s) for s in payload.sizes))
 
 
 @router.post("/{int:design_id}/sizes/{key}/make", response={201: DesignOut})

@@ -6,17 +6,21 @@ from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 
+from studio.policy import Owner, Rule, Verb, register, visible
 from studio.yarns.models import Sample, Yarn
+
+register(Yarn, Rule("owner"))
+register(Sample, Rule("owner"))
 
 
 def visible_yarns(user: User) -> QuerySet[Yarn]:
     """Her yarns."""
-    return Yarn.objects.filter(owner=user)
+    return visible(Owner(user), Verb.SEE, Yarn)
 
 
 def visible_samples(user: User) -> QuerySet[Sample]:
     """Her samples."""
-    return Sample.objects.filter(owner=user).select_related("yarn")
+    return visible(Owner(user), Verb.SEE, Sample).select_related("yarn")
 
 
 def yarn_of(user: User, pk: int) -> Yarn:

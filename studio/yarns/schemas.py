@@ -7,14 +7,19 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
+from craft.gauge import LEAST_GAUGE_MM
+
 Hex = Annotated[str, StringConstraints(pattern=r"^#[0-9a-f]{6}$")]
 YarnName = Annotated[
     str, StringConstraints(strip_whitespace=True, min_length=1, max_length=39, pattern=r"^[^\W\d_][\w' -]*$")
 ]
-Metres = Annotated[float, Field(gt=0, le=100_000)]
-Millimetres = Annotated[float, Field(gt=0, le=5_000)]
-HookMm = Annotated[float, Field(gt=0, le=40)]
-Count = Annotated[float, Field(gt=0, le=10_000)]
+Metres = Annotated[float, Field(ge=0.1, le=100_000)]
+"""Metres, or grams, of a skein."""
+Millimetres = Annotated[float, Field(ge=0.1, le=5_000)]
+HookMm = Annotated[float, Field(ge=0.3, le=40)]
+StitchMm = Annotated[float, Field(ge=LEAST_GAUGE_MM, le=60)]
+RoundMm = Annotated[float, Field(ge=LEAST_GAUGE_MM, le=120)]
+Count = Annotated[float, Field(ge=0.5, le=10_000)]
 
 
 class YarnIn(Schema):

@@ -12,7 +12,7 @@ from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, P
 from pytest_django.live_server_helper import LiveServer
 
 from studio.accounts.actions import sign_up
-from studio.designs.demo import load
+from studio.demo.studio import load
 from tests.browser.chromium import CHROMIUM, FLAGS
 
 # Playwright's synchronous interface runs a loop in this thread; the database is used from it on purpose.

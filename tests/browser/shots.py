@@ -8,7 +8,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from studio.demo_login import PASSWORD, USERNAME
+from studio.demo.login import PASSWORD, USERNAME
 from tests.browser.chromium import CHROMIUM, FLAGS
 
 FOLDER = Path(__file__).resolve().parents[2] / "docs" / "screenshots"

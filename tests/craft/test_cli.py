@@ -14,7 +14,7 @@ import pytest
 from jsonschema import Draft202012Validator
 
 from craft.cli import main
-from craft.document.booklet import Manuscript, YarnLine, as_markdown, as_text, compose
+from craft.document.booklet import Manuscript, PartLine, YarnLine, as_markdown, as_text, compose
 from craft.figure.materials import yarn_use
 from craft.gauge import ASSUMED, Estimate
 from craft.rounds.pattern import from_json
@@ -275,7 +275,7 @@ def test_a_booklet_of_the_craft_alone() -> None:
             "easy",
             "play",
             "",
-            ((part, worked),),
+            (PartLine(part, worked),),
             ASSUMED,
             3.0,
             (YarnLine("Moss", 3, 2, uses[0], 1),),

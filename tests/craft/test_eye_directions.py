@@ -9,7 +9,14 @@ from hypothesis import strategies as st
 from craft.errors import CraftError
 from craft.rounds.pattern import Step, StepKind
 from craft.rounds.stitches import Terms
-from craft.text.eye_directions import EyeWords, eye_direction, find_direction, round_for_eyes, said_anew, with_direction
+from craft.text.eye_directions import (
+    EyeWords,
+    eye_direction,
+    find_direction,
+    insert_direction,
+    rewrite_direction,
+    round_for_eyes,
+)
 from craft.text.notation import read
 
 WORDS = st.builds(
@@ -51,19 +58,19 @@ def test_reads_every_usual_spelling(line: str, below: int, between: int | None, 
 )
 def test_finds_none_where_none_is(text: str) -> None:
     assert find_direction(text) is None
-    assert said_anew(text, EyeWords(3, 4)) == text
+    assert rewrite_direction(text, EyeWords(3, 4)) == text
 
 
 def test_keeps_her_own_words_and_everything_around_them() -> None:
     text = "R1: 6 sc in ring [6]\r\n  * place the 8 mm eyes btw., i.e. between Rnd 9 + 10 (one stitch either side)\r\nR2: x"
-    anew = said_anew(text, EyeWords(12, 8, 10.0))
+    anew = rewrite_direction(text, EyeWords(12, 8, 10.0))
     assert anew == text.replace("8 mm", "10 mm").replace("Rnd 9 + 10", "Rnd 12 + 13")
 
 
 def test_says_one_stitch_and_many() -> None:
-    one = said_anew("Eyes between R3 and R4, 2 stitches between.", EyeWords(3, 1))
+    one = rewrite_direction("Eyes between R3 and R4, 2 stitches between.", EyeWords(3, 1))
     assert one == "Eyes between R3 and R4, 1 stitch between."
-    assert said_anew(one, EyeWords(3, 5)) == "Eyes between R3 and R4, 5 stitches between."
+    assert rewrite_direction(one, EyeWords(3, 5)) == "Eyes between R3 and R4, 5 stitches between."
 
 
 @given(WORDS)
@@ -80,8 +87,8 @@ def test_what_is_written_is_read_back(words: EyeWords) -> None:
 
 @given(WORDS, WORDS)
 def test_saying_anew_is_the_same_twice_and_says_it(first: EyeWords, then: EyeWords) -> None:
-    anew = said_anew(eye_direction(first), then)
-    assert said_anew(anew, then) == anew
+    anew = rewrite_direction(eye_direction(first), then)
+    assert rewrite_direction(anew, then) == anew
     found = find_direction(anew)
     assert found is not None
     assert found.said.below == then.below
@@ -91,22 +98,22 @@ def test_saying_anew_is_the_same_twice_and_says_it(first: EyeWords, then: EyeWor
 
 def test_a_direction_is_put_behind_its_round_and_is_a_step_there() -> None:
     text = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: sc around [12]"
-    made = with_direction(text, EyeWords(1, 3, 6.0), 2)
+    made = insert_direction(text, EyeWords(1, 3, 6.0), 2)
     part = read(made, Terms.US).pattern.parts[0]
     steps = [(i, item) for i, item in enumerate(part.items) if isinstance(item, Step)]
     assert [(i, s.kind) for i, s in steps] == [(2, StepKind.EYES)]
-    assert with_direction(made, EyeWords(2, 3, 6.0), 2).count("eyes") == 1
-    assert with_direction(text, EyeWords(1), 99).endswith("[12]\nInsert the eyes between R1 and R2.\n")
+    assert insert_direction(made, EyeWords(2, 3, 6.0), 2).count("eyes") == 1
+    assert insert_direction(text, EyeWords(1), 99).endswith("[12]\nInsert the eyes between R1 and R2.\n")
 
 
 def test_a_line_that_only_says_that_eyes_go_in_becomes_the_direction() -> None:
     text = "R1: 6 sc in ring [6]\nInsert the eyes.\nR2: inc x 6 [12]\n"
-    told = with_direction(text, EyeWords(1, 2, 8.0), 2)
+    told = insert_direction(text, EyeWords(1, 2, 8.0), 2)
     assert told == text.replace(
         "Insert the eyes.", "Insert the 8 mm eyes between R1 and R2, with 2 stitches visible between."
     )
     apart = "R1: 6 sc in ring [6]\nInsert the eyes and nose as the picture shows.\n"
-    assert with_direction(apart, EyeWords(1), 1).count("\n") == 3, "more than that is hers and stays"
+    assert insert_direction(apart, EyeWords(1), 1).count("\n") == 3, "more than that is hers and stays"
 
 
 @pytest.mark.parametrize(

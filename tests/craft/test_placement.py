@@ -20,10 +20,8 @@ from craft.figure.placement import (
     balance,
     centre_line,
     drift,
-    expressed,
     extent,
     eye_faces,
-    kept,
     misplaced,
     necks,
     place,
@@ -31,6 +29,8 @@ from craft.figure.placement import (
     propose,
     propose_seat,
     room,
+    round_and_stitch,
+    share_and_angle,
     swings_when_sitting,
     washer_mm,
 )
@@ -158,10 +158,10 @@ def test_the_settled_start_drifts_as_reckoned(head: Surface) -> None:
 
 def test_a_place_is_found_again_after_rounds_are_added() -> None:
     counts, heights = [6, 12, 18, 24, 24, 24, 24, 18, 12, 6], [1.0] * 10
-    share, angle = kept(counts, heights, 5, 3.0)
-    assert expressed(counts, heights, share, angle) == (5, pytest.approx(3.0))
+    share, angle = share_and_angle(counts, heights, 5, 3.0)
+    assert round_and_stitch(counts, heights, share, angle) == (5, pytest.approx(3.0))
     longer = [6, 12, 18, 24, 30, *[30] * 10, 24, 18, 12, 6]
-    at, stitch = expressed(longer, [1.0] * len(longer), share, angle)
+    at, stitch = round_and_stitch(longer, [1.0] * len(longer), share, angle)
     assert at == round(4.5 / 10 * len(longer) + 0.5)
     assert stitch == pytest.approx(3.0 / 24 * 30)
 

@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from django.contrib.auth.models import User
 
-from studio.designs.demo import load
+from studio.demo.studio import load
 from studio.designs.models import Design
 from tests.studio.conftest import Studio
 
@@ -42,7 +42,7 @@ class Desk:
 
     def scene(self) -> dict[str, Any]:
         """The scene once everything is settled; jobs are worked out where they are asked for."""
-        self.studio.ask("GET", f"/bench/figure/{self.id}")
+        self.studio.ask("POST", f"/bench/figure/{self.id}")
         return self.studio.ask("GET", f"/bench/figure/{self.id}")  # type: ignore[no-any-return]
 
     def rounds(self, key: str, text: str) -> None:
@@ -222,7 +222,7 @@ def test_the_settled_figure_is_drawn_and_saved(desk: Desk) -> None:
 def test_the_demo_comes_together(user: User, studio: Studio) -> None:
     load(user)
     for design in Design.objects.all():
-        studio.ask("GET", f"/bench/figure/{design.pk}")
+        studio.ask("POST", f"/bench/figure/{design.pk}")
         scene = studio.ask("GET", f"/bench/figure/{design.pk}")
         assert scene["placed"]
         assert all(s["job"]["state"] == "done" for s in scene["settled"])

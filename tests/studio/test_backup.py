@@ -1,32 +1,68 @@
-"""Backup and restore: everything comes back, and a damaged file changes nothing. Demo data."""
+"""Backup and restore: everything comes back, taken while people work; a damaged file changes nothing. Demo data."""
 
 from __future__ import annotations
 
 import io
+import json
+import stat
 import tarfile
+import threading
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
 from django.core.management import CommandError, call_command
+from django.db import connection
+from django.test import Client
 
-from studio.designs.models import Design, Draft, Revision
-from tests.studio.conftest import Studio
+from studio.backups.archive import read
+from studio.backups.tables import broken_references
+from studio.designs.models import Design, Draft, Picture, Revision
+from studio.jobs.models import Job
+from studio.proving import models as proving
+from tests.studio.conftest import BALL, GAUGE, Studio
 from tests.studio.test_pictures import picture, upload
+
+# A backup reads in a transaction of its own, so these tests end theirs.
+pytestmark = pytest.mark.django_db(transaction=True)
+
+OLD = Path(__file__).parents[1] / "fixtures" / "studio-format-1.tar.gz"
+
+
+def rewritten(whole: Path, to: Path, change: Callable[[dict[str, bytes]], None]) -> Path:
+    """A backup with its files changed, its list left as it was unless that is changed too."""
+    with tarfile.open(whole) as old:
+        files = {m.name: body.read() for m in old.getmembers() if (body := old.extractfile(m))}
+    change(files)
+    with tarfile.open(to, "w:gz") as new:
+        for name, body in files.items():
+            info = tarfile.TarInfo(name)
+            info.size = len(body)
+            new.addfile(info, io.BytesIO(body))
+    return to
 
 
 def test_everything_comes_back(studio: Studio, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     made, key = studio.with_part()
-    studio.ask("PUT", f"/designs/{made['id']}/parts/{key}/draft", {"text": "half", "etag": made["parts"][0]["etag"]})
+    path = f"/designs/{made['id']}"
+    studio.ask("PUT", f"{path}/parts/{key}/draft", {"text": "half", "etag": made["parts"][0]["etag"]})
+    studio.ask(
+        "PUT",
+        f"{path}/proving/log/7f2f4d4e-58a5-4a0b-8c44-0f6b3b9f3a01",
+        {"date": "2026-10-02", "text": "First sample."},
+    )
     url = upload(studio, made["id"], picture()).json()["url"]
-    before = studio.ask("GET", f"/designs/{made['id']}")
+    before, log = studio.ask("GET", path), studio.ask("GET", f"{path}/proving")
     file = tmp_path / "spirrel.tar.gz"
     call_command("backup", str(file))
-    studio.ask("DELETE", f"/designs/{made['id']}", status=204)
+    assert stat.S_IMODE(file.stat().st_mode) == 0o600, "passwords' hashes are for nobody else's eyes"
+    studio.ask("DELETE", path, status=204)
     call_command("restore", str(file))
-    user = User.objects.get(username="fern")
-    studio.client.force_login(user)
-    assert studio.ask("GET", f"/designs/{made['id']}") == before
+    studio.client.force_login(User.objects.get(username="fern"))
+    assert studio.ask("GET", path) == before
+    assert studio.ask("GET", f"{path}/proving") == log
     assert b"".join(studio.client.get(url).streaming_content) != b""  # type: ignore[attr-defined]
     assert Draft.objects.get().text == "half"
     assert "rows are back" in capsys.readouterr().out
@@ -42,28 +78,137 @@ def test_a_damaged_backup_changes_nothing(studio: Studio, tmp_path: Path) -> Non
         bad.write_bytes(damaged)
         with pytest.raises(CommandError, match="no backup"):
             call_command("restore", str(bad))
-    swapped = tmp_path / "swapped.tar.gz"
-    with tarfile.open(file) as old, tarfile.open(swapped, "w:gz") as new:
-        for member in old.getmembers():
-            body = old.extractfile(member)
-            assert body is not None
-            if member.name == "data.json":
-                member.size = 2
-                body = io.BytesIO(b"[]")
-            new.addfile(member, body)
+    swapped = rewritten(file, tmp_path / "swapped.tar.gz", lambda files: files.update({"data.json": b"[]"}))
     with pytest.raises(CommandError, match="damaged"):
         call_command("restore", str(swapped))
+    more = rewritten(file, tmp_path / "more.tar.gz", lambda files: files.update({"pictures/x.sh": b"hello"}))
+    with pytest.raises(CommandError, match="not on its list"):
+        call_command("restore", str(more))
     with pytest.raises(CommandError):
         call_command("restore", str(tmp_path / "nowhere.tar.gz"))
     assert Design.objects.count() == 1
 
 
-@pytest.mark.django_db
+def _with_list(files: dict[str, bytes], records: list[dict[str, Any]]) -> None:
+    import hashlib  # noqa: PLC0415
+
+    files["data.json"] = json.dumps(records).encode()
+    listing = json.loads(files["manifest.json"])
+    listing["sha256"]["data.json"] = hashlib.sha256(files["data.json"]).hexdigest()
+    files["manifest.json"] = json.dumps(listing).encode()
+
+
+@pytest.mark.parametrize("lost", ["designs.partversion", "designs.revision", "auth.user"])
+def test_rows_that_point_at_nothing_are_refused(studio: Studio, tmp_path: Path, lost: str) -> None:
+    studio.with_part()
+    file = tmp_path / "spirrel.tar.gz"
+    call_command("backup", str(file))
+
+    def without(files: dict[str, bytes]) -> None:
+        _with_list(files, [r for r in json.loads(files["data.json"]) if r["model"] != lost])
+
+    with pytest.raises(CommandError, match="not whole"):
+        call_command("restore", str(rewritten(file, tmp_path / "less.tar.gz", without)))
+    assert Design.objects.count() == 1
+
+
+def test_a_picture_whose_file_is_lost_is_told_at_the_backup(studio: Studio, tmp_path: Path) -> None:
+    made = studio.design()
+    upload(studio, made["id"], picture())
+    Path(Picture.objects.get().file.path).unlink()
+    with pytest.raises(CommandError, match="file of picture"):
+        call_command("backup", str(tmp_path / "spirrel.tar.gz"))
+
+
+def test_jobs_and_sessions_go_with_the_rows_they_belonged_to(studio: Studio, tmp_path: Path) -> None:
+    studio.with_part()
+    file = tmp_path / "spirrel.tar.gz"
+    call_command("backup", str(file))
+    job = studio.ask("POST", "/bench/settle", {"text": BALL, "terms": "us", "gauge": GAUGE})
+    call_command("restore", str(file))
+    assert not Job.objects.exists()
+    studio.ask("GET", "/designs", status=401)
+    studio.client.force_login(User.objects.get(username="fern"))
+    studio.ask("GET", f"/jobs/{job['id']}", status=404)
+
+
+def test_a_backup_taken_while_people_work_is_one_moment(studio: Studio, tmp_path: Path) -> None:
+    """Two hands write all the while; every backup is whole, and can be put back."""
+    made, key = studio.with_part()
+    stop = threading.Event()
+    failures: list[str] = []
+
+    def write(at: int) -> None:
+        client = Client()
+        client.force_login(User.objects.get(username="fern"))
+        hand = Studio(client)
+        try:
+            while not stop.is_set():
+                hand.ask("PUT", f"/designs/{made['id']}/parts/{key}/text", {"text": BALL + f"Note {at}.\n" * at})
+                other = hand.design(f"Moth {at}")
+                hand.ask("POST", f"/designs/{other['id']}/parts", {"name": "Wing", "text": BALL}, 201)
+                upload(hand, other["id"], picture())
+                hand.ask("DELETE", f"/designs/{other['id']}", status=204)
+        except Exception as error:
+            failures.append(repr(error))
+        finally:
+            connection.close()
+
+    hands = [threading.Thread(target=write, args=(at,)) for at in (1, 2)]
+    for hand in hands:
+        hand.start()
+    files = []
+    try:
+        for at in range(6):
+            files.append(tmp_path / f"{at}.tar.gz")
+            call_command("backup", str(files[-1]))
+    finally:
+        stop.set()
+        for hand in hands:
+            hand.join()
+    assert not failures
+    for file in files:
+        archive = read(file)
+        assert not broken_references(archive.records)
+    call_command("restore", str(files[-1]))
+    assert Design.objects.get(pk=made["id"]).manifest.parts
+
+
+def test_a_backup_of_the_first_format_comes_up_with_nothing_lost(studio: Studio) -> None:
+    """tests/fixtures/studio-format-1.tar.gz: the demo studio as it was before testers and log were rows."""
+    call_command("restore", str(OLD))
+    studio.client.force_login(User.objects.get(username="lanternwick"))
+    shelf = studio.ask("GET", "/designs")
+    assert len(shelf) == 7
+    assert not [row["problem"] for row in shelf if row["problem"]]
+    designs = {row["name"]: studio.ask("GET", f"/designs/{row['id']}") for row in shelf}
+    hedgehog = designs["Dusk Hedgehog"]
+    assert [p["name"] for p in hedgehog["parts"]] == ["Body", "Face", "Ear", "Foot"]
+    assert hedgehog["parts"][2]["text"].endswith("Leave a tail of a hand's length.\n"), "what was typed last"
+    assert hedgehog["undo"] == "Typing"
+    assert hedgehog["proving"] == {"blockers": "A picture for sewing on the feet."}
+    assert [e.text[:12] for e in proving.LogEntry.objects.all()] == ["First sample", "Second sampl"]
+    assert [(t.name, t.state) for t in proving.Tester.objects.all()] == [
+        ("Wren Applegarth", "done"),
+        ("Tansy Moorcroft", "making"),
+    ]
+    (picture_id,) = hedgehog["brief"]["pictures"]
+    assert b"".join(studio.client.get(f"/api/designs/pictures/{picture_id}").streaming_content)[:4]  # type: ignore[attr-defined]
+    copy = designs["Acorn copy"]
+    assert copy["origin"]["name"] == "Acorn"
+    assert studio.ask("POST", f"/designs/{copy['id']}/redo")["terms"] == "uk", "what was undone can be done again"
+    for row in shelf:
+        for entry in studio.ask("GET", f"/designs/{row['id']}/history"):
+            Revision.objects.get(design_id=row["id"], number=entry["number"]).manifest  # noqa: B018
+        assert studio.raw("GET", f"/designs/{row['id']}/booklet.txt").status_code == 200
+
+
 def test_the_demo_studio_is_loaded_once() -> None:
     call_command("load_demo")
     call_command("load_demo")
     designs = {d.name: d for d in Design.objects.all()}
     assert set(designs) == {"Acorn", "Bat", "Brook Otter", "Dusk Hedgehog", "Garden Snail", "Toadstool House"}
+    assert proving.Tester.objects.count() == 2
     count = Revision.objects.count()
     call_command("load_demo", "--again")
     assert Design.objects.count() == len(designs)

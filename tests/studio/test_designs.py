@@ -10,7 +10,6 @@ from django.contrib.auth.models import User
 from django.db import connection, connections
 from django.test import Client
 
-from craft.rounds.pattern import SCHEMA_VERSION
 from studio.accounts.actions import sign_up
 from studio.designs.models import Design, Draft, PartVersion, Revision
 from studio.designs.texts import save_draft
@@ -164,9 +163,7 @@ def test_a_hand_edit_ends_the_shapes_authority(studio: Studio) -> None:
     assert again["parts"][0]["authoritative"]
     refused = studio.ask("PUT", f"{path}/text", {"text": BALL, "recipe": {**recipe, "start": 1}}, 422)
     assert "start" in refused["detail"].lower()
-    version = PartVersion.objects.latest("pk")
-    assert version.canonical["schema"] == SCHEMA_VERSION
-    assert version.craft_version
+    assert PartVersion.objects.latest("pk").craft_version
 
 
 def test_others_designs_are_not_there(studio: Studio, other: Studio) -> None:
@@ -217,7 +214,7 @@ def test_nobody_gets_in_without_signing_in(studio: Studio) -> None:
         assert nobody.ask("GET", path, status=401)["type"] == "/problems/signed-out"
 
 
-@pytest.mark.parametrize("name", ["", "   ", "<script>", "x" * 60, "💐", "-dash first"])
+@pytest.mark.parametrize("name", ["", "   ", "x" * 61, "two\nlines", "bell\x07", "right\u202eto left"])
 def test_names_that_are_none(studio: Studio, name: str) -> None:
     studio.ask("POST", "/designs", {"name": name}, 422)
 

@@ -12,7 +12,7 @@ import pytest
 from django.contrib.auth.models import User
 from django.test import Client
 
-from studio.designs.demo import load
+from studio.demo.studio import load
 from studio.designs.models import Design
 
 API = json.loads((Path(__file__).resolve().parents[2] / "docs/openapi.json").read_text())
@@ -68,6 +68,9 @@ ROUTES = [
 ]
 
 
+IDS = dict.fromkeys(("entry_id", "tester_id"), "7f2f4d4e-58a5-4a0b-8c44-0f6b3b9f3a01")
+
+
 @pytest.mark.django_db
 @pytest.mark.parametrize(("method", "path", "schema"), ROUTES, ids=[f"{m} {p}" for m, p, _ in ROUTES])
 def test_every_field_of_every_route(user: User, method: str, path: str, schema: dict[str, Any]) -> None:
@@ -75,7 +78,14 @@ def test_every_field_of_every_route(user: User, method: str, path: str, schema: 
     client = Client(raise_request_exception=False)
     client.force_login(user)
     design = Design.objects.get(name="Acorn")
-    named = {"design_id": design.pk, "key": design.manifest.parts[0].key, "page": "brief", "yarn_id": 1, "number": 1}
+    named = {
+        "design_id": design.pk,
+        "key": design.manifest.parts[0].key,
+        "page": "brief",
+        "yarn_id": 1,
+        "number": 1,
+        **IDS,
+    }
     body = _example(schema)
     for at in _places(body):
         for value in NONSENSE:

@@ -25,7 +25,9 @@ def upload(studio: Studio, design: int, raw: bytes, name: str = "moth.png") -> A
 
 
 @pytest.mark.parametrize("kind", ["PNG", "JPEG", "WEBP"])
-def test_pictures_are_written_anew(studio: Studio, other: Studio, kind: str) -> None:
+def test_pictures_are_written_anew(
+    studio: Studio, other: Studio, kind: str, django_capture_on_commit_callbacks: Any
+) -> None:
     made = studio.design()
     exif = Image.Exif()
     exif[0x010E] = "my kitchen table, 12 Hedge Lane"
@@ -41,7 +43,8 @@ def test_pictures_are_written_anew(studio: Studio, other: Studio, kind: str) -> 
     other.ask("GET", got.json()["url"].removeprefix("/api"), status=404)
     other.ask("DELETE", got.json()["url"].removeprefix("/api"), status=404)
     path = Picture.objects.get().file.path
-    studio.ask("DELETE", got.json()["url"].removeprefix("/api"), status=204)
+    with django_capture_on_commit_callbacks(execute=True):
+        studio.ask("DELETE", got.json()["url"].removeprefix("/api"), status=204)
     with pytest.raises(FileNotFoundError):
         open(path, "rb")  # noqa: SIM115
 

@@ -1,6 +1,6 @@
 """The written pattern as a tree, and as plain text and Markdown."""
 
-from craft.document.booklet.compose import AssemblyLine, Manuscript, YarnLine, cautions, compose
+from craft.document.booklet.compose import AssemblyLine, Manuscript, PartLine, YarnLine, cautions, compose
 from craft.document.booklet.document import (
     Block,
     Bullets,
@@ -16,6 +16,7 @@ from craft.document.booklet.document import (
     as_markdown,
     as_text,
 )
+from craft.document.booklet.manuscript import counted, manuscript_of, place_said
 
 __all__ = [
     "AssemblyLine",
@@ -27,6 +28,7 @@ __all__ = [
     "Facts",
     "Manuscript",
     "Paragraph",
+    "PartLine",
     "RoundLine",
     "Rounds",
     "Section",
@@ -36,4 +38,7 @@ __all__ = [
     "as_text",
     "cautions",
     "compose",
+    "counted",
+    "manuscript_of",
+    "place_said",
 ]

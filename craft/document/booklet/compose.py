@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 from craft.document.booklet.document import (
     Block,
@@ -41,7 +41,8 @@ from craft.rounds.pattern import (
 )
 from craft.rounds.pattern import Section as Heading
 from craft.rounds.stitches import STITCHES, Loops, Terms
-from craft.text.notation import print_item, print_label, print_round, print_work
+from craft.text.exchange import InTerms
+from craft.text.notation import print_item, print_label, print_work
 from craft.units import cm, inches
 from craft.yarn import hook_name, weight_class
 
@@ -58,6 +59,18 @@ class YarnLine:
 
 
 @dataclass(frozen=True, slots=True)
+class PartLine:
+    """A part as the booklet prints it: written, run, and its own words where it was typed.
+
+    said: None where there is nothing but the written value.
+    """
+
+    part: Part
+    worked: WorkedPart
+    said: InTerms | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class AssemblyLine:
     """A step of putting together. before_closing: of the part it names, must come before it is closed."""
 
@@ -69,7 +82,7 @@ class AssemblyLine:
 
 @dataclass(frozen=True, slots=True)
 class Manuscript:
-    """Everything the booklet is composed of; `parts` pairs written with run parts.
+    """Everything the booklet is composed of.
 
     audience: 'under-three', 'play' or 'display'. size: height and width as estimates in mm, with
     the pose in `size_of`. count_table: print it. ticks belong to the page, not to the text.
@@ -83,7 +96,7 @@ class Manuscript:
     level: str
     audience: str
     intro: str
-    parts: tuple[tuple[Part, WorkedPart], ...]
+    parts: tuple[PartLine, ...]
     gauge: Gauge
     hook_mm: float | None
     yarns: tuple[YarnLine, ...]
@@ -101,6 +114,10 @@ class Manuscript:
     notes: tuple[str, ...] = field(default=())
 
 
+MEASURED = 0.05
+"""Spread up to which a gauge was measured and not estimated."""
+
+
 def _range(e: Estimate, unit: str, per: float = 1.0) -> str:
     return f"about {e.value / per:.0f} {unit} ({e.low / per:.0f} to {e.high / per:.0f})"
 
@@ -111,8 +128,15 @@ def _size(m: Manuscript) -> Iterator[tuple[str, str]]:
         yield (
             "Finished size",
             f"about {cm(m.height.value)} / {inches(m.height.value)} tall{pose}, "
-            f"{cm(m.width.value)} / {inches(m.width.value)} wide; {m.height.how}",
+            f"{cm(m.width.value)} / {inches(m.width.value)} wide; {_basis(m.gauge)}",
         )
+
+
+def _basis(gauge: Gauge) -> str:
+    """Where sizes come from, in words for a maker: how they were reckoned stays on the designer's desk."""
+    if gauge.spread <= MEASURED:
+        return "as measured on the designer's own piece"
+    return f"an estimate, give or take {gauge.spread:.0%}"
 
 
 def _yarn(line: YarnLine) -> str:
@@ -140,7 +164,7 @@ def _gauge(m: Manuscript) -> Section:
     word = "Tension" if m.terms is Terms.UK else "Gauge"
     text = (
         f"{across:.0f} stitches and {up:.0f} rounds measure 5 cm / 2 in on a stuffed piece "
-        f"({m.gauge.how}). Another yarn and hook give another size; what matters is fabric dense enough to "
+        f"({_basis(m.gauge)}). Another yarn and hook give another size; what matters is fabric dense enough to "
         "hide the filling."
     )
     return Section("gauge", word, (Paragraph(text),))
@@ -169,12 +193,10 @@ def _used(items: Sequence[Instruction], found: set[str]) -> None:
 def _abbreviations(m: Manuscript) -> Section:
     found: set[str] = set()
     loops: set[Loops] = set()
-    joined = False
-    for part, _ in m.parts:
-        for made in part.rounds:
+    for line in m.parts:
+        for made in line.part.rounds:
             _used(made.body, found)
             loops.add(made.loops)
-            joined = joined or made.joined
     found |= {entry.base for key in found if (entry := STITCHES.get(key)) is not None and entry.base}
     rows = [
         (e.name(m.terms), f"{e.called(m.terms)}. {e.explained(m.terms)}") for e in STITCHES.values() if e.key in found
@@ -187,36 +209,66 @@ def _abbreviations(m: Manuscript) -> Section:
     if Loops.FRONT in loops:
         rows.append(("FLO", "through the front loops only"))
     names = {Terms.US: "US terms", Terms.UK: "UK terms", Terms.LETTERS: "letter notation"}
-    how = (
-        "Rounds that end in 'join' are closed with a slip stitch; all others run on in a spiral: mark the first "
-        "stitch and move the marker up every round."
-        if joined
-        else "All parts are worked in a spiral without joining: mark the first stitch and move the marker up every round."
-    )
     return Section(
         "terms",
         "Terms and notes",
-        (Paragraph(f"Written in {names[m.terms]}."), Facts(tuple(rows)), Bullets((how, *m.notes))),
+        (Paragraph(f"Written in {names[m.terms]}."), Facts(tuple(rows)), Bullets((*_ways_worked(m.parts), *m.notes))),
     )
 
 
-def _line(item: Item, terms: Terms, live: int) -> RoundLine:
+_SPIRAL = "in a spiral without joining: mark the first stitch and move the marker up every round"
+_JOINED = "in rounds that end in 'join': close each with a slip stitch"
+_ROWS = "in rows: turn at the end of each"
+
+
+def _ways_worked(parts: Sequence[PartLine]) -> tuple[str, ...]:
+    """How the parts are worked, by what their rounds do: one sentence where all are alike, else one for each way."""
+    by_way: dict[str, list[str]] = {}
+    for line in parts:
+        for way in _ways_of(line):
+            by_way.setdefault(way, []).append(line.part.name or "Part")
+    if len(by_way) == 1:
+        return tuple(f"{'All parts are' if len(parts) > 1 else 'It is'} worked {way}." for way in by_way)
+    return tuple(f"{_listed(names)}: worked {way}." for way, names in by_way.items())
+
+
+def _ways_of(line: PartLine) -> tuple[str, ...]:
+    rows = any(r.way is Way.ROW for r in line.part.rounds)
+    joined = any(r.joined for r in line.part.rounds if r.way is Way.ROUND)
+    first = next((t.label for t in line.worked.rounds), "")
+    spiral = any(r.way is Way.ROUND and not r.joined and r.label != first for r in line.part.rounds) and not rows
+    return tuple(way for way, holds in ((_SPIRAL, spiral), (_JOINED, joined), (_ROWS, rows)) if holds)
+
+
+def _listed(names: Sequence[str]) -> str:
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _work_said(line: PartLine, made: Round, terms: Terms) -> str:
+    """A round's work in her own words, where only the stitches' names need to change; else printed anew."""
+    if line.said is None or not line.said.possible:
+        return print_work(made, terms)
+    return line.said.said(made.body_span).strip().rstrip(" ,;:")
+
+
+def _line(line: PartLine, item: Item, terms: Terms, live: int) -> RoundLine:
     if isinstance(item, Heading):
         return RoundLine("heading", item.name)
     if not isinstance(item, Round):
         kind = {"Step": "step", "Note": "note", "Colour": "colour"}[type(item).__name__]
         return RoundLine(kind, print_item(item, terms))
     if item.way is Way.LINE and item.count is None:
-        return RoundLine("line", print_work(item, terms))
+        return RoundLine("line", _work_said(line, item, terms))
     count = f"({live})" if terms is Terms.LETTERS else f"[{live}]"
     word = "rows" if item.way is Way.ROW else "rounds"
     fold = f" ({item.repeats} {word})" if item.repeats > 1 else ""
-    text = print_round(replace(item, count=live), terms)
-    label = print_label(item, terms).rstrip(": ")
-    return RoundLine("round", text + fold, label, print_work(item, terms), count, item.repeats)
+    label = print_label(item, terms)
+    work = _work_said(line, item, terms)
+    return RoundLine("round", f"{label}{work} {count}{fold}", label.rstrip(": "), work, count, item.repeats)
 
 
-def _part(m: Manuscript, part: Part, worked: WorkedPart) -> Section:
+def _part(m: Manuscript, line: PartLine) -> Section:
+    part, worked = line.part, line.worked
     live_after: dict[int, int] = {}
     for tally in worked.rounds:
         live_after[tally.source] = tally.live
@@ -227,7 +279,7 @@ def _part(m: Manuscript, part: Part, worked: WorkedPart) -> Section:
     source = -1
     for item in part.items:
         source += isinstance(item, Round)
-        lines.append(_line(item, m.terms, live_after.get(source, 0)))
+        lines.append(_line(line, item, m.terms, live_after.get(source, 0)))
     title = f"{part.name or 'Part'} (make {part.make})"
     inside = [a.text for a in m.assembly if a.before_closing and a.part == part.name]
     blocks: list[Block] = []
@@ -264,7 +316,7 @@ def cautions(m: Manuscript) -> tuple[str, ...]:
             m.eyes,
             *m.notions,
             *(a.text for a in m.assembly),
-            *(i.text for p, _ in m.parts for i in p.items if isinstance(i, Step | Note)),
+            *(i.text for line in m.parts for i in line.part.items if isinstance(i, Step | Note)),
         )
     ).lower()
     lines = []
@@ -302,7 +354,7 @@ def compose(m: Manuscript) -> Document:
         _gauge(m),
         _abbreviations(m),
         Section("cautions", "Safety", (Cautions(cautions(m)),)),
-        *(_part(m, part, worked) for part, worked in m.parts),
+        *(_part(m, line) for line in m.parts),
         _assembly(m),
         Section("permissions", "Permissions", (Paragraph(m.permissions),)) if m.permissions else None,
         Section("credits", "Credits", (Paragraph(m.credits),)) if m.credits else None,

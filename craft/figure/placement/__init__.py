@@ -1,7 +1,7 @@
 """Parts on parts: places on the settled figure, eyes, seats, balance, order of work."""
 
 from craft.figure.placement.balance import Balance, balance, necks
-from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift, expressed, kept
+from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift, round_and_stitch, share_and_angle
 from craft.figure.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, room
 from craft.figure.placement.proposals import Proposal, propose_seat, swings_when_sitting
@@ -28,10 +28,8 @@ __all__ = [
     "balance",
     "centre_line",
     "drift",
-    "expressed",
     "extent",
     "eye_faces",
-    "kept",
     "misplaced",
     "necks",
     "place",
@@ -39,6 +37,8 @@ __all__ = [
     "propose",
     "propose_seat",
     "room",
+    "round_and_stitch",
+    "share_and_angle",
     "swings_when_sitting",
     "washer_mm",
 ]

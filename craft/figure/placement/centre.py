@@ -74,7 +74,7 @@ def _shares(heights: Sequence[float]) -> np.ndarray:
     return out
 
 
-def expressed(counts: Sequence[int], heights: Sequence[float], share: float, angle: float) -> tuple[int, float]:
+def round_and_stitch(counts: Sequence[int], heights: Sequence[float], share: float, angle: float) -> tuple[int, float]:
     """A place of the surface in rounds as they are now: round from 1, stitches from the front.
 
     heights: of the rounds, in any unit. share: how far up the fabric, 0 to 1. angle: in degrees from
@@ -84,7 +84,9 @@ def expressed(counts: Sequence[int], heights: Sequence[float], share: float, ang
     return at + 1, angle / 360.0 * counts[at]
 
 
-def kept(counts: Sequence[int], heights: Sequence[float], round_at: int, stitch: float) -> tuple[float, float]:
+def share_and_angle(
+    counts: Sequence[int], heights: Sequence[float], round_at: int, stitch: float
+) -> tuple[float, float]:
     """The place of the surface that a round and a number of stitches from the front mean: share, degrees."""
     at = min(max(round_at, 1), len(counts)) - 1
     return float(_shares(heights)[at]), stitch / max(counts[at], 1) * 360.0

@@ -6,14 +6,27 @@ import csv
 import io
 import json
 import re
-from dataclasses import replace
+from bisect import bisect_left
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 from craft.errors import CraftError
+from craft.problems import Span
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import Item, Part, Pattern, Round, folded, to_json
 from craft.rounds.stitches import Terms, stitch
 from craft.text.check import Checked
-from craft.text.notation import Wording, highlights, left_handed, print_label, print_pattern, print_work, stitch_key
+from craft.text.notation import (
+    Highlight,
+    Reading,
+    Wording,
+    highlights,
+    left_handed,
+    print_label,
+    print_pattern,
+    print_work,
+    stitch_key,
+)
 
 TEXT_FORMATS = {"text": "txt", "md": "md", "json": "json", "csv": "csv"}
 """Formats that words make, by name, with the ending of their files."""
@@ -61,18 +74,46 @@ def reworded(checked: Checked, text: str, terms: Terms) -> str | None:
         return text
     if Terms.LETTERS in (terms, used):
         return None
-    out: list[str] = []
-    at = 0
-    for mark in highlights(checked.reading):
-        if mark.kind not in ("stitch", "increase", "decrease"):
-            continue
-        word = text[mark.start : mark.end]
-        new = _other_name(word, used, terms)
-        out += [text[at : mark.start], new]
-        at = mark.end
-    said = "".join([*out, text[at:]])
+    said = InTerms(checked.reading, text, terms).said(Span(0, len(text)))
     name = "UK" if terms is Terms.UK else "US"
     return _TERMS_LINE.sub(lambda m: m.group(1) + name, said) if _TERMS_LINE.search(said) else f"Terms: {name}\n{said}"
+
+
+@dataclass(frozen=True)
+class InTerms:
+    """Her own text with the stitches' names in other terms; all else stays as she typed it.
+
+    Only between US and UK terms: letters need more than other words.
+    """
+
+    reading: Reading
+    text: str
+    terms: Terms
+
+    @cached_property
+    def _marks(self) -> list[Highlight]:
+        return [h for h in highlights(self.reading) if h.kind in ("stitch", "increase", "decrease")]
+
+    @property
+    def possible(self) -> bool:
+        """Whether other names are enough."""
+        used = self.reading.pattern.terms
+        return self.terms is used or Terms.LETTERS not in (self.terms, used)
+
+    def said(self, span: Span) -> str:
+        """A run of the text."""
+        used = self.reading.pattern.terms
+        if self.terms is used:
+            return self.text[span.start : span.end]
+        out: list[str] = []
+        at = span.start
+        first = bisect_left(self._marks, span.start, key=lambda h: h.start)
+        for mark in self._marks[first:]:
+            if mark.end > span.end:
+                break
+            out += [self.text[at : mark.start], _other_name(self.text[mark.start : mark.end], used, self.terms)]
+            at = mark.end
+        return "".join([*out, self.text[at : span.end]])
 
 
 def _other_name(word: str, used: Terms, terms: Terms) -> str:

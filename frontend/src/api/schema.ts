@@ -93,11 +93,15 @@ export interface paths {
         };
         /**
          * Figure
-         * @description The whole figure of a design, pieces in their places.
+         * @description The whole figure of a design, pieces in their places, as far as it is settled; nothing is begun.
          */
         get: operations["studio_bench_api_figure"];
         put?: never;
-        post?: never;
+        /**
+         * Settle Figure
+         * @description Have every part of a design settled that is not yet, and show the figure as far as it is.
+         */
+        post: operations["studio_bench_api_settle_figure"];
         delete?: never;
         options?: never;
         head?: never;
@@ -703,6 +707,74 @@ export interface paths {
          */
         post: operations["studio_designs_api_add_picture"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/proving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Proving
+         * @description The making log and the testers of a design.
+         */
+        get: operations["studio_proving_api_read_proving"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/proving/log/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Log Entry
+         * @description Write a line of the log, or change it.
+         */
+        put: operations["studio_proving_api_put_log_entry"];
+        post?: never;
+        /**
+         * Remove Log Entry
+         * @description Take a line out of the log.
+         */
+        delete: operations["studio_proving_api_remove_log_entry"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/proving/testers/{tester_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Tester
+         * @description Write a tester, or change her.
+         */
+        put: operations["studio_proving_api_put_tester"];
+        post?: never;
+        /**
+         * Remove Tester
+         * @description Take a tester out.
+         */
+        delete: operations["studio_proving_api_remove_tester"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1698,7 +1770,7 @@ export interface components {
         };
         /**
          * DesignRow
-         * @description A design on the shelf.
+         * @description A design on the shelf. problem: why it cannot be read, null for one that can.
          */
         DesignRow: {
             /** Audience */
@@ -1718,6 +1790,8 @@ export interface components {
             origin: string | null;
             /** Parts */
             parts: number;
+            /** Problem */
+            problem: string | null;
             /** Revision */
             revision: number;
             /** Rounds */
@@ -1918,8 +1992,12 @@ export interface components {
         /**
          * FaceMark
          * @description A point to embroider, or with `to` a line to another round and stitch; both sides when paired.
+         *
+         *     share, angle and those with `to`: where that is kept on the surface, as of a step.
          */
         FaceMark: {
+            /** Angle */
+            angle?: number | null;
             /** Key */
             key: string;
             /** Name */
@@ -1933,13 +2011,19 @@ export interface components {
             part: string;
             /** Round */
             round: number;
+            /** Share */
+            share?: number | null;
             /**
              * Stitch
              * @default 0
              */
             stitch?: number;
+            /** To Angle */
+            to_angle?: number | null;
             /** To Round */
             to_round?: number | null;
+            /** To Share */
+            to_share?: number | null;
             /**
              * To Stitch
              * @default 0
@@ -2172,14 +2256,33 @@ export interface components {
             usual: number;
         };
         /**
-         * LogEntry
+         * LogEntryIn
          * @description A line of the making log.
          */
-        LogEntry: {
-            /** Date */
+        LogEntryIn: {
+            /**
+             * Date
+             * Format: date
+             */
             date: string;
-            /** Key */
-            key: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * LogEntryOut
+         * @description A line of the making log, with its id.
+         */
+        LogEntryOut: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
             /** Text */
             text: string;
         };
@@ -2336,6 +2439,8 @@ export interface components {
          * @description Another part of the design, which a text may work in.
          */
         OtherPart: {
+            /** Colour */
+            colour?: string | null;
             /**
              * Make
              * @default 1
@@ -2646,8 +2751,18 @@ export interface components {
             start: number;
         };
         /**
+         * Proving
+         * @description A design's making log and testers.
+         */
+        Proving: {
+            /** Log */
+            log: components["schemas"]["LogEntryOut"][];
+            /** Testers */
+            testers: components["schemas"]["TesterOut"][];
+        };
+        /**
          * ProvingPage
-         * @description Making log and testers, and what still blocks release.
+         * @description What still blocks release, in her words. Testers and the making log are rows of their own (studio/proving).
          */
         ProvingPage: {
             /**
@@ -2655,16 +2770,6 @@ export interface components {
              * @default
              */
             blockers?: string;
-            /**
-             * Log
-             * @default []
-             */
-            log?: components["schemas"]["LogEntry"][];
-            /**
-             * Testers
-             * @default []
-             */
-            testers?: components["schemas"]["Tester"][];
         };
         /**
          * ReadLineOut
@@ -3045,6 +3150,7 @@ export interface components {
          * SceneOut
          * @description The whole figure: parts by key, pieces, size in mm, and everything about putting it together.
          *
+         *     joined: the pieces make one figure; else they lie beside each other and have no size or balance together.
          *     whole: every part is settled; until then places go by the estimate. swung: how many steps seat legs that bend
          *     forward, as the figure sits.
          */
@@ -3060,6 +3166,8 @@ export interface components {
             guess: components["schemas"]["EyesGuess"] | null;
             /** Height Mm */
             height_mm: number;
+            /** Joined */
+            joined: boolean;
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             /** Order */
@@ -3427,12 +3535,10 @@ export interface components {
             stop: "brief" | "gauge" | "shapes" | "rounds" | "assembly" | "sizes" | "booklet" | "proving";
         };
         /**
-         * Tester
+         * TesterIn
          * @description Somebody who makes it from the draft.
          */
-        Tester: {
-            /** Key */
-            key: string;
+        TesterIn: {
             /** Name */
             name: string;
             /**
@@ -3451,6 +3557,28 @@ export interface components {
              * @default
              */
             yarn?: string;
+        };
+        /**
+         * TesterOut
+         * @description A tester, with her id.
+         */
+        TesterOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Remarks */
+            remarks: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "asked" | "making" | "done";
+            /** Yarn */
+            yarn: string;
         };
         /**
          * TidyIn
@@ -3731,6 +3859,28 @@ export interface operations {
         };
     };
     studio_bench_api_figure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SceneOut"];
+                };
+            };
+        };
+    };
+    studio_bench_api_settle_figure: {
         parameters: {
             query?: never;
             header?: never;
@@ -4589,6 +4739,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+        };
+    };
+    studio_proving_api_read_proving: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proving"];
+                };
+            };
+        };
+    };
+    studio_proving_api_put_log_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogEntryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proving"];
+                };
+            };
+        };
+    };
+    studio_proving_api_remove_log_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proving"];
+                };
+            };
+        };
+    };
+    studio_proving_api_put_tester: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                tester_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TesterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proving"];
+                };
+            };
+        };
+    };
+    studio_proving_api_remove_tester: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                tester_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proving"];
                 };
             };
         };

@@ -10,8 +10,8 @@ register = template.Library()
 
 @register.filter
 def css(text: str) -> str:
-    """Text inside a CSS string: everything but plain letters and digits escaped."""
-    return mark_safe("".join(c if (c.isascii() and c.isalnum()) or c == " " else f"\\{ord(c):06x}" for c in text))  # noqa: S308
+    """Text inside a CSS string: everything but plain letters and digits escaped, each escape ended by its own blank."""
+    return mark_safe("".join(c if (c.isascii() and c.isalnum()) or c == " " else f"\\{ord(c):x} " for c in text))  # noqa: S308
 
 
 @register.filter

@@ -1,0 +1,231 @@
+"""The whole figure as one value: everything that a pattern needs and a file carries."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from craft.design.anchors import Place
+from craft.design.joins import Join
+from craft.design.parts import DesignYarn, GaugeInForce, Part, one_line
+from craft.errors import require
+from craft.gauge import Gauge
+from craft.rounds.fabric import MAIN_COLOUR
+from craft.rounds.stitches import Terms
+
+MOST_PARTS, MOST_STEPS, MOST_MARKS, MOST_SIZES, MOST_YARNS = 60, 200, 60, 12, 60
+
+
+class Hand(StrEnum):
+    """The hand that a maker holds the hook in."""
+
+    RIGHT = "right"
+    LEFT = "left"
+
+
+class Posture(StrEnum):
+    """In which the finished size is said."""
+
+    STANDING = "standing"
+    SITTING = "sitting"
+
+
+class EyeKind(StrEnum):
+    """What the eyes are."""
+
+    NONE = "none"
+    SAFETY = "safety"
+    EMBROIDERED = "embroidered"
+
+
+class Audience(StrEnum):
+    """For whom the figure is; it decides about small parts."""
+
+    UNDER_THREE = "under-three"
+    PLAY = "play"
+    DISPLAY = "display"
+
+
+class Level(StrEnum):
+    """How hard it is to make."""
+
+    BASIC = "basic"
+    EASY = "easy"
+    INTERMEDIATE = "intermediate"
+    COMPLEX = "complex"
+
+
+@dataclass(frozen=True, slots=True)
+class Eyes:
+    """The eyes. place: above that round of a part, None until they are put somewhere. between: stitches visible
+    between them. mm: across, None when unsaid."""
+
+    kind: EyeKind = EyeKind.NONE
+    mm: float | None = None
+    place: Place | None = None
+    between: int = 6
+
+    def __post_init__(self) -> None:
+        require(1 <= self.between <= 1_000, "Between the eyes lie from 1 to 1,000 stitches.", field="between")
+        require(self.mm is None or 0 < self.mm <= 60, "An eye is up to 60 mm across.", field="mm")
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """A point of the face, or with `to` a line to another; both sides when paired."""
+
+    key: str
+    name: str
+    place: Place
+    to: Place | None = None
+    paired: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """A step of putting together, in her words; they may be empty while its join says what it is.
+
+    part: which part it is about. join: key of the join that it makes. place: where, for one that joins nothing.
+    before_closing: it needs a hand inside. picture: words do not suffice.
+    """
+
+    key: str
+    text: str = ""
+    part: str | None = None
+    join: str | None = None
+    place: Place | None = None
+    before_closing: bool = False
+    picture: bool = False
+
+    def __post_init__(self) -> None:
+        require(len(self.text) <= 500, "A step's words are at most 500 characters.", field="text")
+
+
+class SizeKind(StrEnum):
+    """What a size asks for: another yarn and hook with the same counts, or another height in the same yarn."""
+
+    YARN = "yarn"
+    HEIGHT = "height"
+
+
+@dataclass(frozen=True, slots=True)
+class Size:
+    """Another size of the figure."""
+
+    key: str
+    name: str
+    kind: SizeKind
+    yarn: DesignYarn | None = None
+    hook_mm: float | None = None
+    strands: int = 1
+    height_mm: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Brief:
+    """What is to be made, for whom, and how tall it was wished."""
+
+    audience: Audience = Audience.PLAY
+    level: Level = Level.EASY
+    height_mm: float | None = None
+    intro: str = ""
+    notes: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Printed:
+    """What the booklet says beside the rounds. notions: what is needed beside yarn, hook and eyes."""
+
+    version: str = "1.0"
+    count_table: bool = False
+    notions: tuple[str, ...] = ()
+    permissions: str = ""
+    credits: str = ""
+    notes: str = ""
+    changes: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """What the design was made from: a title, its designer, which version, and its terms in a sentence."""
+
+    title: str
+    designer: str = ""
+    version: str = ""
+    terms: str = ""
+
+
+@dataclass(frozen=True)
+class Design:
+    """A figure. Steps and joins may name parts that are gone: `dangling` tells them; everything else is checked here."""
+
+    name: str
+    terms: Terms = Terms.US
+    hand: Hand = Hand.RIGHT
+    gauge: GaugeInForce = GaugeInForce()
+    yarns: tuple[DesignYarn, ...] = ()
+    parts: tuple[Part, ...] = ()
+    joins: tuple[Join, ...] = ()
+    eyes: Eyes = Eyes()
+    marks: tuple[Mark, ...] = ()
+    steps: tuple[Step, ...] = ()
+    posture: Posture = Posture.STANDING
+    brief: Brief = Brief()
+    sizes: tuple[Size, ...] = ()
+    printed: Printed = Printed()
+    sources: tuple[Source, ...] = field(default=())
+
+    def __post_init__(self) -> None:
+        one_line(self.name, "A design's name", 60, field="name")
+        limits = (
+            (self.parts, MOST_PARTS, "parts"),
+            (self.steps, MOST_STEPS, "steps"),
+            (self.joins, MOST_STEPS, "joins"),
+            (self.marks, MOST_MARKS, "marks"),
+            (self.sizes, MOST_SIZES, "sizes"),
+            (self.yarns, MOST_YARNS, "yarns"),
+        )
+        for values, most, what in limits:
+            require(len(values) <= most, f"A design holds at most {most} {what}.", field=what)
+        for keyed, what in ((self.parts, "parts"), (self.joins, "joins"), (self.steps, "steps"), (self.marks, "marks")):
+            keys = [v.key for v in keyed]
+            require(len(set(keys)) == len(keys), f"Two {what} have one key.", field=what)
+        known = {j.key for j in self.joins}
+        for step in self.steps:
+            require(step.join is None or step.join in known, f"Step '{step.key}' names no join.", field="steps")
+
+    def part(self, key: str) -> Part | None:
+        """The part with a key, None when there is none."""
+        return next((p for p in self.parts if p.key == key), None)
+
+    def join(self, key: str | None) -> Join | None:
+        """The join with a key, None when there is none."""
+        return next((j for j in self.joins if j.key == key), None)
+
+    @property
+    def yarn(self) -> DesignYarn | None:
+        """The main yarn: the first one."""
+        return self.yarns[0] if self.yarns else None
+
+    @property
+    def gauge_now(self) -> Gauge:
+        """The gauge to reckon with."""
+        return self.gauge.gauge(self.yarn)
+
+    @property
+    def yarn_names(self) -> tuple[str, ...]:
+        """Colours that rounds may name."""
+        names = tuple(y.name for y in self.yarns)
+        return (*names, MAIN_COLOUR) if names else ()
+
+    @property
+    def dangling(self) -> tuple[str, ...]:
+        """Keys of the steps that name a part which is gone."""
+        keys = {p.key for p in self.parts}
+        found = []
+        for step in self.steps:
+            join = self.join(step.join)
+            named = (step.part, join and join.part, join and join.host, step.place and step.place.on)
+            if any(n is not None and n not in keys for n in named):
+                found.append(step.key)
+        return tuple(found)

@@ -1,0 +1,200 @@
+"""A design at its sizes: the same counts in another yarn, or another height in the same yarn."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from craft.design.design import Design, EyeKind, Size, SizeKind
+from craft.design.eye_text import eyes_in_proportion
+from craft.design.grading.measure import PartSize, part_size, sold_eye
+from craft.design.grading.regrade import proportional_scale, regrade
+from craft.design.joins import Join, loose_copies
+from craft.design.parts import DesignYarn
+from craft.design.running import RunPart
+from craft.design.seating import seats_of
+from craft.errors import CraftError
+from craft.figure.body import body_of
+from craft.figure.materials import ColourUse, filling_of, hours, skeins, yarn_use
+from craft.figure.placement import extent, place
+from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
+from craft.rounds.fabric import MAIN_COLOUR, WorkedPart, run_part
+from craft.rounds.pattern import Part as Written
+
+
+@dataclass(frozen=True)
+class PartAtSize:
+    """A part at a size: written and run, and how it came about ('same counts', 'drafted' or 'resampled')."""
+
+    source: RunPart
+    written: Written
+    worked: WorkedPart
+    how: str
+    notes: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Sized:
+    """All parts at a size, with its gauge and by how much eyes and places scale. fabric: what it will be like."""
+
+    design: Design
+    gauge: Gauge
+    scale: float
+    parts: tuple[PartAtSize, ...]
+    fabric: str | None = None
+    notes: tuple[str, ...] = ()
+
+    @property
+    def worked(self) -> dict[str, WorkedPart]:
+        """Its parts as run, by key."""
+        return {p.source.key: p.worked for p in self.parts}
+
+    @property
+    def joins(self) -> tuple[Join, ...]:
+        """The design's joins with every place kept on the surface by the rounds of the first size."""
+        first = {p.source.key: w for p in self.parts if (w := p.source.worked) is not None}
+        return tuple(
+            j if j.place is None else replace(j, place=j.place.anchored(j.place, first)) for j in self.design.joins
+        )
+
+
+def first_size(design: Design, parts: Sequence[RunPart]) -> Sized:
+    """The design as it is."""
+    made = tuple(PartAtSize(p, p.written, w, "same counts") for p in parts if (w := p.worked) is not None)
+    fabric = None
+    if design.yarn is not None and design.gauge.hook_mm:
+        fabric = fabric_outlook(design.yarn.strands(design.gauge.strands), design.gauge.hook_mm).words
+    return Sized(design, design.gauge_now, 1.0, made, fabric)
+
+
+def at_size(design: Design, parts: Sequence[RunPart], size: Size) -> Sized:
+    """The design at another size; CraftError when it cannot be made so."""
+    first = first_size(design, parts)
+    if not first.parts:
+        raise CraftError("There are no rounds yet to be sized.")
+    if size.kind is SizeKind.YARN:
+        return _in_yarn(first, size)
+    if size.height_mm is None:
+        raise CraftError("Type the height for this size.", field="height_mm")
+    return _at_height(first, size.height_mm)
+
+
+def _in_yarn(first: Sized, size: Size) -> Sized:
+    if size.yarn is None or size.hook_mm is None:
+        raise CraftError("Choose a yarn and a hook for this size.", field="yarn")
+    yarn = size.yarn.strands(size.strands)
+    found = estimate_gauge(yarn, size.hook_mm)
+    gauge = Gauge(found.stitch_mm, found.round_mm, first.gauge.lean, found.spread, found.how)
+    words = fabric_outlook(yarn, size.hook_mm).words
+    return replace(first, gauge=gauge, scale=gauge.stitch_mm / first.gauge.stitch_mm, fabric=words)
+
+
+def _at_height(first: Sized, height_mm: float) -> Sized:
+    scale = proportional_scale([("figure", figure_size(first)[1])], height_mm)
+    return scaled(first, scale)
+
+
+def scaled(first: Sized, scale: float) -> Sized:
+    """The first size `scale` times as large in the same yarn; CraftError when a part cannot be made so."""
+    made: list[PartAtSize] = []
+    for part in first.parts:
+        source = part.source
+        recipe = source.part.recipe if source.part.drafted else None
+        found = regrade(part.written, scale, first.gauge, recipe)
+        worked = run_part(found.part, source.part.colour or MAIN_COLOUR)[0]
+        worked = replace(worked, name=source.name, make=source.part.make)
+        made.append(PartAtSize(source, found.part, worked, found.how, found.notes))
+    notes = tuple(note for part in made for note in part.notes)
+    return replace(first, scale=scale, parts=tuple(made), notes=notes)
+
+
+def figure_size(sized: Sized) -> tuple[float, float]:
+    """Width and height in mm of the figure as put together by its estimated bodies."""
+    firmness = sized.design.gauge.firmness
+    bodies = {key: body_of(w, sized.gauge, firmness=firmness) for key, w in sized.worked.items()}
+    makes = {key: w.make for key, w in sized.worked.items()}
+    seats = seats_of(sized.joins, sized.worked, sized.design.posture)
+    width, _, height = extent(bodies, place(bodies, makes, seats))
+    return width, height
+
+
+def eye_at(sized: Sized) -> int | None:
+    """The eye to buy at a size, None for a figure without safety eyes."""
+    eyes = sized.design.eyes
+    return sold_eye(eyes.mm * sized.scale) if eyes.kind is EyeKind.SAFETY and eyes.mm else None
+
+
+def yarn_at(sized: Sized) -> tuple[ColourUse, ...]:
+    """Yarn by colour at a size. Parts that others take in are counted there, and only there."""
+    measured = sized.design.gauge.yarn_per_stitch_mm
+    per_stitch = measured * sized.gauge.stitch_mm / sized.design.gauge_now.stitch_mm if measured else None
+    return yarn_use(list(loose_copies(sized.worked).values()), sized.gauge, per_stitch)
+
+
+@dataclass(frozen=True)
+class SizeFigures:
+    """What a size comes to: its parts' measures, the figure's, and all it takes. skeins: None where not known."""
+
+    parts: tuple[PartSize, ...]
+    height: Estimate
+    width: Estimate
+    eye_mm: int | None
+    yarns: tuple[tuple[ColourUse, int | None], ...]
+    filling_g: Estimate
+    hours: Estimate
+    notes: tuple[str, ...]
+
+
+def figures_of(sized: Sized, yarn: DesignYarn | None = None) -> SizeFigures:
+    """Everything that the table of sizes says of one. yarn: bought in the place of the design's own."""
+    firmness = sized.design.gauge.firmness
+    measures = tuple(part_size(p.worked, sized.gauge, firmness) for p in sized.parts)
+    loose = loose_copies(sized.worked)
+    stuffed = [
+        (loose[p.source.key], m.profile) for p, m in zip(sized.parts, measures, strict=True) if p.source.key in loose
+    ]
+    uses = yarn_at(sized)
+    own = {y.name: y for y in sized.design.yarns}
+    bought = [(use, yarn or own.get(use.colour) or sized.design.yarn) for use in uses]
+    width, height = figure_size(sized)
+    spread, how = sized.gauge.spread, sized.gauge.how
+    return SizeFigures(
+        measures,
+        Estimate.around(height, spread, how),
+        Estimate.around(width, spread, how),
+        eye_at(sized),
+        tuple((use, skeins(use.metres, y.skein_m) if y and y.skein_m else None) for use, y in bought),
+        filling_of(stuffed, firmness),
+        hours(uses),
+        (*sized.notes, *_small_parts(sized)),
+    )
+
+
+def _small_parts(sized: Sized) -> tuple[str, ...]:
+    return tuple(
+        f"{p.source.name}: only {max(p.worked.counts)} stitches around; fiddly to work."
+        for p in sized.parts
+        if p.how != "same counts" and max(p.worked.counts) < 7
+    )
+
+
+def design_at(sized: Sized) -> Design:
+    """The sized design's places and eyes: moved in proportion, eyes as they are sold; texts are the caller's."""
+    worked = sized.worked
+    joins = tuple(j if j.place is None else replace(j, place=j.place.resaid(worked)) for j in sized.joins)
+    eyes = sized.design.eyes
+    sold = eye_at(sized)
+    eyes = replace(eyes, mm=float(sold) if sold else eyes.mm)
+    if eyes.place is not None and eyes.place.on in worked:
+        source = next(p.source for p in sized.parts if p.source.key == eyes.place.on)
+        eyes = eyes_in_proportion(
+            replace(eyes, place=eyes.place.anchored(eyes.place, _first(sized))),
+            source.worked,
+            worked[source.key],
+            eyes.mm,
+        )
+    return replace(sized.design, joins=joins, eyes=eyes)
+
+
+def _first(sized: Sized) -> dict[str, WorkedPart]:
+    return {p.source.key: w for p in sized.parts if (w := p.source.worked) is not None}

@@ -1,0 +1,142 @@
+"""Joins: an edge of one part to an edge or a place of another, and how many stitches meet there."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from craft.design.anchors import Place
+from craft.errors import require
+from craft.rounds.fabric import WorkedPart
+
+
+class EdgeOf(StrEnum):
+    """Which edge of a part is joined: its open end, free loops of a round, stitches held back, a flat side."""
+
+    END = "end"
+    FREE = "free"
+    HELD = "held"
+    SIDE = "side"
+
+
+class Manner(StrEnum):
+    """How an edge is joined.
+
+    EDGE: stitch to stitch with another edge. OPEN: an open ring sewn down onto a surface. PINCHED: pressed flat
+    first. LAID: closed, and laid on. WORKED_IN: by the host's round, no sewing. MERGED: worked on together.
+    """
+
+    EDGE = "edge"
+    OPEN = "open"
+    PINCHED = "pinched"
+    LAID = "laid"
+    WORKED_IN = "worked-in"
+    MERGED = "merged"
+
+
+@dataclass(frozen=True, slots=True)
+class Join:
+    """The part with the key `part` joined to that with the key `host`.
+
+    place: where on the host, None while only the two are named. manner: None while she has not said it. paired: a
+    second piece at the mirrored place. tilt: degrees up from standing straight off the surface. turn: degrees about
+    the way it stands. wide: stitches of the host it covers.
+    """
+
+    key: str
+    part: str
+    host: str
+    place: Place | None = None
+    edge: EdgeOf = EdgeOf.END
+    manner: Manner | None = None
+    paired: bool = False
+    tilt: float = 0.0
+    turn: float = 0.0
+    wide: int | None = None
+
+    def __post_init__(self) -> None:
+        require(self.place is None or self.place.on == self.host, "A join's place lies on its host.", field="place")
+        require(abs(self.tilt) <= 90, "A part tilts by at most 90 degrees.", field="tilt")
+        require(abs(self.turn) <= 360, "A part turns by at most 360 degrees.", field="turn")
+        require(self.wide is None or 1 <= self.wide <= 500, "A part covers from 1 to 500 stitches.", field="wide")
+
+    @property
+    def sewn(self) -> bool:
+        """Whether it is sewn, not worked."""
+        return self.manner not in (Manner.WORKED_IN, Manner.MERGED)
+
+
+@dataclass(frozen=True, slots=True)
+class Meeting:
+    """Stitches that meet in a join: of the part's edge and of the host's; 0 for a surface that has no edge there."""
+
+    part: int
+    host: int
+    manner: Manner
+
+    @property
+    def problem(self) -> str | None:
+        """What is in the way of joining them, None when nothing is."""
+        if self.manner is Manner.PINCHED and self.part % 2:
+            return f"{self.part} stitches do not pinch evenly: an even number closes flat."
+        if self.manner is Manner.EDGE and self.host and self.part != self.host:
+            return f"The openings differ, {self.part} on {self.host} stitches: make them equal to join them stitch to stitch."
+        return None
+
+
+def meeting(join: Join, worked: Mapping[str, WorkedPart]) -> Meeting | None:
+    """How many stitches meet in a join as the rounds are now; None for a part that is shut, or that is not there."""
+    part, host = worked.get(join.part), worked.get(join.host)
+    if part is None or host is None or part.closed or not part.rounds:
+        return None
+    own = part.rounds[-1].live
+    at_end = join.place is not None and join.place.now(worked).round >= len(host.counts)
+    if at_end and not host.closed:
+        manner = Manner.EDGE if join.manner in (None, Manner.OPEN, Manner.EDGE) else join.manner
+        return Meeting(own, host.rounds[-1].live, manner)
+    return Meeting(own, 0, join.manner or Manner.OPEN)
+
+
+def seam_stitches(join: Join, worked: Mapping[str, WorkedPart]) -> float | None:
+    """Length of a join's seam in stitch widths, None when nothing is sewn or the part is not there."""
+    part = worked.get(join.part)
+    if part is None or not join.sewn:
+        return None
+    widest, edge = max(part.counts), 0 if part.closed else part.rounds[-1].live
+    kind = join.manner or (Manner.OPEN if edge else Manner.LAID)
+    around = {Manner.LAID: float(join.wide or widest / 2), Manner.PINCHED: edge / 2}.get(kind, float(edge))
+    return around or widest / 3
+
+
+def pieces_worked_in(worked: WorkedPart) -> set[str]:
+    """Names of the parts that a part's own rounds take in; copies are numbered behind the name."""
+    names = [name for name in worked.graph.pieces if name]
+    return {*names, *(re.sub(r" \d+$", "", name) for name in names)}
+
+
+def loose_copies(worked: Mapping[str, WorkedPart]) -> dict[str, WorkedPart]:
+    """Every part with as many copies as no other part takes in, those without any left out.
+
+    A part that is taken in is in its host's stitch graph: yarn, filling and hours count it there, once.
+    """
+    taken: dict[str, int] = {}
+    for host in worked.values():
+        for name in host.graph.pieces:
+            plain = re.sub(r" \d+$", "", name)
+            taken[plain] = taken.get(plain, 0) + host.make
+    left = {key: (w, w.make - taken.get(w.name or "", 0)) for key, w in worked.items()}
+    return {key: replace(w, make=many) for key, (w, many) in left.items() if many > 0}
+
+
+def made_alone(worked: Mapping[str, WorkedPart]) -> dict[str, WorkedPart]:
+    """Parts that are pieces of their own, not worked into another: what each is counted and drawn by once."""
+    inside = {name for w in worked.values() for name in pieces_worked_in(w)}
+    return {key: w for key, w in worked.items() if w.name not in inside}
+
+
+def joins_in_rounds(worked: Mapping[str, WorkedPart]) -> Sequence[tuple[str, str]]:
+    """Keys (part, host) of every part that the rounds of another take in."""
+    by_name = {w.name: key for key, w in worked.items()}
+    return [(by_name[name], host) for host, w in worked.items() for name in pieces_worked_in(w) if name in by_name]

@@ -1,0 +1,127 @@
+"""A design's parts, yarns and gauge as she keeps them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from craft.errors import require
+from craft.fitting.panels import PanelRecipe
+from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge, fabric_outlook
+from craft.rounds.fabric import MAIN_COLOUR
+from craft.shape.drafting import Recipe
+from craft.units import within
+from craft.yarn import Yarn
+
+MOST_PART_TEXT = 400_000
+"""Code points of one part's rounds."""
+
+MOST_MAKE = 50
+MOST_NAME = 60
+
+
+def one_line(text: str, what: str, most: int, *, least: int = 1, field: str | None = None) -> None:
+    """Refuse what is no single line of `least` to `most` code points; any script, any punctuation is welcome."""
+    require(
+        least <= len(text) <= most and text == text.strip() and text.isprintable(),
+        f"{what} is one line of at most {most} characters.",
+        field=field,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A part: its key for life, name, number to make, the yarn it begins with, and its rounds as she typed them.
+
+    recipe: how it was drafted, None when it was written by hand. drafted: its rounds are still the drafted ones.
+    """
+
+    key: str
+    name: str
+    text: str = ""
+    make: int = 1
+    colour: str | None = None
+    recipe: Recipe | PanelRecipe | None = None
+    drafted: bool = False
+
+    def __post_init__(self) -> None:
+        one_line(self.key, "A part's key", 16, field="key")
+        one_line(self.name, "A part's name", MOST_NAME, field="name")
+        require(1 <= self.make <= MOST_MAKE, f"A part is made from 1 to {MOST_MAKE} times.", field="make")
+        require(
+            len(self.text) <= MOST_PART_TEXT,
+            f"The rounds of one part are at most {MOST_PART_TEXT:,} characters.",
+            field="text",
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class DesignYarn:
+    """A yarn of the design, kept whole without the basket. colour: as #rrggbb. Lengths and weights are of a skein."""
+
+    name: str
+    colour: str
+    weight: int
+    wraps: float | None = None
+    plush: bool = False
+    skein_m: float | None = None
+    skein_g: float | None = None
+
+    def __post_init__(self) -> None:
+        one_line(self.name, "A yarn's name", MOST_NAME, field="name")
+
+    def strands(self, many: int) -> Yarn:
+        """So many strands of it together."""
+        return Yarn(self.name, self.weight, self.wraps, many, self.plush, self.skein_m, self.skein_g)
+
+
+class GaugeFrom(StrEnum):
+    """Where the gauge in force comes from."""
+
+    ASSUMED = "assumed"
+    ESTIMATE = "estimate"
+    SAMPLE = "sample"
+    OWN = "own"
+
+
+@dataclass(frozen=True, slots=True)
+class GaugeInForce:
+    """Hook, strands and the gauge to reckon with. stitch_mm, round_mm: None unless measured or typed."""
+
+    source: GaugeFrom = GaugeFrom.ASSUMED
+    hook_mm: float | None = None
+    strands: int = 1
+    stitch_mm: float | None = None
+    round_mm: float | None = None
+    lean: float | None = None
+    yarn_per_stitch_mm: float | None = None
+    firmness: float = 0.5
+
+    def __post_init__(self) -> None:
+        within(self.firmness, "Filling", 0, 1, field="firmness")
+
+    def gauge(self, yarn: DesignYarn | None) -> Gauge:
+        """The gauge in force with `yarn`; assumed until a hook and a yarn, or measures, are given."""
+        lean = DEFAULT_LEAN if self.lean is None else self.lean
+        if self.source in (GaugeFrom.SAMPLE, GaugeFrom.OWN) and self.stitch_mm and self.round_mm:
+            sampled = self.source is GaugeFrom.SAMPLE
+            how = "measured on your sample" if sampled else "as you typed it"
+            return Gauge(self.stitch_mm, self.round_mm, lean, 0.03 if sampled else 0.05, how)
+        if self.source is not GaugeFrom.ASSUMED and yarn is not None and self.hook_mm:
+            found = estimate_gauge(yarn.strands(self.strands), self.hook_mm)
+            return Gauge(found.stitch_mm, found.round_mm, lean, found.spread, found.how)
+        return ASSUMED
+
+    def hook_to_yarn(self, yarn: DesignYarn | None) -> float | None:
+        """Hook over yarn diameter, None while either is not known."""
+        if yarn is None or not self.hook_mm:
+            return None
+        return fabric_outlook(yarn.strands(self.strands), self.hook_mm).ratio
+
+
+def colours_of(yarns: tuple[DesignYarn, ...]) -> dict[str, str]:
+    """Colours by the names that rounds use; the first yarn is also the main one."""
+    colours = {y.name: y.colour for y in yarns}
+    if yarns:
+        colours.setdefault(MAIN_COLOUR, yarns[0].colour)
+    return colours

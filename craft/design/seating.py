@@ -1,0 +1,49 @@
+"""Parts in their places: seats from joins, and the figure put together by its estimated bodies."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from craft.design.anchors import Place, round_sizes
+from craft.design.design import Design, Posture
+from craft.design.joins import Join, Manner
+from craft.design.running import RunPart, worked_parts
+from craft.figure.body import Body, Placed, body_of
+from craft.figure.placement import Seat, swings_when_sitting
+from craft.figure.placement import place as placed_by
+from craft.rounds.fabric import WorkedPart
+
+
+def seats_of(joins: Sequence[Join], worked: Mapping[str, WorkedPart], posture: Posture) -> tuple[Seat, ...]:
+    """Places of parts on parts as the rounds are now."""
+    return tuple(_seat(j, j.place, worked, posture) for j in joins if j.place is not None and j.part != j.host)
+
+
+def _seat(join: Join, place: Place, worked: Mapping[str, WorkedPart], posture: Posture) -> Seat:
+    now = place.now(worked)
+    host = len(round_sizes(worked[join.host])[0]) if join.host in worked else 1
+    part = worked.get(join.part)
+    bends = join.manner in (None, Manner.PINCHED)
+    leg = part is not None and swings_when_sitting(part.name or "", "" if bends else "open", now.round / max(host, 1))
+    return Seat(
+        join.part,
+        join.host,
+        now.round,
+        now.stitch,
+        join.paired,
+        join.tilt,
+        join.turn,
+        laid=join.manner is Manner.LAID,
+        swings=leg and posture is Posture.SITTING,
+    )
+
+
+def estimated_figure(design: Design, parts: Sequence[RunPart]) -> tuple[Mapping[str, Body], tuple[Placed, ...]]:
+    """Bodies of all parts that have rounds, and every piece in its place, by the estimate.
+
+    An estimated body shows no limbs that are worked in, so they are placed like sewn ones.
+    """
+    worked = worked_parts(parts)
+    bodies = {key: body_of(w, design.gauge_now, firmness=design.gauge.firmness) for key, w in worked.items()}
+    makes = {p.key: p.part.make for p in parts}
+    return bodies, placed_by(bodies, makes, seats_of(design.joins, worked, design.posture))

@@ -1,0 +1,159 @@
+"""A design as the manuscript of its booklet."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+
+from craft.design.anchors import Place
+from craft.design.design import Design, EyeKind, Posture
+from craft.design.design import Step as AssemblyStep
+from craft.design.eye_text import text_following_eyes
+from craft.design.grading import figures_of, first_size
+from craft.design.joins import Join, Manner
+from craft.design.running import RunPart, worked_parts
+from craft.document.booklet.compose import AssemblyLine, Manuscript, PartLine, YarnLine
+from craft.rounds.fabric import WorkedPart
+from craft.rounds.pattern import Part as Written
+from craft.rounds.pattern import Step
+from craft.rounds.stitches import Terms
+from craft.text.exchange import InTerms
+
+_SEATS = {Manner.PINCHED: ", pinched flat", Manner.OPEN: ", open edge down", Manner.LAID: ", laid on"}
+
+_SAID = {
+    None: "Sew on",
+    Manner.OPEN: "Sew on",
+    Manner.LAID: "Sew on",
+    Manner.PINCHED: "Press the opening flat and sew on",
+    Manner.EDGE: "Join the two openings stitch to stitch",
+    Manner.WORKED_IN: "Worked in, not sewn",
+    Manner.MERGED: "Worked on together, not sewn",
+}
+"""What a step does that has no words of its own, by the manner of its join."""
+
+
+def manuscript_of(design: Design, parts: tuple[RunPart, ...], designer: str, terms: Terms, date: str) -> Manuscript:
+    """Everything the booklet of a design is composed of, in the chosen terms. parts: the design's, run."""
+    worked = worked_parts(parts)
+    lines = tuple(_part(design, p, w, terms) for p in parts if (w := p.worked) is not None)
+    figures = figures_of(first_size(design, parts))
+    uses = {use.colour: (use, skeins) for use, skeins in figures.yarns}
+    yarns = []
+    for i, yarn in enumerate(design.yarns):
+        use, skeins = uses.get(yarn.name) or (uses.get("Main") if i == 0 else None) or (None, None)
+        yarns.append(YarnLine(yarn.name, yarn.weight, design.gauge.strands, use, skeins))
+    if not yarns:
+        yarns = [YarnLine(use.colour, None, 1, use, None) for use, _ in uses.values()]
+    printed, brief = design.printed, design.brief
+    return Manuscript(
+        title=design.name,
+        designer=designer,
+        version=printed.version or "draft",
+        date=date,
+        terms=terms,
+        level=brief.level.value,
+        audience=brief.audience.value,
+        intro=brief.intro,
+        parts=lines,
+        gauge=design.gauge_now,
+        hook_mm=design.gauge.hook_mm,
+        yarns=tuple(yarns),
+        filling=figures.filling_g,
+        height=figures.height if lines else None,
+        width=figures.width if lines else None,
+        size_of="sitting" if design.posture is Posture.SITTING else "",
+        eyes=_eyes(design, worked),
+        notions=printed.notions,
+        assembly=tuple(_step(design, s, worked) for s in design.steps if _says_something(design, s)),
+        permissions=printed.permissions,
+        credits=" ".join(filter(None, (printed.credits, *(f"Worked from {s.title}." for s in design.sources)))),
+        changes=_lines(printed.changes),
+        count_table=printed.count_table,
+        notes=_lines(printed.notes),
+    )
+
+
+def _lines(text: str) -> tuple[str, ...]:
+    return tuple(line.strip() for line in text.splitlines() if line.strip())
+
+
+def _says_something(design: Design, step: AssemblyStep) -> bool:
+    return bool(step.text or step.join or step.part)
+
+
+def _step(design: Design, step: AssemblyStep, worked: Mapping[str, WorkedPart]) -> AssemblyLine:
+    """A step in her words; one without words says what its join does, so that none is ever left out."""
+    join = design.join(step.join)
+    part = design.part(step.part or "")
+    text = step.text
+    if not text:
+        sews = join is not None and join.place is not None
+        text = f"{_SAID[join.manner if join else None]}." if join is not None else "Attach."
+        if join is not None and not sews and (host := design.part(join.host)) is not None:
+            text = text.rstrip(".") + f" to {host.name}."
+    return AssemblyLine(text, part.name if part else "", _place(design, step, join, worked), step.before_closing)
+
+
+def _place(design: Design, step: AssemblyStep, join: Join | None, worked: Mapping[str, WorkedPart]) -> str:
+    """A step's place in words, in the rounds as they are now: round, stitches from the front, which side, how it sits."""
+    at = join.place if join else step.place
+    if at is None or (join is not None and not join.sewn):
+        return ""
+    return place_said(design, at, worked, paired=join is not None and join.paired) + (
+        _SEATS.get(join.manner, "") if join is not None and join.manner else ""
+    )
+
+
+def place_said(design: Design, at: Place, worked: Mapping[str, WorkedPart], *, paired: bool = False) -> str:
+    """A place in words: 'on Body, R12, 4 stitches to either side of the front middle'."""
+    host = design.part(at.on)
+    now = at.now(worked)
+    where = f"{host.name if host else 'a part that is gone'}, R{now.round}"
+    if not now.stitch:
+        run = worked.get(at.on)
+        middle = "at the top" if run and now.round >= len(run.counts) else "at the front, in the middle"
+        return f"on {where}, {middle}"
+    many = counted(abs(now.stitch), "stitch", "stitches")
+    if paired:
+        return f"on {where}, {many} to either side of the front middle"
+    side = "left" if now.stitch > 0 else "right"
+    return f"on {where}, {many} to the {side} of the front middle as you look at it"
+
+
+def counted(many: float, one: str, more: str) -> str:
+    """A number with its noun: '1 stitch', '2.5 stitches'."""
+    return f"{many:g} {one if many == 1 else more}"
+
+
+def _eyes(design: Design, worked: Mapping[str, WorkedPart]) -> str:
+    eyes = design.eyes
+    if eyes.kind is EyeKind.NONE:
+        return ""
+    kind = f"two safety eyes of {eyes.mm or 8:g} mm" if eyes.kind is EyeKind.SAFETY else "embroidered"
+    if eyes.place is None or eyes.place.on not in worked:
+        return kind
+    run = worked[eyes.place.on]
+    at = eyes.place.now(worked).round
+    shown = [t for t in run.rounds if t.live > 0]
+    above = f" and {shown[at].label}" if at < len(shown) else ""
+    label = shown[min(at, len(shown)) - 1].label
+    gap = counted(eyes.between, "stitch", "stitches")
+    return f"{kind}, on {run.name} between {label}{above}, with {gap} visible between"
+
+
+def _part(design: Design, part: RunPart, worked: WorkedPart, terms: Terms) -> PartLine:
+    """A part with its direction for the eyes saying where they are placed."""
+    written = part.written
+    if design.eyes.place is not None and design.eyes.place.on == part.key:
+        written = Written(
+            written.name,
+            tuple(
+                replace(item, text=text_following_eyes(item.text, design.eyes, worked))
+                if isinstance(item, Step)
+                else item
+                for item in written.items
+            ),
+            written.make,
+        )
+    return PartLine(written, worked, InTerms(part.checked.reading, part.part.text, terms))

@@ -1,0 +1,1 @@
+"""The demo studio "Lanternwick": made up, loaded once on a fresh installation."""

@@ -1,0 +1,193 @@
+"""A manifest as the craft's one value, and places of the value back on its pages."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+
+from craft.design.anchors import Anchor, Place
+from craft.design.design import (
+    Audience,
+    Brief,
+    Design,
+    EyeKind,
+    Eyes,
+    Level,
+    Mark,
+    Posture,
+    Printed,
+    Size,
+    SizeKind,
+    Source,
+    Step,
+)
+from craft.design.joins import Join, Manner
+from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
+from craft.rounds.fabric import WorkedPart
+from craft.rounds.stitches import Terms
+from studio.designs import manifest as pages
+
+_MANNERS = {"pinched": Manner.PINCHED, "open": Manner.OPEN, "laid": Manner.LAID}
+
+
+def yarn_value(yarn: pages.DesignYarn) -> DesignYarn:
+    """A yarn of the design."""
+    return DesignYarn(yarn.name, yarn.colour, yarn.weight, yarn.wraps, yarn.plush, yarn.skein_m, yarn.skein_g)
+
+
+def gauge_value(page: pages.GaugePage) -> GaugeInForce:
+    """Hook, strands and the gauge to reckon with."""
+    return GaugeInForce(
+        GaugeFrom(page.source),
+        page.hook_mm,
+        page.strands,
+        page.stitch_mm,
+        page.round_mm,
+        page.lean,
+        page.yarn_per_stitch_mm,
+        page.firmness,
+    )
+
+
+def _place(on: str | None, at: int | None, stitch: float, share: float | None, angle: float | None) -> Place | None:
+    if not on or not at:
+        return None
+    return Place(on, at, stitch, None if share is None else Anchor(share, angle or 0.0))
+
+
+def place_of(step: pages.AssemblyStep) -> Place | None:
+    """Where a step is, None when it says nowhere."""
+    return _place(step.on, step.round, step.stitch, step.share, step.angle)
+
+
+def join_of(step: pages.AssemblyStep) -> Join | None:
+    """The join that a step makes, None when it joins nothing."""
+    if not step.part or not step.on:
+        return None
+    manner = Manner.WORKED_IN if step.no_sew else _MANNERS.get(step.seat)
+    return Join(
+        step.key,
+        step.part,
+        step.on,
+        place_of(step),
+        manner=manner,
+        paired=step.paired,
+        tilt=step.tilt,
+        turn=step.turn,
+        wide=step.wide,
+    )
+
+
+def _step(step: pages.AssemblyStep) -> Step:
+    join = step.key if step.part and step.on else None
+    place = None if join else place_of(step)
+    return Step(step.key, step.text, step.part, join, place, step.before_closing, step.picture)
+
+
+def eyes_value(page: pages.AssemblyPage) -> Eyes:
+    """The eyes, wherever they are."""
+    kind, entry = EyeKind(page.eye_kind), page.eyes
+    if entry is None:
+        return Eyes(kind, page.eye_mm)
+    return Eyes(kind, page.eye_mm, _place(entry.part, entry.round, 0.0, entry.share, 0.0), entry.between)
+
+
+def _mark(mark: pages.FaceMark) -> Mark:
+    place = _place(mark.part, mark.round, mark.stitch, mark.share, mark.angle)
+    assert place is not None
+    to = _place(mark.part, mark.to_round, mark.to_stitch, mark.to_share, mark.to_angle)
+    return Mark(mark.key, mark.name, place, to, mark.paired)
+
+
+def size_value(entry: pages.SizeEntry) -> Size:
+    """Another size, as it is asked for."""
+    yarn = None if entry.yarn is None else yarn_value(entry.yarn)
+    return Size(entry.key, entry.name, SizeKind(entry.kind), yarn, entry.hook_mm, entry.strands, entry.height_mm)
+
+
+def value_of(manifest: pages.Manifest, parts: Iterable[Part], sources: Iterable[Source] = ()) -> Design:
+    """The whole manifest as one value. parts: with their texts, in the manifest's order."""
+    page, brief, printed = manifest.assembly, manifest.brief, manifest.booklet
+    return Design(
+        manifest.name,
+        Terms(manifest.terms),
+        gauge=gauge_value(manifest.gauge),
+        yarns=tuple(yarn_value(y) for y in manifest.gauge.yarns),
+        parts=tuple(parts),
+        joins=tuple(j for s in page.steps if (j := join_of(s)) is not None),
+        eyes=eyes_value(page),
+        marks=tuple(_mark(m) for m in page.marks),
+        steps=tuple(_step(s) for s in page.steps),
+        posture=Posture(page.posture),
+        brief=Brief(Audience(brief.audience), Level(brief.level), brief.height_mm, brief.intro, brief.notes),
+        sizes=tuple(size_value(s) for s in manifest.sizes.sizes),
+        printed=Printed(
+            printed.version,
+            printed.count_table,
+            tuple(n.strip() for n in printed.notions.split(",") if n.strip()),
+            printed.permissions,
+            printed.credits,
+            printed.notes,
+            printed.changes,
+        ),
+        sources=tuple(sources),
+    )
+
+
+# --- from the value back to the pages -------------------------------------------------------
+
+
+def with_eyes(page: pages.AssemblyPage, eyes: Eyes) -> pages.AssemblyPage:
+    """The page with the eyes as the value has them."""
+    entry = None
+    if eyes.place is not None:
+        share = eyes.place.anchor.share if eyes.place.anchor else None
+        entry = pages.EyesEntry(part=eyes.place.on, round=eyes.place.round, between=eyes.between, share=share)
+    changed: pages.AssemblyPage = page.model_copy(
+        update={"eyes": entry, "eye_kind": eyes.kind.value, "eye_mm": eyes.mm}
+    )
+    return changed
+
+
+def with_places(page: pages.AssemblyPage, design: Design) -> pages.AssemblyPage:
+    """The page with its steps' places and its eyes as the value has them."""
+    steps = []
+    for step in page.steps:
+        join = design.join(step.key)
+        at = join.place if join else next((s.place for s in design.steps if s.key == step.key), None)
+        steps.append(step if at is None else step.model_copy(update=_said(at)))
+    return with_eyes(page.model_copy(update={"steps": steps}), design.eyes)
+
+
+def _said(at: Place) -> dict[str, object]:
+    kept = {"share": None, "angle": None} if at.anchor is None else {"share": at.anchor.share, "angle": at.anchor.angle}
+    return {"round": at.round, "stitch": at.stitch, **kept}
+
+
+def _anchored(now: Place | None, before: Place | None, worked: Mapping[str, WorkedPart]) -> tuple[float, float] | None:
+    anchor = None if now is None else now.anchored(before, worked).anchor
+    return None if anchor is None else (anchor.share, anchor.angle)
+
+
+def anchored(
+    page: pages.AssemblyPage, before: pages.AssemblyPage, worked: Mapping[str, WorkedPart]
+) -> pages.AssemblyPage:
+    """The page with the surface's place of everything that was set or moved since `before`."""
+    old_steps = {s.key: place_of(s) for s in before.steps}
+    steps = []
+    for step in page.steps:
+        share, angle = _anchored(place_of(step), old_steps.get(step.key), worked) or (None, None)
+        steps.append(step.model_copy(update={"share": share, "angle": angle}))
+    old_marks = {m.key: _mark(m) for m in before.marks}
+    marks = []
+    for entry in page.marks:
+        mark, old = _mark(entry), old_marks.get(entry.key)
+        share, angle = _anchored(mark.place, old.place if old else None, worked) or (None, None)
+        to_share, to_angle = _anchored(mark.to, old.to if old else None, worked) or (None, None)
+        changes = {"share": share, "angle": angle, "to_share": to_share, "to_angle": to_angle}
+        marks.append(entry.model_copy(update=changes))
+    eyes = eyes_value(page)
+    if eyes.place is not None:
+        share, _ = _anchored(eyes.place, eyes_value(before).place, worked) or (None, None)
+        page = page.model_copy(update={"eyes": page.eyes and page.eyes.model_copy(update={"share": share})})
+    kept: pages.AssemblyPage = page.model_copy(update={"steps": steps, "marks": marks})
+    return kept

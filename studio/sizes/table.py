@@ -1,0 +1,93 @@
+"""The table of sizes as it goes over the wire."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from craft.design.design import Design, Size
+from craft.design.grading import Sized, SizeFigures, at_size, figures_of, first_size
+from craft.design.running import RunPart
+from craft.errors import CraftError
+from craft.gauge import Estimate
+from studio.bench.previews import estimate
+from studio.designs.reading import ReadDesign
+from studio.sizes.schemas import SizeColumn, SizedPart, SizesTable, YarnUse
+from studio.yarns.schemas import GaugeOut
+
+
+def table(read: ReadDesign, sizes: tuple[Size, ...]) -> SizesTable:
+    """The design as it is, beside the sizes asked for; one that cannot be made says why."""
+    design, parts = read.value, read.parts
+    columns = [_column(first_size(design, parts), None)]
+    columns += [_asked(design, parts, size) for size in sizes]
+    return SizesTable(columns=columns)
+
+
+def _asked(design: Design, parts: tuple[RunPart, ...], size: Size) -> SizeColumn:
+    try:
+        return _column(at_size(design, parts, size), size)
+    except CraftError as error:
+        return _impossible(design, size, error.message)
+
+
+def _column(sized: Sized, size: Size | None) -> SizeColumn:
+    found = figures_of(sized, size.yarn if size else None)
+    return SizeColumn(
+        key=size.key if size else "base",
+        name=size.name if size else "As it is",
+        kind=size.kind.value if size else "base",
+        problem=None,
+        gauge=GaugeOut(**asdict(sized.gauge)),
+        fabric=sized.fabric,
+        parts=_rows(sized, found),
+        height=estimate(found.height),
+        width=estimate(found.width),
+        eye_mm=found.eye_mm,
+        yarns=[
+            YarnUse(colour=use.colour, stitches=use.stitches, metres=estimate(use.metres), skeins=skeins)
+            for use, skeins in found.yarns
+        ],
+        filling_g=estimate(found.filling_g),
+        hours=estimate(found.hours),
+        notes=list(found.notes),
+    )
+
+
+def _rows(sized: Sized, found: SizeFigures) -> list[SizedPart]:
+    return [
+        SizedPart.model_validate(
+            {
+                "key": part.source.key,
+                "name": part.source.name,
+                "make": part.worked.make,
+                "how": part.how,
+                "counts": list(part.worked.counts),
+                "rounds": size.rounds,
+                "stitches": size.stitches * part.worked.make,
+                "height": estimate(size.height),
+                "width": estimate(size.width),
+            }
+        )
+        for part, size in zip(sized.parts, found.parts, strict=True)
+    ]
+
+
+def _impossible(design: Design, size: Size, why: str) -> SizeColumn:
+    """A column that says why a size cannot be made."""
+    empty = estimate(Estimate(0, 0, 0, ""))
+    return SizeColumn(
+        key=size.key,
+        name=size.name,
+        kind=size.kind.value,
+        problem=why,
+        gauge=GaugeOut(**asdict(design.gauge_now)),
+        fabric=None,
+        parts=[],
+        height=empty,
+        width=empty,
+        eye_mm=None,
+        yarns=[],
+        filling_g=empty,
+        hours=empty,
+        notes=[],
+    )
