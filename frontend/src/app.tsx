@@ -8,11 +8,13 @@ import { Door } from "./accounts/door";
 import { type Me, useAccount, useSession } from "./accounts/session";
 import { Refused, sentence } from "./api/client";
 import { DesignLayout } from "./design/layout";
+import { anyUnsent, keepFor } from "./design/unsent";
 import { Shelf } from "./shelf/shelf";
+import { Broken } from "./ui/broken";
 import { Button, Empty, IconButton } from "./ui/controls";
 import { setGround, useGround } from "./ui/ground";
 import { Keys, useCommands } from "./ui/keys";
-import { Overlays } from "./ui/overlays";
+import { Overlays, useSay } from "./ui/overlays";
 
 const BasketPage = lazy(() => import("./yarns/basket-page").then((m) => ({ default: m.BasketPage })));
 const BriefStop = lazy(() => import("./brief/brief").then((m) => ({ default: m.BriefStop })));
@@ -45,6 +47,15 @@ function Header({ me }: { me: Me }) {
   const ground = useGround();
   const account = useAccount();
   const [open, setOpen] = useState(false);
+  const say = useSay();
+  const leave = () => {
+    if (anyUnsent())
+      say(
+        "Something you typed has not reached the studio yet. Stay until it has, or it would be lost on this machine.",
+        true,
+      );
+    else account.mutate({ do: "out" });
+  };
   const commands = useMemo(
     () => [
       {
@@ -91,7 +102,7 @@ function Header({ me }: { me: Me }) {
       <IconButton label="Your studio" onClick={() => setOpen(true)}>
         <UserRound size={18} />
       </IconButton>
-      <IconButton label="Sign out" onClick={() => account.mutate({ do: "out" })}>
+      <IconButton label="Sign out" onClick={leave}>
         <LogOut size={18} />
       </IconButton>
       {open && <AccountDialog me={me} open onOpen={setOpen} />}
@@ -113,8 +124,17 @@ function Lost() {
 }
 
 function Inside({ me }: { me: Me }) {
+  // Before any screen is made: each looks for what waits of hers.
+  useState(() => keepFor(me.username));
   return (
     <Keys>
+      <button
+        type="button"
+        className="sr-only focus:not-sr-only focus:absolute focus:left-2 focus:top-2 focus:z-50 focus:rounded-md focus:border focus:border-strong focus:bg-panel focus:px-3 focus:py-1.5"
+        onClick={() => document.getElementById("main")?.focus()}
+      >
+        Skip to the main part
+      </button>
       <Header me={me} />
       <Suspense
         fallback={
@@ -124,8 +144,22 @@ function Inside({ me }: { me: Me }) {
         }
       >
         <Routes>
-          <Route path="/" element={<Shelf />} />
-          <Route path="/yarns" element={<BasketPage />} />
+          <Route
+            path="/"
+            element={
+              <Broken key="shelf">
+                <Shelf />
+              </Broken>
+            }
+          />
+          <Route
+            path="/yarns"
+            element={
+              <Broken key="yarns">
+                <BasketPage />
+              </Broken>
+            }
+          />
           <Route path="/designs/:id" element={<DesignLayout />}>
             <Route index element={<Navigate to="rounds" replace />} />
             <Route path="brief" element={<BriefStop />} />

@@ -29,6 +29,7 @@ from studio.bench.schemas import (
     PreviewOut,
     ReshapeIn,
     SceneOut,
+    SettlingOut,
     TidyIn,
     TidyOut,
     YarnQuestion,
@@ -130,11 +131,11 @@ def dry_run(request: HttpRequest, payload: PreviewIn) -> DryRunOut:
 
 
 @router.post("/import", response=ImportOut)
-def read_file(request: HttpRequest, file: File[UploadedFile], terms: str | None = None) -> ImportOut:
-    """Say what a file of rounds holds; nothing is kept."""
-    if terms not in (None, *Terms):
-        raise CraftError("Terms are us, uk or letters.", field="terms")
-    return workings.imported(file.name or "text", file.read(MOST_TEXT * 4 + 1), terms)
+def read_file(
+    request: HttpRequest, file: File[UploadedFile], terms: TermsName | None = None, into: TermsName | None = None
+) -> ImportOut:
+    """Say what a file of rounds holds; nothing is kept. into: the terms that its parts are to be put into."""
+    return workings.imported(file.name or "text", file.read(MOST_TEXT * 4 + 1), terms, into)
 
 
 @router.get("/file/{int:design_id}/{to}", response=None)
@@ -179,6 +180,13 @@ def settle_figure(request: HttpRequest, design_id: int) -> SceneOut:
 def no_sew(request: HttpRequest, design_id: int, payload: NoSewIn) -> DesignOut:
     """Have a part worked in by its host's round instead of sewn on; one change, one undo."""
     return shown(join_in(designer(request), design_id, payload.step))
+
+
+@pictures.post("/{int:design_id}/settle", response=SettlingOut)
+def settle_design(request: HttpRequest, design_id: int) -> SettlingOut:
+    """Have every part settled that is not yet, for the design's picture; how far that is."""
+    user = designer(request)
+    return scenes.settling(user, design_of(user, design_id))
 
 
 @pictures.get("/{int:design_id}/picture.svg", response=None)

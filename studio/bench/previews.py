@@ -15,6 +15,7 @@ from craft.problems import Problem
 from craft.rounds.fabric import MAIN_COLOUR, Tally, WorkedPart, repeats_said
 from craft.text.check import Checked
 from craft.text.notation import highlights
+from craft.text.reshaping import is_folded
 from studio.bench.eyes import eye_hints
 from studio.bench.schemas import (
     ColourIn,
@@ -208,6 +209,7 @@ def preview(question: PreviewIn) -> PreviewOut:
         steps=steps,
         size=size,
         sound=checked.sound,
+        folded=is_folded(checked.reading),
         terms=checked.reading.found.used.value,
         terms_how=checked.reading.found.evidence,
     )

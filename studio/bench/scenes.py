@@ -43,6 +43,7 @@ from studio.bench.schemas import (
     PlacedOut,
     SceneOut,
     SettledPart,
+    SettlingOut,
     StepPlace,
 )
 from studio.designs.models import Design
@@ -183,6 +184,13 @@ def scene(user: User, design: Design) -> SceneOut:
 def settle_all(user: User, design: Design) -> SceneOut:
     """Have every part of a design settled that is not, and show the figure as far as it is."""
     return _shown(staged(user, design, ask=True))
+
+
+def settling(user: User, design: Design) -> SettlingOut:
+    """Have every part of a design settled that is not; how far that is."""
+    staging = staged(user, design, ask=True)
+    busy = sum(job.state in (State.WAITING, State.RUNNING) for job in staging.jobs.values())
+    return SettlingOut(whole=staging.assembled.whole, under_way=busy)
 
 
 def _shown(staging: Staged) -> SceneOut:

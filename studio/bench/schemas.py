@@ -168,7 +168,7 @@ class FigurePart(Schema):
 
 
 class PreviewOut(Schema):
-    """Everything the bench shows of a text."""
+    """Everything the bench shows of a text. folded: whether any line stands for several rounds."""
 
     number: int
     spans: list[SpanOut]
@@ -178,6 +178,7 @@ class PreviewOut(Schema):
     steps: list[StepOut]
     size: SizeOut | None
     sound: bool
+    folded: bool
     terms: TermsName
     terms_how: str
 
@@ -209,12 +210,27 @@ class ReshapeIn(Schema):
     widen: `first`, `by` stitches more. move: `first` to `last`, along by `by`. stack, stagger: `first` to `last`.
     shift: `by` plain stitches after the last round of `first`. sides: shaping of `first` to `last` moved along against
     the drift of `lean`. insert: `by` straight rounds behind `first`.
-    copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`.
+    copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`. number: the whole, put in
+    order. repeat: the last repeat of `first`, `by` times more.
     """
 
     text: Text
     terms: TermsName
-    do: Literal["widen", "move", "stack", "stagger", "insert", "shift", "sides", "copy", "mirror", "pair", "recolour"]
+    do: Literal[
+        "widen",
+        "move",
+        "stack",
+        "stagger",
+        "insert",
+        "shift",
+        "sides",
+        "copy",
+        "mirror",
+        "pair",
+        "recolour",
+        "number",
+        "repeat",
+    ]
     first: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     last: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     after: Annotated[int, Field(ge=0, le=1_000_000)] = 0
@@ -286,11 +302,16 @@ class FoundPartOut(Schema):
 
 
 class ImportOut(Schema):
-    """What an imported text holds; nothing is kept."""
+    """What an imported text holds; nothing is kept.
+
+    terms: those it is written in. into: those its parts are in here. kept: why they could not be put into others.
+    """
 
     name: str
     terms: TermsName
     terms_how: str
+    into: TermsName
+    kept: str | None
     parts: list[FoundPartOut]
     lines: list[ReadLineOut]
     more_lines: int
@@ -450,6 +471,13 @@ class SceneOut(Schema):
     order: list[str]
     balance: BalanceOut | None
     centre: dict[str, CentreOut]
+
+
+class SettlingOut(Schema):
+    """How far a design's parts are settled. whole: all that is placed is."""
+
+    whole: bool
+    under_way: int
 
 
 class NoSewIn(Schema):

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from craft.design.parts import MOST_MAKE, MOST_NAME
 from craft.document.chart import draw_chart
+from craft.errors import CraftError
 from craft.problems import Problem, Severity
 from craft.rounds.fabric import WorkedPart, movements, place_of
-from craft.rounds.pattern import Item, Part
+from craft.rounds.pattern import Item, Part, Pattern
 from craft.rounds.stitches import Terms, stitch
 from craft.text.check import check
-from craft.text.exchange import imported_text
+from craft.text.exchange import converted, imported_text
 from craft.text.notation import LineKind, print_item, print_part
 from craft.text.reshaping import (
     Change,
@@ -23,7 +25,9 @@ from craft.text.reshaping import (
     Widen,
     add_shift,
     keep_sides,
+    renumbered,
     reshape,
+    with_repeat,
 )
 from studio.bench.previews import palette_from, worked_of
 from studio.bench.schemas import (
@@ -69,6 +73,10 @@ def reshaped(asked: ReshapeIn) -> str:
     """The text after a change of the ladder; CraftError says why it cannot be made."""
     terms = Terms(asked.terms)
     live = 0
+    if asked.do == "number":
+        return renumbered(asked.text, terms)
+    if asked.do == "repeat":
+        return with_repeat(asked.text, terms, asked.first, asked.by)
     if asked.do == "sides":
         return keep_sides(asked.text, terms, asked.first, asked.last, asked.lean)
     if asked.do in ("widen", "shift"):
@@ -164,7 +172,7 @@ def _places(worked: WorkedPart, total: int) -> list[str]:
 # --- imported texts -----------------------------------------------------------------------
 
 
-def imported(name: str, raw: bytes, terms: str | None) -> ImportOut:
+def imported(name: str, raw: bytes, terms: str | None, into: str | None = None) -> ImportOut:
     """What a file holds, line by line and part by part; CraftError says why it cannot be read."""
     text = imported_text(name, raw)
     checked = check(text, Terms(terms) if terms else None)
@@ -179,27 +187,40 @@ def imported(name: str, raw: bytes, terms: str | None) -> ImportOut:
         _line(number, line, kind, said.get(start, ""), worst.get(number))
         for number, line, kind, start in ((n.number, n.text, n.kind, n.span.start) for n in reading.lines[:MOST_LINES])
     ]
+    wanted = Terms(into) if into else reading.pattern.terms
+    texts, kept = _into(text, reading.pattern, wanted)
     parts = [
         FoundPartOut(
-            name=(part.name or "Part")[:40],
-            make=min(part.make, 50),
-            text=_own_text(text, part, reading.pattern.terms),
+            name=(part.name or "Part")[:MOST_NAME],
+            make=min(part.make, MOST_MAKE),
+            text=texts[at],
             rounds=len(worked.rounds),
             stitches=len(worked.graph),
             faults=sum(p.severity is Severity.FAULT and p.place.part == part.name for p in checked.problems),
         )
-        for part, worked in zip(reading.pattern.parts, checked.parts, strict=True)
+        for at, (part, worked) in enumerate(zip(reading.pattern.parts, checked.parts, strict=True))
         if worked.rounds
     ]
     return ImportOut(
         name=(reading.pattern.entry("name") or name.rsplit(".", 1)[0])[:80],
         terms=reading.pattern.terms.value,
         terms_how=reading.found.evidence,
+        into=reading.pattern.terms.value if kept else wanted.value,
+        kept=kept,
         parts=parts,
         lines=lines,
         more_lines=max(0, len(reading.lines) - MOST_LINES),
         sound=checked.sound,
     )
+
+
+def _into(text: str, pattern: Pattern, wanted: Terms) -> tuple[list[str], str | None]:
+    """Every part's own text in the wanted terms; as typed, with the reason, when that cannot be."""
+    own = [_own_text(text, part, pattern.terms) for part in pattern.parts]
+    try:
+        return [converted(one, pattern.terms, wanted) for one in own], None
+    except CraftError as error:
+        return own, error.message
 
 
 _RANK = {Severity.FAULT: 0, Severity.WARNING: 1, Severity.HINT: 2}

@@ -64,16 +64,6 @@ def copy_design(
 
 
 @transaction.atomic
-def rename_design(user: User, pk: int, name: str, terms: str) -> Design:
-    """Another name, other terms; texts stay as they were typed."""
-    design = design_of(user, pk, lock=True)
-    manifest = design.manifest
-    if (manifest.name, manifest.terms) != (name, terms):
-        record(design, manifest.model_copy(update={"name": name, "terms": terms}), f"Named it {name}")
-    return design
-
-
-@transaction.atomic
 def remove_design(user: User, pk: int) -> None:
     """Take a design off the shelf for good."""
     design = design_of(user, pk, lock=True)

@@ -56,7 +56,9 @@ def read_design(request: HttpRequest, design_id: int) -> DesignOut:
 @router.put("/{int:design_id}", response=DesignOut)
 def rename_design(request: HttpRequest, design_id: int, payload: Rename) -> DesignOut:
     """Change name and terms."""
-    return shown(actions.rename_design(designer(request), design_id, payload.name, payload.terms))
+    return shown(
+        texts.rename_design(designer(request), design_id, payload.name, payload.terms, convert=payload.convert)
+    )
 
 
 @router.delete("/{int:design_id}", response={204: None})

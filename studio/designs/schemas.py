@@ -101,10 +101,11 @@ class NewDesign(Schema):
 
 
 class Rename(Schema):
-    """Another name, other terms."""
+    """Another name, other terms. convert: rounds that are typed in the old terms are put into the new ones."""
 
     name: PartName
     terms: TermsName
+    convert: bool = False
 
 
 class NewPart(Schema):

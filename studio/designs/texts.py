@@ -9,8 +9,11 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from craft.design.eye_text import eyes_from_text
+from craft.errors import CraftError
 from craft.fitting.panels import recipe_of
 from craft.rounds.fabric import WorkedPart
+from craft.rounds.stitches import Terms
+from craft.text.exchange import converted
 from studio.designs.manifest import AssemblyPage, Manifest, PartEntry
 from studio.designs.models import Design, Draft, PartVersion
 from studio.designs.policy import design_of, part_of
@@ -133,3 +136,42 @@ def rewrite_parts(
     parts = [entries[key] for key in order if key in entries] + [e for k, e in entries.items() if k not in order]
     record(design, manifest.model_copy(update={"parts": parts, "assembly": assembly}), label)
     return design
+
+
+@transaction.atomic
+def rename_design(user: User, pk: int, name: str, terms: str, *, convert: bool = False) -> Design:
+    """Another name, other terms. convert: every part's rounds are put into the new terms, as the same one change.
+
+    CraftError when rounds to be converted are not understood; else texts stay as they were typed.
+    """
+    design = design_of(user, pk, lock=True)
+    manifest = design.manifest
+    if (manifest.name, manifest.terms) == (name, terms):
+        return design
+    changes: dict[str, Any] = {"name": name, "terms": terms}
+    label = f"Named it {name}" if manifest.name != name else f"Read it in {_TERMS[terms]}"
+    if convert and manifest.terms != terms:
+        cut_all(design)
+        manifest = design.manifest
+        changes["parts"] = _in_terms(design, manifest, terms)
+        label = f"Put its rounds into {_TERMS[terms]}"
+    record(design, manifest.model_copy(update=changes), label)
+    return design
+
+
+_TERMS = {"us": "US terms", "uk": "UK terms", "letters": "letters"}
+
+
+def _in_terms(design: Design, manifest: Manifest, terms: str) -> list[PartEntry]:
+    """Every part with a version of its text in other terms; drafted rounds stay the drafted ones."""
+    versions = PartVersion.objects.in_bulk([p.version for p in manifest.parts])
+    entries = []
+    for entry in manifest.parts:
+        old = versions[entry.version]
+        try:
+            text = converted(old.text, Terms(manifest.terms), Terms(terms))
+        except CraftError as error:
+            raise CraftError(f"{entry.name}: {error.message}", field="terms") from None
+        made = new_version(design, entry.key, text, old.recipe, hand_edited=old.hand_edited)
+        entries.append(entry.model_copy(update={"version": made.pk}))
+    return entries

@@ -1,6 +1,7 @@
 """Patterns from and to files that words make: text, Markdown, JSON and CSV, in and out."""
 
+from craft.text.exchange.convert import converted
 from craft.text.exchange.export import TEXT_FORMATS, InTerms, as_written, count_table, reworded
 from craft.text.exchange.imports import imported_text
 
-__all__ = ["TEXT_FORMATS", "InTerms", "as_written", "count_table", "imported_text", "reworded"]
+__all__ = ["TEXT_FORMATS", "InTerms", "as_written", "converted", "count_table", "imported_text", "reworded"]

@@ -55,7 +55,8 @@ def as_written(
         case "json":
             return json.dumps(to_json(replace(pattern, terms=say.terms)), ensure_ascii=False, indent=1) + "\n"
         case "csv":
-            return _csv(pattern, checked.parts, say)
+            # A row for every worked round: folding has nothing to fold here.
+            return _csv(checked.reading.pattern, checked.parts, say)
         case "md":
             return _markdown(pattern, say)
     raise CraftError(f"{to!r} is no format: {', '.join(TEXT_FORMATS)}.")

@@ -2,6 +2,7 @@
 
 from craft.text.reshaping.changes import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, reshape
 from craft.text.reshaping.joining import Limb, add_shift, fold_flat, keep_sides, work_in
+from craft.text.reshaping.lines import is_folded, renumbered, with_repeat
 from craft.text.reshaping.stitches import mirrored_body, rotated_body
 
 __all__ = [
@@ -16,9 +17,12 @@ __all__ = [
     "Widen",
     "add_shift",
     "fold_flat",
+    "is_folded",
     "keep_sides",
     "mirrored_body",
+    "renumbered",
     "reshape",
     "rotated_body",
+    "with_repeat",
     "work_in",
 ]

@@ -1,6 +1,7 @@
 /** Who is signed in. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
+import { wipeUnsent } from "../design/unsent";
 
 export type Session = Schemas["Session"];
 export type Me = Schemas["Me"];
@@ -17,12 +18,6 @@ export function useSession() {
 /** Whether she who is signed in crochets with her left hand: figures, ladders and charts are mirrored for her. */
 export function useLeftHanded(): boolean {
   return useSession().data?.me?.left_handed ?? false;
-}
-
-/** Local drafts belong to one designer and are wiped when she signs out. */
-export function wipeLocal(): void {
-  for (const key of Object.keys(localStorage))
-    if (key.startsWith("spirrel-draft-")) localStorage.removeItem(key);
 }
 
 type Change =
@@ -65,7 +60,7 @@ export function useAccount() {
     mutationFn: ask,
     onSuccess: (session, change) => {
       if (change.do === "out") {
-        wipeLocal();
+        wipeUnsent();
         queries.removeQueries({ predicate: (query) => query.queryKey[0] !== KEY[0] });
       }
       queries.setQueryData(KEY, session);

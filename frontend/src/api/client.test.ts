@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
 import { moved } from "../assembly/assembly";
-import { localKey } from "../rounds/use-part-text";
 import { recipeFor, recipeFrom } from "../shapes/recipe";
 import { isTyping } from "../ui/keys";
 import { answer, cookie, Refused, sentence } from "./client";
@@ -48,10 +47,6 @@ describe("answers", () => {
 it("reads the token from the cookies", () => {
   expect(cookie("csrftoken", "a=1; csrftoken=b%3D2; c=3")).toBe("b=2");
   expect(cookie("csrftoken", "")).toBe("");
-});
-
-it("keeps local drafts apart by designer, design and part", () => {
-  expect(localKey("fern", 3, "abcd")).toBe("spirrel-draft-fern-3-abcd");
 });
 
 it("moves steps within the list only", () => {

@@ -139,7 +139,7 @@ export interface paths {
         put?: never;
         /**
          * Read File
-         * @description Say what a file of rounds holds; nothing is kept.
+         * @description Say what a file of rounds holds; nothing is kept. into: the terms that its parts are to be put into.
          */
         post: operations["studio_bench_api_read_file"];
         delete?: never;
@@ -794,6 +794,26 @@ export interface paths {
          * @description One action forth.
          */
         post: operations["studio_designs_api_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Design
+         * @description Have every part settled that is not yet, for the design's picture; how far that is.
+         */
+        post: operations["studio_bench_api_settle_design"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2200,8 +2220,17 @@ export interface components {
         /**
          * ImportOut
          * @description What an imported text holds; nothing is kept.
+         *
+         *     terms: those it is written in. into: those its parts are in here. kept: why they could not be put into others.
          */
         ImportOut: {
+            /**
+             * Into
+             * @enum {string}
+             */
+            into: "us" | "uk" | "letters";
+            /** Kept */
+            kept: string | null;
             /** Lines */
             lines: components["schemas"]["ReadLineOut"][];
             /** More Lines */
@@ -2673,9 +2702,11 @@ export interface components {
         };
         /**
          * PreviewOut
-         * @description Everything the bench shows of a text.
+         * @description Everything the bench shows of a text. folded: whether any line stands for several rounds.
          */
         PreviewOut: {
+            /** Folded */
+            folded: boolean;
             /** Number */
             number: number;
             part: components["schemas"]["FigurePart"];
@@ -2901,9 +2932,14 @@ export interface components {
         };
         /**
          * Rename
-         * @description Another name, other terms.
+         * @description Another name, other terms. convert: rounds that are typed in the old terms are put into the new ones.
          */
         Rename: {
+            /**
+             * Convert
+             * @default false
+             */
+            convert?: boolean;
             /** Name */
             name: string;
             /**
@@ -2919,7 +2955,8 @@ export interface components {
          *     widen: `first`, `by` stitches more. move: `first` to `last`, along by `by`. stack, stagger: `first` to `last`.
          *     shift: `by` plain stitches after the last round of `first`. sides: shaping of `first` to `last` moved along against
          *     the drift of `lean`. insert: `by` straight rounds behind `first`.
-         *     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`.
+         *     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`. number: the whole, put in
+         *     order. repeat: the last repeat of `first`, `by` times more.
          */
         ReshapeIn: {
             /**
@@ -2936,7 +2973,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "widen" | "move" | "stack" | "stagger" | "insert" | "shift" | "sides" | "copy" | "mirror" | "pair" | "recolour";
+            do: "widen" | "move" | "stack" | "stagger" | "insert" | "shift" | "sides" | "copy" | "mirror" | "pair" | "recolour" | "number" | "repeat";
             /**
              * First
              * @default 0
@@ -3236,6 +3273,16 @@ export interface components {
             job: components["schemas"]["JobOut"];
             /** Part */
             part: string;
+        };
+        /**
+         * SettlingOut
+         * @description How far a design's parts are settled. whole: all that is placed is.
+         */
+        SettlingOut: {
+            /** Under Way */
+            under_way: number;
+            /** Whole */
+            whole: boolean;
         };
         /**
          * ShapeIn
@@ -3932,7 +3979,8 @@ export interface operations {
     studio_bench_api_read_file: {
         parameters: {
             query?: {
-                terms?: string | null;
+                terms?: ("us" | "uk" | "letters") | null;
+                into?: ("us" | "uk" | "letters") | null;
             };
             header?: never;
             path?: never;
@@ -4883,6 +4931,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_bench_api_settle_design: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettlingOut"];
                 };
             };
         };

@@ -17,8 +17,13 @@ function underWay(scene: Scene | undefined): boolean {
 export function useScene(design: Design) {
   const query = useQuery({
     queryKey: ["figure", design.id, design.revision],
-    queryFn: () =>
-      answer<Scene>(api.GET("/api/bench/figure/{design_id}", { params: { path: { design_id: design.id } } })),
+    // Asking puts in line whatever is not settled yet; looking again while that is under way begins nothing.
+    queryFn: ({ client, queryKey }) => {
+      const params = { params: { path: { design_id: design.id } } };
+      return underWay(client.getQueryData<Scene>(queryKey))
+        ? answer<Scene>(api.GET("/api/bench/figure/{design_id}", params))
+        : answer<Scene>(api.POST("/api/bench/figure/{design_id}", params));
+    },
     placeholderData: (before) => before,
     refetchInterval: (q) => (underWay(q.state.data) ? LOOK : false),
   });

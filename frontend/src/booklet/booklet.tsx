@@ -6,7 +6,7 @@ import type { Design } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
-import { pictureUrl } from "../shelf/shelf";
+import { pictureUrl } from "../design/use-picture";
 import { Button, Check, Field, inputClass, Panel, SelectField, TextField } from "../ui/controls";
 import { type Block, Sections } from "./sections";
 

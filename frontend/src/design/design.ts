@@ -38,7 +38,7 @@ export function newKey(): string {
 }
 
 type Act =
-  | { do: "rename"; name: string; terms: Design["terms"] }
+  | { do: "rename"; name: string; terms: Design["terms"]; convert?: boolean }
   | {
       do: "add-part";
       name: string;
@@ -70,7 +70,7 @@ const BY_WHAT_IS_STORED = new Set<Act["do"]>([
   "tell-eyes",
 ]);
 
-const SHOWS_ANEW = new Set<Act["do"]>(["undo", "redo", "back", "text", "no-sew", "tell-eyes"]);
+const SHOWS_ANEW = new Set<Act["do"]>(["undo", "redo", "back", "text", "no-sew", "tell-eyes", "rename"]);
 
 async function ask(id: number, act: Act): Promise<Design> {
   if (BY_WHAT_IS_STORED.has(act.do)) await allSent(id);
@@ -78,7 +78,10 @@ async function ask(id: number, act: Act): Promise<Design> {
   switch (act.do) {
     case "rename":
       return answer(
-        api.PUT("/api/designs/{design_id}", { params: { path }, body: { name: act.name, terms: act.terms } }),
+        api.PUT("/api/designs/{design_id}", {
+          params: { path },
+          body: { name: act.name, terms: act.terms, convert: act.convert ?? false },
+        }),
       );
     case "add-part":
       return answer(

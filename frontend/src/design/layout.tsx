@@ -1,42 +1,20 @@
 /** The frame around a design's stops: name, undo, thread. */
 import { History as HistoryIcon, Redo2, Undo2 } from "lucide-react";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { Link, Outlet, useNavigate, useOutletContext, useParams } from "react-router";
-import { TERMS } from "../accounts/account-dialog";
 import { Refused } from "../api/client";
-import { Button, boxClass, Empty, IconButton } from "../ui/controls";
-import { isTyping, useCommands } from "../ui/keys";
+import { Button, Empty, IconButton } from "../ui/controls";
+import { useCommands } from "../ui/keys";
 import { type Design, useAct, useDesign } from "./design";
+import { DesignName, Origin, TermsChoice } from "./head";
 import { History } from "./history";
+import { StopMain } from "./stop-main";
 import { STOPS, Thread } from "./thread";
+import { UnsentNotice } from "./unsent-notice";
+import { useUndoKeys } from "./use-undo-keys";
 
 export function useShownDesign(): Design {
   return useOutletContext<Design>();
-}
-
-function Title({ design }: { design: Design }) {
-  const act = useAct(design.id);
-  const [name, setName] = useState(design.name);
-  useEffect(() => setName(design.name), [design.name]);
-  const save = () => {
-    if (name.trim() && name.trim() !== design.name)
-      act.mutate(
-        { do: "rename", name: name.trim(), terms: design.terms },
-        { onError: () => setName(design.name) },
-      );
-    else setName(design.name);
-  };
-  return (
-    <input
-      aria-label="Name of the design"
-      className="min-w-0 flex-1 basis-48 rounded border border-transparent bg-transparent px-1 font-title text-xl font-semibold hover:border-line focus:border-strong"
-      value={name}
-      maxLength={40}
-      onChange={(e) => setName(e.target.value)}
-      onBlur={save}
-      onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
-    />
-  );
 }
 
 function Frame({ design }: { design: Design }) {
@@ -44,18 +22,7 @@ function Frame({ design }: { design: Design }) {
   const navigate = useNavigate();
   const [history, setHistory] = useState(false);
   const undo = act.mutate;
-  useEffect(() => {
-    const press = (e: KeyboardEvent) => {
-      if (!(e.ctrlKey || e.metaKey) || isTyping(e.target)) return;
-      const key = e.key.toLowerCase();
-      if (key === "z" && !e.shiftKey) undo({ do: "undo" });
-      else if (key === "y" || (key === "z" && e.shiftKey)) undo({ do: "redo" });
-      else return;
-      e.preventDefault();
-    };
-    window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
-  }, [undo]);
+  useUndoKeys(undo);
   const commands = useMemo(
     () => [
       ...STOPS.map((stop) => ({
@@ -74,34 +41,9 @@ function Frame({ design }: { design: Design }) {
     <div className="flex min-h-0 flex-1 flex-col">
       <section aria-label="Design" className="border-b border-line px-4 pt-1 pb-1.5 no-print">
         <div className="flex flex-wrap items-center gap-2">
-          <Title design={design} />
-          {design.origin && (
-            <span className="text-sm text-soft">
-              copied from{" "}
-              {design.origin.id ? (
-                <Link className="underline" to={`/designs/${design.origin.id}`}>
-                  {design.origin.name}
-                </Link>
-              ) : (
-                design.origin.name
-              )}
-              , step {design.origin.revision}
-            </span>
-          )}
-          <select
-            aria-label="Terms of this design"
-            className={boxClass}
-            value={design.terms}
-            onChange={(e) =>
-              act.mutate({ do: "rename", name: design.name, terms: e.target.value as Design["terms"] })
-            }
-          >
-            {TERMS.map(([key, label]) => (
-              <option key={key} value={key}>
-                {label}
-              </option>
-            ))}
-          </select>
+          <DesignName design={design} />
+          {design.origin && <Origin origin={design.origin} />}
+          <TermsChoice design={design} />
           <IconButton
             label={design.undo ? `Undo: ${design.undo}` : "Nothing to undo"}
             disabled={!design.undo}
@@ -122,9 +64,10 @@ function Frame({ design }: { design: Design }) {
         </div>
         <Thread stops={design.stops} />
       </section>
-      <main className="flex min-h-0 flex-1 flex-col overflow-auto">
+      <UnsentNotice design={design} />
+      <StopMain>
         <Outlet context={design} />
-      </main>
+      </StopMain>
       <History design={design} open={history} onOpen={setHistory} />
     </div>
   );

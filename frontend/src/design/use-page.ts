@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { type Problem, Refused } from "../api/client";
 import { type Design, type PageName, useAct } from "./design";
 import { beforeActing } from "./pending";
+import { dropUnsent, holdUnsent, keepUnsent, unsentPage } from "./unsent";
 
 export type SaveState = "saved" | "saving" | "unsaved" | "offline" | "stale";
 const PAUSE_MS = 700;
@@ -10,11 +11,12 @@ const RETRY_MS = 4000;
 
 export function usePage<N extends PageName>(design: Design, page: N) {
   type Value = Design[N];
-  const [value, setValue] = useState<Value>(design[page]);
-  const [state, setState] = useState<SaveState>("saved");
+  const kept = useRef(unsentPage(design.id, page));
+  const [value, setValue] = useState<Value>((kept.current?.data as Value | undefined) ?? design[page]);
+  const [state, setState] = useState<SaveState>(kept.current ? "unsaved" : "saved");
   const [problem, setProblem] = useState<Problem | null>(null);
-  const base = useRef(design.revision);
-  const pending = useRef<Value | null>(null);
+  const base = useRef(kept.current?.base ?? design.revision);
+  const pending = useRef<Value | null>((kept.current?.data as Value | undefined) ?? null);
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const act = useAct(design.id, () => true);
   const send = useRef(act.mutateAsync);
@@ -34,6 +36,7 @@ export function usePage<N extends PageName>(design: Design, page: N) {
         data: data as Record<string, unknown>,
       });
       base.current = saved.revision;
+      if (pending.current === null) dropUnsent(design.id, { kind: "page", page });
       setProblem(null);
       setState(pending.current === null ? "saved" : "unsaved");
     } catch (error) {
@@ -47,7 +50,7 @@ export function usePage<N extends PageName>(design: Design, page: N) {
         setState(refused.status === 409 ? "stale" : "unsaved");
       }
     }
-  }, [page]);
+  }, [page, design.id]);
 
   useEffect(() => beforeActing(design.id, flush), [design.id, flush]);
 
@@ -55,11 +58,17 @@ export function usePage<N extends PageName>(design: Design, page: N) {
     (next: Value) => {
       setValue(next);
       pending.current = next;
+      keepUnsent(design.id, {
+        kind: "page",
+        page,
+        base: base.current,
+        data: next as Record<string, unknown>,
+      });
       setState("unsaved");
       clearTimeout(timer.current);
       timer.current = setTimeout(flush, PAUSE_MS);
     },
-    [flush],
+    [flush, page, design.id],
   );
 
   // Another window, an undo or a redo changed the page: show it unless something is being typed here.
@@ -70,7 +79,11 @@ export function usePage<N extends PageName>(design: Design, page: N) {
     }
   }, [design, page]);
 
+  // While it is open this screen sends its page itself; afterwards any stop does.
+  useEffect(() => holdUnsent(design.id, `page-${page}`), [design.id, page]);
+
   useEffect(() => {
+    if (pending.current !== null) void flush();
     const leave = () => void flush();
     window.addEventListener("pagehide", leave);
     return () => {
@@ -85,12 +98,13 @@ export function usePage<N extends PageName>(design: Design, page: N) {
       if (problem?.revision !== undefined) base.current = problem.revision;
       if (keep === "theirs") {
         pending.current = null;
+        dropUnsent(design.id, { kind: "page", page });
         setValue(problem?.theirs as Value);
         setState("saved");
         setProblem(null);
       } else void flush();
     },
-    [flush, problem],
+    [flush, problem, page, design.id],
   );
 
   return { value, change, state, problem, settle, flush };

@@ -22,7 +22,7 @@ function question({ text, design, colour, part }: Question): Schemas["PreviewIn"
     colour,
     others: design.parts
       .filter((p) => p.key !== part)
-      .map((p) => ({ name: p.name, make: p.make, text: p.text })),
+      .map((p) => ({ name: p.name, make: p.make, text: p.text, colour: p.colour })),
     eyes: eyesOf(design, part),
     number: ++NUMBER.value,
   };
@@ -78,9 +78,9 @@ export function askChart(asked: Question, title: string, leftHanded: boolean): P
   return svg("/api/bench/chart", { ...question(asked), title, left_handed: leftHanded });
 }
 
-/** What a file of rounds holds; nothing is kept. */
-export function askImport(file: File): Promise<Import> {
-  return postFile("/api/bench/import", file, {
+/** What a file of rounds holds, put into a design's terms; nothing is kept. */
+export function askImport(file: File, into: Design["terms"]): Promise<Import> {
+  return postFile(`/api/bench/import?into=${into}`, file, {
     ...OFFLINE,
     detail: "The studio does not answer, so nothing was brought in. Try again.",
   });

@@ -1,6 +1,6 @@
 /** The bench for one part: written rounds, ladder, and figure, chart or dry run, all lighting each other. */
 import { startTransition, useCallback, useMemo, useRef, useState } from "react";
-import { useLeftHanded, useSession } from "../accounts/session";
+import { useLeftHanded } from "../accounts/session";
 import { sentence } from "../api/client";
 import type { Design, Part } from "../design/design";
 import { SaveMark } from "../design/save-state";
@@ -12,11 +12,11 @@ import { useSay } from "../ui/overlays";
 import { askPreview, askReshape, askTidy, type Preview, type Question, type Reshape } from "./ask";
 import { ConflictDialog } from "./conflict";
 import { Editor, type EditorHandle } from "./editor";
-import { isFolded } from "./lines";
 import { PartHead } from "./part-head";
 import { toUnits } from "./positions";
 import { ProblemList, roundFaults } from "./problems";
-import { changeOf, ShapingMenu } from "./shaping-menu";
+import type { LineCommand } from "./setup";
+import { changeOf, NO_CHANGE, ShapingMenu } from "./shaping-menu";
 import { usePartText } from "./use-part-text";
 import { Views } from "./views";
 
@@ -27,17 +27,16 @@ function same(a: Question, b: Question): boolean {
       q.design.gauge.yarns,
       q.design.terms,
       q.design.assembly.eyes,
-      q.design.parts.map((p) => p.key !== q.part && [p.name, p.make, p.text]),
+      q.design.parts.map((p) => p.key !== q.part && [p.name, p.make, p.text, p.colour]),
     ]);
   return a.text === b.text && a.colour === b.colour && gist(a) === gist(b);
 }
 
 export function Bench({ design, part }: { design: Design; part: Part }) {
-  const user = useSession().data?.me?.username ?? "";
   const leftHanded = useLeftHanded();
   const editor = useRef<EditorHandle>(null);
   const say = useSay();
-  const { text, type, state, conflict, problem, settle, cut } = usePartText(design, part, user, (next) =>
+  const { text, type, state, conflict, problem, settle, cut } = usePartText(design, part, (next) =>
     editor.current?.show(next),
   );
   const asked = useMemo<Question>(
@@ -76,6 +75,19 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
     (change: Reshape) =>
       void write((now) => askReshape(now, design, { ...change, lean: design.gauge_now.lean })),
     [design, write],
+  );
+  const lineCommand = useCallback<LineCommand>(
+    async (command) => {
+      const { text: now, ...change } = command;
+      const asked = "line" in change ? { do: change.do, first: change.line, by: change.by } : change;
+      try {
+        return (await askReshape(now, design, { ...NO_CHANGE, ...asked })).text;
+      } catch (e) {
+        say(sentence(e), true);
+        return null;
+      }
+    },
+    [design, say],
   );
   const widen = useCallback(
     (round: number, by: number) => reshape(changeOf(rounds, { from: round, to: round }, { do: "widen", by })),
@@ -117,7 +129,8 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
             onText={type}
             onLine={(line) => startTransition(() => toLine(line))}
             onBlur={() => void cut()}
-            onFold={() => void tidy(!isFolded(text))}
+            onFold={() => void tidy(!shown?.folded)}
+            onLineCommand={lineCommand}
           />
         </div>
         <div className="flex items-center justify-between gap-2">
@@ -126,8 +139,8 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
             <Button weight="quiet" onClick={() => void tidy(true)}>
               Tidy
             </Button>
-            <Button weight="quiet" onClick={() => void tidy(!isFolded(text))}>
-              {isFolded(text) ? "Unfold" : "Fold"}
+            <Button weight="quiet" onClick={() => void tidy(!shown?.folded)}>
+              {shown?.folded ? "Unfold" : "Fold"}
             </Button>
           </span>
         </div>

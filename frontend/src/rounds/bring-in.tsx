@@ -57,7 +57,7 @@ export function BringIn({
     }
     setBusy(true);
     try {
-      const read = await askImport(file);
+      const read = await askImport(file, design.terms);
       setFound(read);
       setChosen(new Set(read.parts.map((_, i) => i)));
       if (!read.parts.length)
@@ -145,8 +145,8 @@ export function BringIn({
           <p>
             Read in {found.terms === "letters" ? "letter notation" : `${found.terms.toUpperCase()} terms`}:{" "}
             {found.terms_how}.{" "}
-            {found.terms !== design.terms && `This design is written in ${design.terms.toUpperCase()} terms.`}
           </p>
+          <TermsSaid found={found} design={design} />
           <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
             <legend className="mb-1 font-semibold">Parts found</legend>
             {found.parts.map((p, i) => (
@@ -168,13 +168,37 @@ export function BringIn({
           <Lines found={found} />
           <div className="flex justify-end gap-2">
             <Button onClick={() => setFound(null)}>Another text</Button>
-            <Button type="submit" weight="main" disabled={!chosen.size || act.isPending}>
+            <Button
+              type="submit"
+              weight="main"
+              disabled={!chosen.size || act.isPending || found.kept !== null}
+            >
               Bring in {chosen.size} part{chosen.size === 1 ? "" : "s"}
             </Button>
           </div>
         </form>
       )}
     </Dialog>
+  );
+}
+
+const NAMES = { us: "US terms", uk: "UK terms", letters: "letters" };
+
+/** Whether the parts were put into the design's own terms, so that no word changes its meaning unseen. */
+function TermsSaid({ found, design }: { found: Import; design: Design }) {
+  if (found.terms === design.terms) return null;
+  if (found.kept)
+    return (
+      <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
+        The text is written in {NAMES[found.terms]}, this design in {NAMES[design.terms]}, and it could not be
+        put into them. {found.kept} Mend the text and read it again, or change the terms of this design first.
+      </p>
+    );
+  return (
+    <p className="border-l-4 border-woad bg-woad-ground px-2 py-1">
+      The text is written in {NAMES[found.terms]}; its rounds are put into {NAMES[found.into]}, as this design
+      is. Every stitch stays what it was.
+    </p>
   );
 }
 

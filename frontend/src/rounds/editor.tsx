@@ -3,8 +3,16 @@ import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
 import type { Preview } from "./ask";
-import { difference } from "./lines";
-import { applyFix, extensions, fromElsewhere, lightLine, showPreview, type Terms } from "./setup";
+import { difference } from "./difference";
+import {
+  applyFix,
+  extensions,
+  fromElsewhere,
+  type LineCommand,
+  lightLine,
+  showPreview,
+  type Terms,
+} from "./setup";
 
 export type EditorHandle = {
   /** Write another text, as a command of hers does. */
@@ -19,6 +27,8 @@ export type EditorHandle = {
 
 type Props = {
   text: string;
+  /** Text that a line command makes, put right by the studio: numbers in order, or one repeat more. */
+  onLineCommand: LineCommand;
   terms: Terms;
   preview: { answer: Preview; asked: string } | null;
   lit: number | null;
@@ -29,11 +39,11 @@ type Props = {
   ref?: Ref<EditorHandle>;
 };
 
-export function Editor({ text, terms, preview, lit, onText, onLine, onBlur, onFold, ref }: Props) {
+export function Editor({ text, terms, preview, lit, ref, ...asked }: Props) {
   const home = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
-  const hooks = useRef({ onText, onLine, onBlur, onFold });
-  hooks.current = { onText, onLine, onBlur, onFold };
+  const hooks = useRef(asked);
+  hooks.current = asked;
   const first = useRef(text);
   useEffect(() => {
     if (!home.current) return;
@@ -46,6 +56,7 @@ export function Editor({ text, terms, preview, lit, onText, onLine, onBlur, onFo
           onLine: (n) => hooks.current.onLine(n),
           onBlur: () => hooks.current.onBlur(),
           onFold: () => hooks.current.onFold(),
+          onLineCommand: (command) => hooks.current.onLineCommand(command),
         }),
       }),
     });

@@ -1,33 +1,33 @@
 /** A part's name, how often it is made, and the yarn it begins with. */
 import { Trash2 } from "lucide-react";
-import { useEffect, useState } from "react";
 import { type Design, type Part, useAct } from "../design/design";
+import { MOST_NAME } from "../design/head";
 import { IconButton, NumberField, SelectField, TextField } from "../ui/controls";
 import { Confirm } from "../ui/overlays";
+import { useName } from "../ui/use-name";
 
 export function PartHead({ design, part }: { design: Design; part: Part }) {
-  const act = useAct(design.id);
-  const [name, setName] = useState(part.name);
-  useEffect(() => setName(part.name), [part.name]);
+  const act = useAct(design.id, (problem) => problem.status === 422);
   const yarns = design.gauge.yarns ?? [];
-  const set = (change: Partial<Pick<Part, "name" | "make" | "colour">>) => {
+  type Change = Partial<Pick<Part, "name" | "make" | "colour">>;
+  const set = (change: Change, answers?: Parameters<typeof act.mutate>[1]) => {
     const next = { name: part.name, make: part.make, colour: part.colour, ...change };
-    act.mutate({ do: "change-part", key: part.key, ...next }, { onError: () => setName(part.name) });
+    act.mutate({ do: "change-part", key: part.key, ...next }, answers);
   };
-  const save = () => {
-    if (name.trim() && name.trim() !== part.name) set({ name: name.trim() });
-    else setName(part.name);
-  };
+  const { name, setName, error, leave, press } = useName(part.name, "A part", (next, answers) =>
+    set({ name: next }, answers),
+  );
   return (
     <div className="flex items-end gap-2">
       <TextField
         label="Part"
         className="min-w-0 flex-1"
-        maxLength={40}
+        maxLength={MOST_NAME}
         value={name}
         onChange={(e) => setName(e.target.value)}
-        onBlur={save}
-        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+        error={error}
+        onBlur={leave}
+        onKeyDown={press}
       />
       <NumberField
         label="Make"

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { sentence } from "../api/client";
 import { type Design, useAct } from "../design/design";
+import { MOST_NAME } from "../design/head";
 import { useShownDesign } from "../design/layout";
 import { Button, Empty, TextField } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
@@ -121,7 +122,7 @@ function NewPart({
         <TextField
           label="Call it"
           required
-          maxLength={40}
+          maxLength={MOST_NAME}
           placeholder="Tail"
           value={name}
           onChange={(e) => setName(e.target.value)}

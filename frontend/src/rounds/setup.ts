@@ -17,8 +17,11 @@ import {
   RangeSetBuilder,
   StateEffect,
   StateField,
+  type Transaction,
+  type TransactionSpec,
 } from "@codemirror/state";
 import {
+  type Command,
   Decoration,
   type DecorationSet,
   drawSelection,
@@ -31,7 +34,7 @@ import {
 } from "@codemirror/view";
 import words from "../api/words.json";
 import type { Preview } from "./ask";
-import { renumbered, withRepeat } from "./lines";
+import { difference } from "./difference";
 import { toUnits } from "./positions";
 
 type Word = { word: string; name: string; how: string; takes: number; gives: number };
@@ -239,36 +242,60 @@ function completions(terms: Terms) {
   };
 }
 
-function changeRepeat(by: number) {
+/** What a line command wants of the studio: the text to put in order, or the line whose repeat changes. */
+export type LineQuestion =
+  | { do: "number"; text: string }
+  | { do: "repeat"; text: string; line: number; by: number };
+
+/** Asks the studio; null when it cannot say, or nothing is to change. */
+export type LineCommand = (question: LineQuestion) => Promise<string | null>;
+
+function changeRepeat(by: number, ask: LineCommand) {
   return (view: EditorView) => {
-    const line = view.state.doc.lineAt(view.state.selection.main.head);
-    const made = withRepeat(line.text, by);
-    if (made === null) return true;
-    const at = view.state.selection.main.head - line.from;
-    view.dispatch({
-      changes: { from: line.from, to: line.to, insert: made },
-      selection: EditorSelection.cursor(line.from + Math.min(at, made.length)),
-      userEvent: "input.repeat",
+    const before = view.state.doc.toString();
+    const line = view.state.doc.lineAt(view.state.selection.main.head).number;
+    void ask({ do: "repeat", text: before, line, by }).then((made) => {
+      if (made === null || view.state.doc.toString() !== before) return;
+      view.dispatch({ changes: difference(before, made), userEvent: "input.repeat" });
     });
     return true;
   };
 }
 
-/** Run a line command, then put the numbers of the rounds in order, as one change to undo. */
-function thenNumber(command: (view: EditorView) => boolean) {
+/** What a command would do, without its being done. */
+function triedOut(view: EditorView, command: Command): Transaction | null {
+  let made: Transaction | null = null;
+  const stand = Object.create(view, {
+    dispatch: {
+      value: (asked: Transaction | TransactionSpec) => {
+        made = "newDoc" in asked ? asked : view.state.update(asked);
+      },
+    },
+  }) as EditorView;
+  command(stand);
+  return made;
+}
+
+/** Run a line command, and have the numbers of the rounds put in order: one change, one undo. */
+function thenNumber(command: Command, ask: LineCommand) {
+  let queue: Promise<void> = Promise.resolve();
   return (view: EditorView) => {
-    if (!command(view)) return false;
-    const before = view.state.doc.toString();
-    const after = renumbered(before);
-    if (after !== before) {
-      const { head } = view.state.selection.main;
-      const line = view.state.doc.lineAt(head);
-      view.dispatch({ changes: { from: 0, to: before.length, insert: after } });
-      const target = view.state.doc.line(Math.min(line.number, view.state.doc.lines));
-      view.dispatch({
-        selection: EditorSelection.cursor(Math.min(target.from + (head - line.from), target.to)),
-      });
-    }
+    queue = queue.then(async () => {
+      const made = triedOut(view, command);
+      if (!made) return;
+      const before = view.state;
+      const moved = made.state.doc.toString();
+      const numbered = (await ask({ do: "number", text: moved })) ?? moved;
+      // What she typed while the studio thought stays: the command goes by what stands there then.
+      if (view.state !== before) {
+        command(view);
+        return;
+      }
+      const head = made.state.doc.lineAt(made.state.selection.main.head).number;
+      view.dispatch({ changes: difference(before.doc.toString(), numbered), userEvent: "input.line" });
+      const target = view.state.doc.line(Math.min(head, view.state.doc.lines));
+      view.dispatch({ selection: EditorSelection.cursor(target.from) });
+    });
     return true;
   };
 }
@@ -281,6 +308,7 @@ type Hooks = {
   onLine: (line: number) => void;
   onBlur: () => void;
   onFold: () => void;
+  onLineCommand: LineCommand;
 };
 
 /** Everything the editor is made of. */
@@ -299,13 +327,13 @@ export function extensions(terms: Terms, hooks: Hooks): Extension[] {
     countGutter,
     autocompletion({ override: [completions(terms)], activateOnTyping: true }),
     keymap.of([
-      { key: "Alt-ArrowUp", run: thenNumber(moveLineUp) },
-      { key: "Alt-ArrowDown", run: thenNumber(moveLineDown) },
-      { key: "Shift-Alt-ArrowDown", run: thenNumber(copyLineDown) },
-      { key: "Ctrl-Shift-k", run: thenNumber(deleteLine) },
-      { key: "Alt-=", run: changeRepeat(1) },
-      { key: "Alt-+", run: changeRepeat(1) },
-      { key: "Alt--", run: changeRepeat(-1) },
+      { key: "Alt-ArrowUp", run: thenNumber(moveLineUp, hooks.onLineCommand) },
+      { key: "Alt-ArrowDown", run: thenNumber(moveLineDown, hooks.onLineCommand) },
+      { key: "Shift-Alt-ArrowDown", run: thenNumber(copyLineDown, hooks.onLineCommand) },
+      { key: "Ctrl-Shift-k", run: thenNumber(deleteLine, hooks.onLineCommand) },
+      { key: "Alt-=", run: changeRepeat(1, hooks.onLineCommand) },
+      { key: "Alt-+", run: changeRepeat(1, hooks.onLineCommand) },
+      { key: "Alt--", run: changeRepeat(-1, hooks.onLineCommand) },
       {
         key: "Alt-f",
         run: () => {

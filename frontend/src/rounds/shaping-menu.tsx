@@ -8,7 +8,16 @@ import type { Preview, Reshape } from "./ask";
 
 export type Range = { from: number; to: number };
 
-const EMPTY: Reshape = { do: "pair", first: 0, last: 0, after: 0, by: 0, lean: 0.4, old: "", new: "" };
+export const NO_CHANGE: Reshape = {
+  do: "pair",
+  first: 0,
+  last: 0,
+  after: 0,
+  by: 0,
+  lean: 0.4,
+  old: "",
+  new: "",
+};
 
 /** A change of the chosen rounds, with their lines filled in. */
 export function changeOf(rounds: Preview["part"]["rounds"], range: Range, change: Partial<Reshape>): Reshape {
@@ -16,7 +25,7 @@ export function changeOf(rounds: Preview["part"]["rounds"], range: Range, change
     .slice(Math.min(range.from, range.to), Math.max(range.from, range.to) + 1)
     .map((r) => r.line);
   return {
-    ...EMPTY,
+    ...NO_CHANGE,
     first: Math.min(...lines),
     last: Math.max(...lines),
     after: Math.max(...lines),
@@ -89,7 +98,7 @@ export function ShapingMenu({
               Insert straight rounds …
             </DropdownMenu.Item>
             <DropdownMenu.Separator className="my-1 border-t border-line" />
-            <DropdownMenu.Item className={menuItem} onSelect={() => onChange({ ...EMPTY, do: "pair" })}>
+            <DropdownMenu.Item className={menuItem} onSelect={() => onChange({ ...NO_CHANGE, do: "pair" })}>
               Reverse for the other of a pair
             </DropdownMenu.Item>
             <DropdownMenu.Item
@@ -114,7 +123,7 @@ export function ShapingMenu({
         open={asking === "recolour"}
         onClose={() => setAsking(null)}
         colours={colours}
-        onNames={(old, fresh) => onChange({ ...EMPTY, do: "recolour", old, new: fresh })}
+        onNames={(old, fresh) => onChange({ ...NO_CHANGE, do: "recolour", old, new: fresh })}
       />
     </>
   );

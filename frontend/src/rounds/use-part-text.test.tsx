@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Design, Part } from "../design/design";
 import { usePage } from "../design/use-page";
 import { Overlays } from "../ui/overlays";
-import { localKey, usePartText } from "./use-part-text";
+import { usePartText } from "./use-part-text";
 
 type Sent = { method: string; path: string; body: Record<string, unknown> };
 
@@ -68,7 +68,7 @@ const drafts = () => sent.filter((s) => s.path.endsWith("/draft")).map((s) => s.
 describe("the text of a part", () => {
   function start(part: Part = PART) {
     const outside = vi.fn();
-    const hook = renderHook(({ p }) => usePartText(DESIGN, p, "fern", outside), {
+    const hook = renderHook(({ p }) => usePartText(DESIGN, p, outside), {
       wrapper: Frame,
       initialProps: { p: part },
     });
@@ -79,11 +79,11 @@ describe("the text of a part", () => {
     const { result } = start();
     for (const text of ["R", "R2", "R2: inc"]) act(() => result.current.type(text));
     expect(result.current.state).toBe("unsaved");
-    expect(localStorage.getItem(localKey("fern", 3, "abcd"))).toContain("R2: inc");
+    expect(localStorage.getItem("spirrel-unsent--3-text-abcd")).toContain("R2: inc");
     await wait(600);
     expect(drafts()).toEqual([{ text: "R2: inc", etag: "v1" }]);
     expect(result.current.state).toBe("saved");
-    expect(localStorage.getItem(localKey("fern", 3, "abcd"))).toBeNull();
+    expect(localStorage.getItem("spirrel-unsent--3-text-abcd")).toBeNull();
     act(() => result.current.type("R2: inc x 6"));
     await wait(600);
     expect(drafts()[1]).toEqual({ text: "R2: inc x 6", etag: "t1" });
@@ -157,12 +157,15 @@ describe("the text of a part", () => {
   });
 
   it("comes back from this browser when it was never sent", async () => {
-    localStorage.setItem(localKey("fern", 3, "abcd"), JSON.stringify({ text: "left over", etag: "v1" }));
+    localStorage.setItem(
+      "spirrel-unsent--3-text-abcd",
+      JSON.stringify({ kind: "text", part: "abcd", text: "left over", etag: "v1" }),
+    );
     const { result } = start();
     expect(result.current.text).toBe("left over");
     await wait(10);
     expect(drafts()).toEqual([{ text: "left over", etag: "v1" }]);
-    localStorage.setItem(localKey("fern", 3, "efgh"), "{ damaged");
+    localStorage.setItem("spirrel-unsent--3-text-efgh", "{ damaged");
     expect(start({ ...PART, key: "efgh" }).result.current.text).toBe(PART.text);
   });
 

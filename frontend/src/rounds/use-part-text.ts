@@ -1,8 +1,9 @@
 /** A part's text with autosave: typed at once, saved as a draft after a breath, cut into a version when she rests. */
-import { startTransition, useCallback, useEffect, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { answer, api, type Problem, Refused, type Schemas } from "../api/client";
 import { type Design, type Part, useAct } from "../design/design";
 import { beforeActing, whenShownAnew } from "../design/pending";
+import { dropUnsent, holdUnsent, keepUnsent, unsentText } from "../design/unsent";
 import type { SaveState } from "../design/use-page";
 
 const BREATH_MS = 500;
@@ -11,26 +12,9 @@ const RETRY_MS = 3000;
 
 export type Conflict = { mine: string; theirs: string; etag: string };
 
-/** Where a text waits in this browser until the studio has it. */
-export function localKey(user: string, design: number, part: string): string {
-  return `spirrel-draft-${user}-${design}-${part}`;
-}
-
-type Waiting = { text: string; etag: string };
-
-function readLocal(key: string): Waiting | null {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? "null");
-    if (kept && typeof kept === "object" && "text" in kept && "etag" in kept) return kept as Waiting;
-  } catch {
-    localStorage.removeItem(key);
-  }
-  return null;
-}
-
-export function usePartText(design: Design, part: Part, user: string, onOutside: (text: string) => void) {
-  const key = localKey(user, design.id, part.key);
-  const waiting = useRef(readLocal(key));
+export function usePartText(design: Design, part: Part, onOutside: (text: string) => void) {
+  const item = useMemo(() => ({ kind: "text" as const, part: part.key }), [part.key]);
+  const waiting = useRef(unsentText(design.id, part.key));
   const [text, setText] = useState(waiting.current?.text ?? part.text);
   const [state, setState] = useState<SaveState>(waiting.current ? "unsaved" : "saved");
   const [conflict, setConflict] = useState<Conflict | null>(null);
@@ -67,7 +51,7 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
       setProblem(null);
       if (pending.current === sent) {
         pending.current = null;
-        localStorage.removeItem(key);
+        dropUnsent(design.id, item);
         setState("saved");
       }
     } catch (error) {
@@ -87,7 +71,7 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
         setState("unsaved");
       }
     }
-  }, [design.id, part.key, key]);
+  }, [design.id, part.key, item]);
 
   /** Save what is pending; one save runs at a time. */
   const flush = useRef(async () => {});
@@ -114,7 +98,7 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
     (next: string) => {
       const first = pending.current === null;
       pending.current = next;
-      localStorage.setItem(key, JSON.stringify({ text: next, etag: etag.current }));
+      keepUnsent(design.id, { ...item, text: next, etag: etag.current });
       // "Not saved yet" is told at once. The editor has the text already, so the rest of the screen may
       // follow when it can, however fast she types.
       if (first) setState("unsaved");
@@ -124,7 +108,7 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
       breath.current = setTimeout(() => void flush.current(), BREATH_MS);
       rest.current = setTimeout(() => void cut(), REST_MS);
     },
-    [key, cut],
+    [design.id, item, cut],
   );
 
   const adopt = useCallback((now: Part) => {
@@ -154,6 +138,9 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
 
   useEffect(() => beforeActing(design.id, () => flush.current()), [design.id]);
 
+  // While it is open this screen sends its text itself; afterwards any stop does.
+  useEffect(() => holdUnsent(design.id, `text-${part.key}`), [design.id, part.key]);
+
   useEffect(() => {
     if (pending.current !== null) void flush.current();
     const leave = () => void flush.current();
@@ -174,13 +161,13 @@ export function usePartText(design: Design, part: Part, user: string, onOutside:
       setConflict(null);
       if (keep === "theirs") {
         pending.current = null;
-        localStorage.removeItem(key);
+        dropUnsent(design.id, item);
         setText(conflict.theirs);
         setState("saved");
         outside.current(conflict.theirs);
       } else void flush.current();
     },
-    [conflict, key],
+    [conflict, design.id, item],
   );
 
   return { text, type, state, conflict, problem, settle, cut };

@@ -30,7 +30,7 @@ export function paletteOf(design: Design): Record<string, string> {
 /** What tells one settling from the next: the rounds that were understood, and the fabric. */
 export function settlingKey(preview: Preview | null, asked: Question): string | null {
   if (!preview?.part.rounds.length) return null;
-  const others = asked.design.parts.map((p) => p.key !== asked.part && [p.name, p.make, p.text]);
+  const others = asked.design.parts.map((p) => p.key !== asked.part && [p.name, p.make, p.text, p.colour]);
   return JSON.stringify([asked.text, asked.colour, gaugeOf(asked.design), asked.design.terms, others]);
 }
 

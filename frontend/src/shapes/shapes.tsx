@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
 import { answer, api, Refused, type Schemas, sentence } from "../api/client";
 import { coloursOf, type Design, gaugeOf, type Part, useAct } from "../design/design";
+import { MOST_NAME } from "../design/head";
 import { useShownDesign } from "../design/layout";
 import { Ladder } from "../figure/ladder";
 import { useLatest } from "../figure/use-latest";
@@ -422,7 +423,7 @@ function AddPart({ disabled, onAdd }: { disabled: boolean; onAdd: (name: string,
       <TextField
         label="Call it"
         required
-        maxLength={40}
+        maxLength={MOST_NAME}
         placeholder="Body"
         value={name}
         onChange={(e) => setName(e.target.value)}

@@ -4,15 +4,13 @@ import { Copy, Plus, Trash2 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api, type Schemas, sentence } from "../api/client";
+import { MOST_NAME } from "../design/head";
+import { usePicture } from "../design/use-picture";
 import { Button, Empty, IconButton, TextField } from "../ui/controls";
 import { useCommands } from "../ui/keys";
 import { Confirm, Dialog, useSay } from "../ui/overlays";
 
 type Row = Schemas["DesignRow"];
-
-export function pictureUrl(id: number, revision: number): string {
-  return `/api/designs/${id}/picture.svg?revision=${revision}`;
-}
 
 function State({ row }: { row: Row }) {
   if (!row.parts) return <span className="rounded bg-sunk px-1.5">no parts yet</span>;
@@ -23,6 +21,18 @@ function State({ row }: { row: Row }) {
       </span>
     );
   return <span className="rounded border-l-4 border-moss bg-moss-ground px-1.5">adds up</span>;
+}
+
+function Figure({ row }: { row: Row }) {
+  const { url, settling } = usePicture(row.id, row.revision);
+  return (
+    <span className="relative grid place-items-center">
+      <img src={url} alt="" className="max-h-48 max-w-full transition-transform group-hover:scale-[1.03]" />
+      {settling && (
+        <span className="absolute right-0 bottom-0 rounded bg-weld-ground px-1.5 text-sm">settling …</span>
+      )}
+    </span>
+  );
 }
 
 function Card({ row }: { row: Row }) {
@@ -51,12 +61,10 @@ function Card({ row }: { row: Row }) {
         className="group flex flex-col rounded-t-lg border border-b-0 border-line bg-panel"
       >
         <div className="grid h-56 place-items-center p-4">
-          {row.rounds ? (
-            <img
-              src={pictureUrl(row.id, row.revision)}
-              alt=""
-              className="max-h-48 max-w-full transition-transform group-hover:scale-[1.03]"
-            />
+          {row.problem ? (
+            <p className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">{row.problem}</p>
+          ) : row.rounds ? (
+            <Figure row={row} />
           ) : (
             <span className="text-soft">Nothing to see yet</span>
           )}
@@ -120,13 +128,11 @@ export function NewDesign({ open, onOpen }: { open: boolean; onOpen: (open: bool
         <TextField
           label="Name"
           required
-          maxLength={40}
+          maxLength={MOST_NAME}
           placeholder="Moth in a nightcap"
           value={name}
           onChange={(e) => setName(e.target.value)}
-          error={
-            create.error ? `${sentence(create.error)} Letters, digits, blanks and hyphens make a name.` : null
-          }
+          error={create.error ? sentence(create.error) : null}
         />
         <Button weight="main" type="submit" disabled={create.isPending} className="self-end">
           Start it
@@ -142,7 +148,7 @@ export function Shelf() {
   const commands = useMemo(() => [{ name: "New design", run: () => setMaking(true) }], []);
   useCommands(commands);
   return (
-    <main className="min-h-0 flex-1 overflow-auto">
+    <main id="main" tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none">
       <div className="mx-auto w-full max-w-6xl p-6">
         <div className="mb-5 flex items-center justify-between">
           <h1 className="text-3xl">The shelf</h1>

@@ -133,7 +133,7 @@ export function readNumber(
   return value;
 }
 
-/** A number that may be typed freely; `onValue` hears of it only when it makes sense. */
+/** A number that may be typed freely; `onValue` hears of it only when it makes sense. Escape lets a refused one go. */
 export function NumberField({
   label,
   value,
@@ -185,9 +185,16 @@ export function NumberField({
           disabled={disabled}
           value={text}
           onFocus={() => setTyping(true)}
-          onBlur={() => setTyping(false)}
+          // What is refused stays as it was typed, with the reason: nothing snaps back unseen.
+          onBlur={() => setTyping(error !== null)}
           onChange={(e) => hear(e.target.value)}
           onKeyDown={(e) => {
+            if (e.key === "Escape" && error !== null) {
+              e.stopPropagation();
+              setText(shown);
+              setError(null);
+              return;
+            }
             const by = e.key === "ArrowUp" ? step : e.key === "ArrowDown" ? -step : 0;
             if (!by) return;
             e.preventDefault();

@@ -17,13 +17,13 @@ export function BasketPage() {
   const refused = { onError: (e: unknown) => say(sentence(e), true) };
   if (!basket.data)
     return (
-      <main className="p-8" role="status">
+      <main id="main" tabIndex={-1} className="outline-none p-8" role="status">
         {basket.error ? sentence(basket.error) : "Opening the basket …"}
       </main>
     );
   const { yarns, samples, classes } = basket.data;
   return (
-    <main className="min-h-0 flex-1 overflow-auto">
+    <main id="main" tabIndex={-1} className="outline-none min-h-0 flex-1 overflow-auto">
       <div className="mx-auto grid w-full max-w-6xl gap-5 p-6 lg:grid-cols-[3fr_2fr]">
         <h1 className="text-3xl lg:col-span-2">Yarn basket</h1>
         <Panel
