@@ -98,11 +98,12 @@ def start_web(port: int) -> None:
 
 
 def start_workers(port: int) -> None:
-    """Start the processes that work out jobs; they give way to the web server."""
-    for name in JOB_WORKERS:
+    """Start the processes that work out jobs; they give way to the web server. None may be running."""
+    for at, name in enumerate(JOB_WORKERS):
+        first = [] if at else ["--first"]
         processes.spawn(
             name,
-            ["nice", "-n", "10", python(), "-m", "django", "db_worker", "--interval", "0.1", "--no-startup-delay"],
+            ["nice", "-n", "10", python(), "-m", "django", "work_jobs", *first],
             env=environment(port),
             log=JOBS_LOG,
             cwd=ROOT,

@@ -6,14 +6,17 @@ import logging
 from collections.abc import Callable
 from typing import Any
 
+from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.core.exceptions import ValidationError as DjangoValidationError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http.multipartparser import MultiPartParserError
 from django.http.response import HttpResponseBase
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError
 from ninja.errors import ValidationError as RequestValidationError
 
 from craft.errors import CraftError
+from studio.refusals import field_of, sentence_of
 
 log = logging.getLogger("studio")
 
@@ -63,13 +66,7 @@ NOT_FOUND = "There is nothing here, or it is not yours."
 
 
 def _fields(errors: Any) -> list[dict[str, str]]:
-    return [
-        {
-            "field": ".".join(str(p) for p in e["loc"] if p not in ("body", "payload", "query", "path")),
-            "message": str(e["msg"]).removeprefix("Value error, "),
-        }
-        for e in errors
-    ]
+    return [{"field": field_of(e), "message": sentence_of(e)} for e in errors]
 
 
 def register(api: NinjaAPI) -> None:
@@ -100,6 +97,18 @@ def register(api: NinjaAPI) -> None:
     @api.exception_handler(Http404)
     def _missing(_: HttpRequest, __: Http404) -> HttpResponse:
         return problem(404, "not-found", NOT_FOUND)
+
+    @api.exception_handler(RequestDataTooBig)
+    def _too_much(_: HttpRequest, __: RequestDataTooBig) -> HttpResponse:
+        return problem(413, "too-much", _SENTENCES[413])
+
+    @api.exception_handler(MultiPartParserError)
+    def _no_form(_: HttpRequest, __: MultiPartParserError) -> HttpResponse:
+        return problem(400, "refused", _SENTENCES[400])
+
+    @api.exception_handler(SuspiciousOperation)
+    def _odd(_: HttpRequest, __: SuspiciousOperation) -> HttpResponse:
+        return problem(400, "refused", _SENTENCES[400])
 
     @api.exception_handler(HttpError)
     def _http(_: HttpRequest, error: HttpError) -> HttpResponse:

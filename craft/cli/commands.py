@@ -8,9 +8,10 @@ from dataclasses import asdict
 from typing import Any
 
 from craft.cli.answers import Answer, gauge_of, problem_row, refused
-from craft.cli.files import read_checked
+from craft.cli.files import read_bytes, read_checked, read_given
 from craft.cli.settling import form_in
 from craft.design.grading import profile_of
+from craft.design.stored import written
 from craft.document.export import export
 from craft.errors import CraftError
 from craft.figure.materials import filling_of, hours, tails, yarn_use
@@ -19,8 +20,9 @@ from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
 from craft.problems import CODES
 from craft.rounds.fabric import KIND_KEYS, LOOP_ORDER, WorkedPart, movements, place_of
 from craft.rounds.stitches import Terms, Tongue
-from craft.shape.drafting import Recipe, Shaping, draft, suggested_start
-from craft.shape.target import Form, Solid, patches_of
+from craft.shape.drafting import BranchedError, Recipe, Shaping, draft, suggested_start
+from craft.shape.intake import ENDINGS, half_outline, mesh_form, read_drawing, read_mesh
+from craft.shape.target import SOLIDS, Form, Solid, patches_of
 from craft.text.check import Checked
 from craft.text.notation import Wording, print_rounds
 from craft.yarn import Yarn, combined_wraps
@@ -80,17 +82,54 @@ def _check_lines(found: Checked) -> Iterator[str]:
 
 
 def _form(args: argparse.Namespace) -> Form:
-    """What is to be drafted: the form of a file, or a solid of the words given."""
-    if args.solid == "form":
+    """What is to be drafted: a solid of the words given, the form of a file, a mesh or a drawing."""
+    if args.shape in SOLIDS:
+        if args.height is None:
+            raise CraftError("draft needs --height in mm.")
+        return Form(Solid(args.shape, args.height, args.width or args.height, args.open, args.opening, args.point))
+    if args.shape == "form":
         if not args.form:
             raise CraftError("draft form needs --form FILE: a JSON file as docs/file-format.md describes.")
         try:
             return form_in(args.form)
         except OSError as error:
             raise CraftError(f"{args.form}: {error.strerror or error}.") from None
+    return _form_of_file(args.shape, args)
+
+
+def _form_of_file(name: str, args: argparse.Namespace) -> Form:
+    """A mesh or an SVG drawing, so many mm tall."""
+    ending = name.rsplit(".", 1)[-1].lower() if "." in name else ""
+    if ending not in (*ENDINGS, "svg"):
+        raise CraftError(
+            f"{name!r} is no solid ({', '.join(SOLIDS)}), and no file that ends in .{', .'.join((*ENDINGS, 'svg'))}."
+        )
     if args.height is None:
-        raise CraftError("draft needs --height in mm.")
-    return Form(Solid(args.solid, args.height, args.width or args.height, args.open, args.opening, args.point))
+        raise CraftError("draft FILE needs --height in mm.")
+    raw = read_bytes(name, MOST_SHAPE_BYTES)
+    if len(raw) > MOST_SHAPE_BYTES:
+        raise CraftError(f"{name}: a shape's file is at most {MOST_SHAPE_BYTES // 2**20} MB.")
+    if ending != "svg":
+        found = read_mesh(raw, ending)
+        return mesh_form(found.x, found.faces, args.height, up=args.up, pole=args.pole)
+    drawing = read_drawing(raw)
+    half = half_outline(drawing.rows, drawing.left, drawing.right)
+    tall = max(z for _, z in half.handles)
+    front = [[r * args.height / tall, z * args.height / tall] for r, z in half.handles]
+    return Form.from_json({"base": "traced", "front": front, "modifiers": []})
+
+
+MOST_SHAPE_BYTES = 20 * 2**20
+
+
+def _branched(error: BranchedError, gauge: Gauge) -> Answer:
+    """The answer for a shape that divides: where, and into how many loops."""
+    branches = [
+        {"round": max(round(b.distance_mm / gauge.round_mm), 1), "loops": len(b.middles)} for b in error.branches
+    ]
+    where = ", ".join(f"R{b['round']} into {b['loops']}" for b in branches)
+    data = {"format": 1, "text": "", "counts": [], "target": None, "count_rms": None, "branches": branches}
+    return Answer(1, f"{error.message} It divides at {where}; --split works it in one piece.\n", data)
 
 
 def draft_command(args: argparse.Namespace) -> Answer:
@@ -104,7 +143,10 @@ def draft_command(args: argparse.Namespace) -> Answer:
     start = args.start or suggested_start(form, gauge)
     shaping = Shaping(args.stacked, args.first, args.decrease)
     recipe = Recipe(form, start, args.ease, shaping, split=args.split)
-    made = draft(recipe, gauge)
+    try:
+        made = draft(recipe, gauge)
+    except BranchedError as error:
+        return _branched(error, gauge)
     data = {
         "format": 1,
         "text": print_rounds(made.part),
@@ -112,6 +154,7 @@ def draft_command(args: argparse.Namespace) -> Answer:
         "target": recipe.to_json().get("solid") or form.to_json(),
         "count_rms": made.count_rms,
         "different_rounds": made.different_rounds,
+        "branches": [],
     }
     return Answer(0, print_rounds(made.part), data)
 
@@ -178,9 +221,13 @@ def yarn_command(args: argparse.Namespace) -> Answer:
 
 def convert_command(args: argparse.Namespace) -> Answer:
     """Write a file in another form, in other terms, or for left-handed makers."""
-    found, typed = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
+    given = read_given(args.file, Terms(args.from_terms) if args.from_terms else None)
+    found, typed = given.checked, given.text
     if not found.sound and not args.force:
         return refused(found)
+    if args.to == "design":
+        text = written(given.as_design)
+        return Answer(0, text, {"format": 1, "to": args.to, "text": text})
     terms = Terms(args.to_terms) if args.to_terms else found.reading.pattern.terms
     wording = Wording(terms, args.spelled, Tongue(args.tongue) if args.tongue else None)
     text = export(found, typed, args.to, wording=wording, left=args.left_handed, tidy=args.tidy)

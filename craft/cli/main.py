@@ -14,10 +14,12 @@ from typing import NoReturn
 
 from craft.cli.answers import Answer
 from craft.cli.commands import check_command, convert_command, draft_command, gauge_command, run_command, yarn_command
+from craft.cli.grading import grade_command
 from craft.cli.settling import settle_command
 from craft.document.export import FORMATS
 from craft.errors import CraftError
 from craft.rounds.stitches import Tongue
+from craft.shape.intake.standing import POLES
 from craft.shape.target import SOLIDS
 
 TERMS = ("us", "uk", "letters")
@@ -73,7 +75,9 @@ def _planning(commands: _Commands) -> None:
     check.add_argument("--codes", action="store_true", help="list every problem code")
 
     draft = commands.add("draft", draft_command, "draft a shape to written rounds")
-    draft.add_argument("solid", choices=(*SOLIDS, "form"))
+    draft.add_argument("shape", metavar="SOLID|form|FILE", help=f"{', '.join(SOLIDS)}, form, or a mesh or SVG drawing")
+    draft.add_argument("--pole", choices=tuple(POLES), default="foot", help="where the rounds of a mesh begin")
+    draft.add_argument("--up", choices=("z", "y"), default="z", help="which way is up in a mesh file")
     draft.add_argument("--form", metavar="FILE", help="a shape as JSON: traced, stacked, a mesh, with modifiers")
     draft.add_argument("--height", type=_number, metavar="MM")
     draft.add_argument("--width", type=_number, metavar="MM")
@@ -115,9 +119,22 @@ def _working(commands: _Commands) -> None:
     run.add_argument("--from-terms", choices=TERMS)
     run.add_argument("--graph", action="store_true", help="every stitch with what it goes into")
 
+    grade = commands.add("grade", grade_command, "a pattern at another size, or in another yarn")
+    grade.add_argument("file")
+    grade.add_argument("--scale", type=_number, metavar="X")
+    grade.add_argument("--height", type=_number, metavar="MM", help="of the figure, or of --part")
+    grade.add_argument("--to-stitch", type=_number, metavar="MM", help="stitch width of the other yarn")
+    grade.add_argument("--to-round", type=_number, metavar="MM", help="round height of the other yarn")
+    grade.add_argument("--peak", type=int, metavar="N", help="widest count of --part, or of the widest part")
+    grade.add_argument("--grams", type=_number, metavar="G", help="yarn at hand")
+    grade.add_argument("--part", metavar="NAME")
+    grade.add_argument("--firmness", type=_number, default=0.5, metavar="0…1")
+    grade.add_argument("--force", action="store_true", help="go on with faults")
+    _gauge(grade)
+
     convert = commands.add("convert", convert_command, "write a pattern in another form")
     convert.add_argument("file")
-    convert.add_argument("--to", required=True, choices=tuple(FORMATS))
+    convert.add_argument("--to", required=True, choices=(*FORMATS, "design"))
     convert.add_argument("--from-terms", choices=TERMS)
     convert.add_argument("--to-terms", choices=TERMS)
     convert.add_argument("--tidy", action="store_true", help="fold equal rounds")

@@ -110,7 +110,7 @@ class SizeKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Size:
-    """Another size of the figure."""
+    """Another size of the figure. gauge: her own sample of that yarn on that hook, None where there is none."""
 
     key: str
     name: str
@@ -119,6 +119,7 @@ class Size:
     hook_mm: float | None = None
     strands: int = 1
     height_mm: float | None = None
+    gauge: Gauge | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,10 @@ The fields are those of the values themselves; cattrs reads and writes them, so 
 from __future__ import annotations
 
 import json
+import operator
 from collections.abc import Mapping
+from enum import Enum
+from functools import partial
 from typing import Any
 
 from cattrs import Converter, transform_error
@@ -28,10 +31,9 @@ MOST_JSON = 20_000_000
 
 def _converter() -> Converter:
     made = Converter(forbid_extra_keys=True)
-    made.register_structure_hook(float, _number)
-    made.register_structure_hook(int, _whole)
-    made.register_structure_hook(bool, _truth)
-    made.register_structure_hook(str, _words)
+    # By the very type: an enumeration is a kind of text, and true a kind of number, but neither is read as one.
+    for kind, hook in ((float, _number), (int, _whole), (bool, _truth), (str, _words)):
+        made.register_structure_hook_func(partial(operator.is_, kind), hook)
     recipes = Recipe | PanelRecipe | None
     made.register_structure_hook(recipes, lambda data, _: None if data is None else recipe_of(data))
     made.register_unstructure_hook(recipes, lambda recipe: None if recipe is None else recipe.to_json())
@@ -90,7 +92,9 @@ def _first(error: BaseException) -> str:
     return f"{place.lstrip('.') or 'the file'}: {words.rstrip('.')}."
 
 
-def _said(error: BaseException, _: Any) -> str:
+def _said(error: BaseException, wanted: Any) -> str:
+    if isinstance(wanted, type) and issubclass(wanted, Enum):
+        return f"is none of {', '.join(str(v.value) for v in wanted)}"
     if isinstance(error, KeyError):
         return "is missing"
     if isinstance(error, ForbiddenExtraKeysError):

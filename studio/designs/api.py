@@ -30,6 +30,7 @@ from studio.designs.schemas import (
 from studio.designs.shown import shelf_row, shown
 from studio.errors import Refusal
 from studio.guard import designer
+from studio.refusals import field_of, told
 
 router = Router(tags=["designs"])
 
@@ -126,8 +127,7 @@ def set_page(request: HttpRequest, design_id: int, page: PageName, payload: Page
         return shown(pages.set_page(designer(request), design_id, page, payload.base, payload.data))
     except ValidationError as error:
         first = error.errors()[0]
-        field = ".".join(str(p) for p in first["loc"])
-        raise Refusal(422, "invalid", f"{field}: {first['msg']}", field=field) from None
+        raise Refusal(422, "invalid", told(first), field=field_of(first)) from None
 
 
 @router.post("/{int:design_id}/eyes/tell", response=DesignOut)

@@ -10,7 +10,7 @@ from django.db import transaction
 from craft.design.eye_text import text_following_eyes, text_with_eyes
 from craft.design.running import worked_parts
 from craft.rounds.stitches import Terms
-from studio.designs.manifest import PAGES, AssemblyPage
+from studio.designs.manifest import PAGES, AssemblyPage, GaugePage
 from studio.designs.models import Design, PartVersion
 from studio.designs.policy import design_of, part_of, revision_of
 from studio.designs.reading import read_design, read_text
@@ -18,6 +18,8 @@ from studio.designs.recording import new_version, record
 from studio.designs.texts import cut, record_text, with_part
 from studio.designs.values import anchored, eyes_value
 from studio.errors import Refusal
+from studio.yarns.gauges import sample_gauge
+from studio.yarns.policy import sample_like
 
 _PAGE_LABELS = {
     "gauge": "Changed yarn and gauge",
@@ -50,8 +52,38 @@ def set_page(user: User, pk: int, page: str, base: int, data: dict[str, Any]) ->
             )
     if isinstance(value, AssemblyPage):
         return _set_assembly(design, value)
+    if isinstance(value, GaugePage):
+        value = _with_own_sample(user, manifest.gauge, value)
     record(design, manifest.model_copy(update={page: value}), _PAGE_LABELS[page])
     return design
+
+
+def _fabric(page: GaugePage) -> tuple[int | None, float | None, int]:
+    return (page.yarns[0].yarn_id if page.yarns else None), page.hook_mm, page.strands
+
+
+def _with_own_sample(user: User, before: GaugePage, page: GaugePage) -> GaugePage:
+    """A yarn and hook just chosen take her own sample of them, where she has one, in the place of an estimate.
+
+    What she chooses afterwards stands: only a change of yarn, hook or strands looks for a sample.
+    """
+    if page.source not in ("assumed", "estimate") or _fabric(page) == _fabric(before):
+        return page
+    sample = sample_like(user, *_fabric(page))
+    if sample is None:
+        return page
+    gauge = sample_gauge(sample)
+    taken: GaugePage = page.model_copy(
+        update={
+            "source": "sample",
+            "sample_id": sample.pk,
+            "stitch_mm": gauge.stitch_mm,
+            "round_mm": gauge.round_mm,
+            "lean": gauge.lean,
+            "yarn_per_stitch_mm": sample.yarn_per_stitch_mm,
+        }
+    )
+    return taken
 
 
 def _set_assembly(design: Design, value: AssemblyPage) -> Design:

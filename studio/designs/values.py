@@ -22,6 +22,7 @@ from craft.design.design import (
 )
 from craft.design.joins import Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
+from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
 from studio.designs import manifest as pages
@@ -98,10 +99,10 @@ def _mark(mark: pages.FaceMark) -> Mark:
     return Mark(mark.key, mark.name, place, to, mark.paired)
 
 
-def size_value(entry: pages.SizeEntry) -> Size:
-    """Another size, as it is asked for."""
+def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
+    """Another size, as it is asked for. gauge: of her own sample of its yarn on its hook."""
     yarn = None if entry.yarn is None else yarn_value(entry.yarn)
-    return Size(entry.key, entry.name, SizeKind(entry.kind), yarn, entry.hook_mm, entry.strands, entry.height_mm)
+    return Size(entry.key, entry.name, SizeKind(entry.kind), yarn, entry.hook_mm, entry.strands, entry.height_mm, gauge)
 
 
 def value_of(manifest: pages.Manifest, parts: Iterable[Part], sources: Iterable[Source] = ()) -> Design:

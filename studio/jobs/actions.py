@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import zlib
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
@@ -19,7 +19,11 @@ MOST_KEPT = 4_000
 """Answers kept for a designer: a shelf of some hundred figures with all their parts; those used longest ago go first."""
 
 MOST_ATTEMPTS = 3
-STALE = timedelta(seconds=60)
+STALE = timedelta(seconds=20)
+"""Silence after which a worker is taken for gone: one at work shows that it is alive several times a second, and
+between the steps of the longest works every few seconds."""
+
+LOST_IN_LINE = timedelta(minutes=10)
 LOST = "The work was interrupted three times. Change something, or ask again later."
 
 
@@ -29,7 +33,7 @@ def key_of(kind: str, identity: str) -> str:
 
 
 def ask(user: User, kind: str, question: str, identity: str | None = None) -> Job:
-    """The job of a question: found again, or put in line. One that failed or was cancelled begins anew.
+    """The job of a question: found again, or put in line. One that failed, was cancelled or lost its worker begins anew.
 
     identity: equal for questions with one answer; the question itself where it is not given.
     """
@@ -39,9 +43,11 @@ def ask(user: User, kind: str, question: str, identity: str | None = None) -> Jo
             job, fresh = Job.objects.select_for_update().get_or_create(
                 owner=user, key=key, defaults={"kind": kind, "question": question}
             )
-            again = job.state in (State.FAILED, State.CANCELLED)
+            silent = job.state == State.RUNNING and job.heartbeat < _silent()
+            again = silent or job.state in (State.FAILED, State.CANCELLED)
             if again:
                 job.state, job.progress, job.attempt, job.error = State.WAITING, 0, 0, ""
+                job.heartbeat = timezone.now()
             # Whoever called it off no longer waits; whoever asks now does.
             job.cancel_asked = False
             job.used = timezone.now()
@@ -64,9 +70,10 @@ def find(user: User, kind: str, identity: str) -> Job | None:
 
 
 def cancel(user: User, pk: int) -> Job:
-    """Ask a job to stop; one that waits stops at once, one that is done stays done."""
+    """Ask a job to stop; one that waits, or whose worker is gone, stops at once, one that is done stays done."""
     job = job_of(user, pk)
     Job.objects.filter(pk=job.pk, state=State.WAITING).update(state=State.CANCELLED)
+    Job.objects.filter(pk=job.pk, state=State.RUNNING, heartbeat__lt=_silent()).update(state=State.CANCELLED)
     Job.objects.filter(pk=job.pk, state=State.RUNNING).update(cancel_asked=True)
     job.refresh_from_db()
     return job
@@ -77,15 +84,39 @@ def answer_of(job: Job) -> bytes:
     return zlib.decompress(bytes(job.result or b""))
 
 
-def resume() -> int:
-    """Begin again what a killed process left behind; how many. Called once, before workers start."""
-    stale = Job.objects.filter(state__in=(State.RUNNING, State.WAITING), heartbeat__lt=timezone.now() - STALE)
-    stale.filter(attempt__gte=MOST_ATTEMPTS).update(state=State.FAILED, error=LOST)
-    waiting = list(stale.filter(attempt__lt=MOST_ATTEMPTS).values_list("pk", flat=True))
-    Job.objects.filter(pk__in=waiting).update(state=State.WAITING, heartbeat=timezone.now())
-    for pk in waiting:
-        begin(pk)
-    return len(waiting)
+def _silent() -> datetime:
+    """A worker whose last sign of life lies before this is gone."""
+    return timezone.now() - STALE
+
+
+def resume(before: datetime | None = None) -> int:
+    """Begin again what killed processes left behind; how many. Called by workers, at their start and while they run.
+
+    before: jobs at work whose last sign of life lies before it are taken as left behind.
+    """
+    left = Job.objects.filter(state=State.RUNNING, heartbeat__lt=before or _silent())
+    left.filter(cancel_asked=True).update(state=State.CANCELLED)
+    # One that waits this long has lost its place in line.
+    lost = Job.objects.filter(state=State.WAITING, heartbeat__lt=timezone.now() - LOST_IN_LINE)
+    begun = 0
+    for job in [*left, *lost]:
+        begun += _begun_again(job)
+    return begun
+
+
+def _begun_again(job: Job) -> bool:
+    """Put a job that was left behind in line again, or fail it when that happened too often; whether it is in line.
+
+    Only one of several workers that see it does so.
+    """
+    mine = Job.objects.filter(pk=job.pk, state=job.state, heartbeat=job.heartbeat)
+    if job.attempt >= MOST_ATTEMPTS:
+        mine.update(state=State.FAILED, error=LOST)
+        return False
+    if not mine.update(state=State.WAITING, heartbeat=timezone.now()):
+        return False
+    begin(job.pk)
+    return True
 
 
 def _forget_oldest(user: User) -> None:

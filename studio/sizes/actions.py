@@ -11,12 +11,15 @@ from craft.design.eye_text import text_following_eyes
 from craft.design.grading import Sized, at_size, design_at
 from craft.text.notation import print_rounds
 from studio.designs.actions import copy_design
-from studio.designs.manifest import Manifest, SizeEntry, SizesPage
+from studio.designs.manifest import DesignYarn, GaugePage, Manifest, SizeEntry, SizesPage
 from studio.designs.models import Design
 from studio.designs.policy import design_of
 from studio.designs.reading import read_design
-from studio.designs.values import anchored, size_value, with_places
+from studio.designs.values import anchored, with_places
 from studio.errors import NOT_FOUND, Refusal
+from studio.sizes.samples import size_for
+from studio.yarns.gauges import sample_gauge
+from studio.yarns.policy import sample_like
 
 
 def _entry(manifest: Manifest, key: str) -> SizeEntry:
@@ -40,6 +43,27 @@ def _texts(sized: Sized) -> dict[str, tuple[str, dict[str, Any] | None]]:
     return found
 
 
+def _gauge(user: User, manifest: Manifest, entry: SizeEntry, yarns: list[DesignYarn]) -> GaugePage:
+    """The gauge page of a size in another yarn: her own sample of it, else the estimate."""
+    chosen = entry.yarn.yarn_id if entry.yarn else None
+    sample = sample_like(user, chosen, entry.hook_mm, entry.strands)
+    measured = None if sample is None else sample_gauge(sample)
+    page: GaugePage = manifest.gauge.model_copy(
+        update={
+            "yarns": yarns,
+            "hook_mm": entry.hook_mm,
+            "strands": entry.strands,
+            "source": "estimate" if measured is None else "sample",
+            "sample_id": None if sample is None else sample.pk,
+            "stitch_mm": None if measured is None else measured.stitch_mm,
+            "round_mm": None if measured is None else measured.round_mm,
+            "lean": manifest.gauge.lean if measured is None else measured.lean,
+            "yarn_per_stitch_mm": None if sample is None else sample.yarn_per_stitch_mm,
+        }
+    )
+    return page
+
+
 @transaction.atomic
 def make_size(user: User, pk: int, key: str) -> Design:
     """A copy of a design at one of its sizes; it knows where it came from."""
@@ -47,7 +71,7 @@ def make_size(user: User, pk: int, key: str) -> Design:
     manifest = design.manifest
     entry = _entry(manifest, key)
     read = read_design(design)
-    sized = at_size(read.value, read.parts, size_value(entry))
+    sized = at_size(read.value, read.parts, size_for(user, entry))
     page = with_places(manifest.assembly, design_at(sized))
     changes: dict[str, Any] = {"assembly": anchored(page, page, sized.worked), "sizes": SizesPage()}
     texts = _texts(sized) if entry.kind == "height" else {}
@@ -55,16 +79,5 @@ def make_size(user: User, pk: int, key: str) -> Design:
         changes["brief"] = manifest.brief.model_copy(update={"height_mm": entry.height_mm, "pictures": []})
     elif entry.yarn is not None:
         yarns = [entry.yarn.model_copy(update={"name": y.name, "colour": y.colour}) for y in manifest.gauge.yarns]
-        changes["gauge"] = manifest.gauge.model_copy(
-            update={
-                "yarns": yarns or [entry.yarn],
-                "hook_mm": entry.hook_mm,
-                "strands": entry.strands,
-                "source": "estimate",
-                "sample_id": None,
-                "stitch_mm": None,
-                "round_mm": None,
-                "yarn_per_stitch_mm": None,
-            }
-        )
+        changes["gauge"] = _gauge(user, manifest, entry, yarns or [entry.yarn])
     return copy_design(user, pk, f"{manifest.name[:40]} {entry.name}"[:60].strip(), texts, changes)

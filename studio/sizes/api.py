@@ -10,9 +10,9 @@ from studio.designs.policy import design_of
 from studio.designs.reading import read_design
 from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
-from studio.designs.values import size_value
 from studio.guard import designer
 from studio.sizes.actions import make_size
+from studio.sizes.samples import size_for
 from studio.sizes.schemas import SizesTable
 from studio.sizes.table import table
 
@@ -22,8 +22,8 @@ router = Router(tags=["sizes"])
 @router.post("/{int:design_id}/sizes", response=SizesTable)
 def read_sizes(request: HttpRequest, design_id: int, payload: SizesPage) -> SizesTable:
     """The design beside the sizes asked for; nothing is kept."""
-    read = read_design(design_of(designer(request), design_id))
-    return table(read, tuple(size_value(s) for s in payload.sizes))
+    user = designer(request)
+    return table(read_design(design_of(user, design_id)), tuple(size_for(user, s) for s in payload.sizes))
 
 
 @router.post("/{int:design_id}/sizes/{key}/make", response={201: DesignOut})

@@ -23,6 +23,14 @@ def visible_samples(user: User) -> QuerySet[Sample]:
     return visible(Owner(user), Verb.SEE, Sample).select_related("yarn")
 
 
+def sample_like(user: User, yarn: int | None, hook_mm: float | None, strands: int) -> Sample | None:
+    """Her newest sample of this yarn on this hook with so many strands, None where she has none."""
+    if yarn is None or hook_mm is None:
+        return None
+    like = visible_samples(user).filter(yarn_id=yarn, strands=strands, hook_mm__range=(hook_mm - 0.01, hook_mm + 0.01))
+    return like.first()
+
+
 def yarn_of(user: User, pk: int) -> Yarn:
     """One of her yarns, else 404."""
     return get_object_or_404(visible_yarns(user), pk=pk)

@@ -145,7 +145,10 @@ def test_a_slow_studio_shows_honest_progress(
     saved(page)
 
 
-def test_signing_out_wipes_what_waits_here(
+WAITING = "Object.keys(localStorage).some(k => k.startsWith('spirrel-unsent-'))"
+
+
+def test_nobody_signs_out_over_what_waits_here(
     design: Design, context: BrowserContext, enter: Callable[[str], Page]
 ) -> None:
     page = enter(f"/designs/{design.pk}/rounds")
@@ -153,10 +156,48 @@ def test_signing_out_wipes_what_waits_here(
     context.route("**/draft", lambda route: route.abort())
     typing(page, "Secret.")
     page.locator('[data-save="offline"]').wait_for()
-    assert page.evaluate("Object.keys(localStorage).some(k => k.startsWith('spirrel-draft-'))")
+    assert page.evaluate(WAITING)
+    page.get_by_role("button", name="Sign out").click()
+    page.get_by_text("has not reached the studio yet").first.wait_for()
+    context.unroute("**/draft")
+    saved(page)
     page.get_by_role("button", name="Sign out").click()
     page.get_by_role("heading", name="Sign in").wait_for()
-    assert not page.evaluate("Object.keys(localStorage).some(k => k.startsWith('spirrel-draft-'))")
+    assert not page.evaluate(WAITING)
+
+
+def test_what_is_typed_offline_is_sent_from_any_stop(
+    design: Design, context: BrowserContext, enter: Callable[[str], Page]
+) -> None:
+    """Typed while the studio is away, another stop visited, the studio back: nothing is lost, and nothing is hidden."""
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    context.route("**/draft", lambda route: route.abort())
+    typing(page, "Typed in the dark.")
+    page.locator('[data-save="offline"]').wait_for()
+    page.get_by_role("link", name="Brief").click()
+    page.get_by_text("is kept here and sent once it is back").wait_for()
+    context.unroute("**/draft")
+    page.get_by_text("is kept here and sent once it is back").wait_for(state="detached")
+    assert not page.evaluate(WAITING)
+    page.get_by_role("link", name="Rounds").click()
+    expect(page.locator(".cm-content")).to_contain_text("Typed in the dark.")
+    assert "Typed in the dark." in design.drafts.get().text
+
+
+def test_a_page_typed_offline_outlives_a_reload(
+    design: Design, context: BrowserContext, enter: Callable[[str], Page]
+) -> None:
+    page = enter(f"/designs/{design.pk}/brief")
+    context.route("**/pages/brief", lambda route: route.abort())
+    page.get_by_label("What it is, in the booklet's first lines").fill("A moth for the windowsill.")
+    page.locator('[data-save="offline"]').wait_for()
+    page.reload()
+    expect(page.get_by_label("What it is, in the booklet's first lines")).to_have_value("A moth for the windowsill.")
+    context.unroute("**/pages/brief")
+    saved(page)
+    design.refresh_from_db()
+    assert design.manifest.brief.intro == "A moth for the windowsill."
 
 
 def test_nonsense_in_fields_is_told_at_the_field(demo: User, enter: Callable[[str], Page]) -> None:

@@ -145,3 +145,30 @@ def test_workers_settle_and_are_replaced_when_they_are_killed(running: Running) 
     assert _settled(browser, 13) == "done", "what waits is worked out by the workers that take their place"
     assert not set(first) & set(running.pids("jobs-1") + running.pids("jobs-2"))
     assert running.stop() == 0
+
+
+def test_a_job_that_its_worker_died_over_is_begun_again_at_once(running: Running) -> None:
+    """The worker is killed in the middle of a long settling; the one in its place finishes it."""
+    running.up()
+    browser = Browser(running.port)
+    browser.ask("POST", "/accounts", ME)
+    text = (
+        "R1: 6 sc in ring [6]\n"
+        + "".join(f"R{n}: ({n - 2} sc, inc) x 6 [{6 * n}]\n" for n in range(2, 21))
+        + "R21-R70: sc around [120]\nStuff.\n"
+    )
+    gauge = {"stitch_mm": 5.6, "round_mm": 5.2}
+    job = browser.ask("POST", "/bench/settle", {"text": text, "terms": "us", "gauge": gauge})
+    end = time.monotonic() + 60
+    while job["state"] != "running" and time.monotonic() < end:
+        time.sleep(0.05)
+        job = browser.ask("GET", f"/jobs/{job['id']}")
+    assert job["state"] == "running"
+    for pid in running.pids("jobs-1") + running.pids("jobs-2"):
+        with contextlib.suppress(ProcessLookupError):
+            os.kill(pid, signal.SIGKILL)
+    while job["state"] in ("waiting", "running") and time.monotonic() < end:
+        time.sleep(0.2)
+        job = browser.ask("GET", f"/jobs/{job['id']}")
+    assert job["state"] == "done"
+    assert running.stop() == 0

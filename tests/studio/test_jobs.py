@@ -140,6 +140,33 @@ def test_what_a_killed_worker_left_is_begun_again(user: User) -> None:
     assert "interrupted" in jobs[1].error
 
 
+def test_a_job_whose_worker_is_gone_can_be_cancelled_and_asked_for_again(user: User) -> None:
+    key = actions.key_of("echo", "q")
+    job = Job.objects.create(owner=user, key=key, kind="echo", question="q", state=State.RUNNING, attempt=1)
+    assert actions.cancel(user, job.pk).state == State.RUNNING, "its worker was heard of just now: it is asked to stop"
+    Job.objects.update(heartbeat=timezone.now() - actions.STALE - timedelta(seconds=1), cancel_asked=False)
+    assert actions.cancel(user, job.pk).state == State.CANCELLED, "nobody is left to hear it"
+    Job.objects.update(heartbeat=timezone.now() - actions.STALE - timedelta(seconds=1), state=State.RUNNING)
+    assert actions.ask(user, "echo", "q").state == State.DONE
+
+
+def test_what_was_called_off_before_its_worker_died_ends(user: User) -> None:
+    old = timezone.now() - timedelta(minutes=5)
+    job = Job.objects.create(owner=user, key="k", kind="echo", question="q", state=State.RUNNING, cancel_asked=True)
+    Job.objects.update(heartbeat=old)
+    assert actions.resume() == 0
+    job.refresh_from_db()
+    assert job.state == State.CANCELLED
+
+
+def test_the_first_worker_takes_whatever_runs_as_left_behind(user: User) -> None:
+    job = Job.objects.create(owner=user, key="k", kind="echo", question="q", state=State.RUNNING, attempt=1)
+    assert actions.resume() == 0
+    assert actions.resume(timezone.now()) == 1
+    job.refresh_from_db()
+    assert job.state == State.DONE
+
+
 def test_answers_used_longest_ago_are_forgotten(monkeypatch: pytest.MonkeyPatch, user: User) -> None:
     monkeypatch.setattr(actions, "MOST_KEPT", 3)
     for question in ("0", "1", "2", "0", "3"):

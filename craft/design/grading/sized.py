@@ -83,8 +83,9 @@ def _in_yarn(first: Sized, size: Size) -> Sized:
     if size.yarn is None or size.hook_mm is None:
         raise CraftError("Choose a yarn and a hook for this size.", field="yarn")
     yarn = size.yarn.strands(size.strands)
-    found = estimate_gauge(yarn, size.hook_mm)
-    gauge = Gauge(found.stitch_mm, found.round_mm, first.gauge.lean, found.spread, found.how)
+    found = size.gauge or estimate_gauge(yarn, size.hook_mm)
+    lean = first.gauge.lean if size.gauge is None else found.lean
+    gauge = Gauge(found.stitch_mm, found.round_mm, lean, found.spread, found.how)
     words = fabric_outlook(yarn, size.hook_mm).words
     return replace(first, gauge=gauge, scale=gauge.stitch_mm / first.gauge.stitch_mm, fabric=words)
 

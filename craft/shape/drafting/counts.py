@@ -90,6 +90,8 @@ def _cheapest(
     options: list[NDArray[np.int64]], true: Sequence[float], start: int, ease: float
 ) -> tuple[int, ...] | None:
     """The cheapest run through the options, None where no run keeps to legal rounds."""
+    if any(not len(o) for o in options):
+        return None
     rings = len(true)
     weight = 0.02 + 24 * ease**3.5
     turn = 0.1 * weight

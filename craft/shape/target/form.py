@@ -91,8 +91,8 @@ class Form:
         except (KeyError, TypeError, AttributeError):
             raise CraftError("The shape is not complete.", field="form") from None
         readers: dict[str, Any] = {"solid": Solid, "traced": Traced, "stack": Stack, "box": Box, "mesh": Shell}
-        if kind not in readers:
-            raise CraftError(f"No base of a shape is called {kind!r}.", field="form")
+        if not isinstance(kind, str) or kind not in readers:
+            raise CraftError(f"No base of a shape is called {str(kind)[:40]!r}.", field="form")
         return cls(readers[kind].from_json(data), modifiers)
 
 

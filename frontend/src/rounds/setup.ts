@@ -287,7 +287,7 @@ function thenNumber(command: Command, ask: LineCommand) {
       const moved = made.state.doc.toString();
       const numbered = (await ask({ do: "number", text: moved })) ?? moved;
       // What she typed while the studio thought stays: the command goes by what stands there then.
-      if (view.state !== before) {
+      if (!view.state.doc.eq(before.doc)) {
         command(view);
         return;
       }

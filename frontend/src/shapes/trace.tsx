@@ -117,8 +117,9 @@ export function Trace({
             least={1}
             most={1500}
             value={Math.round(measured)}
+            heard="leaving"
             onValue={(mm) => {
-              if (!mm || mm === Math.round(measured)) return;
+              if (!mm) return;
               change(scaled(form, mm / measured));
               setLength(null);
               setMeasuring(false);
@@ -131,6 +132,7 @@ export function Trace({
             least={10}
             most={1500}
             value={Math.round(tallOf(form.front))}
+            heard="leaving"
             onValue={(mm) => mm && change(scaled(form, mm / tallOf(form.front)))}
           />
         )}

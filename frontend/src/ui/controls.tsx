@@ -110,7 +110,12 @@ export function TextField({
   error,
   className,
   ...rest
-}: InputHTMLAttributes<HTMLInputElement> & { label: string; hint?: ReactNode; error?: string | null }) {
+}: InputHTMLAttributes<HTMLInputElement> & {
+  label: string;
+  hint?: ReactNode;
+  error?: string | null;
+  ref?: Ref<HTMLInputElement>;
+}) {
   return (
     <Field label={label} hint={hint} error={error} className={className}>
       {(ids) => <input className={inputClass} {...ids} {...rest} />}
@@ -146,6 +151,8 @@ export function NumberField({
   step = 1,
   className,
   disabled,
+  heard = "typing",
+  said = null,
 }: {
   label: string;
   value: number | null;
@@ -158,6 +165,10 @@ export function NumberField({
   step?: number;
   className?: string;
   disabled?: boolean;
+  /** When a number counts: with every key, or once she leaves the field or presses Enter. */
+  heard?: "typing" | "leaving";
+  /** What is wrong with it beside what the field itself sees. */
+  said?: string | null;
 }) {
   const shown = value === null ? "" : String(Math.round(value * 1000) / 1000);
   const [text, setText] = useState(shown);
@@ -173,10 +184,21 @@ export function NumberField({
     setText(typed);
     const read = readNumber(typed, least, most, optional);
     setError(typeof read === "string" ? read : null);
-    if (typeof read !== "string") onValue(read);
+    if (typeof read !== "string" && heard === "typing") onValue(read);
+  };
+  const leave = () => {
+    const read = readNumber(text, least, most, optional);
+    if (typeof read !== "string" && heard === "leaving" && text !== shown) onValue(read);
+    // What is refused stays as it was typed, with the reason: nothing snaps back unseen.
+    setTyping(error !== null);
   };
   return (
-    <Field label={unit ? `${label} (${unit})` : label} hint={hint} error={error} className={className}>
+    <Field
+      label={unit ? `${label} (${unit})` : label}
+      hint={hint}
+      error={error ?? said}
+      className={className}
+    >
       {(ids) => (
         <input
           {...ids}
@@ -185,8 +207,7 @@ export function NumberField({
           disabled={disabled}
           value={text}
           onFocus={() => setTyping(true)}
-          // What is refused stays as it was typed, with the reason: nothing snaps back unseen.
-          onBlur={() => setTyping(error !== null)}
+          onBlur={leave}
           onChange={(e) => hear(e.target.value)}
           onKeyDown={(e) => {
             if (e.key === "Escape" && error !== null) {
@@ -195,6 +216,7 @@ export function NumberField({
               setError(null);
               return;
             }
+            if (e.key === "Enter" && heard === "leaving") leave();
             const by = e.key === "ArrowUp" ? step : e.key === "ArrowDown" ? -step : 0;
             if (!by) return;
             e.preventDefault();
@@ -213,6 +235,7 @@ export function SelectField<T extends string>({
   onValue,
   options,
   hint,
+  error,
   className,
 }: {
   label: string;
@@ -220,10 +243,11 @@ export function SelectField<T extends string>({
   onValue: (value: T) => void;
   options: readonly (readonly [T, string])[];
   hint?: ReactNode;
+  error?: string | null;
   className?: string;
 }) {
   return (
-    <Field label={label} hint={hint} className={className}>
+    <Field label={label} hint={hint} error={error} className={className}>
       {(ids) => (
         <select className={inputClass} {...ids} value={value} onChange={(e) => onValue(e.target.value as T)}>
           {options.map(([key, name]) => (

@@ -1,0 +1,194 @@
+"""`craft grade`: a design at another size, every part and join before and after."""
+
+from __future__ import annotations
+
+import argparse
+from dataclasses import replace
+from typing import Any
+
+from craft.cli.answers import Answer, gauge_of, refused
+from craft.cli.files import read_given
+from craft.design.design import Design
+from craft.design.grading import Sized, design_at, figure_size, first_size, part_size, scaled, yarn_at
+from craft.design.joins import meeting
+from craft.design.parts import GaugeFrom
+from craft.design.running import run_parts
+from craft.design.stored import to_json
+from craft.design.written import pattern_text
+from craft.errors import CraftError
+from craft.gauge import Gauge
+from craft.text.notation import print_rounds
+
+_WAYS = ("scale", "height", "peak", "grams")
+
+CLOSE = 0.002
+"""How near a weight is met: a share of it."""
+
+
+def grade_command(args: argparse.Namespace) -> Answer:
+    """Grade a file."""
+    given = read_given(args.file)
+    if not given.checked.sound and not args.force:
+        return refused(given.checked)
+    design = _at_gauge(given.as_design, args)
+    first = first_size(design, run_parts(design))
+    if not first.parts:
+        raise CraftError(f"{args.file}: there are no rounds to be graded.")
+    sized = _asked(first, args)
+    made = _design(sized)
+    parts = [_part(before, after, first, sized) for before, after in zip(first.parts, sized.parts, strict=True)]
+    data = {
+        "format": 1,
+        "text": pattern_text(made),
+        "design": to_json(made),
+        "parts": parts,
+        "joins": _joins(first, sized),
+        "features": [],
+        "notes": list(sized.notes),
+    }
+    return Answer(0, "".join(_lines(data)), data)
+
+
+def _at_gauge(design: Design, args: argparse.Namespace) -> Design:
+    """The design at the gauge given, or its own."""
+    if args.stitch is None and args.round is None and given_gauge(design):
+        return replace(design, gauge=replace(design.gauge, firmness=args.firmness))
+    gauge = gauge_of(args)
+    own = replace(
+        design.gauge,
+        source=GaugeFrom.OWN,
+        stitch_mm=gauge.stitch_mm,
+        round_mm=gauge.round_mm,
+        lean=gauge.lean,
+        firmness=args.firmness,
+    )
+    return replace(design, gauge=own)
+
+
+def given_gauge(design: Design) -> bool:
+    """Whether a design says its own gauge."""
+    return design.gauge.source is not GaugeFrom.ASSUMED
+
+
+def _asked(first: Sized, args: argparse.Namespace) -> Sized:
+    """The size that the words ask for; exactly one way of asking."""
+    chosen = [way for way in _WAYS if getattr(args, way) is not None]
+    other = args.to_stitch is not None or args.to_round is not None
+    if len(chosen) + other != 1:
+        raise CraftError("grade needs one of --scale, --height, --peak, --grams, or --to-stitch with --to-round.")
+    if other:
+        if args.to_stitch is None or args.to_round is None:
+            raise CraftError("--to-stitch and --to-round go together, both in mm.")
+        gauge = Gauge(args.to_stitch, args.to_round, first.gauge.lean, first.gauge.spread, "as given")
+        return replace(first, gauge=gauge, scale=gauge.stitch_mm / first.gauge.stitch_mm)
+    way = chosen[0]
+    if way == "scale":
+        return scaled(first, args.scale)
+    if way == "grams":
+        return _by_weight(first, args.grams)
+    return scaled(first, _height_scale(first, args) if way == "height" else _peak_scale(first, args))
+
+
+def _named(first: Sized, name: str | None) -> int:
+    """Which part is meant: that of the name, else the widest."""
+    if name is None:
+        widest = [max(p.worked.counts) for p in first.parts]
+        return widest.index(max(widest))
+    found = next((at for at, p in enumerate(first.parts) if p.source.name.lower() == name.lower()), None)
+    if found is None:
+        raise CraftError(f"No part is called {name!r}; there are {', '.join(p.source.name for p in first.parts)}.")
+    return found
+
+
+def _height_scale(first: Sized, args: argparse.Namespace) -> float:
+    if args.part is None:
+        return float(args.height / figure_size(first)[1])
+    part = first.parts[_named(first, args.part)]
+    return float(args.height / part_size(part.worked, first.gauge, first.design.gauge.firmness).height.value)
+
+
+def _peak_scale(first: Sized, args: argparse.Namespace) -> float:
+    return float(args.peak / max(first.parts[_named(first, args.part)].worked.counts))
+
+
+def _grams(sized: Sized) -> float:
+    """Weight of the yarn of a size; CraftError while no yarn says what a metre of it weighs."""
+    per_metre = {
+        y.name: y.skein_g / y.skein_m for y in sized.design.yarns if y.skein_m is not None and y.skein_g is not None
+    }
+    main = next(iter(per_metre.values()), None)
+    if main is None:
+        raise CraftError("--grams needs a design whose yarn says the metres and grams of a skein.")
+    return sum(use.metres.value * per_metre.get(use.colour, main) for use in yarn_at(sized))
+
+
+def _by_weight(first: Sized, grams: float) -> Sized:
+    """The largest size that does not take more yarn than there is: yarn grows with the square of the scale."""
+    if grams <= 0:
+        raise CraftError("--grams is more than 0.")
+    low, high = 0.2, 5.0
+    scale = min(max((grams / _grams(first)) ** 0.5, low), high)
+    best: Sized | None = None
+    for _ in range(9):
+        sized = scaled(first, scale)
+        weighs = _grams(sized)
+        if weighs <= grams:
+            best = sized if best is None or sized.scale > best.scale else best
+            low = scale
+        else:
+            high = scale
+        if abs(weighs - grams) < CLOSE * grams or high - low < 1e-3:
+            break
+        scale = (low + high) / 2
+    if best is None:
+        raise CraftError(f"{grams:g} g is less than the smallest size takes.")
+    return best
+
+
+def _design(sized: Sized) -> Design:
+    """The sized design, its texts printed anew where counts changed."""
+    made = design_at(sized)
+    texts = {p.source.key: print_rounds(p.written, made.terms) for p in sized.parts if p.how != "same counts"}
+    recipes = {
+        p.source.key: r.scaled(sized.scale) for p in sized.parts if p.how == "drafted" and (r := p.source.part.recipe)
+    }
+    parts = tuple(
+        replace(p, text=texts.get(p.key, p.text), recipe=recipes.get(p.key), drafted=p.key in recipes)
+        if p.key in texts
+        else p
+        for p in made.parts
+    )
+    gauge = replace(made.gauge, source=GaugeFrom.OWN, stitch_mm=sized.gauge.stitch_mm, round_mm=sized.gauge.round_mm)
+    return replace(made, parts=parts, gauge=gauge)
+
+
+def _measures(sized: Sized, at: int) -> dict[str, Any]:
+    part = sized.parts[at]
+    size = part_size(part.worked, sized.gauge, sized.design.gauge.firmness)
+    return {"counts": list(part.worked.counts), "height_mm": size.height.value, "width_mm": size.width.value}
+
+
+def _part(before: Any, after: Any, first: Sized, sized: Sized) -> dict[str, Any]:
+    at = first.parts.index(before)
+    return {"name": before.source.name, "how": after.how, "before": _measures(first, at), "after": _measures(sized, at)}
+
+
+def _joins(first: Sized, sized: Sized) -> list[dict[str, Any]]:
+    rows = []
+    for join in first.joins:
+        one, two = meeting(join, first.worked), meeting(join, sized.worked)
+        part, host = first.design.part(join.part), first.design.part(join.host)
+        if one is None or two is None or part is None or host is None:
+            continue
+        rows.append({"a": part.name, "b": host.name, "before": [one.part, one.host], "after": [two.part, two.host]})
+    return rows
+
+
+def _lines(data: dict[str, Any]) -> list[str]:
+    head = [
+        f"{p['name']}: {p['how']}, {p['before']['height_mm']:.0f} × {p['before']['width_mm']:.0f} mm to "
+        f"{p['after']['height_mm']:.0f} × {p['after']['width_mm']:.0f} mm, "
+        f"{len(p['before']['counts'])} to {len(p['after']['counts'])} rounds\n"
+        for p in data["parts"]
+    ]
+    return [*head, *(f"note: {note}\n" for note in data["notes"]), "\n", data["text"]]
