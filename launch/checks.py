@@ -37,14 +37,16 @@ def _npx(*words: str) -> list[str]:
 
 def _checks(more: Sequence[str]) -> list[Check]:
     pytest = [python(), "-m", "pytest", "-q", *more]
+    side_by_side = [*pytest, "-n", "2", "--dist", "worksteal"]  # the machines that check every change have two cores
     return [
         Check("lint", "craft", [_bin("ruff"), "check", "."]),
         Check("format", "craft", [_bin("ruff"), "format", "--check", "."]),
         Check("import contracts", "craft", [_bin("lint-imports"), "--no-cache"]),
         Check("types", "craft", [_bin("mypy"), "craft", "studio", "launch"]),
-        Check("craft tests", "craft", [*pytest, "tests/craft", "tests/reference"]),
+        Check("craft tests", "craft", [*side_by_side, "tests/craft", "tests/reference"]),
         Check("migrations are whole", "studio", [python(), "-m", "django", "makemigrations", "--check", "--dry-run"]),
-        Check("studio tests", "studio", [*pytest, "tests/studio", "tests/launch"]),
+        Check("studio tests", "studio", [*side_by_side, "tests/studio"]),
+        Check("launch tests", "studio", [*pytest, "tests/launch"]),
         Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND),
         Check("front-end types", "frontend", _npx("tsc", "--noEmit"), FRONTEND),
         Check("front-end tests", "frontend", _npx("vitest", "run"), FRONTEND),

@@ -142,7 +142,7 @@ def read_file(
 def file_of(
     request: HttpRequest,
     design_id: int,
-    to: Literal["text", "md", "json", "csv", "svg"],
+    to: Literal["text", "md", "json", "csv", "svg", "design"],
     terms: TermsName | None = None,
     tongue: Literal["de", "fr", "es"] | None = None,
     spelled: bool = False,

@@ -5,15 +5,16 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from craft.design.parts import MOST_MAKE, MOST_NAME
+from craft.design.written import part_lines
 from craft.document.chart import draw_chart
 from craft.errors import CraftError
 from craft.problems import Problem, Severity
 from craft.rounds.fabric import WorkedPart, movements, place_of
-from craft.rounds.pattern import Item, Part, Pattern
+from craft.rounds.pattern import Part, Pattern
 from craft.rounds.stitches import Terms, stitch
 from craft.text.check import check
 from craft.text.exchange import converted, imported_text
-from craft.text.notation import LineKind, print_item, print_part
+from craft.text.notation import LineKind, print_item
 from craft.text.reshaping import (
     Change,
     Copy,
@@ -216,7 +217,7 @@ def imported(name: str, raw: bytes, terms: str | None, into: str | None = None) 
 
 def _into(text: str, pattern: Pattern, wanted: Terms) -> tuple[list[str], str | None]:
     """Every part's own text in the wanted terms; as typed, with the reason, when that cannot be."""
-    own = [_own_text(text, part, pattern.terms) for part in pattern.parts]
+    own = [part_lines(text, part, pattern.terms) for part in pattern.parts]
     try:
         return [converted(one, pattern.terms, wanted) for one in own], None
     except CraftError as error:
@@ -247,17 +248,3 @@ def _line(number: int, text: str, kind: LineKind, said: str, problem: Problem | 
         severity=problem.severity.value if problem else None,
         message=problem.message if problem else "",
     )
-
-
-def _own_text(text: str, part: Part, terms: Terms) -> str:
-    """The part's lines as they were typed, from its first to its last."""
-    items: list[Item] = [i for i in part.items if i.span.end > 0]
-    if not items:
-        return print_part(part, terms, heading=False)
-    first = min(i.span.start for i in items)
-    start = text.rfind("\n", 0, first) + 1
-    end = max(i.span.end for i in items)
-    stop = text.find("\n", end)
-    own = text[start : len(text) if stop < 0 else stop]
-    lines = [line.rstrip() for line in own.splitlines()]
-    return "\n".join(lines).strip("\n") + "\n"

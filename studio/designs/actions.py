@@ -7,6 +7,8 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 
+from craft.design.design import MOST_PARTS
+from craft.design.design import Design as DesignValue
 from craft.fitting.panels import recipe_of
 from studio.designs.manifest import Manifest, PartEntry
 from studio.designs.models import Design, PartVersion, Revision
@@ -15,6 +17,7 @@ from studio.designs.policy import design_of, part_of, revision_of
 from studio.designs.reading import read_text
 from studio.designs.recording import new_key, new_version, record
 from studio.designs.texts import cut, cut_all, page_from_text, with_part
+from studio.designs.values import manifest_of
 from studio.errors import Refusal
 
 MOST_DESIGNS = 2_000
@@ -74,17 +77,28 @@ def remove_design(user: User, pk: int) -> None:
 
 
 @transaction.atomic
-def add_part(user: User, pk: int, values: dict[str, Any]) -> tuple[Design, str]:
-    """Another part with `name`, `make`, `colour`, `text` and `recipe`; the design and the part's key."""
+def add_parts(user: User, pk: int, parts: list[dict[str, Any]], label: str | None = None) -> tuple[Design, list[str]]:
+    """Parts more with `name`, `make`, `colour`, `text` and `recipe`, as one change; the design and their keys."""
     design = design_of(user, pk, lock=True)
     manifest = design.manifest
-    if len(manifest.parts) >= 60:
-        raise Refusal(422, "invalid", "A design holds at most 60 parts.")
-    recipe = None if values["recipe"] is None else recipe_of(values["recipe"]).to_json()
-    key, name = new_key(), values["name"]
-    version = new_version(design, key, values["text"], recipe)
-    entry = PartEntry(key=key, name=name, make=values["make"], version=version.pk, colour=values["colour"])
-    record(design, _with_parts(manifest, [entry], [values["text"]]), f"Added {name}")
+    if len(manifest.parts) + len(parts) > MOST_PARTS:
+        raise Refusal(422, "full", f"A design holds at most {MOST_PARTS} parts.")
+    entries = []
+    for values in parts:
+        key = new_key()
+        recipe = None if values["recipe"] is None else recipe_of(values["recipe"]).to_json()
+        version = new_version(design, key, values["text"], recipe)
+        entries.append(
+            PartEntry(key=key, name=values["name"], make=values["make"], version=version.pk, colour=values["colour"])
+        )
+    names = ", ".join(e.name for e in entries[:3]) + (" …" if len(entries) > 3 else "")
+    record(design, _with_parts(manifest, entries, [v["text"] for v in parts]), f"{label or 'Added'} {names}"[:120])
+    return design, [e.key for e in entries]
+
+
+def add_part(user: User, pk: int, values: dict[str, Any]) -> tuple[Design, str]:
+    """Another part; the design and the part's key."""
+    design, (key,) = add_parts(user, pk, [values])
     return design, key
 
 
@@ -99,19 +113,22 @@ def _with_parts(manifest: Manifest, entries: list[PartEntry], texts: list[str]) 
 
 
 @transaction.atomic
-def add_parts(user: User, pk: int, found: list[dict[str, Any]]) -> Design:
-    """Several parts with `name`, `make` and `text`, from a file, as one change."""
-    design = design_of(user, pk, lock=True)
-    manifest = design.manifest
-    if len(manifest.parts) + len(found) > 60:
-        raise Refusal(422, "invalid", "A design holds at most 60 parts.")
-    entries = []
-    for values in found:
-        key = new_key()
-        version = new_version(design, key, values["text"], None)
-        entries.append(PartEntry(key=key, name=values["name"], make=values["make"], version=version.pk, colour=None))
-    names = ", ".join(e.name for e in entries[:3]) + (" …" if len(entries) > 3 else "")
-    record(design, _with_parts(manifest, entries, [v["text"] for v in found]), f"Brought in {names}"[:120])
+def create_from_value(user: User, value: DesignValue) -> Design:
+    """A design from a file of one: everything in it, as one step."""
+    if Design.objects.filter(owner=user).count() >= MOST_DESIGNS:
+        raise Refusal(422, "full", f"The shelf holds at most {MOST_DESIGNS} designs.")
+    design = Design.objects.create(owner=user, name=value.name)
+    versions = {
+        part.key: new_version(
+            design,
+            part.key,
+            part.text,
+            None if part.recipe is None else part.recipe.to_json(),
+            hand_edited=not part.drafted,
+        ).pk
+        for part in value.parts
+    }
+    record(design, manifest_of(value, versions), f"Brought in {value.name}")
     return design
 
 

@@ -7,6 +7,8 @@ from ninja import File, Router, Status
 from ninja.files import UploadedFile
 from pydantic import ValidationError
 
+from craft.design.stored import MOST_JSON
+from craft.design.stored import read_design as read_value
 from studio.accounts.policy import own_profile
 from studio.designs import actions, pages, texts, uploads
 from studio.designs.manifest import PageName
@@ -17,9 +19,9 @@ from studio.designs.schemas import (
     DesignRow,
     DraftIn,
     DraftOut,
-    FoundParts,
     NewDesign,
     NewPart,
+    NewParts,
     PageIn,
     PartChange,
     PartText,
@@ -82,11 +84,23 @@ def add_part(request: HttpRequest, design_id: int, payload: NewPart) -> Status[D
     return Status(201, shown(design))
 
 
-@router.post("/{int:design_id}/parts/found", response={201: DesignOut})
-def add_parts(request: HttpRequest, design_id: int, payload: FoundParts) -> Status[DesignOut]:
-    """Add the parts that were found in a file."""
-    design = actions.add_parts(designer(request), design_id, [p.dict() for p in payload.parts])
+@router.post("/{int:design_id}/parts/several", response={201: DesignOut})
+def add_parts(request: HttpRequest, design_id: int, payload: NewParts) -> Status[DesignOut]:
+    """Add several parts as one change: panels, pieces of a cut shape, parts of a file."""
+    parts = [p.dict() for p in payload.parts]
+    design, _ = actions.add_parts(designer(request), design_id, parts, "Brought in" if payload.brought else None)
     return Status(201, shown(design))
+
+
+@router.post("/from-file", response={201: DesignOut})
+def create_from_file(request: HttpRequest, file: File[UploadedFile]) -> Status[DesignOut]:
+    """Make a design of a file of one."""
+    raw = file.read(MOST_JSON * 4 + 1)
+    value = read_value(raw.decode("utf-8", "replace"))
+    try:
+        return Status(201, shown(actions.create_from_value(designer(request), value)))
+    except ValidationError as error:
+        raise Refusal(422, "invalid", f"The design's file is damaged: {told(error.errors()[0])}") from None
 
 
 @router.put("/{int:design_id}/parts/{key}", response=DesignOut)

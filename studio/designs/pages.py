@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
 
+from craft.design.anchors import round_sizes
 from craft.design.eye_text import text_following_eyes, text_with_eyes
 from craft.design.running import worked_parts
+from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
 from studio.designs.manifest import PAGES, AssemblyPage, GaugePage
 from studio.designs.models import Design, PartVersion
@@ -89,6 +92,7 @@ def _with_own_sample(user: User, before: GaugePage, page: GaugePage) -> GaugePag
 def _set_assembly(design: Design, value: AssemblyPage) -> Design:
     """Places kept on the surface; where the eyes moved, their direction in the part's text says so."""
     worked = worked_parts(read_design(design).parts)
+    _must_be_there(value, design.manifest.assembly, worked)
     value = anchored(value, design.manifest.assembly, worked)
     if design.manifest.assembly == value:
         return design
@@ -106,6 +110,31 @@ def _set_assembly(design: Design, value: AssemblyPage) -> Design:
             manifest = with_part(manifest, entry.model_copy(update={"version": version.pk}))
     record(design, manifest.model_copy(update={"assembly": value}), _PAGE_LABELS["assembly"])
     return design
+
+
+def _must_be_there(page: AssemblyPage, before: AssemblyPage, worked: Mapping[str, WorkedPart]) -> None:
+    """Refusal for a round that a part does not have, at the field where it was typed; what stood there stays."""
+    old_steps = {s.key: (s.on, s.round) for s in before.steps}
+    for at, step in enumerate(page.steps):
+        if step.on and step.round and (step.on, step.round) != old_steps.get(step.key):
+            _has_round(worked.get(step.on), step.round, f"steps.{at}.round")
+    eyes, was = page.eyes, before.eyes
+    if eyes is not None and (was is None or (eyes.part, eyes.round) != (was.part, was.round)):
+        _has_round(worked.get(eyes.part), eyes.round, "eyes.round")
+    old_marks = {m.key: (m.part, m.round, m.to_round) for m in before.marks}
+    for at, mark in enumerate(page.marks):
+        if (mark.part, mark.round, mark.to_round) == old_marks.get(mark.key):
+            continue
+        _has_round(worked.get(mark.part), mark.round, f"marks.{at}.round")
+        if mark.to_round:
+            _has_round(worked.get(mark.part), mark.to_round, f"marks.{at}.to_round")
+
+
+def _has_round(worked: WorkedPart | None, at: int, field: str) -> None:
+    many = 0 if worked is None else len(round_sizes(worked)[0])
+    if worked is not None and at > many:
+        rounds = "1 round" if many == 1 else f"{many} rounds"
+        raise Refusal(422, "no-such-round", f"{worked.name} has {rounds}: there is no R{at}.", field=field)
 
 
 @transaction.atomic

@@ -118,18 +118,11 @@ class NewPart(Schema):
     recipe: dict[str, Any] | None = None
 
 
-class FoundPart(Schema):
-    """A part found in a file."""
+class NewParts(Schema):
+    """Parts to be added as one change. brought: they come from a file."""
 
-    name: PartName
-    make: Annotated[int, Field(ge=1, le=50)] = 1
-    text: Text
-
-
-class FoundParts(Schema):
-    """Parts to be added as one change."""
-
-    parts: Annotated[list[FoundPart], Field(min_length=1, max_length=60)]
+    parts: Annotated[list[NewPart], Field(min_length=1, max_length=60)]
+    brought: bool = False
 
 
 class PartChange(Schema):

@@ -149,6 +149,117 @@ def with_eyes(page: pages.AssemblyPage, eyes: Eyes) -> pages.AssemblyPage:
     return changed
 
 
+_SEATS = {manner: seat for seat, manner in _MANNERS.items()}
+
+
+def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
+    place = join.place if join else step.place
+    values: dict[str, object] = {} if place is None else {"on": place.on, **_said(place)}
+    if join is not None:
+        values |= {
+            "on": join.host,
+            "paired": join.paired,
+            "tilt": join.tilt,
+            "turn": join.turn,
+            "wide": join.wide,
+            "seat": _SEATS.get(join.manner, "") if join.manner else "",
+            "no_sew": join.manner is Manner.WORKED_IN,
+        }
+    part = join.part if join else step.part
+    plain = {"key": step.key, "text": step.text, "part": part}
+    flags = {"before_closing": step.before_closing, "picture": step.picture}
+    return pages.AssemblyStep.model_validate({**plain, **flags, **values})
+
+
+def _mark_entry(mark: Mark) -> pages.FaceMark:
+    at, to = _said(mark.place), {} if mark.to is None else {f"to_{k}": v for k, v in _said(mark.to).items()}
+    plain = {"key": mark.key, "name": mark.name, "part": mark.place.on, "paired": mark.paired}
+    return pages.FaceMark.model_validate({**plain, **at, **to})
+
+
+def _assembly_page(value: Design) -> pages.AssemblyPage:
+    told = {s.join for s in value.steps}
+    silent = [Step(j.key, "", j.part, j.key) for j in value.joins if j.key not in told]
+    steps = [_step_entry(s, value.join(s.join)) for s in (*value.steps, *silent)]
+    page = pages.AssemblyPage(steps=steps, marks=[_mark_entry(m) for m in value.marks], posture=value.posture.value)
+    return with_eyes(page, value.eyes)
+
+
+def _yarn_entry(yarn: DesignYarn) -> pages.DesignYarn:
+    return pages.DesignYarn(
+        name=yarn.name,
+        colour=yarn.colour,
+        weight=yarn.weight,
+        wraps=yarn.wraps,
+        plush=yarn.plush,
+        skein_m=yarn.skein_m,
+        skein_g=yarn.skein_g,
+    )
+
+
+def _size_entry(size: Size) -> pages.SizeEntry:
+    return pages.SizeEntry(
+        key=size.key,
+        name=size.name,
+        kind=size.kind.value,
+        yarn=None if size.yarn is None else _yarn_entry(size.yarn),
+        hook_mm=size.hook_mm,
+        strands=size.strands,
+        height_mm=size.height_mm,
+    )
+
+
+def manifest_of(value: Design, versions: Mapping[str, int]) -> pages.Manifest:
+    """A value as a manifest. versions: of its parts' texts, by key. ValidationError for what no page can say."""
+    g, brief, printed = value.gauge, value.brief, value.printed
+    gauge = {
+        "yarns": [_yarn_entry(y) for y in value.yarns],
+        "hook_mm": g.hook_mm,
+        "strands": g.strands,
+        "source": g.source.value,
+        "stitch_mm": g.stitch_mm,
+        "round_mm": g.round_mm,
+        "lean": g.lean,
+        "yarn_per_stitch_mm": g.yarn_per_stitch_mm,
+        "firmness": g.firmness,
+    }
+    return pages.Manifest.model_validate(
+        {
+            "name": value.name,
+            "terms": value.terms.value,
+            "parts": [
+                pages.PartEntry(key=p.key, name=p.name, make=p.make, version=versions[p.key], colour=p.colour)
+                for p in value.parts
+            ],
+            "gauge": gauge,
+            "brief": {
+                "audience": brief.audience.value,
+                "level": brief.level.value,
+                "height_mm": brief.height_mm,
+                "intro": brief.intro,
+                "notes": brief.notes,
+            },
+            "assembly": _assembly_page(value),
+            "sizes": {"sizes": [_size_entry(s) for s in value.sizes]},
+            "booklet": {
+                "version": printed.version,
+                "count_table": printed.count_table,
+                "notions": ", ".join(printed.notions),
+                "permissions": printed.permissions,
+                "credits": _credited(value),
+                "notes": printed.notes,
+                "changes": printed.changes,
+            },
+        }
+    )
+
+
+def _credited(value: Design) -> str:
+    """The credits with the sources that the file names: they stay with the figure."""
+    named = (f"{s.title}{f' by {s.designer}' if s.designer else ''}" for s in value.sources)
+    return " ".join(filter(None, (value.printed.credits, *(f"Worked from {n}." for n in named))))
+
+
 def with_places(page: pages.AssemblyPage, design: Design) -> pages.AssemblyPage:
     """The page with its steps' places and its eyes as the value has them."""
     steps = []

@@ -84,12 +84,12 @@ def test_alternatives_are_compared_at_their_price() -> None:
 
 
 def test_a_neck_is_found_where_one_is_and_pieces_are_priced_there() -> None:
-    snowman = Form(Stack((Solid("sphere", 60, 60), Solid("sphere", 44, 44)), 0.5))
-    neck = neck_of(snowman.shell)
+    toadstool = Form(Stack((Solid("sphere", 60, 60), Solid("sphere", 44, 44)), 0.5))
+    neck = neck_of(toadstool.shell)
     assert neck == pytest.approx(30 + np.sqrt(30**2 - 11**2), abs=2)
     assert neck_of(Form(Solid("egg", 80, 60)).shell) is None
-    found = [a for a in alternatives(Recipe(snowman), GAUGE) if a.end == "pieces"]
+    found = [a for a in alternatives(Recipe(toadstool), GAUGE) if a.end == "pieces"]
     assert {a.ease_name for a in found} == {"true", "balanced", "easy"}
     assert all(a.cut_mm == pytest.approx(neck) for a in found)
-    whole = draft(Recipe(snowman), GAUGE)
+    whole = draft(Recipe(toadstool), GAUGE)
     assert all(abs(a.rounds - len(whole.counts)) <= 4 for a in found)

@@ -27,7 +27,7 @@ def test_adding_a_stitch_touches_its_entry_and_nothing_else(tmp_path: Path) -> N
     """A copy of the craft with one entry more reads, counts, raises, prints, charts and explains it."""
     home = Path(craft.__file__).parent
     shutil.copytree(home, tmp_path / "craft", ignore=shutil.ignore_patterns("__pycache__"))
-    path = tmp_path / "craft" / "stitches" / "entries.py"
+    path = tmp_path / "craft" / "rounds" / "stitches" / "entries.py"
     text = path.read_text("utf-8")
     marker = ')\n"""Stitches in the order'
     assert text.count(marker) == 1

@@ -213,11 +213,11 @@ def test_endless_things_are_told_quickly(studio: Studio, text: str) -> None:
 def test_found_parts_become_one_change(studio: Studio) -> None:
     made, _ = studio.with_part(text=BALL)
     found = {"parts": [{"name": "Ear", "make": 2, "text": LEG}, {"name": "Tail", "text": LEG}]}
-    got = studio.ask("POST", f"/designs/{made['id']}/parts/found", found, 201)
+    got = studio.ask("POST", f"/designs/{made['id']}/parts/several", found, 201)
     assert [p["name"] for p in got["parts"]][1:] == ["Ear", "Tail"]
     assert got["revision"] == made["revision"] + 1
     too_many = {"parts": [{"name": f"P{n}", "text": ""} for n in range(60)]}
-    assert "at most 60" in studio.ask("POST", f"/designs/{made['id']}/parts/found", too_many, 422)["detail"]
+    assert "at most 60" in studio.ask("POST", f"/designs/{made['id']}/parts/several", too_many, 422)["detail"]
 
 
 @pytest.mark.parametrize(

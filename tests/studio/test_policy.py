@@ -34,7 +34,7 @@ OPEN = {("get", "/api/session"), ("post", "/api/session"), ("post", "/api/accoun
 
 OWN = {
     "/api/session", "/api/session/password", "/api/session/preferences", "/api/accounts", "/api/yarns",
-    "/api/yarns/samples", "/api/designs", "/api/bench/preview", "/api/bench/picture", "/api/bench/fabric",
+    "/api/yarns/samples", "/api/designs", "/api/designs/from-file", "/api/bench/preview", "/api/bench/picture", "/api/bench/fabric",
     "/api/bench/tidy", "/api/bench/reshape", "/api/bench/chart", "/api/bench/settle", "/api/bench/dry-run",
     "/api/bench/import", "/api/shapes/draft", "/api/shapes/fit", "/api/shapes/compensate", "/api/shapes/compare",
     "/api/shapes/flat", "/api/shapes/panels", "/api/shapes/sewn", "/api/shapes/solids", "/api/shapes/modifiers",
@@ -85,8 +85,8 @@ def asked(client: Client, method: str, path: str, rows: dict[str, Any]) -> Any:
         return client.post(address, {"file": SimpleUploadedFile("a.txt", BALL.encode())})
     body = json.dumps({"picture": rows["picture_id"]} if path in NAMED_IN_BODY else {})
     got = client.generic(method.upper(), address, body, content_type="application/json")
-    if got.streaming:  # a file that nobody reads is closed, so that it is no lost resource
-        got.file_to_stream.close()
+    if got.streaming:  # read to its end, so that the file is closed
+        b"".join(got.streaming_content)
     return got
 
 

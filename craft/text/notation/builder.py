@@ -6,7 +6,8 @@ import re
 from dataclasses import replace
 from typing import Any
 
-from lark import Token, Transformer, v_args
+from lark import Token, v_args
+from lark.visitors import Transformer_NonRecursive
 
 from craft.errors import CraftError
 from craft.rounds.pattern import (
@@ -48,7 +49,7 @@ from craft.text.notation.terms import stitch_word
 
 
 @v_args(meta=True)
-class Builder(Transformer[Token, Any]):
+class Builder(Transformer_NonRecursive[Token, Any]):
     """Turns the parse tree into instructions; methods are named after the grammar's rules.
 
     raw: the text before names were marked in it.

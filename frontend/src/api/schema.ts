@@ -332,6 +332,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/from-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Create From File
+         * @description Make a design of a file of one.
+         */
+        post: operations["studio_designs_api_create_from_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/pictures/{picture_id}": {
         parameters: {
             query?: never;
@@ -564,7 +584,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/parts/found": {
+    "/api/designs/{design_id}/parts/several": {
         parameters: {
             query?: never;
             header?: never;
@@ -575,7 +595,7 @@ export interface paths {
         put?: never;
         /**
          * Add Parts
-         * @description Add the parts that were found in a file.
+         * @description Add several parts as one change: panels, pieces of a cut shape, parts of a file.
          */
         post: operations["studio_designs_api_add_parts"];
         delete?: never;
@@ -2082,21 +2102,6 @@ export interface components {
             text: string;
         };
         /**
-         * FoundPart
-         * @description A part found in a file.
-         */
-        FoundPart: {
-            /**
-             * Make
-             * @default 1
-             */
-            make?: number;
-            /** Name */
-            name: string;
-            /** Text */
-            text: string;
-        };
-        /**
          * FoundPartOut
          * @description A part found in an imported text, ready to be added.
          */
@@ -2113,14 +2118,6 @@ export interface components {
             stitches: number;
             /** Text */
             text: string;
-        };
-        /**
-         * FoundParts
-         * @description Parts to be added as one change.
-         */
-        FoundParts: {
-            /** Parts */
-            parts: components["schemas"]["FoundPart"][];
         };
         /**
          * GaugeIn
@@ -2442,6 +2439,19 @@ export interface components {
              * @default
              */
             text?: string;
+        };
+        /**
+         * NewParts
+         * @description Parts to be added as one change. brought: they come from a file.
+         */
+        NewParts: {
+            /**
+             * Brought
+             * @default false
+             */
+            brought?: boolean;
+            /** Parts */
+            parts: components["schemas"]["NewPart"][];
         };
         /**
          * NoSewIn
@@ -3961,7 +3971,7 @@ export interface operations {
             header?: never;
             path: {
                 design_id: number;
-                to: "text" | "md" | "json" | "csv" | "svg";
+                to: "text" | "md" | "json" | "csv" | "svg" | "design";
             };
             cookie?: never;
         };
@@ -4228,6 +4238,36 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NewDesign"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_designs_api_create_from_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
             };
         };
         responses: {
@@ -4575,7 +4615,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FoundParts"];
+                "application/json": components["schemas"]["NewParts"];
             };
         };
         responses: {

@@ -47,7 +47,8 @@ type Act =
       text: string;
       recipe: Schemas["NewPart"]["recipe"];
     }
-  | { do: "found"; parts: Schemas["FoundPart"][] }
+  /** Several parts as one change: `brought` says that they come from a file. */
+  | { do: "add-parts"; parts: Schemas["NewPart"][]; brought?: boolean }
   | { do: "change-part"; key: string; name: string; make: number; colour: string | null }
   | { do: "remove-part"; key: string }
   | { do: "text"; key: string; text: string; recipe?: Schemas["PartText"]["recipe"]; label?: string }
@@ -90,9 +91,12 @@ async function ask(id: number, act: Act): Promise<Design> {
           body: { name: act.name, make: act.make, colour: act.colour, text: act.text, recipe: act.recipe },
         }),
       );
-    case "found":
+    case "add-parts":
       return answer(
-        api.POST("/api/designs/{design_id}/parts/found", { params: { path }, body: { parts: act.parts } }),
+        api.POST("/api/designs/{design_id}/parts/several", {
+          params: { path },
+          body: { parts: act.parts, brought: act.brought ?? false },
+        }),
       );
     case "change-part":
       return answer(

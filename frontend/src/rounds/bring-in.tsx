@@ -75,7 +75,7 @@ export function BringIn({
       .filter((_, i) => chosen.has(i))
       .map(({ name, make, text }) => ({ name, make, text }));
     act.mutate(
-      { do: "found", parts },
+      { do: "add-parts", parts, brought: true },
       {
         onSuccess: (made) => {
           say(`Brought in ${parts.length} part${parts.length === 1 ? "" : "s"}. Undo takes them out again.`);

@@ -52,16 +52,10 @@ export function Cut({
           );
         }),
       );
-      let made: Design = design;
-      for (const [i, shape] of drafts.entries())
-        made = await act.mutateAsync({
-          do: "add-part",
-          name: nameOf(pieces, i),
-          make: 1,
-          colour: null,
-          text: shape.text,
-          recipe: shape.recipe,
-        });
+      const made = await act.mutateAsync({
+        do: "add-parts",
+        parts: drafts.map(({ text, recipe }, i) => ({ name: nameOf(pieces, i), text, recipe })),
+      });
       onMade(made.parts.at(-drafts.length)?.key ?? "");
       say(
         `Cut into ${drafts.length} parts: their openings have equal counts, to be joined stitch to stitch.`,

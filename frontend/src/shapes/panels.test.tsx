@@ -111,10 +111,7 @@ describe("flat panels", () => {
     await vi.waitFor(() => expect(asked.some((a) => a.url.includes("/designs/1"))).toBe(true));
     const body = asked.find((a) => a.url.includes("/designs/1"))?.body;
     expect(body).toMatchObject({
-      name: "Front and back",
-      make: 2,
-      text: "Row 1: 8 sc [8]",
-      recipe: { panel: "Front" },
+      parts: [{ name: "Front and back", make: 2, text: "Row 1: 8 sc [8]", recipe: { panel: "Front" } }],
     });
   });
 });

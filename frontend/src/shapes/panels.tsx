@@ -39,12 +39,11 @@ export function FlatPanels({
     cut.mutate(undefined, { onSuccess: () => sewn.start(question) });
   };
   const add = useMutation({
-    mutationFn: async (parts: Schemas["PanelPartOut"][]) => {
-      let made: Design = design;
-      for (const { name, make, text, recipe } of parts)
-        made = await act.mutateAsync({ do: "add-part", name, make, colour: null, text, recipe });
-      return made;
-    },
+    mutationFn: (parts: Schemas["PanelPartOut"][]) =>
+      act.mutateAsync({
+        do: "add-parts",
+        parts: parts.map(({ name, make, text, recipe }) => ({ name, make, text, recipe })),
+      }),
     onSuccess: (made, parts) => {
       say(`${parts.length === 1 ? "One part is" : `${parts.length} parts are`} there, worked in rows.`);
       setOpen(false);
