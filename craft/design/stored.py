@@ -6,10 +6,8 @@ The fields are those of the values themselves; cattrs reads and writes them, so 
 from __future__ import annotations
 
 import json
-import operator
 from collections.abc import Mapping
-from enum import Enum
-from functools import partial
+from enum import Enum, StrEnum
 from typing import Any
 
 from cattrs import Converter, transform_error
@@ -31,9 +29,9 @@ MOST_JSON = 20_000_000
 
 def _converter() -> Converter:
     made = Converter(forbid_extra_keys=True)
-    # By the very type: an enumeration is a kind of text, and true a kind of number, but neither is read as one.
-    for kind, hook in ((float, _number), (int, _whole), (bool, _truth), (str, _words)):
-        made.register_structure_hook_func(partial(operator.is_, kind), hook)
+    # An enumeration is a kind of text, and true a kind of number: the nearest of these is the one that is used.
+    for kind, hook in ((float, _number), (int, _whole), (bool, _truth), (str, _words), (StrEnum, _one_of)):
+        made.register_structure_hook(kind, hook)
     recipes = Recipe | PanelRecipe | None
     made.register_structure_hook(recipes, lambda data, _: None if data is None else recipe_of(data))
     made.register_unstructure_hook(recipes, lambda recipe: None if recipe is None else recipe.to_json())
@@ -62,6 +60,10 @@ def _words(data: Any, _: Any) -> str:
     if not isinstance(data, str):
         raise CraftError("is no text")
     return data
+
+
+def _one_of(data: Any, kind: type[StrEnum]) -> StrEnum:
+    return kind(data)
 
 
 _CONVERTER = _converter()
