@@ -218,10 +218,13 @@ def imported(name: str, raw: bytes, terms: str | None, into: str | None = None) 
 def _into(text: str, pattern: Pattern, wanted: Terms) -> tuple[list[str], str | None]:
     """Every part's own text in the wanted terms; as typed, with the reason, when that cannot be."""
     own = [part_lines(text, part, pattern.terms) for part in pattern.parts]
-    try:
-        return [converted(one, pattern.terms, wanted) for one in own], None
-    except CraftError as error:
-        return own, error.message
+    turned = []
+    for part, one in zip(pattern.parts, own, strict=True):
+        try:
+            turned.append(converted(one, pattern.terms, wanted))
+        except CraftError as error:
+            return own, f"{part.name}: {error.message}" if part.name else error.message
+    return turned, None
 
 
 _RANK = {Severity.FAULT: 0, Severity.WARNING: 1, Severity.HINT: 2}
