@@ -1,12 +1,13 @@
 """The demo studio "Lanternwick": made up, and made by the same actions a designer's clicks use.
 
-What is made stands in demo.json; parts with a solid are drafted at the design's own gauge.
+What is made stands in lanternwick.json; parts with a solid are drafted at the design's own gauge.
 """
 
 from __future__ import annotations
 
 import json
 import uuid
+from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
@@ -18,6 +19,7 @@ from craft.shape.target import Form, Solid
 from craft.text.notation import print_rounds
 from studio.designs import actions, pages, texts
 from studio.designs.models import Design
+from studio.designs.reading import read_design
 from studio.designs.values import gauge_value, yarn_value
 from studio.proving.actions import put_log_entry, put_tester
 from studio.proving.schemas import LogEntryIn, TesterIn
@@ -87,14 +89,19 @@ def _add_part(user: User, design: Design, part: Tree) -> tuple[Design, str]:
     return design, key
 
 
-def _page(name: str, page: Tree, keys: dict[str, str]) -> Tree:
+def _step(step: Tree, key: str, keys: dict[str, str], ends: Mapping[str, int]) -> Tree:
+    """A step with part names turned into keys; the round "last" is its host's last one."""
+    on = keys.get(step.get("on", ""))
+    last = {"round": ends[on]} if on and step.get("round") == "last" else {}
+    return {**step, **last, "key": key, "part": keys.get(step.get("part", "")), "on": on}
+
+
+def _page(design: Design, name: str, page: Tree, keys: dict[str, str]) -> Tree:
     """A page with part names turned into keys."""
     if name != "assembly":
         return page
-    steps = [
-        {**step, "key": f"step{i:02d}", "part": keys.get(step.get("part", "")), "on": keys.get(step.get("on", ""))}
-        for i, step in enumerate(page["steps"], 1)
-    ]
+    ends = {p.key: len(p.worked.counts) for p in read_design(design).parts if p.worked is not None}
+    steps = [_step(step, f"step{i:02d}", keys, ends) for i, step in enumerate(page["steps"], 1)]
     marks = [{**m, "key": f"mark{i:02d}", "part": keys[m["part"]]} for i, m in enumerate(page.get("marks", []), 1)]
     eyes = page.get("eyes")
     return {**page, "steps": steps, "marks": marks, "eyes": eyes and {**eyes, "part": keys[eyes["part"]]}}
@@ -107,7 +114,7 @@ def _build(user: User, yarns: dict[str, Yarn], tree: Tree) -> None:
     for part in tree["parts"]:
         design, keys[part["name"]] = _add_part(user, design, part)
     for name, page in tree["pages"].items():
-        design = pages.set_page(user, design.pk, name, design.revision.number, _page(name, page, keys))
+        design = pages.set_page(user, design.pk, name, design.revision.number, _page(design, name, page, keys))
     _prove(user, design, tree)
 
 

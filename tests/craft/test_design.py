@@ -362,4 +362,7 @@ def test_names_of_every_script_and_everyday_punctuation(name: str) -> None:
 def test_a_refused_name_is_a_sentence_at_its_field(name: str) -> None:
     with pytest.raises(CraftError) as refused:
         Design(name)
-    assert (refused.value.message, refused.value.field) == ("A design's name is one line of at most 60 characters.", "name")
+    assert (refused.value.message, refused.value.field) == (
+        "A design's name is one line of at most 60 characters.",
+        "name",
+    )

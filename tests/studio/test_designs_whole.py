@@ -115,8 +115,14 @@ def test_a_design_is_saved_whole_and_brought_in_again(studio: Studio, other: Stu
         (b"{}", "no Spirrel design"),
         (b'{"kind": "design", "format": 99}', "newer Spirrel"),
         (b'{"kind": "design", "format": 1}', "name: is missing"),
-        (b'{"kind": "design", "format": 1, "name": "x", "yarns": [{"name": "a", "colour": "url(x)", "weight": 3}]}', "damaged"),
-        (b'{"kind": "design", "format": 1, "name": "x", "sizes": [{"key": "a", "name": "b", "kind": "width"}]}', "none of"),
+        (
+            b'{"kind": "design", "format": 1, "name": "x", "yarns": [{"name": "a", "colour": "url(x)", "weight": 3}]}',
+            "damaged",
+        ),
+        (
+            b'{"kind": "design", "format": 1, "name": "x", "sizes": [{"key": "a", "name": "b", "kind": "width"}]}',
+            "none of",
+        ),
     ],
 )
 def test_a_file_that_is_no_design_is_a_sentence(studio: Studio, raw: bytes, said: str) -> None:
@@ -192,7 +198,9 @@ def refused_page(studio: Studio, page: str, data: dict[str, Any]) -> dict[str, A
         ("brief", {"height_mm": -5}, "height_mm"),
     ],
 )
-def test_every_refusal_names_its_field_in_a_sentence(studio: Studio, page: str, data: dict[str, Any], field: str) -> None:
+def test_every_refusal_names_its_field_in_a_sentence(
+    studio: Studio, page: str, data: dict[str, Any], field: str
+) -> None:
     refused = refused_page(studio, page, data)
     assert field in refused["field"]
     assert refused["detail"].endswith(".")
@@ -204,7 +212,15 @@ def test_every_refusal_names_its_field_in_a_sentence(studio: Studio, page: str, 
 
 def test_a_sample_of_the_same_yarn_and_hook_is_used_by_gauge_and_sizes(studio: Studio) -> None:
     yarn = studio.ask("POST", "/yarns", MOSS, 201)
-    body = {"yarn_id": yarn["id"], "hook_mm": 4, "kind": "flat", "stitches": 20, "across_mm": 124, "rounds": 20, "up_mm": 112}
+    body = {
+        "yarn_id": yarn["id"],
+        "hook_mm": 4,
+        "kind": "flat",
+        "stitches": 20,
+        "across_mm": 124,
+        "rounds": 20,
+        "up_mm": 112,
+    }
     measured = studio.ask("POST", "/yarns/samples", body, 201)["gauge"]
     made = gauged(studio)
     entry = {"key": "hook4", "name": "hook 4", "kind": "yarn", "hook_mm": 4, "strands": 1,

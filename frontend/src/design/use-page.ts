@@ -22,6 +22,8 @@ export function usePage<N extends PageName>(design: Design, page: N) {
   const send = useRef(act.mutateAsync);
   send.current = act.mutateAsync;
 
+  const open = useRef(true);
+
   const flush = useCallback(async () => {
     clearTimeout(timer.current);
     const data = pending.current;
@@ -45,7 +47,8 @@ export function usePage<N extends PageName>(design: Design, page: N) {
       setProblem(refused);
       if (refused?.status === 0 || refused === null) {
         setState("offline");
-        timer.current = setTimeout(flush, RETRY_MS);
+        // Once it is left, the stop that is shown then sends what waits.
+        if (open.current) timer.current = setTimeout(flush, RETRY_MS);
       } else {
         setState(refused.status === 409 ? "stale" : "unsaved");
       }
@@ -83,10 +86,12 @@ export function usePage<N extends PageName>(design: Design, page: N) {
   useEffect(() => holdUnsent(design.id, `page-${page}`), [design.id, page]);
 
   useEffect(() => {
+    open.current = true;
     if (pending.current !== null) void flush();
     const leave = () => void flush();
     window.addEventListener("pagehide", leave);
     return () => {
+      open.current = false;
       window.removeEventListener("pagehide", leave);
       leave();
     };

@@ -25,6 +25,7 @@ export function usePartText(design: Design, part: Part, onOutside: (text: string
   // A draft that was there already, before a reload, still waits to become a version.
   const uncut = useRef(!part.etag.startsWith("v"));
   const saving = useRef<Promise<void> | null>(null);
+  const open = useRef(true);
   const breath = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const rest = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const act = useAct(design.id);
@@ -65,7 +66,8 @@ export function usePartText(design: Design, part: Part, onOutside: (text: string
         setState("stale");
       } else if (!refused || refused.status === 0 || refused.status >= 500) {
         setState("offline");
-        breath.current = setTimeout(() => void flush.current(), RETRY_MS);
+        // Once it is left, the stop that is shown then sends what waits: two senders would hide it from each other.
+        if (open.current) breath.current = setTimeout(() => void flush.current(), RETRY_MS);
       } else {
         setProblem(refused);
         setState("unsaved");
@@ -142,10 +144,12 @@ export function usePartText(design: Design, part: Part, onOutside: (text: string
   useEffect(() => holdUnsent(design.id, `text-${part.key}`), [design.id, part.key]);
 
   useEffect(() => {
+    open.current = true;
     if (pending.current !== null) void flush.current();
     const leave = () => void flush.current();
     window.addEventListener("pagehide", leave);
     return () => {
+      open.current = false;
       window.removeEventListener("pagehide", leave);
       clearTimeout(breath.current);
       clearTimeout(rest.current);
