@@ -161,13 +161,11 @@ def test_steps_of_a_format_run_in_order() -> None:
 
 
 def test_a_pattern_becomes_a_design_and_a_pattern_again() -> None:
-    text = f"Name: Gloomcap\nTerms: UK\nYarn: Peat, Moss\n\n# Head (make 1)\n{HEAD.replace('sc', 'dc')}\n# Leg (make 2)\n{LEG.replace('sc', 'dc')}"
+    head, leg = HEAD.replace("sc", "dc"), LEG.replace("sc", "dc")
+    text = f"Name: Gloomcap\nTerms: UK\nYarn: Peat, Moss\n\n# Head (make 1)\n{head}\n# Leg (make 2)\n{leg}"
     design = design_of(check(text, Terms.UK), text)
     assert (design.name, design.terms, design.yarn_names) == ("Gloomcap", Terms.UK, ("Peat", "Moss", "Main"))
-    assert [(p.name, p.make, p.text) for p in design.parts] == [
-        ("Head", 1, HEAD.replace("sc", "dc")),
-        ("Leg", 2, LEG.replace("sc", "dc")),
-    ]
+    assert [(p.name, p.make, p.text) for p in design.parts] == [("Head", 1, head), ("Leg", 2, leg)]
     again = pattern_text(design)
     assert design_of(check(again, Terms.UK), again) == design
 
@@ -305,7 +303,12 @@ def test_a_step_without_words_still_has_its_place_and_tail() -> None:
 
 # --- terms --------------------------------------------------------------------------------
 
-UK = "Round 1: 6 dc in a magic ring [6]\nnote: the double line is where it stops\nRound 2: (1 dc, 1 inc) x 3 [9]\nRound 3: htr, tr, dtr, 6 dc [9]\n"
+UK = """\
+Round 1: 6 dc in a magic ring [6]
+note: the double line is where it stops
+Round 2: (1 dc, 1 inc) x 3 [9]
+Round 3: htr, tr, dtr, 6 dc [9]
+"""
 
 
 def test_uk_rounds_mean_the_same_in_us_and_keep_every_other_word() -> None:

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { moved } from "../assembly/assembly";
 import { recipeFor, recipeFrom } from "../shapes/recipe";
 import { isTyping } from "../ui/keys";
+import { moved } from "../ui/moved";
 import { answer, cookie, Refused, sentence } from "./client";
 
 function response(status: number): Response {

@@ -3,7 +3,7 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import type { ReactElement } from "react";
 import { describe, expect, it, vi } from "vitest";
 import type { Design } from "../design/design";
-import { moved } from "./assembly";
+import { moved } from "../ui/moved";
 import { Eyes } from "./eyes";
 import { Face } from "./face";
 import { type Step, StepFields } from "./step-fields";

@@ -1,6 +1,6 @@
 import { Matrix4, Vector3 } from "three";
 import { describe, expect, it } from "vitest";
-import { placed } from "../assembly/assembly";
+import { placed } from "../assembly/aim";
 import { fromFront, gapOf } from "../assembly/places";
 import type { Scene } from "../assembly/use-scene";
 import { strainColour } from "./relief";

@@ -6,13 +6,14 @@ import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { Button } from "../ui/controls";
 
 export type Box = { width: number; depth: number; height: number; middle?: [number, number, number] };
-export type Side = "front" | "back" | "left" | "right" | "top";
+export type Side = "front" | "back" | "left" | "three-quarter" | "top";
 
+/** Straight from where they say: what is in the middle of the front view lies on the front middle. */
 const FROM: Record<Side, [number, number, number]> = {
-  front: [-0.35, -1, 0.28],
-  back: [0, 1, 0.2],
-  left: [-1, 0, 0.2],
-  right: [1, 0, 0.2],
+  front: [0, -1, 0],
+  back: [0, 1, 0],
+  left: [-1, 0, 0],
+  "three-quarter": [-0.35, -1, 0.28],
   top: [0, -0.02, 1],
 };
 
@@ -71,23 +72,26 @@ function Drawn({ onDrawn }: { onDrawn: () => void }) {
   return null;
 }
 
-const SIDE_KEYS: Record<string, Side> = { f: "front", b: "back", s: "left", t: "top" };
+const SIDE_KEYS: Record<string, Side> = { f: "front", b: "back", s: "left", t: "top", q: "three-quarter" };
 
 export default function Stage({
   box,
   label,
-  help = "Arrow keys turn it; F, B, S and T look from front, back, side and top.",
+  from = "three-quarter",
+  help = "Arrow keys turn it; F, B, S and T look from front, back, side and top, Q from between front and side.",
   onKey,
   children,
 }: {
   box: Box;
   label: string;
+  /** Where it is looked at from at first. */
+  from?: Side;
   help?: string;
   /** Keys that the figure itself does not use; true when one was taken. */
   onKey?: (key: string) => boolean;
   children: ReactNode;
 }) {
-  const [side, setSide] = useState<Side>("front");
+  const [side, setSide] = useState<Side>(from);
   const [turn, setTurn] = useState({ x: 0, y: 0 });
   const [drawn, setDrawn] = useState(false);
   const tell = useRef(() => setDrawn(true));
@@ -108,9 +112,9 @@ export default function Stage({
             ArrowDown: [0, -0.15],
           }[e.key];
           if (e.ctrlKey || e.metaKey || e.altKey) return;
-          const from = SIDE_KEYS[e.key.toLowerCase()];
-          if (from) setSide(from);
-          if (from || onKey?.(e.key)) {
+          const other = SIDE_KEYS[e.key.toLowerCase()];
+          if (other) setSide(other);
+          if (other || onKey?.(e.key)) {
             e.preventDefault();
             return;
           }
@@ -138,7 +142,7 @@ export default function Stage({
         </Canvas>
       </div>
       <div className="absolute bottom-1 left-1 flex gap-1" role="group" aria-label="Look from">
-        {(["front", "left", "back", "top"] as const).map((s) => (
+        {(["front", "left", "back", "top", "three-quarter"] as const).map((s) => (
           <Button
             key={s}
             weight="quiet"

@@ -105,7 +105,8 @@ export default function WholeScene({
         <Stage
           box={{ width: scene.width_mm, depth: scene.depth_mm, height: scene.height_mm, middle }}
           label={label}
-          help="Arrow keys turn it; F, B, S and T look from front, back, side and top; comma and full stop walk along a round, brackets between rounds; Enter places what is aimed."
+          from="front"
+          help="Arrow keys turn it; F, B, S and T look from front, back, side and top, Q from between front and side; comma and full stop walk along a round, brackets between rounds; Enter places what is aimed."
           onKey={onKey}
         >
           <group scale={[mirrored ? -1 : 1, 1, 1]}>

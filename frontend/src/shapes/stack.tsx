@@ -1,7 +1,7 @@
 /** Solids stacked into one piece: which, how large, how wide their necks. */
 import { ArrowDown, ArrowUp, X } from "lucide-react";
-import { moved } from "../assembly/assembly";
 import { Button, IconButton, NumberField, SelectField } from "../ui/controls";
+import { moved } from "../ui/moved";
 import { type SolidForm, type Stack, solidForm } from "./recipe";
 import { KINDS, type Kind } from "./silhouettes";
 

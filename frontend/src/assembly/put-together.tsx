@@ -1,0 +1,113 @@
+/** The settled figure put together: its pieces in their places, its size and whether it stands. */
+import { useMemo, useState } from "react";
+import { useLeftHanded } from "../accounts/session";
+import type { Design } from "../design/design";
+import { pictureUrl } from "../design/use-picture";
+import type { Settled } from "../figure/settled";
+import { WholeFigure } from "../figure/views";
+import type { Picked } from "../figure/whole-scene";
+import { paletteOf } from "../rounds/views";
+import { Check, Panel, SelectField } from "../ui/controls";
+import { cm, inches } from "../ui/units";
+import { type Aim, activeOf, aimWords, type Page } from "./aim";
+import type { Scene } from "./use-scene";
+
+export function PutTogether({
+  design,
+  page,
+  scene,
+  settled,
+  settling,
+  aim,
+  onPick,
+  onPosture,
+}: {
+  design: Design;
+  page: Page;
+  scene: Scene | undefined;
+  settled: ReadonlyMap<string, Settled>;
+  settling: boolean;
+  aim: Aim | null;
+  onPick: (picked: Picked) => void;
+  onPosture: (posture: Page["posture"]) => void;
+}) {
+  const [lines, setLines] = useState(false);
+  const leftHanded = useLeftHanded();
+  const palette = useMemo(() => paletteOf(design), [design]);
+  const names = useMemo(() => Object.fromEntries(design.parts.map((p) => [p.key, p.name])), [design.parts]);
+  return (
+    <Panel className="flex min-h-96 flex-col" title="Put together">
+      <div className="min-h-0 flex-1">
+        {scene && (
+          <WholeFigure
+            scene={scene}
+            label={`${design.name}, put together`}
+            picture={pictureUrl(design.id, design.revision)}
+            settled={settled}
+            palette={palette}
+            names={names}
+            lines={lines}
+            mirrored={leftHanded}
+            aim={
+              aim &&
+              `${aimWords(aim, page)}: click the place on the figure, or walk there by keys and press Enter.`
+            }
+            active={activeOf(aim, page)}
+            onPick={onPick}
+          />
+        )}
+      </div>
+      <div className="flex flex-wrap items-center gap-3 border-t border-line pt-1">
+        <Check label="centre line" checked={lines} onChecked={setLines} />
+        <SelectField
+          label="Finished size"
+          value={page.posture ?? "standing"}
+          onValue={(posture) => onPosture(posture as Page["posture"])}
+          options={[
+            ["standing", "standing"],
+            ["sitting", "sitting"],
+          ]}
+        />
+        {settling && (
+          <span role="status" className="text-sm">
+            Settling the parts …
+          </span>
+        )}
+      </div>
+      {scene && <FinishedSize scene={scene} sitting={page.posture === "sitting"} />}
+    </Panel>
+  );
+}
+
+const LOOSE =
+  "Some parts lie loose beside the others, so the figure has no size and no balance yet: give each a step that says where it goes.";
+
+/** Its size and its balance, said of a figure that holds together and of no other. */
+export function FinishedSize({ scene, sitting }: { scene: Scene; sitting: boolean }) {
+  if (!scene.joined) return scene.placed.length > 1 ? <p className="pt-1 text-sm">{LOOSE}</p> : null;
+  const steady = scene.balance?.verdict === "steady";
+  return (
+    <>
+      {scene.height_mm > 0 && (
+        <p className="pt-1">
+          ≈ {cm(scene.height_mm)} ({inches(scene.height_mm)}) tall, {cm(scene.width_mm)} wide,{" "}
+          {cm(scene.depth_mm)} deep{sitting ? ", sitting" : ""}:{" "}
+          {scene.whole ? "settled from the stitches." : "an estimate from the rounds and the gauge."}
+        </p>
+      )}
+      {sitting && scene.swung === 0 && (
+        <p className="text-sm text-soft">
+          No leg bends here, so this is how it stands: legs that are worked in, or sewn as open rings, keep
+          their way. A leg pinched flat swings forward.
+        </p>
+      )}
+      {scene.balance && scene.whole && (
+        <p
+          className={`mt-1 border-l-4 px-2 py-1 text-sm ${steady ? "border-moss bg-moss-ground" : "border-weld bg-weld-ground"}`}
+        >
+          {scene.balance.words}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,135 @@
+/** The shape itself: its base with its own fields, drawn, and the modifiers upon it. */
+import type { Design } from "../design/design";
+import { Check } from "../ui/controls";
+import { BaseChoice } from "./base-choice";
+import { BoxSizes } from "./box-sizes";
+import { SolidSizes } from "./making";
+import { MeshFields } from "./mesh";
+import { Modifiers } from "./modifiers";
+import { Outline } from "./outline";
+import type { Shape } from "./question";
+import { onlyBent, type Recipe, reshaped, withBase } from "./recipe";
+import { StackFields } from "./stack";
+import { Trace } from "./trace";
+import { Sides } from "./views";
+
+export function FormFields({
+  design,
+  recipe,
+  shape,
+  choosing,
+  onChoosing,
+  onRecipe,
+}: {
+  design: Design;
+  recipe: Recipe;
+  shape: Shape | null;
+  /** A mesh is chosen before there is one: until then the shape of before stays. */
+  choosing: boolean;
+  onChoosing: (on: boolean) => void;
+  onRecipe: (recipe: Recipe) => void;
+}) {
+  return (
+    <>
+      <BaseChoice
+        recipe={recipe}
+        choosing={choosing}
+        onBase={(base, kind) => {
+          onChoosing(base === "mesh");
+          if (base !== "mesh") onRecipe(withBase(recipe, base, kind));
+        }}
+      />
+      {recipe.form === null && !choosing && <SolidFields recipe={recipe} shape={shape} onRecipe={onRecipe} />}
+      <BaseFields
+        design={design}
+        recipe={recipe}
+        shape={shape}
+        choosing={choosing}
+        onForm={(form) => {
+          onChoosing(false);
+          onRecipe(reshaped(recipe, { form }));
+        }}
+      />
+      {recipe.form !== null && shape && <Sides sides={shape.sides} size={sizeOf(shape)} />}
+      {!choosing && (
+        <Modifiers
+          modifiers={recipe.modifiers}
+          onModifiers={(modifiers) => onRecipe(reshaped(recipe, { modifiers }))}
+        />
+      )}
+      {!choosing && onlyBent(recipe) && (
+        <Check
+          label="Bend it with short rows"
+          checked={recipe.short_rows}
+          onChecked={(on) => onRecipe({ ...recipe, short_rows: on })}
+        />
+      )}
+    </>
+  );
+}
+
+function SolidFields({
+  recipe,
+  shape,
+  onRecipe,
+}: {
+  recipe: Recipe;
+  shape: Shape | null;
+  onRecipe: (recipe: Recipe) => void;
+}) {
+  return (
+    <>
+      {shape?.sides.length ? (
+        <Sides sides={shape.sides} size={sizeOf(shape)} />
+      ) : (
+        <Outline
+          points={(shape?.outline ?? [[0, 0]]) as [number, number][]}
+          recipe={recipe}
+          onRecipe={(next) => onRecipe(reshaped(next, {}))}
+          onDone={() => undefined}
+        />
+      )}
+      <SolidSizes recipe={recipe} onRecipe={(next) => onRecipe(reshaped(next, {}))} />
+    </>
+  );
+}
+
+function BaseFields({
+  design,
+  recipe,
+  shape,
+  choosing,
+  onForm,
+}: {
+  design: Design;
+  recipe: Recipe;
+  shape: Shape | null;
+  choosing: boolean;
+  onForm: (form: NonNullable<Recipe["form"]>) => void;
+}) {
+  const { form } = recipe;
+  if (choosing || form?.base === "mesh")
+    return (
+      <MeshFields
+        form={form?.base === "mesh" ? form : null}
+        height={shape?.size_mm[2] ?? 100}
+        onForm={onForm}
+      />
+    );
+  if (form?.base === "traced")
+    return <Trace design={design} form={form} onForm={onForm} curve={curveOf(shape)} />;
+  if (form?.base === "stack") return <StackFields form={form} onForm={onForm} />;
+  if (form?.base === "box") return <BoxSizes form={form} onForm={onForm} />;
+  return null;
+}
+
+function sizeOf(shape: Shape): [number, number, number] {
+  return shape.size_mm as [number, number, number];
+}
+
+/** The half outline to draw: the craft's own, or how far the shape reaches to the side. */
+function curveOf(shape: Shape | null): [number, number][] {
+  if (!shape) return [];
+  if (shape.outline.length) return shape.outline as [number, number][];
+  return shape.sides.map(([z, left, right]) => [(right - left) / 2, z]);
+}

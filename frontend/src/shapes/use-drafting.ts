@@ -1,0 +1,52 @@
+/** A shape while it is drawn: its recipe, the rounds drafted from it, how they settle, and the part that follows it. */
+import { useEffect, useMemo, useRef, useState } from "react";
+import { answer, api } from "../api/client";
+import { type Design, type Part, useAct } from "../design/design";
+import { useLatest } from "../figure/use-latest";
+import { useSettled } from "../figure/use-settled";
+import { askShape, bodyOf, fitKey, type Question, sameQuestion } from "./question";
+import { type Recipe, recipeFor, recipeFrom } from "./recipe";
+
+/** How long she has to rest before a part that still is its shape follows it. */
+const REST_MS = 900;
+
+export function useDrafting(design: Design, part: Part | null) {
+  const stored = useMemo(() => recipeFrom(part?.recipe ?? null), [part?.recipe]);
+  const [recipe, setRecipe] = useState<Recipe>(stored ?? recipeFor("sphere"));
+  const touched = useRef(false);
+  useEffect(() => {
+    if (stored && !touched.current) setRecipe(stored);
+    touched.current = false;
+  }, [stored]);
+  const question = useMemo<Question>(
+    () => ({ recipe, design, colour: part?.colour ?? null }),
+    [recipe, design, part?.colour],
+  );
+  const { answer: shape, error, busy } = useLatest(question, askShape, sameQuestion);
+  const settling = useSettled(shape && !error && !busy ? fitKey(question) : null, () =>
+    answer(api.POST("/api/shapes/fit", { body: bodyOf(question) })),
+  );
+  const act = useAct(design.id);
+  const change = (next: Recipe) => {
+    touched.current = true;
+    setRecipe(next);
+  };
+  /** Take the drafted rounds into the part. */
+  const use = () => {
+    if (!part || !shape || busy || error) return;
+    act.mutate({ do: "text", key: part.key, text: shape.text, recipe: shape.recipe });
+  };
+  const follow = useRef(use);
+  follow.current = use;
+  // A part that still is its shape follows the shape; the rounds of any other are replaced only on request.
+  const authoritative = (part?.authoritative ?? false) && stored !== null;
+  useEffect(() => {
+    if (!authoritative || !touched.current || busy || !shape) return;
+    const timer = setTimeout(() => {
+      touched.current = false;
+      follow.current();
+    }, REST_MS);
+    return () => clearTimeout(timer);
+  }, [authoritative, busy, shape]);
+  return { recipe, change, question, shape, error, busy, settling, use };
+}
