@@ -6,6 +6,7 @@ import type { Design } from "../design/design";
 import { moved } from "../ui/moved";
 import { Eyes } from "./eyes";
 import { Face } from "./face";
+import { FinishedSize } from "./put-together";
 import { type Step, StepFields } from "./step-fields";
 import type { Scene } from "./use-scene";
 
@@ -219,5 +220,29 @@ describe("a list of steps", () => {
   it("is moved within its ends", () => {
     expect(moved(["a", "b", "c"], 0, 2)).toEqual(["b", "c", "a"]);
     expect(moved(["a", "b"], 0, 5)).toEqual(["a", "b"]);
+  });
+});
+
+describe("the finished size", () => {
+  const whole = {
+    joined: true,
+    whole: true,
+    height_mm: 120,
+    width_mm: 80,
+    depth_mm: 70,
+    swung: 0,
+    placed: [{}, {}],
+    balance: { verdict: "steady", words: "It is steady." },
+  } as unknown as Scene;
+  it("is told of a figure that holds together", () => {
+    render(<FinishedSize scene={whole} sitting={false} />);
+    expect(screen.getByText(/12 cm .* tall, 8 cm wide/)).toBeTruthy();
+    expect(screen.getByText("It is steady.")).toBeTruthy();
+  });
+  it("is told of no heap of loose parts, nor is its balance", () => {
+    cleanup();
+    render(<FinishedSize scene={{ ...whole, joined: false }} sitting={false} />);
+    expect(screen.getByText(/lie loose/)).toBeTruthy();
+    expect(screen.queryByText(/tall|steady/)).toBeNull();
   });
 });

@@ -88,10 +88,11 @@ function takeOver(): void {
     if (!found || found[1] !== whose) continue;
     try {
       const { text, etag } = JSON.parse(localStorage.getItem(key) ?? "{}");
-      if (typeof text === "string" && typeof etag === "string")
-        keepUnsent(Number(found[2]), { kind: "text", part: found[3] ?? "", text, etag });
-    } finally {
-      localStorage.removeItem(key);
+      if (typeof text !== "string" || typeof etag !== "string") continue;
+      if (keepUnsent(Number(found[2]), { kind: "text", part: found[3] ?? "", text, etag }))
+        localStorage.removeItem(key);
+    } catch {
+      // What cannot be read stays where it is.
     }
   }
 }

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { fireEvent, render, screen } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import type { ReactElement } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Settled } from "../figure/settled";
@@ -19,6 +19,7 @@ import {
   withBase,
 } from "./recipe";
 import { pathOf, Section } from "./section";
+import { differs, SettledSize } from "./settled-size";
 import { StackFields } from "./stack";
 import { Board } from "./trace-board";
 import { added, found, moved, scaled, tallOf, without } from "./trace-points";
@@ -323,5 +324,27 @@ describe("the board of a traced outline", () => {
     const before = onForm.mock.calls.length;
     fireEvent.keyDown(second, { key: "q" });
     expect(onForm.mock.calls.length).toBe(before);
+  });
+});
+
+describe("what a typed size settles to", () => {
+  const settled = (height_mm: number, width_mm: number) =>
+    ({ measures: { height_mm, width_mm } }) as unknown as Settled;
+  it("is said at once where it falls short", () => {
+    render(<SettledSize size={[72, 72, 72]} settled={settled(65, 73)} />);
+    expect(screen.getByRole("status").textContent).toBe(
+      "Settles to 65 mm high and 73 mm wide: 7 mm lower than the shape. Compensate redraws it to come nearer.",
+    );
+  });
+  it("is told plainly where it is met", () => {
+    cleanup();
+    render(<SettledSize size={[40, 40, 40]} settled={settled(39.5, 41)} />);
+    expect(screen.getByRole("status").textContent).toMatch(/as the shape asks/);
+  });
+  it("allows what fabric allows: 3 in a hundred, or a millimetre and a half", () => {
+    expect(differs(100, 97.1, "lower", "higher")).toBeNull();
+    expect(differs(100, 96.9, "lower", "higher")).toBe("3 mm lower");
+    expect(differs(20, 21.4, "lower", "higher")).toBeNull();
+    expect(differs(20, 21.6, "lower", "higher")).toBe("2 mm higher");
   });
 });

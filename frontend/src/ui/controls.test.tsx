@@ -55,6 +55,40 @@ describe("a number field", () => {
     expect(heard).toHaveBeenLastCalledWith(72);
     expect(screen.queryByRole("alert")).toBeNull();
   });
+  it("keeps what is refused as it was typed, with the reason, after she has left it", async () => {
+    const heard = vi.fn();
+    render(<Wide heard={heard} />);
+    const input = screen.getByLabelText("Width (mm)") as HTMLInputElement;
+    await userEvent.clear(input);
+    await userEvent.type(input, "99999");
+    await userEvent.tab();
+    expect(input.value).toBe("99999");
+    expect(screen.getByRole("alert").textContent).toBe("It must be from 5 to 600.");
+    expect(heard.mock.calls.every(([n]) => n <= 600)).toBe(true);
+    await userEvent.clear(input);
+    await userEvent.type(input, "60");
+    await userEvent.tab();
+    expect(screen.queryByRole("alert")).toBeNull();
+  });
+  it("that is heard on leaving takes the whole number, not its first digit", async () => {
+    const heard = vi.fn();
+    render(
+      <NumberField
+        label="That length is"
+        unit="mm"
+        least={1}
+        most={2000}
+        value={null}
+        onValue={heard}
+        heard="leaving"
+      />,
+    );
+    const input = screen.getByLabelText("That length is (mm)");
+    await userEvent.type(input, "120");
+    expect(heard).not.toHaveBeenCalled();
+    await userEvent.tab();
+    expect(heard.mock.calls).toEqual([[120]]);
+  });
   it("moves with the arrow keys, within its bounds", () => {
     const heard = vi.fn();
     render(<Wide heard={heard} />);
