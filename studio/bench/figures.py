@@ -22,8 +22,6 @@ from studio.jobs.models import Job
 
 KIND = "settle"
 
-ANSWER_FORMAT = 2
-"""Goes up when answers say more, so that kept ones of before are not taken for new ones."""
 FRAMES = 6
 REACH = 32_000
 """Positions travel as whole numbers up to this."""
@@ -67,7 +65,6 @@ class Settling:
             seal.update(np.ascontiguousarray(getattr(worked.graph, name)).tobytes())
         steps = [s.kind.value for s in worked.steps]
         said = (
-            ANSWER_FORMAT,
             [t.label for t in worked.rounds],
             steps,
             worked.inside_out,

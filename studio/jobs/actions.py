@@ -10,7 +10,7 @@ from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
-from craft import __version__
+from studio.jobs.kinds import kind_of
 from studio.jobs.models import Job, State
 from studio.jobs.policy import job_of
 from studio.jobs.tasks import begin
@@ -28,8 +28,8 @@ LOST = "The work was interrupted three times. Change something, or ask again lat
 
 
 def key_of(kind: str, identity: str) -> str:
-    """The same for what is the same question to the same craft."""
-    return hashlib.sha256(f"{kind}\0{__version__}\0{identity}".encode()).hexdigest()
+    """The same for what is the same question to the same version of its kind."""
+    return hashlib.sha256(f"{kind}\0{kind_of(kind).version}\0{identity}".encode()).hexdigest()
 
 
 def ask(user: User, kind: str, question: str, identity: str | None = None) -> Job:

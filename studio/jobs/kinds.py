@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 
 Watch = Callable[[int], bool]
 """Told the progress in percent; answers whether to go on."""
@@ -10,18 +11,33 @@ Watch = Callable[[int], bool]
 Worker = Callable[[str, Watch], bytes]
 """From a question (JSON) to its answer; may raise CraftError with a sentence for the designer."""
 
-_WORKERS: dict[str, Worker] = {}
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """How jobs of a kind are worked out. version: goes up whenever the same question gets another answer, so that
+    answers kept from before are not taken for new ones; tests/studio/test_answers.py holds it to that."""
+
+    worker: Worker
+    version: int
+
+
+_KINDS: dict[str, Kind] = {}
 
 
 class Stopped(Exception):  # noqa: N818 - it is no error to stop when asked to
     """Raised by a worker whose watch said that it should not go on."""
 
 
-def register(kind: str, worker: Worker) -> None:
+def register(name: str, worker: Worker, version: int) -> None:
     """Make a kind of job known; called when its app is ready."""
-    _WORKERS[kind] = worker
+    _KINDS[name] = Kind(worker, version)
 
 
-def worker_of(kind: str) -> Worker:
-    """How jobs of a kind are worked out."""
-    return _WORKERS[kind]
+def kind_of(name: str) -> Kind:
+    """The kind of job of a name."""
+    return _KINDS[name]
+
+
+def names() -> tuple[str, ...]:
+    """Every kind there is."""
+    return tuple(_KINDS)

@@ -10,7 +10,7 @@ from django.db.models import F
 from django.utils import timezone
 
 from craft.errors import CraftError
-from studio.jobs.kinds import Stopped, worker_of
+from studio.jobs.kinds import Stopped, kind_of
 from studio.jobs.models import Job, State
 
 log = logging.getLogger("studio")
@@ -40,7 +40,7 @@ def work(pk: int) -> None:
         return not Job.objects.filter(pk=pk, cancel_asked=True).exists()
 
     try:
-        answer = zlib.compress(worker_of(job.kind)(job.question, watch), 6)
+        answer = zlib.compress(kind_of(job.kind).worker(job.question, watch), 6)
         _end(pk, state=State.DONE, progress=100, result=answer)
     except Stopped:
         _end(pk, state=State.CANCELLED)

@@ -27,15 +27,11 @@ from studio.shapes.schemas import ShapeIn
 
 FIT, COMPENSATE, COMPARE, FLAT = "fit", "compensate", "compare", "flat"
 
-ANSWER_FORMAT = 1
-"""Goes up when answers say more, so that kept ones of before are not taken for new ones."""
-
 
 def question_of(question: ShapeIn) -> str:
     """What a job is asked about a shape, as JSON."""
     gauge = craft_gauge(question.gauge)
     asked = {
-        "format": ANSWER_FORMAT,
         "recipe": recipe_of(question.recipe, gauge).to_json(),
         "gauge": asdict(gauge),
         "firmness": question.gauge.firmness,

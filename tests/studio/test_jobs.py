@@ -39,8 +39,9 @@ def echo(monkeypatch: pytest.MonkeyPatch) -> None:
             raise kinds.Stopped
         return b"finished"
 
-    workers = {**kinds._WORKERS, "echo": lambda q, w: q.encode(), "breaks": breaks, "patient": patient}
-    monkeypatch.setattr(kinds, "_WORKERS", workers)
+    monkeypatch.setattr(kinds, "_KINDS", dict(kinds._KINDS))
+    for name, worker in (("echo", lambda q, w: q.encode()), ("breaks", breaks), ("patient", patient)):
+        kinds.register(name, worker, version=1)
     monkeypatch.setattr("studio.jobs.working.BEAT_SECONDS", 0.0)
 
 
@@ -172,6 +173,13 @@ def test_answers_used_longest_ago_are_forgotten(monkeypatch: pytest.MonkeyPatch,
     for question in ("0", "1", "2", "0", "3"):
         actions.ask(user, "echo", question)
     assert set(Job.objects.values_list("question", flat=True)) == {"0", "2", "3"}, "1 was used longest ago"
+
+
+def test_another_version_of_a_kind_is_asked_anew(user: User) -> None:
+    first = actions.ask(user, "echo", "q")
+    assert actions.ask(user, "echo", "q").pk == first.pk
+    kinds.register("echo", lambda q, w: b"other", version=2)
+    assert actions.ask(user, "echo", "q").pk != first.pk
 
 
 def test_answers_are_json(studio: Studio) -> None:
