@@ -14,6 +14,9 @@ from tests.browser.chromium import CHROMIUM, FLAGS
 FOLDER = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 STOPS = ("brief", "gauge", "rounds", "assembly", "sizes", "booklet", "proving")
 
+WHOLE = "() => [...document.images].every(i => i.complete && i.naturalWidth > 0)"
+"""Every picture is there; one of a shelf is exchanged for another once its figure is settled."""
+
 PASTED = """Ears (make 2)
 Rnd 1: MR, 6 sc (6)
 Rnd 2: *sc, 2 sc in next st; rep from * 3 times (9)
@@ -45,7 +48,7 @@ def _sign_in(page: Page) -> None:
     page.get_by_role("button", name="Sign in").click()
     page.get_by_role("heading", name="The shelf").wait_for()
     page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
-    page.evaluate("() => Promise.all([...document.images].map(i => i.decode()))")
+    page.wait_for_function(WHOLE)
 
 
 def _designs(page: Page) -> dict[str, str]:
@@ -67,7 +70,7 @@ def main(url: str) -> int:
                 page.get_by_text("settled from the stitches").wait_for(timeout=60_000)
         page.goto("/")
         page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
-        page.evaluate("() => Promise.all([...document.images].map(i => i.decode()))")
+        page.wait_for_function(WHOLE)
         _take(page, "shelf")
         for stop in STOPS:
             page.goto(f"{designs['Dusk Hedgehog']}/{stop}")
