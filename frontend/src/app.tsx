@@ -70,7 +70,7 @@ function Header({ me }: { me: Me }) {
   const link = ({ isActive }: { isActive: boolean }) =>
     `rounded px-2 py-1 ${isActive ? "bg-woad-ground font-semibold" : "hover:bg-sunk"}`;
   return (
-    <header className="flex flex-wrap items-center gap-x-3 border-b border-line px-4 py-1.5 no-print">
+    <header className="flex flex-wrap items-center gap-x-1 border-b border-line px-2 py-1.5 sm:gap-x-3 sm:px-4 no-print">
       <Link to="/" className="flex items-center gap-1.5 font-title text-xl font-semibold">
         <svg viewBox="4 4 26 26" className="size-6" aria-hidden="true">
           <path

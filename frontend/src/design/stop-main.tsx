@@ -20,7 +20,8 @@ export function StopMain({ children }: { children: ReactNode }) {
       id="main"
       ref={home}
       tabIndex={-1}
-      className="flex min-h-0 flex-1 flex-col overflow-auto outline-none"
+      // Where there is no room for panes side by side, a stop is one long page.
+      className="flex min-h-0 flex-1 flex-col overflow-auto outline-none max-lg:*:flex-none"
     >
       <Broken key={pathname}>{children}</Broken>
     </main>

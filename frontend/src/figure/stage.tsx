@@ -148,9 +148,10 @@ export default function Stage({
             weight="quiet"
             className="bg-panel/80 px-2 py-0.5 text-sm"
             aria-pressed={side === s}
+            aria-label={s}
             onClick={() => setSide(s)}
           >
-            {s}
+            {s === "three-quarter" ? "¾" : s}
           </Button>
         ))}
       </div>

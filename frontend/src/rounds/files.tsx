@@ -8,6 +8,7 @@ import { Button } from "../ui/controls";
 import { menuItem, menuSheet, useSay } from "../ui/overlays";
 
 const FILES: readonly (readonly [string, string, string])[] = [
+  ["The whole design (JSON), to bring in again", "design", ""],
   ["Text, as you wrote it", "text", ""],
   ["Text, tidied and folded", "text", "?tidy=true"],
   ["Text, spelled out", "text", "?spelled=true"],
@@ -19,7 +20,7 @@ const FILES: readonly (readonly [string, string, string])[] = [
   ["Rounds in French", "text", "?tongue=fr"],
   ["Rounds in Spanish", "text", "?tongue=es"],
   ["Markdown, with boxes to tick", "md", ""],
-  ["JSON", "json", ""],
+  ["Rounds as JSON", "json", ""],
   ["CSV, with the count table", "csv", ""],
   ["Charts as SVG", "svg", ""],
 ];

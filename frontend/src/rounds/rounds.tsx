@@ -2,15 +2,12 @@
 import { FileInput } from "lucide-react";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { sentence } from "../api/client";
-import { type Design, useAct } from "../design/design";
-import { MOST_NAME } from "../design/head";
 import { useShownDesign } from "../design/layout";
-import { Button, Empty, TextField } from "../ui/controls";
-import { Dialog } from "../ui/overlays";
+import { Button, Empty } from "../ui/controls";
 import { Bench } from "./bench";
 import { BringIn } from "./bring-in";
 import { SaveAs } from "./files";
+import { NewPart } from "./new-part";
 
 export function Rounds() {
   const design = useShownDesign();
@@ -78,60 +75,5 @@ export function Rounds() {
       <NewPart design={design} open={adding} onOpen={setAdding} onMade={show} />
       {bringIn}
     </div>
-  );
-}
-
-function NewPart({
-  design,
-  open,
-  onOpen,
-  onMade,
-}: {
-  design: Design;
-  open: boolean;
-  onOpen: (open: boolean) => void;
-  onMade: (key: string) => void;
-}) {
-  const [name, setName] = useState("");
-  const act = useAct(design.id);
-  return (
-    <Dialog open={open} onOpen={onOpen} title="A part written by hand">
-      <form
-        className="flex flex-col gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          act.mutate(
-            {
-              do: "add-part",
-              name: name.trim(),
-              make: 1,
-              colour: null,
-              text: "R1: 6 sc in ring [6]\n",
-              recipe: null,
-            },
-            {
-              onSuccess: (made) => {
-                onOpen(false);
-                setName("");
-                onMade(made.parts.at(-1)?.key ?? "");
-              },
-            },
-          );
-        }}
-      >
-        <TextField
-          label="Call it"
-          required
-          maxLength={MOST_NAME}
-          placeholder="Tail"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          error={act.error ? sentence(act.error) : null}
-        />
-        <Button type="submit" weight="main" className="self-end">
-          Add it
-        </Button>
-      </form>
-    </Dialog>
   );
 }

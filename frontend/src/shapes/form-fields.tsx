@@ -1,4 +1,5 @@
 /** The shape itself: its base with its own fields, drawn, and the modifiers upon it. */
+import type { ReactNode } from "react";
 import type { Design } from "../design/design";
 import { Check } from "../ui/controls";
 import { BaseChoice } from "./base-choice";
@@ -20,6 +21,7 @@ export function FormFields({
   choosing,
   onChoosing,
   onRecipe,
+  children,
 }: {
   design: Design;
   recipe: Recipe;
@@ -28,6 +30,8 @@ export function FormFields({
   choosing: boolean;
   onChoosing: (on: boolean) => void;
   onRecipe: (recipe: Recipe) => void;
+  /** What is said of the typed size, right below it. */
+  children?: ReactNode;
 }) {
   return (
     <>
@@ -50,6 +54,7 @@ export function FormFields({
           onRecipe(reshaped(recipe, { form }));
         }}
       />
+      {children}
       {recipe.form !== null && shape && <Sides sides={shape.sides} size={sizeOf(shape)} />}
       {!choosing && (
         <Modifiers

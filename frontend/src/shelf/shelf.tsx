@@ -4,11 +4,11 @@ import { Copy, Plus, Trash2 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api, type Schemas, sentence } from "../api/client";
-import { MOST_NAME } from "../design/head";
 import { usePicture } from "../design/use-picture";
-import { Button, Empty, IconButton, TextField } from "../ui/controls";
+import { Button, Empty, IconButton } from "../ui/controls";
 import { useCommands } from "../ui/keys";
-import { Confirm, Dialog, useSay } from "../ui/overlays";
+import { Confirm, useSay } from "../ui/overlays";
+import { DesignFromFile, NewDesign } from "./new-design";
 
 type Row = Schemas["DesignRow"];
 
@@ -26,8 +26,12 @@ function State({ row }: { row: Row }) {
 function Figure({ row }: { row: Row }) {
   const { url, settling } = usePicture(row.id, row.revision);
   return (
-    <span className="relative grid place-items-center">
-      <img src={url} alt="" className="max-h-48 max-w-full transition-transform group-hover:scale-[1.03]" />
+    <span className="relative block size-full">
+      <img
+        src={url}
+        alt=""
+        className="size-full object-contain transition-transform group-hover:scale-[1.03]"
+      />
       {settling && (
         <span className="absolute right-0 bottom-0 rounded bg-weld-ground px-1.5 text-sm">settling …</span>
       )}
@@ -60,7 +64,7 @@ function Card({ row }: { row: Row }) {
         to={`/designs/${row.id}`}
         className="group flex flex-col rounded-t-lg border border-b-0 border-line bg-panel"
       >
-        <div className="grid h-56 place-items-center p-4">
+        <div className="grid h-56 place-items-center p-4 *:min-h-0">
           {row.problem ? (
             <p className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">{row.problem}</p>
           ) : row.rounds ? (
@@ -103,45 +107,6 @@ function Card({ row }: { row: Row }) {
   );
 }
 
-export function NewDesign({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
-  const [name, setName] = useState("");
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const create = useMutation({
-    mutationFn: () => answer<Schemas["DesignOut"]>(api.POST("/api/designs", { body: { name } })),
-    onSuccess: (made) => {
-      queries.invalidateQueries({ queryKey: ["shelf"] });
-      onOpen(false);
-      setName("");
-      navigate(`/designs/${made.id}/shapes`);
-    },
-  });
-  return (
-    <Dialog open={open} onOpen={onOpen} title="A new design" about="It can be renamed at any time.">
-      <form
-        className="flex flex-col gap-4"
-        onSubmit={(e) => {
-          e.preventDefault();
-          create.mutate();
-        }}
-      >
-        <TextField
-          label="Name"
-          required
-          maxLength={MOST_NAME}
-          placeholder="Moth in a nightcap"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          error={create.error ? sentence(create.error) : null}
-        />
-        <Button weight="main" type="submit" disabled={create.isPending} className="self-end">
-          Start it
-        </Button>
-      </form>
-    </Dialog>
-  );
-}
-
 export function Shelf() {
   const [making, setMaking] = useState(false);
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: () => answer<Row[]>(api.GET("/api/designs")) });
@@ -150,11 +115,14 @@ export function Shelf() {
   return (
     <main id="main" tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none">
       <div className="mx-auto w-full max-w-6xl p-6">
-        <div className="mb-5 flex items-center justify-between">
+        <div className="mb-5 flex flex-wrap items-center justify-between gap-2">
           <h1 className="text-3xl">The shelf</h1>
-          <Button weight="main" onClick={() => setMaking(true)}>
-            <Plus size={18} /> New design
-          </Button>
+          <div className="flex flex-wrap gap-2">
+            <DesignFromFile />
+            <Button weight="main" onClick={() => setMaking(true)}>
+              <Plus size={18} /> New design
+            </Button>
+          </div>
         </div>
         {shelf.error && (
           <p role="alert" className="border-l-4 border-madder bg-madder-ground px-3 py-2">

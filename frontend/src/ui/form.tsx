@@ -9,7 +9,7 @@ import {
   useForm,
 } from "react-hook-form";
 import { Refused, sentence } from "../api/client";
-import { NumberField, SelectField, TextField } from "./controls";
+import { Button, NumberField, SelectField, TextField } from "./controls";
 
 export type Form<T extends FieldValues> = UseFormReturn<T>;
 
@@ -37,6 +37,27 @@ export function FormError<T extends FieldValues>({ form }: { form: Form<T> }) {
       {said}
     </p>
   ) : null;
+}
+
+/** The last line of a form in a dialog: leave it, or send it. */
+export function FormEnd({
+  onCancel,
+  pending = false,
+  children,
+}: {
+  onCancel: () => void;
+  pending?: boolean;
+  /** What sending does, in words. */
+  children: string;
+}) {
+  return (
+    <div className="col-span-2 flex justify-end gap-2">
+      <Button onClick={onCancel}>Cancel</Button>
+      <Button type="submit" weight="main" disabled={pending}>
+        {children}
+      </Button>
+    </div>
+  );
 }
 
 export function FormText<T extends FieldValues>({

@@ -1,7 +1,8 @@
 /** Overlays, all on Radix primitives: dialog, confirmation, tooltip, toast. */
+import { X } from "lucide-react";
 import { AlertDialog, Dialog as Radix, Toast, Tooltip } from "radix-ui";
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from "react";
-import { Button } from "./controls";
+import { Button, IconButton } from "./controls";
 import type { Estimate } from "./units";
 import { spread } from "./units";
 
@@ -38,9 +39,15 @@ export function Dialog({
           className={`${sheet} ${wide ? "w-[min(94vw,62rem)]" : ""}`}
           {...(about ? {} : { "aria-describedby": undefined })}
         >
-          <Radix.Title className="mb-1 text-xl">{title}</Radix.Title>
+          <Radix.Title className="mb-1 pr-10 text-xl">{title}</Radix.Title>
           {about && <Radix.Description className="mb-3 text-soft">{about}</Radix.Description>}
           {children}
+          {/* Last, so that the focus begins in what the dialog is for. */}
+          <Radix.Close asChild>
+            <IconButton label="Close" className="absolute top-3 right-3">
+              <X size={18} />
+            </IconButton>
+          </Radix.Close>
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>

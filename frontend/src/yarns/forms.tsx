@@ -1,7 +1,6 @@
 /** Typing in a yarn, and the measures of a swatch. */
 import { Controller } from "react-hook-form";
-import { Button, Check, Field } from "../ui/controls";
-import { FormError, FormNumber, FormSelect, FormText, useSentForm } from "../ui/form";
+import { FormEnd, FormError, FormNumber, FormSelect, FormText, useSentForm } from "../ui/form";
 import { Dialog } from "../ui/overlays";
 import { type Basket, type SampleIn, useChangeBasket, type Yarn, type YarnIn } from "./basket";
 
@@ -81,17 +80,11 @@ export function YarnDialog({
           )}
         />
         <FormError form={form} />
-        <Send pending={change.isPending}>{yarn ? "Save" : "Put it in the basket"}</Send>
+        <FormEnd onCancel={() => onOpen(false)} pending={change.isPending}>
+          {yarn ? "Save" : "Put it in the basket"}
+        </FormEnd>
       </form>
     </Dialog>
-  );
-}
-
-function Send({ pending, children }: { pending: boolean; children: string }) {
-  return (
-    <Button type="submit" weight="main" className="col-span-2 justify-self-end" disabled={pending}>
-      {children}
-    </Button>
   );
 }
 
@@ -220,7 +213,9 @@ export function SampleDialog({
           hint="Unravel ten and divide."
         />
         <FormError form={form} />
-        <Send pending={change.isPending}>Keep the swatch</Send>
+        <FormEnd onCancel={() => onOpen(false)} pending={change.isPending}>
+          Keep the swatch
+        </FormEnd>
       </form>
     </Dialog>
   );
