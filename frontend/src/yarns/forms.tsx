@@ -1,5 +1,6 @@
 /** Typing in a yarn, and the measures of a swatch. */
 import { Controller } from "react-hook-form";
+import { Check, Field } from "../ui/controls";
 import { FormEnd, FormError, FormNumber, FormSelect, FormText, useSentForm } from "../ui/form";
 import { Dialog } from "../ui/overlays";
 import { type Basket, type SampleIn, useChangeBasket, type Yarn, type YarnIn } from "./basket";
