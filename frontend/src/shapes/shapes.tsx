@@ -67,10 +67,14 @@ function Drafting({
           choosing={choosing}
           onChoosing={setChoosing}
           onRecipe={change}
-        />
-        {shape && !choosing && !error && (
-          <SettledSize size={shape.size_mm} settled={settling.progress === null ? settling.settled : null} />
-        )}
+        >
+          {shape && !choosing && !error && (
+            <SettledSize
+              size={shape.size_mm}
+              settled={settling.progress === null ? settling.settled : null}
+            />
+          )}
+        </FormFields>
         <Making recipe={recipe} onRecipe={change} start={shape?.start ?? 6} />
         {!choosing && Boolean(shape || error) && (
           <Cut
