@@ -86,7 +86,7 @@ def estimate_gauge(yarn: Yarn, hook_mm: float) -> Gauge:
     positive(hook_mm, "A hook", most=40, field="hook_mm")
     width = STITCH_PER_LOOP * (hook_mm + yarn.diameter_mm)
     if yarn.plush:
-        spread, known = 0.25, "plush measures too thick, so make a sample"
+        spread, known = 0.25, "plush measures too thick, so make a swatch"
     elif yarn.measured:
         spread, known = 0.12, "from counted wraps"
     else:

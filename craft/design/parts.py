@@ -105,7 +105,7 @@ class GaugeInForce:
         lean = DEFAULT_LEAN if self.lean is None else self.lean
         if self.source in (GaugeFrom.SAMPLE, GaugeFrom.OWN) and self.stitch_mm and self.round_mm:
             sampled = self.source is GaugeFrom.SAMPLE
-            how = "measured on your sample" if sampled else "as you typed it"
+            how = "measured on your swatch" if sampled else "as you typed it"
             return Gauge(self.stitch_mm, self.round_mm, lean, 0.03 if sampled else 0.05, how)
         if self.source is not GaugeFrom.ASSUMED and yarn is not None and self.hook_mm:
             found = estimate_gauge(yarn.strands(self.strands), self.hook_mm)

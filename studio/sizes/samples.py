@@ -23,4 +23,4 @@ def _measured(user: User, entry: SizeEntry) -> Gauge | None:
     if entry.yarn is None:
         return None
     sample = sample_like(user, entry.yarn.yarn_id, entry.hook_mm, entry.strands)
-    return None if sample is None else replace(sample_gauge(sample), how="measured on your sample")
+    return None if sample is None else replace(sample_gauge(sample), how="measured on your swatch")

@@ -54,7 +54,7 @@ def length_per_unit(gauge: Gauge, measured_mm: float | None = None) -> Estimate:
     measured_mm: length of yarn in one single crochet, from ten that were unravelled or from weighing.
     """
     if measured_mm is not None:
-        return Estimate.around(positive(measured_mm, "Yarn in a stitch", most=2_000), 0.05, "measured on your sample")
+        return Estimate.around(positive(measured_mm, "Yarn in a stitch", most=2_000), 0.05, "measured on your swatch")
     share = math.hypot(UNCALIBRATED_SPREAD, gauge.spread)
     return Estimate.around(
         5.5 * gauge.stitch_mm + 2 * gauge.round_mm,

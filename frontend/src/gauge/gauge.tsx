@@ -255,7 +255,7 @@ function Source({
             ["assumed", "nothing yet: assume light yarn on 3 mm"],
             ["estimate", "the estimate from yarn and hook"],
             ...samples.map(
-              (s) => [`sample-${s.id}`, `my sample of ${s.yarn_name} on ${s.hook_mm} mm`] as const,
+              (s) => [`sample-${s.id}`, `my swatch of ${s.yarn_name} on ${s.hook_mm} mm`] as const,
             ),
             ["own", "my own figures"],
           ]}

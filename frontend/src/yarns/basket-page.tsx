@@ -75,7 +75,7 @@ export function BasketPage() {
                     </IconButton>
                   }
                   title={`Take ${y.name} out?`}
-                  about="Its samples go too. Designs keep their own copy of the yarn."
+                  about="Its swatches go too. Designs keep their own copy of the yarn."
                   yes="Take it out"
                   onYes={() => change.mutate({ do: "remove", id: y.id }, refused)}
                 />
@@ -84,10 +84,10 @@ export function BasketPage() {
           </ul>
         </Panel>
         <Panel
-          title="Samples"
+          title="Swatches"
           aside={
             <Button onClick={() => setSampling(true)} disabled={!yarns.length}>
-              <Plus size={16} /> Sample
+              <Plus size={16} /> Swatch
             </Button>
           }
         >
@@ -115,7 +115,7 @@ export function BasketPage() {
                 </div>
                 <Confirm
                   trigger={
-                    <IconButton label={`Throw away the sample of ${s.yarn_name}`}>
+                    <IconButton label={`Throw away the swatch of ${s.yarn_name}`}>
                       <Trash2 size={16} />
                     </IconButton>
                   }
