@@ -68,7 +68,7 @@ def test_axe_finds_nothing_at_the_door_and_in_dialogs(demo: User, page: Page, en
     settle(page)
     assert violations(page) == []
     page.goto("/yarns")
-    for name in ("Yarn", "Sample"):
+    for name in ("Yarn", "Swatch"):
         page.get_by_role("button", name=name, exact=True).click()
         settle(page)
         assert violations(page) == []

@@ -93,7 +93,7 @@ export function BasketPage() {
         >
           {!samples.length && (
             <p className="text-soft">
-              A sample replaces every estimate: measure a stuffed piece, or a flat swatch.
+              A swatch replaces every estimate: measure a stuffed piece, or a flat one.
             </p>
           )}
           <ul className="flex flex-col gap-2">
@@ -119,7 +119,7 @@ export function BasketPage() {
                       <Trash2 size={16} />
                     </IconButton>
                   }
-                  title="Throw this sample away?"
+                  title="Throw this swatch away?"
                   about="Designs that use it keep their gauge."
                   yes="Throw it away"
                   onYes={() => change.mutate({ do: "remove-sample", id: s.id }, refused)}
