@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import sys
 
+from benchmarks.house import house_table
 from benchmarks.settling import settling_speed_table, settling_table
 from benchmarks.shapes import shapes_speed_table, shapes_table
 from benchmarks.speed import speed_table
 from benchmarks.truth import mutation_table, solid_table
 
 TABLES = {
+    "house": house_table,
     "speed": speed_table,
     "truth": solid_table,
     "mutations": mutation_table,

@@ -64,13 +64,7 @@ class Settling:
         for name in ARRAYS:
             seal.update(np.ascontiguousarray(getattr(worked.graph, name)).tobytes())
         steps = [s.kind.value for s in worked.steps]
-        said = (
-            [t.label for t in worked.rounds],
-            steps,
-            worked.inside_out,
-            worked.graph.colours,
-            worked.threads,
-        )
+        said = ([t.label for t in worked.rounds], steps, worked.inside_out, worked.graph.colours, worked.threads)
         fabric = self.gauge.stitch_mm, self.gauge.round_mm, self.gauge.lean, self.firmness
         seal.update(repr((said, fabric)).encode())
         return seal.hexdigest()

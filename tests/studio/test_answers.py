@@ -58,7 +58,10 @@ def test_every_kind_is_held_to_its_version() -> None:
 def test_another_answer_is_another_version(studio: Studio, kind: str) -> None:
     path, question = QUESTIONS[kind]
     job = studio.ask("POST", path, question)
-    now = {"version": kinds.kind_of(kind).version, "measures": dict(measures(studio.ask("GET", f"/jobs/{job['id']}/answer")))}
+    now = {
+        "version": kinds.kind_of(kind).version,
+        "measures": dict(measures(studio.ask("GET", f"/jobs/{job['id']}/answer"))),
+    }
     kept = json.loads(GOLDEN.read_text()) if GOLDEN.exists() else {}
     if os.environ.get("SPIRREL_GOLDEN") == "write":
         kept[kind] = now
