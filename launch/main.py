@@ -133,23 +133,11 @@ def _run(args: argparse.Namespace, rest: list[str]) -> int:
 def _command(argv: list[str]) -> int:
     if argv[:1] == ["craft"]:
         return _craft(argv[1:])
-    args, rest = _parser().parse_known_args(argv)
-    if rest and args.command != "test":
-        raise Stop(f"{rest[0]!r} is not understood; './spirrel {args.command} --help' lists what is.", 2)
-    return _run(args, [word for word in rest if word != "--"])
-
-
-def main(argv: list[str]) -> int:
-    """Run a command; problems end in one sentence."""
-    try:
-        return _command(argv)
-    except Stop as stop:
-        say(stop.sentence)
-        return stop.code
-    except PermissionError as error:
-        say(f"{error.filename} is not ours to write; check who owns {VAR}.")
-    except OSError as error:
-        say(f"{error.strerror or error}{f': {error.filename}' if error.filename else ''}.")
-    except KeyboardInterrupt:
-        return 130
-    return 1
+    # What stands behind "--" is for pytest, and never for this command.
+    end = argv.index("--") if "--" in argv else len(argv)
+    own, rest = argv[:end], argv[end + 1 :]
+    args, unknown = _parser().parse_known_args(own)
+    if unknown or (rest and args.command != "test"):
+        word = (unknown or rest)[0]
+        raise Stop(f"{word!r} is not understood; './spirrel {args.command} --help' lists what is.", 2)
+    return _run(args, rest)
