@@ -141,3 +141,19 @@ def _command(argv: list[str]) -> int:
         word = (unknown or rest)[0]
         raise Stop(f"{word!r} is not understood; './spirrel {args.command} --help' lists what is.", 2)
     return _run(args, rest)
+
+
+def main(argv: list[str]) -> int:
+    """Run a command; problems end in one sentence."""
+    try:
+        return _command(argv)
+    except Stop as stop:
+        say(stop.sentence)
+        return stop.code
+    except PermissionError as error:
+        say(f"{error.filename} is not ours to write; check who owns {VAR}.")
+    except OSError as error:
+        say(f"{error.strerror or error}{f': {error.filename}' if error.filename else ''}.")
+    except KeyboardInterrupt:
+        return 130
+    return 1
