@@ -21,6 +21,9 @@ LONG_FILE = 300
 _TOP_LEVEL = re.compile(r"^(?:export )?(?:default )?(?:async )?function (\w+)", re.MULTILINE)
 
 
+_BRACE = re.compile(r"^}$", re.MULTILINE)
+
+
 class Stretch(NamedTuple):
     """A named stretch of lines: where, what, how many."""
 
@@ -54,9 +57,9 @@ def python_functions(path: Path) -> Iterator[Stretch]:
 def script_functions(text: str, where: str) -> Iterator[Stretch]:
     """Every function at the top of a module of the front end: the formatter closes them with a brace of their own."""
     for found in _TOP_LEVEL.finditer(text):
-        end = text.find("\n}", found.start())
-        if end >= 0:
-            yield Stretch(where, found[1], text.count("\n", found.start(), end) + 2)
+        end = _BRACE.search(text, found.start())
+        if end is not None:
+            yield Stretch(where, found[1], text.count("\n", found.start(), end.start()) + 1)
 
 
 def documented(path: Path) -> tuple[int, int]:

@@ -1,5 +1,5 @@
 /** Bringing rounds in from a file or the clipboard: what was understood is shown first, line by line. */
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { sentence } from "../api/client";
 import { type Design, useAct } from "../design/design";
 import { Button, Check, Field, inputClass } from "../ui/controls";
@@ -23,23 +23,14 @@ const KINDS: Record<string, string> = {
   note: "note",
 };
 
-export function BringIn({
-  design,
-  open,
-  onOpen,
-  onMade,
-}: {
-  design: Design;
-  open: boolean;
-  onOpen: (open: boolean) => void;
-  onMade: (key: string) => void;
-}) {
+/** What a text holds, from the moment it is chosen until its parts are in the design. */
+function useBringIn(design: Design, onOpen: (open: boolean) => void, onMade: (key: string) => void) {
   const [found, setFound] = useState<Import | null>(null);
-  const [chosen, setChosen] = useState<Set<number>>(new Set());
+  // Kept here, so that it is still there when she comes back from what was found in it.
   const [typed, setTyped] = useState("");
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<string | null>(null);
-  const act = useAct(design.id);
+  const act = useAct(design.id, () => true);
   const say = useSay();
   const close = (next: boolean) => {
     onOpen(next);
@@ -59,7 +50,6 @@ export function BringIn({
     try {
       const read = await askImport(file, design.terms);
       setFound(read);
-      setChosen(new Set(read.parts.map((_, i) => i)));
       if (!read.parts.length)
         setError("No round was found in it. A round begins like “R1: 6 sc in ring [6]”.");
     } catch (e) {
@@ -68,12 +58,8 @@ export function BringIn({
       setBusy(false);
     }
   };
-  const bring = (e: FormEvent) => {
-    e.preventDefault();
-    if (!found) return;
-    const parts = found.parts
-      .filter((_, i) => chosen.has(i))
-      .map(({ name, make, text }) => ({ name, make, text }));
+  const bring = (chosen: Import["parts"]) => {
+    const parts = chosen.map(({ name, make, text }) => ({ name, make, text }));
     act.mutate(
       { do: "add-parts", parts, brought: true },
       {
@@ -86,6 +72,23 @@ export function BringIn({
       },
     );
   };
+  const other = () => setFound(null);
+  return { found, typed, setTyped, error, busy: busy || act.isPending, look, bring, close, other };
+}
+
+export function BringIn({
+  design,
+  open,
+  onOpen,
+  onMade,
+}: {
+  design: Design;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  onMade: (key: string) => void;
+}) {
+  const bringing = useBringIn(design, onOpen, onMade);
+  const { found, error, busy, bring, close, other } = bringing;
   return (
     <Dialog
       open={open}
@@ -99,86 +102,130 @@ export function BringIn({
           {error}
         </p>
       )}
-      {!found?.parts.length ? (
-        <div className="grid gap-4 md:grid-cols-2">
-          <Field label="A file" hint="Ends in .txt, .md, .json or .csv">
-            {(ids) => (
-              <input
-                {...ids}
-                type="file"
-                accept={ENDINGS}
-                className={inputClass}
-                disabled={busy}
-                onChange={(e) => {
-                  const file = e.target.files?.[0];
-                  e.target.value = "";
-                  if (file) void look(file);
-                }}
-              />
-            )}
-          </Field>
-          <form
-            onSubmit={(e) => {
-              e.preventDefault();
-              void look(new File([typed], "pasted.txt", { type: "text/plain" }));
-            }}
-          >
-            <Field label="Or pasted">
-              {(ids) => (
-                <textarea
-                  {...ids}
-                  rows={8}
-                  className={inputClass}
-                  value={typed}
-                  placeholder={"Ears (make 2)\nR1: 6 sc in MR [6]\n…"}
-                  onChange={(e) => setTyped(e.target.value)}
-                />
-              )}
-            </Field>
-            <Button type="submit" weight="main" className="mt-2" disabled={busy || !typed.trim()}>
-              {busy ? "Reading …" : "Read it"}
-            </Button>
-          </form>
-        </div>
+      {found?.parts.length ? (
+        <Found found={found} design={design} busy={busy} onBring={bring} onOther={other} />
       ) : (
-        <form onSubmit={bring} className="flex flex-col gap-3">
-          <p>
-            Read in {found.terms === "letters" ? "letter notation" : `${found.terms.toUpperCase()} terms`}:{" "}
-            {found.terms_how}.{" "}
-          </p>
-          <TermsSaid found={found} design={design} />
-          <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
-            <legend className="mb-1 font-semibold">Parts found</legend>
-            {found.parts.map((p, i) => (
-              <Check
-                key={`${p.name}-${i}`}
-                checked={chosen.has(i)}
-                onChecked={(on) =>
-                  setChosen((now) => {
-                    const next = new Set(now);
-                    if (on) next.add(i);
-                    else next.delete(i);
-                    return next;
-                  })
-                }
-                label={`${p.name}${p.make > 1 ? ` × ${p.make}` : ""}: ${p.rounds} rounds, ${p.stitches} stitches${p.faults ? `, ${p.faults} fault${p.faults === 1 ? "" : "s"}` : ""}`}
-              />
-            ))}
-          </fieldset>
-          <Lines found={found} />
-          <div className="flex justify-end gap-2">
-            <Button onClick={() => setFound(null)}>Another text</Button>
-            <Button
-              type="submit"
-              weight="main"
-              disabled={!chosen.size || act.isPending || found.kept !== null}
-            >
-              Bring in {chosen.size} part{chosen.size === 1 ? "" : "s"}
-            </Button>
-          </div>
-        </form>
+        <Asking
+          busy={busy}
+          typed={bringing.typed}
+          onTyped={bringing.setTyped}
+          onText={(file) => void bringing.look(file)}
+        />
       )}
     </Dialog>
+  );
+}
+
+/** A file, or a text pasted. */
+function Asking({
+  busy,
+  typed,
+  onTyped,
+  onText,
+}: {
+  busy: boolean;
+  typed: string;
+  onTyped: (text: string) => void;
+  onText: (file: File) => void;
+}) {
+  return (
+    <div className="grid gap-4 md:grid-cols-2">
+      <Field label="A file" hint="Ends in .txt, .md, .json or .csv">
+        {(ids) => (
+          <input
+            {...ids}
+            type="file"
+            accept={ENDINGS}
+            className={inputClass}
+            disabled={busy}
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              e.target.value = "";
+              if (file) onText(file);
+            }}
+          />
+        )}
+      </Field>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          onText(new File([typed], "pasted.txt", { type: "text/plain" }));
+        }}
+      >
+        <Field label="Or pasted">
+          {(ids) => (
+            <textarea
+              {...ids}
+              rows={8}
+              className={inputClass}
+              value={typed}
+              placeholder={"Ears (make 2)\nR1: 6 sc in MR [6]\n…"}
+              onChange={(e) => onTyped(e.target.value)}
+            />
+          )}
+        </Field>
+        <Button type="submit" weight="main" className="mt-2" disabled={busy || !typed.trim()}>
+          {busy ? "Reading …" : "Read it"}
+        </Button>
+      </form>
+    </div>
+  );
+}
+
+/** What was understood, and which of it is to be brought in. */
+function Found({
+  found,
+  design,
+  busy,
+  onBring,
+  onOther,
+}: {
+  found: Import;
+  design: Design;
+  busy: boolean;
+  onBring: (parts: Import["parts"]) => void;
+  onOther: () => void;
+}) {
+  const [chosen, setChosen] = useState(() => new Set(found.parts.map((_, i) => i)));
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        onBring(found.parts.filter((_, i) => chosen.has(i)));
+      }}
+      className="flex flex-col gap-3"
+    >
+      <p>
+        Read in {found.terms === "letters" ? "letter notation" : `${found.terms.toUpperCase()} terms`}:{" "}
+        {found.terms_how}.{" "}
+      </p>
+      <TermsSaid found={found} design={design} />
+      <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
+        <legend className="mb-1 font-semibold">Parts found</legend>
+        {found.parts.map((p, i) => (
+          <Check
+            key={`${p.name}-${i}`}
+            checked={chosen.has(i)}
+            onChecked={(on) =>
+              setChosen((now) => {
+                const next = new Set(now);
+                if (on) next.add(i);
+                else next.delete(i);
+                return next;
+              })
+            }
+            label={`${p.name}${p.make > 1 ? ` × ${p.make}` : ""}: ${p.rounds} rounds, ${p.stitches} stitches${p.faults ? `, ${p.faults} fault${p.faults === 1 ? "" : "s"}` : ""}`}
+          />
+        ))}
+      </fieldset>
+      <Lines found={found} />
+      <div className="flex justify-end gap-2">
+        <Button onClick={onOther}>Another text</Button>
+        <Button type="submit" weight="main" disabled={!chosen.size || busy || found.kept !== null}>
+          Bring in {chosen.size} part{chosen.size === 1 ? "" : "s"}
+        </Button>
+      </div>
+    </form>
   );
 }
 
