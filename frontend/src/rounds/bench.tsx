@@ -1,5 +1,5 @@
 /** The bench for one part: written rounds, ladder, and figure, chart or dry run, all lighting each other. */
-import { startTransition, useCallback, useMemo, useRef, useState } from "react";
+import { startTransition, useMemo, useRef, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
 import { sentence } from "../api/client";
 import type { Design, Part } from "../design/design";
@@ -7,17 +7,15 @@ import { SaveMark } from "../design/save-state";
 import { Ladder, type Range } from "../figure/ladder";
 import { useLatest } from "../figure/use-latest";
 import { Button } from "../ui/controls";
-import { useCommands } from "../ui/keys";
-import { useSay } from "../ui/overlays";
-import { askPreview, askReshape, askTidy, type Preview, type Question, type Reshape } from "./ask";
+import { askPreview, type Preview, type Question } from "./ask";
 import { ConflictDialog } from "./conflict";
 import { Editor, type EditorHandle } from "./editor";
 import { PartHead } from "./part-head";
 import { toUnits } from "./positions";
 import { ProblemList, roundFaults } from "./problems";
-import type { LineCommand } from "./setup";
-import { changeOf, NO_CHANGE, ShapingMenu } from "./shaping-menu";
+import { ShapingMenu } from "./shaping-menu";
 import { usePartText } from "./use-part-text";
+import { useRoundChanges } from "./use-round-changes";
 import { Views } from "./views";
 
 function same(a: Question, b: Question): boolean {
@@ -35,7 +33,6 @@ function same(a: Question, b: Question): boolean {
 export function Bench({ design, part }: { design: Design; part: Part }) {
   const leftHanded = useLeftHanded();
   const editor = useRef<EditorHandle>(null);
-  const say = useSay();
   const { text, type, state, conflict, problem, settle, cut } = usePartText(design, part, (next) =>
     editor.current?.show(next),
   );
@@ -52,62 +49,7 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
   const [range, setRange] = useState<Range | null>(null);
   const shown = preview?.answer ?? null;
   const rounds = shown?.part.rounds ?? NO_ROUNDS;
-  const queue = useRef<Promise<void>>(Promise.resolve());
-  /** Change the text by way of the studio; one change after the other, each on what stands there then. */
-  const write = useCallback(
-    (change: (now: string) => Promise<{ text: string }>) => {
-      queue.current = queue.current.then(async () => {
-        const before = editor.current?.text() ?? "";
-        try {
-          const { text: next } = await change(before);
-          // What she typed while the studio thought is newer than its answer.
-          if (editor.current?.text() === before) editor.current.replace(next);
-        } catch (e) {
-          say(sentence(e), true);
-        }
-      });
-      return queue.current;
-    },
-    [say],
-  );
-  const tidy = useCallback((fold: boolean) => write((now) => askTidy(now, design, fold)), [design, write]);
-  const reshape = useCallback(
-    (change: Reshape) =>
-      void write((now) => askReshape(now, design, { ...change, lean: design.gauge_now.lean })),
-    [design, write],
-  );
-  const lineCommand = useCallback<LineCommand>(
-    async (command) => {
-      const { text: now, ...change } = command;
-      const asked = "line" in change ? { do: change.do, first: change.line, by: change.by } : change;
-      try {
-        return (await askReshape(now, design, { ...NO_CHANGE, ...asked })).text;
-      } catch (e) {
-        say(sentence(e), true);
-        return null;
-      }
-    },
-    [design, say],
-  );
-  const widen = useCallback(
-    (round: number, by: number) => reshape(changeOf(rounds, { from: round, to: round }, { do: "widen", by })),
-    [reshape, rounds],
-  );
-  const move = useCallback(
-    (by: number) => {
-      const chosen = range ?? (lit === null ? null : { from: lit, to: lit });
-      if (chosen) reshape(changeOf(rounds, chosen, { do: "move", by }));
-    },
-    [reshape, rounds, range, lit],
-  );
-  const commands = useMemo(
-    () => [
-      { name: "Tidy the rounds and fold equal ones", run: () => void tidy(true) },
-      { name: "Tidy the rounds, no folding", run: () => void tidy(false) },
-    ],
-    [tidy],
-  );
-  useCommands(commands);
+  const { tidy, reshape, lineCommand, widen, move } = useRoundChanges(design, editor, rounds, range, lit);
   const faults = useMemo(() => (shown ? roundFaults(shown) : new Map()), [shown]);
   const litLine = lit === null ? null : (rounds[lit]?.line ?? null);
   const toLine = (line: number) => {
