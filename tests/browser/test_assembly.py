@@ -34,7 +34,10 @@ def design(designer: User) -> Design:
 @pytest.fixture
 def desk(design: Design, enter: Callable[[str], Page]) -> Page:
     page = enter(f"/designs/{design.pk}/assembly")
-    page.get_by_text("settled from the stitches").wait_for(timeout=30_000)
+    # Nothing is sewn on yet: what lies loose is no figure, and is given no size.
+    page.get_by_text("lie loose beside the others").wait_for(timeout=30_000)
+    expect(page.get_by_text("Settling the parts")).to_have_count(0, timeout=30_000)
+    expect(page.get_by_text(" wide,")).to_have_count(0)
     drawn(page)
     return page
 
@@ -117,7 +120,8 @@ def test_a_pair_of_ears_is_attached(desk: Page) -> None:
     saved(desk)
     expect(row).to_contain_text("of seam, so a tail of")
     expect(row).to_contain_text("each")
-    expect(desk.get_by_text("settled from the stitches")).to_be_visible(timeout=30_000)
+    expect(desk.get_by_text("Settling the parts")).to_have_count(0, timeout=30_000)
+    expect(desk.get_by_text("lie loose beside the others")).to_be_visible()  # the arms still do
 
 
 def test_a_sewn_arm_becomes_one_that_is_worked_in_and_comes_back(desk: Page) -> None:

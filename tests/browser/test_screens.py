@@ -95,6 +95,73 @@ def test_a_phone_shows_booklet_and_log(demo: User, enter: Callable[[str], Page])
         assert page.evaluate("document.documentElement.scrollWidth") <= 390, stop
 
 
+def test_the_shelf_shows_every_figure(demo: User, enter: Callable[[str], Page]) -> None:
+    page = enter("/")
+    page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
+    pictures = page.locator("main li img")
+    expect(pictures).to_have_count(6)
+    for picture in pictures.all():
+        expect(picture).to_have_js_property("complete", True)
+        box = picture.bounding_box()
+        assert box is not None
+        assert min(box["width"], box["height"]) > 100
+        assert picture.evaluate("e => e.naturalWidth") > 0
+
+
+@pytest.mark.parametrize(("width", "height"), [(390, 844), (640, 400)], ids=["phone", "at 200 %"])
+def test_a_narrow_screen_is_one_long_page(demo: User, enter: Callable[[str], Page], width: int, height: int) -> None:
+    """Nothing lies over anything else, and nothing disappears: everything is reached by scrolling down."""
+    hedgehog = Design.objects.get(name="Dusk Hedgehog").pk
+    page = enter("/")
+    page.set_viewport_size({"width": width, "height": height})
+    for stop, first, second in (
+        ("rounds", page.get_by_role("textbox", name="Written rounds"), page.get_by_role("region", name="Ladder")),
+        ("assembly", page.get_by_label("What to do").last, page.get_by_role("heading", name="Put together")),
+    ):
+        page.goto(f"/designs/{hedgehog}/{stop}")
+        settle(page)
+        above, below = first.bounding_box(), second.bounding_box()
+        assert above is not None
+        assert below is not None
+        assert above["height"] > 20
+        assert above["y"] + above["height"] <= below["y"], f"{stop} overlaps itself"
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, stop
+        second.scroll_into_view_if_needed()
+        expect(second).to_be_in_viewport()
+
+
+def test_a_design_goes_out_as_a_file_and_comes_in_again(demo: User, enter: Callable[[str], Page]) -> None:
+    bat = Design.objects.get(name="Bat").pk
+    page = enter(f"/designs/{bat}/rounds")
+    page.get_by_role("button", name="Save as").click()
+    with page.expect_download() as download:
+        page.get_by_role("menuitem", name="The whole design").click()
+    assert download.value.suggested_filename == "bat.design.json"
+    page.goto("/")
+    page.get_by_label("The file of a design").set_input_files(download.value.path())
+    page.wait_for_url("**/rounds")
+    again = Design.objects.filter(name="Bat").latest("pk")
+    assert again.pk != bat
+    assert len(again.manifest.parts) == len(Design.objects.get(pk=bat).manifest.parts)
+    page.goto("/")
+    page.get_by_label("The file of a design").set_input_files(
+        {"name": "x.json", "mimeType": "application/json", "buffer": b"{"}
+    )
+    expect(page.get_by_text("This is no readable JSON.")).to_be_visible()
+
+
+def test_dialogs_are_left_by_mouse_and_begin_in_their_field(designer: User, enter: Callable[[str], Page]) -> None:
+    page = enter("/")
+    for leave in ("Cancel", "Close"):
+        page.get_by_role("button", name="New design").click()
+        expect(page.get_by_label("Name", exact=True)).to_be_focused()
+        page.get_by_role("button", name="Start it").click()
+        expect(page.get_by_text("Give it a name.")).to_be_visible()
+        page.get_by_role("button", name=leave, exact=True).click()
+        expect(page.get_by_role("dialog")).to_have_count(0)
+    assert not Design.objects.exists()
+
+
 def test_without_webgl_there_is_a_picture(demo: User, page: Page, enter: Callable[[str], Page]) -> None:
     page.add_init_script("HTMLCanvasElement.prototype.getContext = () => null")
     hedgehog = Design.objects.get(name="Dusk Hedgehog").pk
