@@ -147,7 +147,7 @@ def test_a_design_goes_out_as_a_file_and_comes_in_again(demo: User, enter: Calla
     page.get_by_label("The file of a design").set_input_files(
         {"name": "x.json", "mimeType": "application/json", "buffer": b"{"}
     )
-    expect(page.get_by_text("This is no readable JSON.")).to_be_visible()
+    expect(page.get_by_text("This is no readable JSON.", exact=True)).to_be_visible()
 
 
 def test_dialogs_are_left_by_mouse_and_begin_in_their_field(designer: User, enter: Callable[[str], Page]) -> None:
