@@ -242,3 +242,10 @@ def test_every_spelling_of_the_documentation_is_read() -> None:
             if body.problems:
                 left_out.append(f"{words}: {body.problems[0].message}")
     assert left_out == []
+
+
+@pytest.mark.parametrize("many", [486, 3_000])
+def test_a_round_of_many_items_is_read_without_deep_recursion(many: int) -> None:
+    """A round may list stitch after stitch; the depth of the reader's own calls must not grow with it."""
+    made = one(f"R2: {', '.join(['sc', 'inc', 'dec'] * (many // 3))} [{many}]")
+    assert len(made.body) == many // 3 * 3

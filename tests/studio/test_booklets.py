@@ -111,3 +111,99 @@ def test_json_is_the_tree(studio: Studio, design: dict[str, Any]) -> None:
 def test_wrong_wishes(studio: Studio, design: dict[str, Any]) -> None:
     for query in ("terms=klingon", "paper=papyrus", "large=maybe"):
         studio.ask("GET", f"/designs/{design['id']}/booklet.pdf?{query}", status=422)
+
+
+# --- nothing is dropped, and nothing said that is not so ----------------------------------
+
+
+def text_of(studio: Studio, made: dict[str, Any], **wishes: str) -> str:
+    query = "&".join(f"{k}={v}" for k, v in wishes.items())
+    return studio.ask("GET", f"/designs/{made['id']}/booklet.txt?{query}").content.decode()  # type: ignore[no-any-return]
+
+
+def with_parts(studio: Studio, **texts: str) -> dict[str, Any]:
+    made = studio.design()
+    parts = [{"name": name, "text": text} for name, text in texts.items()]
+    return studio.ask("POST", f"/designs/{made['id']}/parts/several", {"parts": parts}, 201)  # type: ignore[no-any-return]
+
+
+EAR = "R1: 6 sc in ring [6]\nR2-R4: sc around [6]\n"
+FLAT = "Ch 9\nRow 1: sc in 2nd ch from hook, 7 sc, turn [8]\nRow 2: ch 1, 8 sc, turn [8]\nRow 3: ch 1, 8 sc [8]\n"
+
+
+def test_a_step_without_words_is_printed_by_its_part_and_place(studio: Studio) -> None:
+    made = with_parts(studio, Body=BALL, Ear=EAR)
+    body, ear = (p["key"] for p in made["parts"])
+    steps = [
+        {"key": "aaaa", "text": "", "part": ear, "on": body, "round": 5, "stitch": 3, "paired": True},
+        {"key": "bbbb", "text": "", "part": ear, "picture": True},
+    ]
+    page = {"base": made["revision"], "data": {"steps": steps}}
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages/assembly", page)
+    assembly = text_of(studio, made).split("ASSEMBLY")[1]
+    assert "1. Ear" in assembly
+    assert "R5" in assembly
+    assert "3 stitches" in assembly
+    assert "2. Ear" in assembly, "not a step is lost"
+
+
+def test_only_what_is_worked_in_a_spiral_is_said_to_be(studio: Studio) -> None:
+    rows = text_of(studio, with_parts(studio, Strap=FLAT))
+    assert "spiral" not in rows
+    assert "in rows: turn at the end of each" in rows
+    rounds = text_of(studio, with_parts(studio, Body=BALL))
+    assert "in a spiral without joining" in rounds
+    both = text_of(studio, with_parts(studio, Body=BALL, Strap=FLAT))
+    assert "Body: worked in a spiral" in both
+    assert "Strap: worked in rows" in both
+
+
+def test_her_words_stay_hers_and_change_only_the_stitches_names(studio: Studio) -> None:
+    oval = (
+        "Ch 6\nR1: 1 sc in 2nd ch from hook, 3 sc, 3 sc in last ch, along the other side 3 sc, 2 sc in last ch [12]\n"
+        "R2: sc in each st around, marking the first [12]\n"
+    )
+    made = with_parts(studio, Foot=oval)
+    us = text_of(studio, made, terms="us")
+    for line in oval.splitlines()[1:]:
+        assert line.partition(": ")[2].rpartition(" [")[0] in us
+    uk = text_of(studio, made, terms="uk")
+    assert "1 dc in 2nd ch from hook, 3 dc, 3 dc in last ch, along the other side 3 dc, 2 dc in last ch" in uk
+
+
+def test_a_single_stitch_is_one_stitch(studio: Studio) -> None:
+    made = with_parts(studio, Body=BALL, Ear=EAR)
+    body, ear = (p["key"] for p in made["parts"])
+    steps = [{"key": "aaaa", "text": "Sew.", "part": ear, "on": body, "round": 4, "stitch": 1}]
+    page = {"base": made["revision"], "data": {"steps": steps}}
+    text = text_of(studio, studio.ask("PUT", f"/designs/{made['id']}/pages/assembly", page))
+    assert "1 stitch " in text
+    assert "1 stitches" not in text
+
+
+def test_where_sizes_come_from_is_said_in_words_for_a_maker(studio: Studio) -> None:
+    made = with_parts(studio, Body=BALL)
+    yarn = {"name": "Moss", "colour": "#77834b", "weight": 3, "wraps": 13}
+    page = {"base": made["revision"], "data": {"yarns": [yarn], "hook_mm": 3, "source": "estimate"}}
+    text = text_of(studio, studio.ask("PUT", f"/designs/{made['id']}/pages/gauge", page))
+    gauge = text.split("GAUGE")[1].split("TERMS AND NOTES")[0]
+    assert not any(sign in gauge for sign in "=^√*"), "a formula is no source for a maker"
+
+
+def test_the_stamp_keeps_its_blanks(studio: Studio, design: dict[str, Any]) -> None:
+    page = {"base": design["revision"], "data": {**design["booklet"], "version": "1.0, 2026"}}
+    made = studio.ask("PUT", f"/designs/{design['id']}/pages/booklet", page)
+    raw = studio.ask("GET", f"/designs/{made['id']}/booklet.pdf").content
+    for sheet in PdfReader(io.BytesIO(raw)).pages:
+        assert "Version 1.0, 2026" in sheet.extract_text()
+
+
+def test_no_part_heading_is_left_alone_at_the_foot_of_a_page(studio: Studio) -> None:
+    """Parts of many lengths, so that a heading comes to lie at the foot of a page in any layout."""
+    parts = {f"Scale {n}": EAR + f"R5: sc around [6]\nR6-R{6 + n}: sc around [6]\n" for n in range(1, 30)}
+    made = with_parts(studio, **parts)
+    raw = studio.ask("GET", f"/designs/{made['id']}/booklet.pdf").content
+    for sheet in PdfReader(io.BytesIO(raw)).pages:
+        lines = [line for line in sheet.extract_text().splitlines() if line.strip()]
+        body = [line for line in lines if not line.startswith(("Page ", "Version ", "Moth"))]
+        assert not body[-1].startswith("Scale "), body[-3:]
