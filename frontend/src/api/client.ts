@@ -73,7 +73,14 @@ client.use({
   },
 });
 
-type Answer = { data?: unknown; error?: unknown; response: Response };
+/** A type as the client hands it on: its tuples have become lists. */
+type Widened<T> = T extends readonly (infer Item)[]
+  ? Widened<Item>[]
+  : T extends object
+    ? { [Key in keyof T]: Widened<T[Key]> }
+    : T;
+
+type Answer<T> = { data?: Widened<T>; error?: unknown; response: Response };
 
 function asProblem(error: unknown, status: number): Problem {
   if (typeof error === "object" && error !== null && "detail" in error) return error as Problem;
@@ -87,10 +94,11 @@ function asProblem(error: unknown, status: number): Problem {
 
 /**
  * Wait for an answer and hand out its data; throws Refused otherwise.
- * The caller names the schema: the client itself loses tuples on the way.
+ * The caller names the schema, and it has to be the one of the path: only its tuples, which the client loses on the
+ * way, are taken on trust.
  */
-export async function answer<T>(asked: Promise<Answer>): Promise<T> {
-  let got: Answer;
+export async function answer<T>(asked: Promise<Answer<NoInfer<T>>>): Promise<T> {
+  let got: Answer<T>;
   try {
     got = await asked;
   } catch {
