@@ -21,7 +21,11 @@ Vector = NDArray[np.float64]
 
 @dataclass(frozen=True, slots=True)
 class Outcome:
-    """A draft, what it settles to, and how far that lies from the target."""
+    """A draft, what it settles to, and how far that lies from the target.
+
+    draft: the rounds with their counts. settled: the figure at rest. error: its distance from the target, as one
+    number in mm and in stitch widths, and its volume as a share. gap: (n,) mm by which each node lies outside.
+    """
 
     draft: Draft
     settled: Settled

@@ -65,7 +65,19 @@ class WorkedStep:
 
 @dataclass(slots=True)
 class Hook:
-    """State between rounds. side: the live edge is picked up, so takes any number of stitches."""
+    """State between rounds.
+
+    part: what is worked. pieces: others that it may take in, by lower-case name. colour: of the yarn on the hook.
+    graph: every stitch so far. live: the edge that the next round goes into.
+    side: the live edge is picked up, so takes any number of stitches. cut: the yarn was fastened off. front: the
+    outside faces the maker. short: the live edge still holds stitches that a short row left. turned: the work was
+    turned at the end of the last round. last_row: the last round was a row.
+    chain: the chain that is worked along, None once it is used up. pending: chains made and not yet known to be a
+    chain to work along. sides: the other sides of chains and bridges, the latest last. base: the edge that waits while
+    sideways rows are worked onto it. held: stitches put aside. copies: of each piece, those taken in. tallies, steps,
+    problems: what was worked, was to be done beside it, and went wrong. section: the heading it stands under. empty:
+    names of pieces taken in that are not stuffed.
+    """
 
     part: Part
     pieces: dict[str, Piece]
