@@ -117,7 +117,7 @@ def test_stops_tell_how_far_they_are(studio: Studio) -> None:
     ("step", "words"),
     [
         ({"round": 3}, "(on Body, R3, at the front, in the middle)"),
-        ({"round": 99}, "(on Body, R8, at the top)"),
+        ({"round": 8}, "(on Body, R8, at the top)"),
         ({"round": 3, "stitch": 4, "paired": True}, "(on Body, R3, 4 stitches to either side of the front middle)"),
         ({"round": 3, "stitch": 4}, "(on Body, R3, 4 stitches to the left of the front middle as you look at it)"),
         ({"round": 3, "stitch": -2}, "(on Body, R3, 2 stitches to the right of the front middle as you look at it)"),
