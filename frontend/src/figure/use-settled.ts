@@ -65,6 +65,8 @@ export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOu
   const [before, setBefore] = useState<Settled | null>(null);
   const [progress, setProgress] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  // What is shown answers this question; until it is the present one, it is still settling.
+  const [ended, setEnded] = useState<string | null>(null);
   const how = useRef(ask);
   how.current = ask;
   const stop = useRef<() => void>(() => {});
@@ -97,11 +99,15 @@ export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOu
       } catch (e) {
         if (going) setProblem(sentence(e));
       }
-      if (going) setProgress(null);
+      if (going) {
+        setProgress(null);
+        setEnded(key);
+      }
     };
     stop.current = () => {
       going = false;
       setProgress(null);
+      setEnded(key);
       if (job !== null) callOff(job);
       job = null;
     };
@@ -112,8 +118,9 @@ export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOu
     };
   }, [key]);
   const cancel = useCallback(() => stop.current(), []);
+  const shownProgress = progress ?? (key !== null && ended !== key ? 0 : null);
   return useMemo(
-    () => ({ settled, before, progress, problem, cancel }),
-    [settled, before, progress, problem, cancel],
+    () => ({ settled, before, progress: shownProgress, problem, cancel }),
+    [settled, before, shownProgress, problem, cancel],
   );
 }

@@ -23,9 +23,11 @@ export function useDrafting(design: Design, part: Part | null) {
     [recipe, design, part?.colour],
   );
   const { answer: shape, error, busy } = useLatest(question, askShape, sameQuestion);
-  const settling = useSettled(shape && !error && !busy ? fitKey(question) : null, () =>
+  const fit = useSettled(shape && !error && !busy ? fitKey(question) : null, () =>
     answer(api.POST("/api/shapes/fit", { body: bodyOf(question) })),
   );
+  // While the rounds of the new shape are on their way, what is shown is still that of the old one.
+  const settling = { ...fit, progress: fit.progress ?? (busy ? 0 : null) };
   const act = useAct(design.id);
   const change = (next: Recipe) => {
     touched.current = true;
