@@ -3,22 +3,30 @@
 from __future__ import annotations
 
 import os
+import time
 from collections.abc import Callable, Iterator
 from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
-from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, Playwright, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, Playwright, expect, sync_playwright
 from pytest_django.live_server_helper import LiveServer
 
 from studio.accounts.actions import sign_up
 from studio.demo.studio import load
+from studio.jobs import kinds
+from studio.jobs.models import Job, State
 from tests.browser.chromium import CHROMIUM, FLAGS
 
 # Playwright's synchronous interface runs a loop in this thread; the database is used from it on purpose.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
 NAME, PASSWORD = "fern", "velvet-lantern-9"
+
+PATIENCE = 15_000
+"""How long a page may take, in ms, for what is asked of it and for what is expected of it alike: the studio answers
+from this process, and waits for its turn while the same process settles a figure."""
+expect.set_options(timeout=PATIENCE)
 
 
 @pytest.fixture(scope="session")
@@ -32,6 +40,25 @@ def chromium(playwright: Playwright) -> Iterator[Browser]:
     browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS, chromium_sandbox=os.geteuid() != 0)
     yield browser
     browser.close()
+
+
+@pytest.fixture(scope="session", autouse=True)
+def settled_once() -> None:
+    """Every test has a database of its own, and many show the same figures: each is settled once in a run."""
+    for name in kinds.names():
+        kind = kinds.kind_of(name)
+        kinds.register(name, _remembering(kind.worker), kind.version)
+
+
+def _remembering(worker: kinds.Worker) -> kinds.Worker:
+    answers: dict[str, bytes] = {}
+
+    def work(question: str, watch: kinds.Watch) -> bytes:
+        if question not in answers:
+            answers[question] = worker(question, watch)
+        return answers[question]
+
+    return work
 
 
 @pytest.fixture
@@ -61,7 +88,17 @@ def context(chromium: Browser, live_server: LiveServer) -> Iterator[BrowserConte
     made.on("page", listen)
     yield made
     made.close()
+    _rest()
     assert not complaints
+
+
+def _rest() -> None:
+    """Call off what a closed page still waits for, so that no test works beside the jobs of the one before."""
+    at_work = Job.objects.filter(state__in=(State.WAITING, State.RUNNING))
+    end = time.monotonic() + 60
+    while at_work.update(cancel_asked=True):
+        assert time.monotonic() < end, "a job does not stop when it is called off"
+        time.sleep(0.05)
 
 
 EXPECTED = (
@@ -86,7 +123,7 @@ def _note(message: ConsoleMessage, complaints: list[str]) -> None:
 @pytest.fixture
 def page(context: BrowserContext) -> Page:
     made = context.new_page()
-    made.set_default_timeout(15_000)
+    made.set_default_timeout(PATIENCE)
     return made
 
 

@@ -154,7 +154,7 @@ describe("one question in flight", () => {
     expect(asked).toEqual([1, 4]);
     expect(result.current.answer).toBeNull();
     await act(async () => open[1]?.("four"));
-    expect(result.current).toMatchObject({ answer: "four", busy: false, error: null });
+    expect(result.current).toMatchObject({ answer: "four", current: true, error: null });
   });
   it("tells what went wrong, and goes on", async () => {
     const ask = async (q: number) => {
@@ -165,8 +165,9 @@ describe("one question in flight", () => {
     await act(async () => {});
     expect(result.current.error).toBeInstanceOf(Error);
     rerender({ q: 2 });
+    expect(result.current.current).toBe(false);
     await act(async () => {});
-    expect(result.current).toMatchObject({ answer: 2, error: null });
+    expect(result.current).toMatchObject({ answer: 2, current: true, error: null });
   });
 });
 

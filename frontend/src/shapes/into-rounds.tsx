@@ -1,5 +1,5 @@
 /** The drafted rounds as a part of the design: a new one, or in the place of rounds that were edited by hand. */
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Design, Part } from "../design/design";
 import { useAct } from "../design/design";
 import { MOST_NAME } from "../design/head";
@@ -7,22 +7,19 @@ import { Button, NumberField, TextField } from "../ui/controls";
 import { Confirm, Explained, useSay } from "../ui/overlays";
 import type { Shape } from "./question";
 
-export function IntoRounds({
-  design,
-  part,
-  shape,
-  onReplace,
-  onMade,
-}: {
+type Into = {
   design: Design;
   part: Part | null;
-  /** What was drafted, null while there is nothing to take. */
+  /** What was drafted from the shape as it stands, null while that is on its way or where it cannot be worked. */
   shape: Shape | null;
+  /** Whether the shape as it stands cannot be worked. */
+  refused: boolean;
   onReplace: () => void;
   onMade: (key: string) => void;
-}) {
-  const act = useAct(design.id);
-  const say = useSay();
+};
+
+export function IntoRounds({ design, part, shape, refused, onReplace, onMade }: Into) {
+  const { add, adding } = useAdding(design, shape, refused, onMade);
   if (part?.recipe?.panel)
     return (
       <p className="mt-3 border-t border-line pt-3 text-sm">
@@ -31,24 +28,31 @@ export function IntoRounds({
     );
   if (part)
     return part.authoritative ? null : <Replace part={part} onReplace={onReplace} disabled={!shape} />;
-  const add = (name: string, make: number) =>
+  return <AddPart disabled={refused} adding={adding} onAdd={add} />;
+}
+
+type Wanted = { name: string; make: number };
+
+/** A part asked for while its shape is still drafted waits for those rounds: it never takes the ones before. */
+function useAdding(design: Design, shape: Shape | null, refused: boolean, onMade: (key: string) => void) {
+  const act = useAct(design.id);
+  const say = useSay();
+  const [wanted, setWanted] = useState<Wanted | null>(null);
+  useEffect(() => {
+    if (!wanted || (!shape && !refused)) return;
+    setWanted(null);
+    if (!shape) return;
     act.mutate(
-      {
-        do: "add-part",
-        name,
-        make,
-        colour: null,
-        text: shape?.text ?? "",
-        recipe: shape?.recipe ?? null,
-      },
+      { do: "add-part", ...wanted, colour: null, text: shape.text, recipe: shape.recipe },
       {
         onSuccess: (made) => {
           onMade(made.parts.at(-1)?.key ?? "");
-          say(`${name} is there: its rounds are on the bench.`);
+          say(`${wanted.name} is there: its rounds are on the bench.`);
         },
       },
     );
-  return <AddPart disabled={!shape} onAdd={add} />;
+  }, [wanted, shape, refused, act, onMade, say]);
+  return { add: setWanted, adding: wanted !== null || act.isPending };
 }
 
 function Replace({ part, onReplace, disabled }: { part: Part; onReplace: () => void; disabled: boolean }) {
@@ -72,7 +76,15 @@ function Replace({ part, onReplace, disabled }: { part: Part; onReplace: () => v
   );
 }
 
-function AddPart({ disabled, onAdd }: { disabled: boolean; onAdd: (name: string, make: number) => void }) {
+function AddPart({
+  disabled,
+  adding,
+  onAdd,
+}: {
+  disabled: boolean;
+  adding: boolean;
+  onAdd: (wanted: Wanted) => void;
+}) {
   const [name, setName] = useState("");
   const [make, setMake] = useState(1);
   return (
@@ -80,7 +92,7 @@ function AddPart({ disabled, onAdd }: { disabled: boolean; onAdd: (name: string,
       className="mt-3 grid grid-cols-[1fr_5rem_auto] items-start gap-2 border-t border-line pt-3"
       onSubmit={(e) => {
         e.preventDefault();
-        onAdd(name.trim(), make);
+        if (!adding) onAdd({ name: name.trim(), make });
       }}
     >
       <TextField
@@ -93,7 +105,7 @@ function AddPart({ disabled, onAdd }: { disabled: boolean; onAdd: (name: string,
       />
       <NumberField label="Make" least={1} most={50} value={make} onValue={(n) => setMake(n ?? 1)} />
       <Button type="submit" weight="main" className="mt-6" disabled={disabled}>
-        Add
+        {adding ? "Adding …" : "Add"}
       </Button>
     </form>
   );

@@ -101,7 +101,8 @@ function Drafting({
         <IntoRounds
           design={design}
           part={part}
-          shape={error ? null : shape}
+          shape={drafted.fresh}
+          refused={Boolean(error)}
           onReplace={drafted.use}
           onMade={onMade}
         />

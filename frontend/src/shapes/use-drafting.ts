@@ -22,12 +22,14 @@ export function useDrafting(design: Design, part: Part | null) {
     () => ({ recipe, design, colour: part?.colour ?? null }),
     [recipe, design, part?.colour],
   );
-  const { answer: shape, error, busy } = useLatest(question, askShape, sameQuestion);
-  const fit = useSettled(shape && !error && !busy ? fitKey(question) : null, () =>
+  const { answer: shape, error, current } = useLatest(question, askShape, sameQuestion);
+  const fit = useSettled(shape && !error && current ? fitKey(question) : null, () =>
     answer(api.POST("/api/shapes/fit", { body: bodyOf(question) })),
   );
   // While the rounds of the new shape are on their way, what is shown is still that of the old one.
-  const settling = { ...fit, progress: fit.progress ?? (busy ? 0 : null) };
+  const settling = { ...fit, progress: fit.progress ?? (current ? null : 0) };
+  // What may be taken into the design: never the rounds of a shape that she has changed since.
+  const fresh = current && !error ? shape : null;
   const act = useAct(design.id);
   const change = (next: Recipe) => {
     touched.current = true;
@@ -35,20 +37,20 @@ export function useDrafting(design: Design, part: Part | null) {
   };
   /** Take the drafted rounds into the part. */
   const use = () => {
-    if (!part || !shape || busy || error) return;
-    act.mutate({ do: "text", key: part.key, text: shape.text, recipe: shape.recipe });
+    if (!part || !fresh) return;
+    act.mutate({ do: "text", key: part.key, text: fresh.text, recipe: fresh.recipe });
   };
   const follow = useRef(use);
   follow.current = use;
   // A part that still is its shape follows the shape; the rounds of any other are replaced only on request.
   const authoritative = (part?.authoritative ?? false) && stored !== null;
   useEffect(() => {
-    if (!authoritative || !touched.current || busy || !shape) return;
+    if (!authoritative || !touched.current || !fresh) return;
     const timer = setTimeout(() => {
       touched.current = false;
       follow.current();
     }, REST_MS);
     return () => clearTimeout(timer);
-  }, [authoritative, busy, shape]);
-  return { recipe, change, question, shape, error, busy, settling, use };
+  }, [authoritative, fresh]);
+  return { recipe, change, question, shape, fresh, error, settling, use };
 }
