@@ -32,9 +32,9 @@ ROUND_KINDS = ("sphere", "ellipsoid", "egg", "capsule")
 MOST_STITCHES = 9_000
 
 
-def _drafted(solid: Solid, gauge: Gauge, ease: float) -> WorkedPart | None:
+def _drafted(solid: Solid, gauge: Gauge, simplicity: float) -> WorkedPart | None:
     try:
-        made = draft(Recipe(solid, suggested_start(solid, gauge), ease), gauge)
+        made = draft(Recipe(solid, suggested_start(solid, gauge), simplicity), gauge)
     except CraftError:
         return None
     return check(print_rounds(made.part)).parts[0] if sum(made.counts) <= MOST_STITCHES else None
@@ -47,7 +47,7 @@ def _aim(solid: Solid, stitches: int) -> float | None:
 
 
 def settling_table() -> str:
-    """Draft, settle, compare over the suite at three gauges, true to the shape (ease 0)."""
+    """Draft, settle, compare over the suite at three gauges, true to the shape (simplicity 0)."""
     head = f"{'target mm':<20}{'w mm':>5}{'stitches':>9}{'steps':>6}{'s':>6}{'rms mm':>8}{'rms w':>7}{'aim':>6}{'volume':>8}"
     lines = ["Settled against targets (shape error as docs/settling.md defines it)", head]
     kept = [0, 0]
@@ -80,7 +80,7 @@ def _bulges() -> list[str]:
     gauge = GAUGES[1]
     for kind, height, width in (("cone", 100.0, 70.0), ("cone", 60.0, 80.0), ("dome", 45.0, 90.0), ("dome", 70.0, 70.0),
                                 ("cylinder", 80.0, 70.0), ("cylinder", 40.0, 90.0)):  # fmt: skip
-        made = draft(Recipe(Solid(kind, height, width), ease=0.0), gauge)
+        made = draft(Recipe(Solid(kind, height, width), simplicity=0.0), gauge)
         settled = settle(check(print_rounds(made.part)).parts[0], gauge)
         z = [settled.x[nodes][:, 2].mean() for _, (nodes, _) in sorted(round_nodes(settled).items())]
         rim = max(i for i, n in enumerate(made.counts) if n == max(made.counts))
@@ -94,7 +94,7 @@ def _ball(stitches: int) -> tuple[WorkedPart, Gauge]:
     """A ball of about so many stitches."""
     gauge = GAUGES[1]
     across = float(np.sqrt(stitches * gauge.stitch_mm * gauge.round_mm / np.pi))
-    part = check(print_rounds(draft(Recipe(Solid("sphere", across, across), ease=0.0), gauge).part)).parts[0]
+    part = check(print_rounds(draft(Recipe(Solid("sphere", across, across), simplicity=0.0), gauge).part)).parts[0]
     return part, gauge
 
 

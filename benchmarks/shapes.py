@@ -18,7 +18,7 @@ from craft.shape.drafting import Recipe, draft, straightened
 from craft.shape.target import Form, Modifier, Shell, Solid, Stack, Traced, patches_of, revolved
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
-EASE = 0.5
+SIMPLICITY = 0.5
 
 ROUND, BENT, FLAT = 0.25, 0.4, 0.6
 """Aims in stitch widths: for round shapes, for bent and bellied ones, and for flat and boxy ones after compensation."""
@@ -91,11 +91,11 @@ def shapes_table() -> str:
     ]
     kept = 0
     for name, form, aim in TARGETS:
-        found = compensate(Recipe(form, ease=EASE), GAUGE)
+        found = compensate(Recipe(form, simplicity=SIMPLICITY), GAUGE)
         before, after = found.before.error, found.after.error
         best, sewn, threads, panels, short = before, "", "", "", ""
         if straightened(form) is not None:
-            wedged = outcome(Recipe(form, ease=EASE, short_rows=True), GAUGE).error
+            wedged = outcome(Recipe(form, simplicity=SIMPLICITY, short_rows=True), GAUGE).error
             best, short = min(before, wedged, key=lambda e: e.rms_w), f"{wedged.rms_w:.2f}"
         if aim == FLAT:
             ways = [r for r in remedies(found.recipe, GAUGE) if r.threads]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from benchmarks.mutations import survey
 from craft.gauge import Gauge
-from craft.shape.drafting import EASE_PRESETS, Recipe, draft, suggested_start
+from craft.shape.drafting import SIMPLICITY_PRESETS, Recipe, draft, suggested_start
 from craft.shape.profile import inflated_profile
 from craft.shape.target import SOLIDS, Solid
 
@@ -15,13 +15,13 @@ def solid_table() -> str:
     """Every solid at three gauges: error of counts, and the inflated estimate against the size aimed at."""
     lines = [
         "Truth of drafts: 80 mm tall, 60 mm wide, closed (ball: 70 mm)",
-        f"{'solid':<11}{'w mm':>6}{'ease':>10}{'rounds':>8}{'differ':>8}{'counts off':>12}{'width %':>9}{'height %':>10}",
+        f"{'solid':<11}{'w mm':>6}{'simplicity':>10}{'rounds':>8}{'differ':>8}{'counts off':>12}{'width %':>9}{'height %':>10}",
     ]
     for kind in SOLIDS:
         for gauge in GAUGES:
-            for name, ease in EASE_PRESETS:
+            for name, simplicity in SIMPLICITY_PRESETS:
                 solid = Solid(kind, 70 if kind == "sphere" else 80, 70 if kind == "sphere" else 60)
-                made = draft(Recipe(solid, suggested_start(solid, gauge), ease), gauge)
+                made = draft(Recipe(solid, suggested_start(solid, gauge), simplicity), gauge)
                 profile = inflated_profile(made.counts, gauge, closed=True)
                 lines.append(
                     f"{kind:<11}{gauge.stitch_mm:>6}{name:>10}{len(made.counts):>8}{made.different_rounds:>8}"

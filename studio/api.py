@@ -8,6 +8,7 @@ from ninja import NinjaAPI
 
 from studio import errors
 from studio.accounts.api import router as accounts
+from studio.answers import router as answers
 from studio.bench.api import pictures
 from studio.bench.api import router as bench
 from studio.booklets.api import router as booklets
@@ -28,6 +29,7 @@ for prefix, router in (
     ("/bench", bench),
     ("/shapes", shapes),
     ("/jobs", jobs),
+    ("/jobs", answers),
     ("/designs", pictures),
     ("/designs", sizes),
     ("/designs", booklets),

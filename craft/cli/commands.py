@@ -22,7 +22,8 @@ from craft.rounds.fabric import KIND_KEYS, LOOP_ORDER, WorkedPart, movements, pl
 from craft.rounds.stitches import Terms, Tongue
 from craft.shape.drafting import BranchedError, Recipe, Shaping, draft, suggested_start
 from craft.shape.intake import ENDINGS, half_outline, mesh_form, read_drawing, read_mesh
-from craft.shape.target import SOLIDS, Form, Solid, patches_of
+from craft.shape.stored import form_json
+from craft.shape.target import SOLIDS, Form, Solid, Traced, patches_of
 from craft.text.check import Checked
 from craft.text.notation import Wording, print_rounds
 from craft.yarn import Yarn, combined_wraps
@@ -115,8 +116,7 @@ def _form_of_file(name: str, args: argparse.Namespace) -> Form:
     drawing = read_drawing(raw)
     half = half_outline(drawing.rows, drawing.left, drawing.right)
     tall = max(z for _, z in half.handles)
-    front = [[r * args.height / tall, z * args.height / tall] for r, z in half.handles]
-    return Form.from_json({"base": "traced", "front": front, "modifiers": []})
+    return Form(Traced(tuple((r * args.height / tall, z * args.height / tall) for r, z in half.handles)))
 
 
 MOST_SHAPE_BYTES = 20 * 2**20
@@ -142,7 +142,7 @@ def draft_command(args: argparse.Namespace) -> Answer:
         return _panels(form, gauge)
     start = args.start or suggested_start(form, gauge)
     shaping = Shaping(args.stacked, args.first, args.decrease)
-    recipe = Recipe(form, start, args.ease, shaping, split=args.split)
+    recipe = Recipe(form, start, args.simplicity, shaping, split=args.split)
     try:
         made = draft(recipe, gauge)
     except BranchedError as error:
@@ -151,7 +151,7 @@ def draft_command(args: argparse.Namespace) -> Answer:
         "format": 1,
         "text": print_rounds(made.part),
         "counts": list(made.counts),
-        "target": recipe.to_json().get("solid") or form.to_json(),
+        "target": form_json(form),
         "count_rms": made.count_rms,
         "different_rounds": made.different_rounds,
         "branches": [],

@@ -84,7 +84,9 @@ def _planning(commands: _Commands) -> None:
     draft.add_argument("--opening", type=_number, metavar="MM")
     draft.add_argument("--point", type=_number, default=0.2, metavar="0…0.5", help="how pointed an egg is")
     draft.add_argument("--start", type=int)
-    draft.add_argument("--ease", type=_number, default=0.85, metavar="0…1", help="0 true to the shape, 1 easy")
+    draft.add_argument(
+        "--simplicity", "--ease", type=_number, default=0.85, metavar="0…1", help="0 true to the shape, 1 easy"
+    )
     draft.add_argument("--split", action="store_true", help="work a shape that divides in one piece")
     draft.add_argument("--panels", action="store_true", help="as flat panels in rows, edged and sewn together")
     draft.add_argument("--open", action="store_true")

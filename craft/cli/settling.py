@@ -13,6 +13,7 @@ from craft.cli.files import read_checked
 from craft.errors import CraftError
 from craft.figure.settling import MESH_FORMATS, Mesh, Settled, measure, mesh_file, settle, shape_error
 from craft.rounds.fabric import WorkedPart
+from craft.shape.stored import form_of
 from craft.shape.target import SOLIDS, Form, Solid
 
 
@@ -38,7 +39,7 @@ def form_in(path: str) -> Form:
     try:
         data = json.loads(Path(path).read_text(encoding="utf-8"))
         target = data.get("target", data)
-        return Form.from_json(target) if "base" in target else Form(Solid.from_json(target))
+        return form_of(target if "base" in target else {"base": "solid", **target})
     except (ValueError, AttributeError, TypeError):
         raise CraftError(f"{path}: the target is no JSON of a shape.") from None
 

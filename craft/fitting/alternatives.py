@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
@@ -13,7 +14,7 @@ from craft.figure.materials import hours, yarn_use
 from craft.figure.settling import ShapeError
 from craft.fitting.outcome import outcome
 from craft.gauge import Estimate, Gauge
-from craft.shape.drafting import EASE_PRESETS, Recipe
+from craft.shape.drafting import SIMPLICITY_PRESETS, Recipe
 from craft.shape.profile import REFERENCE_FIRMNESS
 from craft.shape.target import Form, Shell, cut, distance_from_pole
 
@@ -33,8 +34,8 @@ class Alternative:
     """
 
     recipe: Recipe
-    end: str
-    ease_name: str
+    end: Literal["foot", "top", "pieces"]
+    simplicity_name: Literal["true", "balanced", "easy"]
     rounds: int
     stitches: int
     different: int
@@ -57,20 +58,22 @@ def turned(form: Form) -> Form:
 def alternatives(
     recipe: Recipe, gauge: Gauge, *, firmness: float = REFERENCE_FIRMNESS, watch: Callable[[float], bool] | None = None
 ) -> tuple[Alternative, ...]:
-    """Every combination of end, start and ease that can be worked, and the shape cut at its neck; nearest first.
+    """Every combination of end, start and simplicity that can be worked, and the shape cut at its neck; nearest first.
 
     watch(share): called before each with the share that is done; False stops, and what there is comes back.
     """
-    ends = [("foot", recipe.form)]
+    ends: list[tuple[Literal["foot", "top"], Form]] = [("foot", recipe.form)]
     if not recipe.form.open and not recipe.form.mirrored_ends:
         ends.append(("top", turned(recipe.form)))
     starts = sorted({*STARTS, recipe.start})
-    tried = list(itertools.product(ends, starts, EASE_PRESETS))
+    tried = list(itertools.product(ends, starts, SIMPLICITY_PRESETS))
     found: list[Alternative] = []
-    for at, ((end, form), start, (name, ease)) in enumerate(tried):
+    for at, ((end, form), start, (name, simplicity)) in enumerate(tried):
         if watch is not None and not watch(at / len(tried)):
             break
-        way = replace(recipe, shape=form, start=start, ease=ease, redrawn=recipe.redrawn if end == "foot" else None)
+        way = replace(
+            recipe, shape=form, start=start, simplicity=simplicity, redrawn=recipe.redrawn if end == "foot" else None
+        )
         try:
             made = outcome(way, gauge, firmness=firmness)
         except CraftError:
@@ -115,11 +118,11 @@ def neck_of(shell: Shell) -> float | None:
 
 
 def _in_pieces(recipe: Recipe, neck: float, gauge: Gauge, firmness: float) -> list[Alternative]:
-    """The shape cut at its neck, at every ease."""
+    """The shape cut at its neck, at every simplicity."""
     pieces = [Form(piece.shell) for piece in cut(recipe.form.shell, neck)]
     found = []
-    for name, ease in EASE_PRESETS:
-        ways = [replace(recipe, shape=piece, start=STARTS[0], ease=ease, redrawn=None) for piece in pieces]
+    for name, simplicity in SIMPLICITY_PRESETS:
+        ways = [replace(recipe, shape=piece, start=STARTS[0], simplicity=simplicity, redrawn=None) for piece in pieces]
         try:
             made = [outcome(way, gauge, firmness=firmness) for way in ways]
         except CraftError:
@@ -128,7 +131,7 @@ def _in_pieces(recipe: Recipe, neck: float, gauge: Gauge, firmness: float) -> li
         uses = yarn_use(parts, gauge)
         found.append(
             Alternative(
-                replace(recipe, ease=ease, start=STARTS[0]),
+                replace(recipe, simplicity=simplicity, start=STARTS[0]),
                 "pieces",
                 name,
                 sum(len(m.draft.counts) for m in made),

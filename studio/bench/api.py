@@ -19,17 +19,15 @@ from craft.yarn import Yarn
 from studio.bench import figures, previews, scenes, workings
 from studio.bench.files import design_file
 from studio.bench.joining import join_in
+from studio.bench.scene_schemas import NoSewIn, SceneOut, SettlingOut
 from studio.bench.schemas import (
     ChartIn,
     DryRunOut,
     FabricOut,
     ImportOut,
-    NoSewIn,
     PreviewIn,
     PreviewOut,
     ReshapeIn,
-    SceneOut,
-    SettlingOut,
     TidyIn,
     TidyOut,
     YarnQuestion,

@@ -16,4 +16,4 @@ class BenchConfig(AppConfig):
         # The models that the workers need are loaded only now.
         from studio.bench import figures  # noqa: PLC0415
 
-        register(figures.KIND, figures.work, version=3)
+        register(figures.KIND, figures.work, version=4)

@@ -16,6 +16,8 @@ from craft.design.running import OtherText, checked_text, first_worked
 from craft.figure.settling import Settled, measure, relief_of, settle
 from craft.gauge import Gauge
 from craft.rounds.fabric import ARRAYS, KIND_KEYS, WorkedPart
+from studio.bench import answers
+from studio.bench.answers import MeasuresOut, SettleAnswer
 from studio.jobs import actions
 from studio.jobs.kinds import Stopped, Watch
 from studio.jobs.models import Job
@@ -99,11 +101,11 @@ def work(question: str, watch: Watch) -> bytes:
     settled = settle(worked, wanted.gauge, firmness=wanted.firmness, watch=seen, frames=FRAMES)
     if not going:
         raise Stopped
-    return json.dumps(answer_of(settled), separators=(",", ":")).encode()
+    return SettleAnswer(settled=shown(settled)).model_dump_json().encode()
 
 
-def answer_of(settled: Settled) -> dict[str, Any]:
-    """A settled part as plain JSON values; arrays as base64 of little-endian numbers.
+def shown(settled: Settled) -> answers.Settled:
+    """A settled part to draw from.
 
     Rounds are numbered as the ladder shows them: those after which no stitch is live are left out.
     """
@@ -113,30 +115,30 @@ def answer_of(settled: Settled) -> dict[str, Any]:
     rows = np.cumsum([t.live > 0 for t in tallies]) - 1
     shown = [t for t in tallies if t.live > 0]
     scale = max(float(np.abs(f).max()) for f in frames) / REACH or 1.0
-    return {
-        "labels": [t.label for t in shown],
-        "counts": [t.end - t.first for t in shown],
-        "kinds": list(KIND_KEYS),
-        "colours": list(settled.graph.colours),
-        "scale": scale,
-        "frames": [_packed(np.round(f / scale), "<i2") for f in frames],
-        "stitches": len(settled.net.stitch),
-        "middles": settled.net.middles,
-        "closings": settled.net.closings,
-        "below": _packed(relief.below, "<i4"),
-        "beside": _packed(relief.beside, "<i4"),
-        "triangles": _packed(settled.triangles, "<u4"),
-        "round": _packed(np.where(relief.round < 0, -1, rows[relief.round]), "<i2"),
-        "place": _packed(relief.place, "<u2"),
-        "kind": _packed(relief.kind, "<u1"),
-        "colour": _packed(relief.colour, "<u2"),
-        "stretch": _packed(np.clip(np.round(relief.stretch * 1000), -REACH, REACH), "<i2"),
-        "measures": asdict(found),
-        "passes": [(thing, label) for thing, label in found.passing(len([t for t in settled.part.trunk if t.live]))],
-        "stuffed": bool(settled.stuffed.any()),
-        "converged": settled.converged,
-        "steps": settled.steps,
-    }
+    return answers.Settled(
+        labels=[t.label for t in shown],
+        counts=[t.end - t.first for t in shown],
+        kinds=list(KIND_KEYS),
+        colours=list(settled.graph.colours),
+        scale=scale,
+        frames=[_packed(np.round(f / scale), "<i2") for f in frames],
+        stitches=len(settled.net.stitch),
+        middles=settled.net.middles,
+        closings=settled.net.closings,
+        below=_packed(relief.below, "<i4"),
+        beside=_packed(relief.beside, "<i4"),
+        triangles=_packed(settled.triangles, "<u4"),
+        round=_packed(np.where(relief.round < 0, -1, rows[relief.round]), "<i2"),
+        place=_packed(relief.place, "<u2"),
+        kind=_packed(relief.kind, "<u1"),
+        colour=_packed(relief.colour, "<u2"),
+        stretch=_packed(np.clip(np.round(relief.stretch * 1000), -REACH, REACH), "<i2"),
+        measures=MeasuresOut(**asdict(found)),
+        passes=[(thing, label) for thing, label in found.passing(len([t for t in settled.part.trunk if t.live]))],
+        stuffed=bool(settled.stuffed.any()),
+        converged=settled.converged,
+        steps=settled.steps,
+    )
 
 
 def _packed(values: NDArray[Any], kind: str) -> str:

@@ -34,7 +34,7 @@ from craft.figure.settling import Mesh, mesh_file
 from craft.rounds.fabric import KIND_KEYS, MAIN_COLOUR
 from craft.rounds.stitches import STITCHES
 from studio.bench import figures, previews
-from studio.bench.schemas import (
+from studio.bench.scene_schemas import (
     BalanceOut,
     CentreOut,
     EyesGuess,

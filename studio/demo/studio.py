@@ -15,9 +15,10 @@ from django.contrib.auth.models import User
 
 from craft.gauge import Gauge
 from craft.shape.drafting import Recipe, draft, suggested_start
-from craft.shape.target import Form, Solid
+from craft.shape.stored import form_of, rounds_json
 from craft.text.notation import print_rounds
 from studio.designs import actions, pages, texts
+from studio.designs.manifest import PAGES, GaugePage
 from studio.designs.models import Design
 from studio.designs.reading import read_design
 from studio.designs.values import gauge_value, yarn_value
@@ -60,9 +61,9 @@ def _gauge_page(user: User, yarns: dict[str, Yarn], design: Tree) -> Tree:
 
 def _drafted(part: Tree, gauge: Gauge) -> tuple[str, Tree]:
     """A part's drafted text and its recipe."""
-    form = Form.from_json(part["form"]) if "form" in part else Form(Solid.from_json(part["solid"]))
+    form = form_of(part.get("form") or {"base": "solid", **part["solid"]})
     recipe = Recipe(form, suggested_start(form, gauge))
-    return print_rounds(draft(recipe, gauge).part), recipe.to_json()
+    return print_rounds(draft(recipe, gauge).part), rounds_json(recipe)
 
 
 def _after_widest(text: str, direction: str) -> str:
@@ -109,12 +110,15 @@ def _page(design: Design, name: str, page: Tree, keys: dict[str, str]) -> Tree:
 
 def _build(user: User, yarns: dict[str, Yarn], tree: Tree) -> None:
     design = actions.create_design(user, tree["name"], "us")
-    design = pages.set_page(user, design.pk, "gauge", design.revision.number, _gauge_page(user, yarns, tree))
+    design = pages.set_page(
+        user, design.pk, "gauge", design.revision.number, GaugePage(**_gauge_page(user, yarns, tree))
+    )
     keys: dict[str, str] = {}
     for part in tree["parts"]:
         design, keys[part["name"]] = _add_part(user, design, part)
     for name, page in tree["pages"].items():
-        design = pages.set_page(user, design.pk, name, design.revision.number, _page(design, name, page, keys))
+        value = PAGES[name].model_validate(_page(design, name, page, keys))
+        design = pages.set_page(user, design.pk, name, design.revision.number, value)
     _prove(user, design, tree)
 
 

@@ -9,7 +9,7 @@ from django.db import transaction
 
 from craft.design.design import MOST_PARTS
 from craft.design.design import Design as DesignValue
-from craft.fitting.panels import recipe_of
+from craft.fitting.panels import recipe_json, recipe_of
 from studio.designs.manifest import Manifest, PartEntry
 from studio.designs.models import Design, PartVersion, Revision
 from studio.designs.picture_files import discard_after_commit
@@ -86,7 +86,7 @@ def add_parts(user: User, pk: int, parts: list[dict[str, Any]], label: str | Non
     entries = []
     for values in parts:
         key = new_key()
-        recipe = None if values["recipe"] is None else recipe_of(values["recipe"]).to_json()
+        recipe = None if values["recipe"] is None else recipe_json(recipe_of(values["recipe"]))
         version = new_version(design, key, values["text"], recipe)
         entries.append(
             PartEntry(key=key, name=values["name"], make=values["make"], version=version.pk, colour=values["colour"])
@@ -123,7 +123,7 @@ def create_from_value(user: User, value: DesignValue) -> Design:
             design,
             part.key,
             part.text,
-            None if part.recipe is None else part.recipe.to_json(),
+            None if part.recipe is None else recipe_json(part.recipe),
             hand_edited=not part.drafted,
         ).pk
         for part in value.parts

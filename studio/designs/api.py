@@ -11,10 +11,10 @@ from craft.design.stored import MOST_JSON
 from craft.design.stored import read_design as read_value
 from studio.accounts.policy import own_profile
 from studio.designs import actions, pages, texts, uploads
-from studio.designs.manifest import PageName
 from studio.designs.models import Picture
 from studio.designs.policy import design_of, picture_of, visible_designs
 from studio.designs.schemas import (
+    AnyPage,
     DesignOut,
     DesignRow,
     DraftIn,
@@ -22,7 +22,6 @@ from studio.designs.schemas import (
     NewDesign,
     NewPart,
     NewParts,
-    PageIn,
     PartChange,
     PartText,
     PictureOut,
@@ -32,7 +31,7 @@ from studio.designs.schemas import (
 from studio.designs.shown import shelf_row, shown
 from studio.errors import Refusal
 from studio.guard import designer
-from studio.refusals import field_of, told
+from studio.refusals import told
 
 router = Router(tags=["designs"])
 
@@ -131,17 +130,15 @@ def cut_version(request: HttpRequest, design_id: int, key: str) -> DesignOut:
 @router.put("/{int:design_id}/parts/{key}/text", response=DesignOut)
 def set_text(request: HttpRequest, design_id: int, key: str, payload: PartText) -> DesignOut:
     """Replace a part's text as one action."""
-    return shown(texts.set_text(designer(request), design_id, key, payload.text, payload.recipe, payload.label))
+    return shown(
+        texts.set_text(designer(request), design_id, key, payload.text, payload.dict()["recipe"], payload.label)
+    )
 
 
-@router.put("/{int:design_id}/pages/{page}", response=DesignOut)
-def set_page(request: HttpRequest, design_id: int, page: PageName, payload: PageIn) -> DesignOut:
+@router.put("/{int:design_id}/pages", response=DesignOut)
+def set_page(request: HttpRequest, design_id: int, payload: AnyPage) -> DesignOut:
     """Write a page of notes."""
-    try:
-        return shown(pages.set_page(designer(request), design_id, page, payload.base, payload.data))
-    except ValidationError as error:
-        first = error.errors()[0]
-        raise Refusal(422, "invalid", told(first), field=field_of(first)) from None
+    return shown(pages.set_page(designer(request), design_id, payload.page, payload.base, payload.data))
 
 
 @router.post("/{int:design_id}/eyes/tell", response=DesignOut)

@@ -210,7 +210,6 @@ class Manifest(Frozen):
     proving: ProvingPage = ProvingPage()
 
 
-PageName = Literal["gauge", "brief", "assembly", "sizes", "booklet", "proving"]
 PAGES: dict[str, type[Frozen]] = {
     "gauge": GaugePage,
     "brief": BriefPage,
@@ -219,3 +218,4 @@ PAGES: dict[str, type[Frozen]] = {
     "booklet": BookletPage,
     "proving": ProvingPage,
 }
+"""Every page of notes by its name."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -13,7 +12,7 @@ from craft.design.eye_text import text_following_eyes, text_with_eyes
 from craft.design.running import worked_parts
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
-from studio.designs.manifest import PAGES, AssemblyPage, GaugePage
+from studio.designs.manifest import AssemblyPage, Frozen, GaugePage
 from studio.designs.models import Design, PartVersion
 from studio.designs.policy import design_of, part_of, revision_of
 from studio.designs.reading import read_design, read_text
@@ -35,11 +34,10 @@ _PAGE_LABELS = {
 
 
 @transaction.atomic
-def set_page(user: User, pk: int, page: str, base: int, data: dict[str, Any]) -> Design:
+def set_page(user: User, pk: int, page: str, base: int, value: Frozen) -> Design:
     """Write a page of notes. Refusal 409 when the page changed since revision `base`."""
     design = design_of(user, pk, lock=True)
     manifest = design.manifest
-    value = PAGES[page].model_validate(data)
     present = getattr(manifest, page)
     if present == value:
         return design

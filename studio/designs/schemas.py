@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Generic, Literal, TypeVar
 
 from ninja import Schema
 from pydantic import Field, StringConstraints
@@ -18,6 +18,7 @@ from studio.designs.manifest import (
     SizesPage,
     TermsName,
 )
+from studio.designs.recipes import AnyRecipe
 from studio.yarns.schemas import GaugeOut, YarnName
 
 MOST_PART_TEXT = 400_000
@@ -57,7 +58,7 @@ class PartOut(Schema):
     version: int
     text: str
     etag: str
-    recipe: dict[str, Any] | None
+    recipe: AnyRecipe | None
     authoritative: bool
     faults: int
     counts: list[int]
@@ -115,7 +116,7 @@ class NewPart(Schema):
     make: Annotated[int, Field(ge=1, le=50)] = 1
     colour: YarnName | None = None
     text: Text = ""
-    recipe: dict[str, Any] | None = None
+    recipe: AnyRecipe | None = None
 
 
 class NewParts(Schema):
@@ -151,15 +152,32 @@ class PartText(Schema):
     """A text to become a version at once, with its recipe when it was drafted."""
 
     text: Text
-    recipe: dict[str, Any] | None = None
+    recipe: AnyRecipe | None = None
     label: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 
-class PageIn(Schema):
-    """A page of notes; `base` is the revision it was filled in on."""
+Named = TypeVar("Named", bound=str)
+Notes = TypeVar("Notes", bound=Schema)
 
+
+class Filled(Schema, Generic[Named, Notes]):
+    """A page of notes by its name; `base` is the revision it was filled in on."""
+
+    page: Named
     base: int
-    data: dict[str, Any]
+    data: Notes
+
+
+AnyPage = Annotated[
+    Filled[Literal["gauge"], GaugePage]
+    | Filled[Literal["brief"], BriefPage]
+    | Filled[Literal["assembly"], AssemblyPage]
+    | Filled[Literal["sizes"], SizesPage]
+    | Filled[Literal["booklet"], BookletPage]
+    | Filled[Literal["proving"], ProvingPage],
+    Field(discriminator="page"),
+]
+"""A page as it was filled in, whichever it is."""
 
 
 class RevisionRow(Schema):

@@ -7,9 +7,11 @@ from dataclasses import asdict
 
 from craft.errors import CraftError
 from craft.figure.settling import shows_filling_above
+from studio.designs.manifest import PAGES
 from studio.designs.models import Design
 from studio.designs.progress import stops_of
 from studio.designs.reading import read_design
+from studio.designs.recipes import recipe_out
 from studio.designs.schemas import DesignOut, DesignRow, OriginOut, PartOut
 from studio.yarns.schemas import GaugeOut
 
@@ -61,7 +63,7 @@ def shown(design: Design) -> DesignOut:
     origin = None
     if design.origin_number is not None:
         origin = OriginOut(id=design.origin_id, name=design.origin_name, revision=design.origin_number)
-    pages = {page: getattr(manifest, page) for page in ("gauge", "brief", "assembly", "sizes", "booklet", "proving")}
+    pages = {page: getattr(manifest, page) for page in PAGES}
     rows = [
         PartOut(
             key=p.key,
@@ -71,7 +73,7 @@ def shown(design: Design) -> DesignOut:
             version=stored.entry.version,
             text=p.part.text,
             etag=stored.tag,
-            recipe=stored.recipe,
+            recipe=None if stored.recipe is None else recipe_out(stored.recipe),
             authoritative=p.part.drafted,
             faults=p.faults,
             counts=list(worked.counts) if (worked := p.worked) else [],

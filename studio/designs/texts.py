@@ -10,7 +10,7 @@ from django.db import transaction
 
 from craft.design.eye_text import eyes_from_text
 from craft.errors import CraftError
-from craft.fitting.panels import recipe_of
+from craft.fitting.panels import recipe_json, recipe_of
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
 from craft.text.exchange import converted
@@ -108,7 +108,7 @@ def set_text(user: User, pk: int, key: str, text: str, recipe: dict[str, Any] | 
     entry = part_of(design, key)
     old = PartVersion.objects.get(pk=entry.version)
     if recipe is not None:
-        recipe = recipe_of(recipe).to_json()
+        recipe = recipe_json(recipe_of(recipe))
     if old.text == text and (recipe is None or recipe == old.recipe):
         return design
     version = new_version(design, key, text, recipe or old.recipe, hand_edited=recipe is None)

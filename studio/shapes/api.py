@@ -9,6 +9,7 @@ from ninja import File, Form, Router, UploadedFile
 
 from craft.shape.target import MODIFIERS, SOLIDS
 from studio.designs.policy import picture_of
+from studio.designs.recipes import RoundsRecipe
 from studio.guard import designer
 from studio.jobs.schemas import JobOut
 from studio.shapes import drafts, files, fits, meshes, panels, tracing
@@ -20,7 +21,6 @@ from studio.shapes.schemas import (
     ModifierOut,
     PanelsOut,
     PieceOut,
-    RecipeIn,
     ShapeIn,
     ShapeOut,
     SolidOut,
@@ -138,12 +138,12 @@ def drawing(request: HttpRequest, file: File[UploadedFile]) -> TracingOut:
 
 
 @router.post("/target.obj", response=None)
-def target_obj(request: HttpRequest, payload: RecipeIn) -> HttpResponse:
+def target_obj(request: HttpRequest, payload: RoundsRecipe) -> HttpResponse:
     """The surface aimed at as a file."""
-    return HttpResponse(files.as_obj(drafts.form_of(payload), "target"), content_type="model/obj")
+    return HttpResponse(files.as_obj(drafts.recipe_of(payload).form, "target"), content_type="model/obj")
 
 
 @router.post("/target.svg", response=None)
-def target_svg(request: HttpRequest, payload: RecipeIn) -> HttpResponse:
+def target_svg(request: HttpRequest, payload: RoundsRecipe) -> HttpResponse:
     """The outlines aimed at as a file."""
-    return HttpResponse(files.as_svg(drafts.form_of(payload)), content_type="image/svg+xml")
+    return HttpResponse(files.as_svg(drafts.recipe_of(payload).form), content_type="image/svg+xml")

@@ -2,19 +2,20 @@
 
 from __future__ import annotations
 
-from typing import Any
+from dataclasses import replace
 
 import numpy as np
 
 from craft.gauge import Gauge
-from craft.rounds.pattern import StartKind
 from craft.rounds.stitches import Terms
-from craft.shape.drafting import Draft, Recipe, SewnThrough, Shaping, draft, prices, suggested_start
-from craft.shape.target import Form, Modifier, Shell, Solid, cut
+from craft.shape.drafting import LEAST_START, Draft, Recipe, draft, prices, suggested_start
+from craft.shape.stored import form_json, rounds_json, rounds_of
+from craft.shape.target import Form, Shell, cut
 from craft.text.notation import print_rounds
 from studio.bench.previews import craft_gauge, preview
 from studio.bench.schemas import PreviewIn
-from studio.shapes.schemas import PieceOut, PriceOut, RecipeIn, ShapeIn, ShapeOut, SideOut
+from studio.designs.recipes import MeshForm, RoundsRecipe
+from studio.shapes.schemas import PieceOut, PriceOut, ShapeIn, ShapeOut, SideOut
 
 LEAST_DISC_MM = 15.0
 """Across the smallest base disc that is worth cutting out."""
@@ -23,35 +24,19 @@ ROWS = 64
 """Heights at which a shape's reach is told."""
 
 
-def form_of(given: RecipeIn) -> Form:
-    """The form of a question; CraftError says what is wrong with it."""
-    modifiers = tuple(Modifier.from_json(m) for m in given.modifiers)
-    if given.form is not None:
-        return Form(Form.from_json({**given.form, "modifiers": []}).base, modifiers)
-    solid = Solid(given.kind, given.height_mm, given.width_mm, given.open, given.opening_mm, given.point)
-    return Form(solid, modifiers)
+def recipe_of(given: RoundsRecipe, gauge: Gauge | None = None) -> Recipe:
+    """The craft's recipe; a start of 0 is chosen by the shape at the gauge. CraftError says what is wrong with it."""
+    values = given.model_dump(mode="json")
+    chosen = rounds_of({**values, "start": values["start"] or LEAST_START})
+    if values["start"] or gauge is None:
+        return chosen
+    return replace(chosen, start=suggested_start(chosen.form, gauge))
 
 
-def recipe_of(given: RecipeIn, gauge: Gauge) -> Recipe:
-    """The craft's recipe; a start of 0 is chosen by the shape."""
-    form = form_of(given)
-    return Recipe(
-        form,
-        given.start or suggested_start(form, gauge),
-        given.ease,
-        Shaping(given.stacked, given.first, given.decrease),
-        StartKind(given.start_kind),
-        Shell.from_json(given.redrawn) if given.redrawn else None,
-        tuple(SewnThrough.from_json(t) for t in given.threads),
-        given.split,
-        given.short_rows,
-    )
-
-
-def _price(name: str, ease: float, made: Draft) -> PriceOut:
+def _price(name: str, simplicity: float, made: Draft) -> PriceOut:
     return PriceOut(
         name=name,
-        ease=ease,
+        simplicity=simplicity,
         rounds=len(made.counts),
         stitches=sum(made.counts),
         different=made.different_rounds,
@@ -85,15 +70,15 @@ def sides_of(shell: Shell) -> list[SideOut]:
     return found
 
 
-def cut_pieces(given: RecipeIn, height_mm: float) -> list[PieceOut]:
+def cut_pieces(given: RoundsRecipe, height_mm: float) -> list[PieceOut]:
     """The pieces of a shape cut at a height; CraftError says why it cannot be."""
-    whole = form_of(given).shell
+    whole = recipe_of(given).form.shell
     found = []
     for piece in cut(whole, float(whole.x[:, 2].min()) + height_mm):
         width, depth, height = piece.shell.size_mm
         found.append(
             PieceOut(
-                form=Form(piece.shell).to_json(),
+                form=MeshForm.model_validate(form_json(Form(piece.shell))),
                 size_mm=(round(width, 1), round(depth, 1), round(height, 1)),
                 above=piece.above,
                 open=piece.shell.open,
@@ -108,7 +93,6 @@ def shape(question: ShapeIn) -> ShapeOut:
     recipe = recipe_of(question.recipe, gauge)
     made = draft(recipe, gauge)
     text = print_rounds(made.part, Terms(question.terms))
-    as_json: dict[str, Any] = recipe.to_json()
     asked = PreviewIn.model_construct(
         text=text, **{n: getattr(question, n) for n in ("terms", "gauge", "colours", "colour", "number")}, others=[]
     )
@@ -118,7 +102,7 @@ def shape(question: ShapeIn) -> ShapeOut:
     return ShapeOut.model_construct(
         number=question.number,
         text=text,
-        recipe=as_json,
+        recipe=RoundsRecipe.model_validate(rounds_json(recipe)),
         start=recipe.start,
         outline=_outline(form),
         sides=[] if form.outline is not None else sides_of(form.shell),

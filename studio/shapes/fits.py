@@ -17,11 +17,25 @@ from craft.fitting.outcome import outcome
 from craft.fitting.threads import remedies
 from craft.gauge import Gauge
 from craft.shape.drafting import Recipe
-from studio.bench.figures import REACH, USUAL_STEPS, answer_of
+from craft.shape.stored import rounds_json, rounds_of
+from studio.bench.figures import REACH, USUAL_STEPS, shown
 from studio.bench.previews import craft_gauge
+from studio.bench.schemas import EstimateOut
+from studio.designs.recipes import RoundsRecipe, form_out
 from studio.jobs import actions
 from studio.jobs.kinds import Stopped, Watch
 from studio.jobs.models import Job
+from studio.shapes.answers import (
+    Aim,
+    CompareAnswer,
+    CompensateAnswer,
+    FitAnswer,
+    Fitted,
+    FlatAnswer,
+    Remedy,
+    ShapeErrorOut,
+    Way,
+)
 from studio.shapes.drafts import recipe_of
 from studio.shapes.schemas import ShapeIn
 
@@ -32,7 +46,7 @@ def question_of(question: ShapeIn) -> str:
     """What a job is asked about a shape, as JSON."""
     gauge = craft_gauge(question.gauge)
     asked = {
-        "recipe": recipe_of(question.recipe, gauge).to_json(),
+        "recipe": rounds_json(recipe_of(question.recipe, gauge)),
         "gauge": asdict(gauge),
         "firmness": question.gauge.firmness,
     }
@@ -62,11 +76,11 @@ def ask_flat(user: User, question: ShapeIn) -> Job:
 def asked(question: str) -> tuple[Recipe, Gauge, float]:
     """The recipe, the gauge and the firmness of a question."""
     data = json.loads(question)
-    return Recipe.from_json(data["recipe"]), Gauge(**data["gauge"]), float(data["firmness"])
+    return rounds_of(data["recipe"]), Gauge(**data["gauge"]), float(data["firmness"])
 
 
-def _error(error: ShapeError) -> dict[str, float]:
-    return {name: round(value, 3) for name, value in asdict(error).items()}
+def _error(error: ShapeError) -> ShapeErrorOut:
+    return ShapeErrorOut(**{name: round(value, 3) for name, value in asdict(error).items()})
 
 
 class Follow:
@@ -91,25 +105,21 @@ def work_fit(question: str, watch: Watch) -> bytes:
     follow = Follow(watch)
     found = outcome(recipe, gauge, firmness=firmness, watch=lambda step: follow(min(step / USUAL_STEPS, 0.95)))
     follow.on()
-    return json.dumps(answer_with_aim(found.settled, recipe), separators=(",", ":")).encode()
+    return FitAnswer(fitted=fitted(found.settled, recipe)).model_dump_json().encode()
 
 
-def answer_with_aim(settled: Settled, recipe: Recipe) -> dict[str, Any]:
-    """A settled shape as figures are answered, with its target laid onto it and how far each stitch lies off."""
+def fitted(settled: Settled, recipe: Recipe) -> Fitted:
+    """A settled shape with its target laid onto it, and how far each stitch lies off."""
     shell = recipe.form.shell
     laid = fit(settled, shell)
     aim = (shell.x - laid.shift) @ laid.turn
     reach = float(np.abs(aim).max()) or 1.0
-    return {
-        **answer_of(settled),
-        "error": _error(laid.error),
-        "off": _packed(np.clip(laid.off * 100, -REACH, REACH), "<i2"),
-        "aim": {
-            "scale": reach / REACH,
-            "x": _packed(aim / reach * REACH, "<i2"),
-            "triangles": _packed(shell.faces, "<u4"),
-        },
-    }
+    return Fitted(
+        settled=shown(settled),
+        error=_error(laid.error),
+        off=_packed(np.clip(laid.off * 100, -REACH, REACH), "<i2"),
+        aim=Aim(scale=reach / REACH, x=_packed(aim / reach * REACH, "<i2"), triangles=_packed(shell.faces, "<u4")),
+    )
 
 
 def work_compensation(question: str, watch: Watch) -> bytes:
@@ -118,13 +128,13 @@ def work_compensation(question: str, watch: Watch) -> bytes:
     follow = Follow(watch)
     found = compensate(recipe, gauge, firmness=firmness, watch=follow)
     follow.on()
-    answer = {
-        "recipe": found.recipe.to_json(),
-        "before": _error(found.before.error),
-        "after": _error(found.after.error),
-        "turns": found.turns,
-    }
-    return json.dumps(answer, separators=(",", ":")).encode()
+    answer = CompensateAnswer(
+        recipe=RoundsRecipe.model_validate(rounds_json(found.recipe)),
+        before=_error(found.before.error),
+        after=_error(found.after.error),
+        turns=found.turns,
+    )
+    return answer.model_dump_json().encode()
 
 
 def work_comparison(question: str, watch: Watch) -> bytes:
@@ -133,24 +143,24 @@ def work_comparison(question: str, watch: Watch) -> bytes:
     follow = Follow(watch)
     found = alternatives(recipe, gauge, firmness=firmness, watch=follow)
     follow.on()
-    top = next((a.recipe.form.to_json() for a in found if a.end == "top"), None)
-    rows = [
-        {
-            "end": a.end,
-            "cut_mm": None if a.cut_mm is None else round(a.cut_mm, 1),
-            "start": a.recipe.start,
-            "ease": a.recipe.ease,
-            "name": a.ease_name,
-            "rounds": a.rounds,
-            "stitches": a.stitches,
-            "different": a.different,
-            "error": _error(a.error),
-            "metres": asdict(a.metres),
-            "hours": asdict(a.hours),
-        }
+    top = next((a.recipe.form for a in found if a.end == "top"), None)
+    ways = [
+        Way(
+            end=a.end,
+            cut_mm=None if a.cut_mm is None else round(a.cut_mm, 1),
+            start=a.recipe.start,
+            simplicity=a.recipe.simplicity,
+            name=a.simplicity_name,
+            rounds=a.rounds,
+            stitches=a.stitches,
+            different=a.different,
+            error=_error(a.error),
+            metres=EstimateOut(**asdict(a.metres)),
+            hours=EstimateOut(**asdict(a.hours)),
+        )
         for a in found
     ]
-    return json.dumps({"top": top, "ways": rows}, separators=(",", ":")).encode()
+    return CompareAnswer(top=None if top is None else form_out(top), ways=ways).model_dump_json().encode()
 
 
 def work_flat(question: str, watch: Watch) -> bytes:
@@ -159,11 +169,11 @@ def work_flat(question: str, watch: Watch) -> bytes:
     follow = Follow(watch)
     found = remedies(recipe, gauge, firmness=firmness, watch=follow)
     follow.on()
-    rows = [
-        {"threads": [t.to_json() for t in r.recipe.threads], "firmness": r.firmness, "error": _error(r.outcome.error)}
+    ways = [
+        Remedy(threads=[t.numbers() for t in r.recipe.threads], firmness=r.firmness, error=_error(r.outcome.error))
         for r in found
     ]
-    return json.dumps({"ways": rows}, separators=(",", ":")).encode()
+    return FlatAnswer(ways=ways).model_dump_json().encode()
 
 
 def _packed(values: np.ndarray[Any, np.dtype[Any]], kind: str) -> str:

@@ -8,7 +8,9 @@ import numpy as np
 
 from craft.shape.intake import ENDINGS, mesh_form
 from craft.shape.intake.mesh import UNREADABLE
+from craft.shape.stored import form_json, form_of
 from craft.shape.target import Form, Shell
+from studio.designs.recipes import MeshForm
 from studio.errors import Refusal
 from studio.shapes.limited import answer_of
 from studio.shapes.schemas import MeshOut
@@ -38,18 +40,17 @@ def mesh(raw: bytes, name: str, *, up: str, pole: str, height_mm: float) -> Mesh
     return _told(form.base, list(answer["notes"]))
 
 
-def begun_at(given: dict[str, Any], corner: int) -> MeshOut:
-    """A mesh begun at another of its corners. CraftError for what is no mesh, or no corner of it."""
-    form = Form.from_json({**given, "modifiers": []})
-    if not isinstance(form.base, Shell):
-        raise Refusal(422, "invalid", "Only a mesh begins where it is pointed at.", field="form")
-    return _told(form.base.begun_at(corner), [])
+def begun_at(given: MeshForm, corner: int) -> MeshOut:
+    """A mesh begun at another of its corners. CraftError for one that is damaged, or has no such corner."""
+    base = form_of(given.model_dump(mode="json")).base
+    assert isinstance(base, Shell)
+    return _told(base.begun_at(corner), [])
 
 
 def _told(shell: Shell, notes: list[str]) -> MeshOut:
     width, depth, height = shell.size_mm
     return MeshOut(
-        form=Form(shell).to_json(),
+        form=MeshForm.model_validate(form_json(Form(shell))),
         size_mm=(round(width, 1), round(depth, 1), round(height, 1)),
         faces=len(shell.faces),
         notes=notes,

@@ -2,23 +2,24 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable
 
 from django.contrib.auth.models import User
 
-from craft.fitting.panels import PanelRecipe, draft_panels, laid_out, settle_sewn
+from craft.fitting.panels import PanelRecipe, draft_panels, laid_out, recipe_json, settle_sewn
 from craft.rounds.stitches import Terms
 from craft.shape.target import patches_of
 from craft.text.check import check
 from craft.text.notation import print_part
 from studio.bench.figures import USUAL_STEPS
 from studio.bench.previews import craft_gauge
+from studio.designs.recipes import FlatRecipe
 from studio.jobs import actions
 from studio.jobs.kinds import Watch
 from studio.jobs.models import Job
-from studio.shapes.drafts import form_of
-from studio.shapes.fits import Follow, answer_with_aim, asked, question_of
+from studio.shapes.answers import SewnAnswer
+from studio.shapes.drafts import recipe_of
+from studio.shapes.fits import Follow, asked, fitted, question_of
 from studio.shapes.schemas import PanelOut, PanelPartOut, PanelsOut, SeamOut, ShapeIn, SideOfPanelOut
 
 SEWN = "sewn"
@@ -37,7 +38,7 @@ def _name_of(names: list[str]) -> str:
 def panels_out(question: ShapeIn) -> PanelsOut:
     """The panels of a shape; CraftError says why there are none."""
     gauge = craft_gauge(question.gauge)
-    form = form_of(question.recipe)
+    form = recipe_of(question.recipe).form
     panels = draft_panels(patches_of(form.shell), gauge)
     terms = Terms(question.terms)
     groups = panels.alike
@@ -55,7 +56,7 @@ def panels_out(question: ShapeIn) -> PanelsOut:
                 text=text,
                 rows=len(panel.counts),
                 stitches=len(worked.graph),
-                recipe=recipe.to_json(),
+                recipe=FlatRecipe.model_validate(recipe_json(recipe)),
             )
         )
     pieces = [
@@ -94,9 +95,9 @@ def work_sewn(question: str, watch: Watch) -> bytes:
     recipe, gauge, firmness = asked(question)
     follow = Follow(watch)
     panels = draft_panels(patches_of(recipe.form.shell), gauge)
-    answers = {}
-    for name, filled, done in (("stuffed", firmness, 0.0), ("inlaid", None, 0.5)):
+    sides = []
+    for filled, done in ((firmness, 0.0), (None, 0.5)):
         settled = settle_sewn(panels, firmness=filled, watch=_at(follow, done))
         follow.on()
-        answers[name] = answer_with_aim(settled, recipe)
-    return json.dumps(answers, separators=(",", ":")).encode()
+        sides.append(fitted(settled, recipe))
+    return SewnAnswer(stuffed=sides[0], inlaid=sides[1]).model_dump_json().encode()

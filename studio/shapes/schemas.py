@@ -2,50 +2,21 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated
 
 from ninja import Schema
 from pydantic import Field
 
-from craft.shape.drafting import MOST_SEWN
 from studio.bench.schemas import ColourIn, GaugeIn, PreviewOut
 from studio.designs.manifest import TermsName
+from studio.designs.recipes import FlatRecipe, MeshForm, RoundsRecipe
 from studio.yarns.schemas import YarnName
 
 
-class RecipeIn(Schema):
-    """A shape and how to draft it.
-
-    form: a traced outline, a stack or a mesh instead of the solid; modifiers are done on either (both as in
-    docs/file-format.md). start: 0 lets the shape choose. redrawn: the surface that compensation found.
-    threads: sewn through, each from (along, around) to (along, around), and its length in mm.
-    split: a shape that divides is worked in one piece. short_rows: a bend is worked with them.
-    """
-
-    kind: Literal["sphere", "ellipsoid", "egg", "drop", "cone", "dome", "capsule", "cylinder"] = "sphere"
-    height_mm: Annotated[float, Field(gt=0, le=2_000)] = 60
-    width_mm: Annotated[float, Field(gt=0, le=2_000)] = 60
-    open: bool = False
-    opening_mm: Annotated[float, Field(gt=0, le=2_000)] | None = None
-    point: Annotated[float, Field(ge=0, le=0.5)] = 0.2
-    form: dict[str, Any] | None = None
-    modifiers: Annotated[list[dict[str, Any]], Field(max_length=8)] = []
-    redrawn: dict[str, Any] | None = None
-    threads: Annotated[list[tuple[float, float, float, float, float]], Field(max_length=MOST_SEWN)] = []
-    split: bool = False
-    short_rows: bool = False
-    start: Annotated[int, Field(ge=0, le=60)] = 0
-    ease: Annotated[float, Field(ge=0, le=1)] = 0.85
-    stacked: bool = False
-    first: bool = False
-    decrease: Literal["dec", "invdec"] = "dec"
-    start_kind: Literal["ring", "chain2"] = "ring"
-
-
 class ShapeIn(Schema):
-    """A recipe to be drafted at a gauge; nothing is kept."""
+    """A recipe to be drafted at a gauge; nothing is kept. A start of 0 is chosen by the shape."""
 
-    recipe: RecipeIn
+    recipe: RoundsRecipe
     gauge: GaugeIn
     terms: TermsName
     colours: Annotated[list[ColourIn], Field(max_length=60)] = []
@@ -57,7 +28,7 @@ class PriceOut(Schema):
     """What a way of drafting costs."""
 
     name: str
-    ease: float
+    simplicity: float
     rounds: int
     stitches: int
     different: int
@@ -78,7 +49,7 @@ class ShapeOut(Schema):
 
     number: int
     text: str
-    recipe: dict[str, Any]
+    recipe: RoundsRecipe
     start: int
     preview: PreviewOut
     outline: list[tuple[float, float]]
@@ -122,7 +93,7 @@ class ModifierOut(Schema):
 class MeshOut(Schema):
     """A mesh that was read: its form, its size, and what was done to it."""
 
-    form: dict[str, Any]
+    form: MeshForm
     size_mm: tuple[float, float, float]
     faces: int
     notes: list[str]
@@ -131,21 +102,21 @@ class MeshOut(Schema):
 class BeginIn(Schema):
     """A mesh, and the corner of it at which its rounds shall begin."""
 
-    form: dict[str, Any]
+    form: MeshForm
     corner: Annotated[int, Field(ge=0)]
 
 
 class CutIn(Schema):
     """A shape to be cut at a height in mm above its start."""
 
-    recipe: RecipeIn
+    recipe: RoundsRecipe
     height_mm: Annotated[float, Field(gt=0, le=2_000)]
 
 
 class PieceOut(Schema):
     """A piece of a cut shape: its form, its size, which side of the cut it was on, and whether it is open there."""
 
-    form: dict[str, Any]
+    form: MeshForm
     size_mm: tuple[float, float, float]
     above: bool
     open: bool
@@ -159,7 +130,7 @@ class PanelPartOut(Schema):
     text: str
     rows: int
     stitches: int
-    recipe: dict[str, Any]
+    recipe: FlatRecipe
 
 
 class SideOfPanelOut(Schema):

@@ -9,6 +9,7 @@ from django.db import transaction
 
 from craft.design.eye_text import text_following_eyes
 from craft.design.grading import Sized, at_size, design_at
+from craft.fitting.panels import recipe_json
 from craft.text.notation import print_rounds
 from studio.designs.actions import copy_design
 from studio.designs.manifest import DesignYarn, GaugePage, Manifest, SizeEntry, SizesPage
@@ -35,7 +36,7 @@ def _texts(sized: Sized) -> dict[str, tuple[str, dict[str, Any] | None]]:
     found: dict[str, tuple[str, dict[str, Any] | None]] = {}
     for made in sized.parts:
         part = made.source.part
-        recipe = part.recipe.scaled(sized.scale).to_json() if part.recipe and made.how == "drafted" else None
+        recipe = recipe_json(part.recipe.scaled(sized.scale)) if part.recipe and made.how == "drafted" else None
         text = print_rounds(made.written, sized.design.terms)
         if eyes.place is not None and eyes.place.on == part.key:
             text = text_following_eyes(text, eyes, made.worked)

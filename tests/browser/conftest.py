@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import os
+import threading
 import time
 from collections.abc import Callable, Iterator
 from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
+from django.core.signals import request_finished, request_started
 from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, Playwright, expect, sync_playwright
 from pytest_django.live_server_helper import LiveServer
 
@@ -92,12 +94,34 @@ def context(chromium: Browser, live_server: LiveServer) -> Iterator[BrowserConte
     assert not complaints
 
 
+class InFlight:
+    """Requests that the studio still answers."""
+
+    def __init__(self) -> None:
+        self.lock, self.count = threading.Lock(), 0
+        request_started.connect(self.begun)
+        request_finished.connect(self.ended)
+
+    def begun(self, **_: object) -> None:
+        with self.lock:
+            self.count += 1
+
+    def ended(self, **_: object) -> None:
+        with self.lock:
+            self.count -= 1
+
+
+IN_FLIGHT = InFlight()
+
+
 def _rest() -> None:
-    """Call off what a closed page still waits for, so that no test works beside the jobs of the one before."""
-    at_work = Job.objects.filter(state__in=(State.WAITING, State.RUNNING))
+    """Call off what a closed page still waits for, so that no test works beside the requests of the one before."""
     end = time.monotonic() + 60
-    while at_work.update(cancel_asked=True):
+    while IN_FLIGHT.count > 0:
         assert time.monotonic() < end, "a job does not stop when it is called off"
+        at_work = Job.objects.filter(state__in=(State.WAITING, State.RUNNING), cancel_asked=False)
+        for pk in at_work.values_list("pk", flat=True):
+            Job.objects.filter(pk=pk).update(cancel_asked=True)
         time.sleep(0.05)
 
 

@@ -189,12 +189,12 @@ def test_a_page_typed_offline_outlives_a_reload(
     design: Design, context: BrowserContext, enter: Callable[[str], Page]
 ) -> None:
     page = enter(f"/designs/{design.pk}/brief")
-    context.route("**/pages/brief", lambda route: route.abort())
+    context.route("**/pages", lambda route: route.abort())
     page.get_by_label("What it is, in the booklet's first lines").fill("A moth for the windowsill.")
     page.locator('[data-save="offline"]').wait_for()
     page.reload()
     expect(page.get_by_label("What it is, in the booklet's first lines")).to_have_value("A moth for the windowsill.")
-    context.unroute("**/pages/brief")
+    context.unroute("**/pages")
     saved(page)
     design.refresh_from_db()
     assert design.manifest.brief.intro == "A moth for the windowsill."

@@ -24,7 +24,8 @@ def violations(page: Page) -> list[str]:
 
 
 def settle(page: Page) -> None:
-    page.wait_for_load_state("networkidle")
+    """Wait until nothing is asked of the studio any more: every figure of the page has settled."""
+    page.wait_for_load_state("networkidle", timeout=60_000)
     page.wait_for_timeout(150)
 
 
@@ -100,6 +101,7 @@ def test_the_shelf_shows_every_figure(demo: User, enter: Callable[[str], Page]) 
     page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
     pictures = page.locator("main li img")
     expect(pictures).to_have_count(6)
+    settle(page)
     for picture in pictures.all():
         expect(picture).to_have_js_property("complete", True)
         box = picture.bounding_box()

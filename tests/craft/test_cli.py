@@ -94,7 +94,7 @@ def test_draft(capsys: pytest.CaptureFixture[str]) -> None:
         "5",
         "--round",
         "4.6",
-        "--ease",
+        "--simplicity",
         "0",
         "--stacked",
         "--first",

@@ -82,16 +82,16 @@ def test_no_increase_sits_on_the_last_rounds() -> None:
 
 
 @pytest.mark.parametrize("kind", sorted(SOLIDS))
-@pytest.mark.parametrize("ease", [0.0, 0.5, 0.85, 1.0])
+@pytest.mark.parametrize("simplicity", [0.0, 0.5, 0.85, 1.0])
 @pytest.mark.parametrize("is_open", [False, True])
-def test_drafts_are_sound_legal_and_near(kind: str, ease: float, is_open: bool) -> None:
+def test_drafts_are_sound_legal_and_near(kind: str, simplicity: float, is_open: bool) -> None:
     solid = Solid(kind, 70, 50, open=is_open)
-    made = draft(Recipe(solid, suggested_start(solid, GAUGE), ease), GAUGE)
+    made = draft(Recipe(solid, suggested_start(solid, GAUGE), simplicity), GAUGE)
     found = check(print_rounds(made.part))
     assert not found.problems, (print_rounds(made.part), found.problems)
     assert found.parts[0].counts == made.counts
     assert all(b <= 2 * a and a <= 2 * b for a, b in itertools.pairwise(made.counts))
-    assert made.radius_rms_mm < (1.0 if ease == 0 else 2.6)
+    assert made.radius_rms_mm < (1.0 if simplicity == 0 else 2.6)
     widest = max(made.counts) * GAUGE.stitch_mm / 3.14159
     assert widest == pytest.approx(50, rel=0.09)
     if not is_open:
@@ -121,7 +121,7 @@ def test_rings_follow_the_rule() -> None:
 def test_a_ball_drafted_for_a_size_settles_to_it() -> None:
     """Common practice, no source: a ball comes out about as high as wide."""
     for size in (50, 70, 100, 140):
-        made = draft(Recipe(Solid("sphere", size, size), ease=0.0), GAUGE)
+        made = draft(Recipe(Solid("sphere", size, size), simplicity=0.0), GAUGE)
         profile = inflated_profile(made.counts, GAUGE, closed=True)
         assert profile.width_mm == pytest.approx(size, rel=0.04)
         assert profile.height_mm == pytest.approx(size, rel=0.08)
@@ -150,15 +150,9 @@ def test_what_cannot_be_drafted_says_why() -> None:
         Solid("teapot", 5, 5)
 
 
-def test_recipes_are_stored_and_scaled() -> None:
+def test_recipes_are_scaled() -> None:
     recipe = Recipe(Solid("egg", 80, 60, point=0.3), 8, 0.4, Shaping(True, True, "invdec"), StartKind.CHAIN2)
-    assert Recipe.from_json(recipe.to_json()).to_json() == recipe.to_json()
     assert recipe.scaled(0.5).form.size_mm[2] == pytest.approx(40)
-    for bad in ({"solid": {"kind": "egg"}}, {"solid": 5}, {"start": "six"}, {"ease": None}, {"start_kind": "moebius"}):
-        with pytest.raises(CraftError):
-            Recipe.from_json({**recipe.to_json(), **bad})
-    with pytest.raises(CraftError):
-        Recipe.from_json({})
 
 
 def test_counts_of_a_shape_that_ends_abruptly_still_halve_at_most() -> None:

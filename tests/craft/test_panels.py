@@ -10,12 +10,13 @@ from hypothesis import strategies as st
 from craft.design.grading import regrade
 from craft.errors import CraftError
 from craft.figure.settling import fit
-from craft.fitting.panels import PanelRecipe, Panels, draft_panels, laid_out, recipe_of, settle_sewn
+from craft.fitting.panels import PanelRecipe, Panels, draft_panels, laid_out, recipe_json, recipe_of, settle_sewn
 from craft.fitting.panels.draft import letter_of
 from craft.fitting.panels.slices import slices_of
 from craft.gauge import Gauge
 from craft.rounds.fabric import run_part
 from craft.rounds.stitches import Terms
+from craft.shape.stored import form_json, form_of
 from craft.shape.target import Box, Form, Modifier, Solid, patches_of
 from craft.text.check import check
 from craft.text.notation import print_part, print_rounds
@@ -157,13 +158,13 @@ def test_a_box_too_small_for_the_yarn_says_so() -> None:
 
 def test_a_box_is_a_form_like_others() -> None:
     form = Form(Box(70, 60, 90))
-    assert Form.from_json(form.to_json()) == form
+    assert form_of(form_json(form)) == form
     assert form.size_mm == pytest.approx((70, 60, 90))
     assert form.scaled(2).size_mm == pytest.approx((140, 120, 180))
     assert form.name == "box"
     for damaged in ({"base": "box", "width_mm": 5}, {"base": "box", "width_mm": "x", "depth_mm": 9, "height_mm": 9}):
         with pytest.raises(CraftError):
-            Form.from_json(damaged)
+            form_of(damaged)
 
 
 def test_seams_are_lettered() -> None:
@@ -172,7 +173,7 @@ def test_seams_are_lettered() -> None:
 
 def test_a_panel_is_drafted_again_at_another_size() -> None:
     recipe = PanelRecipe(Form(Box(70, 60, 90)), "Front", seams=True)
-    assert recipe_of(recipe.to_json()) == recipe
+    assert recipe_of(recipe_json(recipe)) == recipe
     part = recipe.part(GAUGE, "Front and back", 2)
     again = regrade(part, 1.5, GAUGE, recipe)
     assert again.how == "drafted"

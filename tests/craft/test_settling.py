@@ -104,7 +104,7 @@ def part(text: str, which: int = -1) -> WorkedPart:
 
 def drafted(kind: str, height: float, width: float, gauge: Gauge = GAUGE) -> tuple[Solid, WorkedPart]:
     solid = Solid(kind, height, width)
-    return solid, part(print_rounds(draft(Recipe(solid, ease=0.0), gauge).part))
+    return solid, part(print_rounds(draft(Recipe(solid, simplicity=0.0), gauge).part))
 
 
 @pytest.fixture(scope="module")

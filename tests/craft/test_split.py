@@ -12,6 +12,7 @@ from craft.figure.settling import fit, settle
 from craft.gauge import Gauge
 from craft.rounds.fabric import Tally, WorkedPart
 from craft.shape.drafting import BranchedError, Recipe, draft
+from craft.shape.stored import rounds_json, rounds_of
 from craft.shape.target import Form, Modifier, Shell, Solid
 from craft.text.check import check
 from craft.text.notation import print_rounds
@@ -31,9 +32,9 @@ def body(parts: tuple[Rod, ...], scale: float = 1.4) -> Form:
 
 
 @pytest.mark.parametrize(("parts", "limbs"), [(LEGS_RODS, 2), (THREE_RODS, 3), (ARM_RODS, 2), (Y_RODS, 2)])
-@pytest.mark.parametrize("ease", [0.0, 0.85])
-def test_the_trunks_stitches_are_all_handed_on(parts: tuple[Rod, ...], limbs: int, ease: float) -> None:
-    made = draft(Recipe(body(parts), ease=ease, split=True), GAUGE)
+@pytest.mark.parametrize("simplicity", [0.0, 0.85])
+def test_the_trunks_stitches_are_all_handed_on(parts: tuple[Rod, ...], limbs: int, simplicity: float) -> None:
+    made = draft(Recipe(body(parts), simplicity=simplicity, split=True), GAUGE)
     read = check(print_rounds(made.part))
     assert not read.problems, (print_rounds(made.part), read.problems)
     rounds = read.parts[0].rounds
@@ -51,14 +52,14 @@ def test_the_trunks_stitches_are_all_handed_on(parts: tuple[Rod, ...], limbs: in
 @pytest.mark.parametrize(("parts", "aim"), [(LEGS_RODS, 0.5), (THREE_RODS, 0.5), (ARM_RODS, 0.5)])
 def test_a_split_settles_to_the_shape_it_was_laid_on(parts: tuple[Rod, ...], aim: float) -> None:
     form = body(parts)
-    settled = settle(check(print_rounds(draft(Recipe(form, ease=0.5, split=True), GAUGE).part)).parts[0], GAUGE)
+    settled = settle(check(print_rounds(draft(Recipe(form, simplicity=0.5, split=True), GAUGE).part)).parts[0], GAUGE)
     assert settled.converged
     assert settled.net.closings == len(parts) - 1
     assert fit(settled, form.shell).error.rms_w < aim
 
 
 def test_legs_that_are_alike_get_the_same_stitches() -> None:
-    text = print_rounds(draft(Recipe(body(LEGS_RODS), ease=0.5, split=True), GAUGE).part)
+    text = print_rounds(draft(Recipe(body(LEGS_RODS), simplicity=0.5, split=True), GAUGE).part)
     worked = check(text).parts[0]
     firsts = [next(t for t in worked.rounds if t.section == f"{n} limb") for n in ("First", "Second")]
     assert len(used(worked, firsts[0])) == len(used(worked, firsts[1]))
@@ -87,8 +88,8 @@ def test_a_limb_that_divides_again_is_refused() -> None:
 
 
 def test_a_split_keeps_to_its_recipe_at_other_sizes() -> None:
-    recipe = Recipe(body(LEGS_RODS), ease=0.5, split=True)
-    assert Recipe.from_json(recipe.to_json()).split
+    recipe = Recipe(body(LEGS_RODS), simplicity=0.5, split=True)
+    assert rounds_of(rounds_json(recipe)).split
     larger = draft(recipe.scaled(1.3), GAUGE)
     assert len(larger.counts) > len(draft(recipe, GAUGE).counts)
     assert check(print_rounds(larger.part)).sound

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -10,6 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from craft.errors import CraftError
+from craft.shape.stored import form_json, form_of
 from craft.shape.target import (
     MODIFIERS,
     Form,
@@ -63,12 +65,13 @@ def test_what_is_no_one_skin_is_refused_in_words(x: np.ndarray, faces: np.ndarra
 
 def test_a_shell_is_kept_and_read_back() -> None:
     shell = revolved(Solid("egg", 90, 70).outline(), closed=True)
-    again = Shell.from_json(shell.to_json())
+    again = shell.packed().shell()
     assert np.abs(again.x - shell.x).max() < 0.005
     assert np.array_equal(again.faces, shell.faces)
-    for damage in ({}, {**shell.to_json(), "corners": "%%%"}, {**shell.to_json(), "faces": shell.to_json()["corners"]}):
+    packed = shell.packed()
+    for damaged in (replace(packed, corners="%%%"), replace(packed, faces=packed.corners)):
         with pytest.raises(CraftError):
-            Shell.from_json(damage)
+            damaged.shell()
 
 
 @pytest.mark.parametrize(
@@ -188,7 +191,7 @@ def test_every_modifier_keeps_a_skin_a_skin_and_refuses_numbers_beyond_its_own(k
     form = Form(Solid("egg", 90, 70), (Modifier(kind, {}),))
     assert form.shell.mirrored_sides
     assert form.outline is None
-    assert Form.from_json(form.to_json()).size_mm == form.size_mm
+    assert form_of(form_json(form)).size_mm == form.size_mm
     name, knob = next(iter(MODIFIERS[kind].knobs.items()))
     with pytest.raises(CraftError, match=f"{knob.least:g} to {knob.most:g}"):
         Modifier(kind, {name: knob.most + 1})
@@ -210,7 +213,7 @@ ALTERED = st.lists(st.sampled_from(sorted(MODIFIERS)).map(lambda kind: Modifier(
 @given(BASES, ALTERED, st.floats(0.5, 2))
 def test_forms_are_kept_and_scaled(base: Solid | Stack | Traced, altered: list[Modifier], factor: float) -> None:
     form = Form(base, tuple(altered))
-    assert Form.from_json(form.to_json()) == form
+    assert form_of(form_json(form)) == form
     if all(knob.unit != "mm" for m in altered for knob in MODIFIERS[m.kind].knobs.values()):
         for large, small in zip(form.scaled(factor).size_mm, form.size_mm, strict=True):
             assert large == pytest.approx(small * factor, rel=0.01)
@@ -234,7 +237,7 @@ EGG = {"base": "solid", "kind": "egg", "height_mm": 50, "width_mm": 40}
 )
 def test_damaged_forms_are_refused(damage: dict[str, object]) -> None:
     with pytest.raises(CraftError):
-        Form.from_json(damage)
+        form_of(damage)
 
 
 def test_a_ball_is_cut_into_two_bowls_that_fit() -> None:
@@ -307,7 +310,7 @@ def test_a_cross_section_is_what_every_round_is_cut_to() -> None:
     assert (width, height) == pytest.approx((plain.width_mm, 95), rel=0.02)
     assert depth == pytest.approx(0.6 * width, rel=0.01)
     assert not cut.is_round
-    assert Traced.from_json(cut.to_json()) == cut
+    assert form_of(form_json(Form(cut))).base == cut
     assert Form(cut.scaled(2)).shell.size_mm == pytest.approx((2 * width, 2 * depth, 2 * height), rel=1e-6)
 
 

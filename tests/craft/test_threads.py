@@ -16,6 +16,7 @@ from craft.fitting.threads import remedies
 from craft.gauge import Gauge
 from craft.rounds.pattern import SewnThread, StepKind, thread_direction
 from craft.shape.drafting import Recipe, SewnThrough, Spot, draft
+from craft.shape.stored import rounds_json, rounds_of
 from craft.shape.target import Form, Modifier, Solid
 from craft.text.check import check
 from craft.text.notation import find_threads, print_rounds, step_kind
@@ -102,7 +103,7 @@ def test_a_thread_draws_in_and_a_slack_one_does_nothing() -> None:
 
 def test_places_of_a_draft_are_where_its_stitches_settle() -> None:
     """Shares grow to the viewer's left; the figure faces where its first stitch is, half of one of six from the front."""
-    made = outcome(Recipe(Form(Solid("egg", 90, 70), (Modifier("taper", {"amount": 0}),)), ease=0.5), GAUGE)
+    made = outcome(Recipe(Form(Solid("egg", 90, 70), (Modifier("taper", {"amount": 0}),)), simplicity=0.5), GAUGE)
     x, graph = made.settled.x, made.settled.graph
     node = {int(s): i for i, s in enumerate(made.settled.net.stitch)}
     off = []
@@ -117,7 +118,7 @@ def test_places_of_a_draft_are_where_its_stitches_settle() -> None:
 
 
 def test_a_flat_tail_is_held_flat_by_threads() -> None:
-    plain, *ways = remedies(Recipe(TAIL, ease=0.5), GAUGE)
+    plain, *ways = remedies(Recipe(TAIL, simplicity=0.5), GAUGE)
     best = ways[0]
     assert plain.outcome.error.rms_w > 0.75
     assert best.threads
@@ -130,8 +131,8 @@ def test_a_flat_tail_is_held_flat_by_threads() -> None:
 
 def test_threads_keep_their_places_at_other_sizes() -> None:
     thread = SewnThrough(Spot(0.5, 0.0), Spot(0.5, 0.5), 20.0)
-    recipe = Recipe(TAIL, ease=0.5, threads=(thread,))
-    assert Recipe.from_json(recipe.to_json()) == recipe
+    recipe = Recipe(TAIL, simplicity=0.5, threads=(thread,))
+    assert rounds_of(rounds_json(recipe)) == recipe
     for factor in (1.0, 1.6):
         made = draft(recipe.scaled(factor), GAUGE)
         (words,) = find_threads(print_rounds(made.part))
@@ -154,4 +155,4 @@ def test_a_round_shape_takes_no_threads() -> None:
 )
 def test_damaged_threads_are_refused(damaged: object) -> None:
     with pytest.raises(CraftError):
-        Recipe.from_json({**Recipe(TAIL).to_json(), "threads": damaged})
+        rounds_of({**rounds_json(Recipe(TAIL)), "threads": damaged})

@@ -21,7 +21,7 @@ GAUGE = Gauge(5.6, 5.2, 0.4)
 
 
 def drafted(solid: Solid, gauge: Gauge = GAUGE) -> WorkedPart:
-    return check(print_rounds(draft(Recipe(solid, ease=0.0), gauge).part)).parts[0]
+    return check(print_rounds(draft(Recipe(solid, simplicity=0.0), gauge).part)).parts[0]
 
 
 @pytest.fixture(scope="module")
@@ -85,7 +85,7 @@ def test_flat_bases_bulge_as_the_axisymmetric_estimate_predicts(kind: str, heigh
     The bulge of a flat end is how far its last round stands out beyond its last widest one.
     """
     solid = Solid(kind, height, width)
-    made = draft(Recipe(solid, ease=0.0), GAUGE)
+    made = draft(Recipe(solid, simplicity=0.0), GAUGE)
     figure = settle(check(print_rounds(made.part)).parts[0], GAUGE)
     settled = measure(figure)
     estimate = inflated_profile(made.counts, GAUGE, closed=True)

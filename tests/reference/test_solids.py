@@ -92,7 +92,7 @@ def test_girths_of_rings_against_integration(kind: str) -> None:
 
 
 def test_a_finely_worked_ball_has_the_volume_of_the_ball() -> None:
-    counts = draft(Recipe(Solid("sphere", 80, 80), ease=0.0), FINE).counts
+    counts = draft(Recipe(Solid("sphere", 80, 80), simplicity=0.0), FINE).counts
     profile = inflated_profile(counts, FINE, closed=True)
     assert profile.volume_ml == pytest.approx(4 / 3 * math.pi * 64, rel=0.05)
     assert profile.area_cm2 == pytest.approx(4 * math.pi * 16, rel=0.05)

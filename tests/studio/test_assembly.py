@@ -38,7 +38,7 @@ class Desk:
     def page(self, **data: Any) -> dict[str, Any]:
         now = self.look()
         body = {"base": now["revision"], "data": data}
-        return self.studio.ask("PUT", f"/designs/{self.id}/pages/assembly", body)["assembly"]  # type: ignore[no-any-return]
+        return self.studio.ask("PUT", f"/designs/{self.id}/pages", {"page": "assembly", **body})["assembly"]  # type: ignore[no-any-return]
 
     def scene(self) -> dict[str, Any]:
         """The scene once everything is settled; jobs are worked out where they are asked for."""
@@ -244,7 +244,9 @@ def test_yarn_and_hook_say_when_filling_shows(desk: Desk) -> None:
         yarn = {"name": "Moss", "colour": "#77834b", "weight": 3, "wraps": 12.0}
         now = desk.look()
         data = {"yarns": [yarn], "hook_mm": hook, "source": "estimate"}
-        made = desk.studio.ask("PUT", f"/designs/{desk.id}/pages/gauge", {"base": now["revision"], "data": data})
+        made = desk.studio.ask(
+            "PUT", f"/designs/{desk.id}/pages", {"page": "gauge", "base": now["revision"], "data": data}
+        )
         return float(made["shows_above"])
 
     assert desk.look()["shows_above"] == pytest.approx(0.12), "middling while nothing is known"

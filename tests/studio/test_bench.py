@@ -67,7 +67,7 @@ def test_shapes_are_drafted_while_dragging(studio: Studio) -> None:
         ({"width_mm": 5, "height_mm": 5}, "larger"),
         ({"kind": "egg", "height_mm": 1000, "width_mm": 20}, "20 times"),
         ({"start": 2}, "start"),
-        ({"ease": 2}, "ease"),
+        ({"simplicity": 2}, "simplicity"),
         ({"kind": "teapot"}, "kind"),
         ({"height_mm": -1}, "height"),
     ],

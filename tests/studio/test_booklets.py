@@ -139,7 +139,7 @@ def test_a_step_without_words_is_printed_by_its_part_and_place(studio: Studio) -
         {"key": "bbbb", "text": "", "part": ear, "picture": True},
     ]
     page = {"base": made["revision"], "data": {"steps": steps}}
-    made = studio.ask("PUT", f"/designs/{made['id']}/pages/assembly", page)
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "assembly", **page})
     assembly = text_of(studio, made).split("ASSEMBLY")[1]
     assert "1. Ear" in assembly
     assert "R5" in assembly
@@ -176,7 +176,7 @@ def test_a_single_stitch_is_one_stitch(studio: Studio) -> None:
     body, ear = (p["key"] for p in made["parts"])
     steps = [{"key": "aaaa", "text": "Sew.", "part": ear, "on": body, "round": 4, "stitch": 1}]
     page = {"base": made["revision"], "data": {"steps": steps}}
-    text = text_of(studio, studio.ask("PUT", f"/designs/{made['id']}/pages/assembly", page))
+    text = text_of(studio, studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "assembly", **page}))
     assert "1 stitch " in text
     assert "1 stitches" not in text
 
@@ -185,14 +185,14 @@ def test_where_sizes_come_from_is_said_in_words_for_a_maker(studio: Studio) -> N
     made = with_parts(studio, Body=BALL)
     yarn = {"name": "Moss", "colour": "#77834b", "weight": 3, "wraps": 13}
     page = {"base": made["revision"], "data": {"yarns": [yarn], "hook_mm": 3, "source": "estimate"}}
-    text = text_of(studio, studio.ask("PUT", f"/designs/{made['id']}/pages/gauge", page))
+    text = text_of(studio, studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "gauge", **page}))
     gauge = text.split("GAUGE")[1].split("TERMS AND NOTES")[0]
     assert not any(sign in gauge for sign in "=^√*"), "a formula is no source for a maker"
 
 
 def test_the_stamp_keeps_its_blanks(studio: Studio, design: dict[str, Any]) -> None:
     page = {"base": design["revision"], "data": {**design["booklet"], "version": "1.0, 2026"}}
-    made = studio.ask("PUT", f"/designs/{design['id']}/pages/booklet", page)
+    made = studio.ask("PUT", f"/designs/{design['id']}/pages", {"page": "booklet", **page})
     raw = studio.ask("GET", f"/designs/{made['id']}/booklet.pdf").content
     for sheet in PdfReader(io.BytesIO(raw)).pages:
         assert "Version 1.0, 2026" in sheet.extract_text()

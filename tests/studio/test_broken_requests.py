@@ -104,7 +104,10 @@ def test_gauges_so_small_that_nothing_can_be_drawn(studio: Studio, client: Clien
     made, _ = studio.with_part()
     page = {"base": made["revision"], "data": {"source": "own", "stitch_mm": 5, "round_mm": 5, **gauge}}
     got = client.generic(
-        "PUT", f"/api/designs/{made['id']}/pages/gauge", json.dumps(page), content_type="application/json"
+        "PUT",
+        f"/api/designs/{made['id']}/pages",
+        {"page": "gauge", **json.dumps(page)},
+        content_type="application/json",
     )
     refused(got, 422)
 

@@ -104,7 +104,9 @@ def test_pages_refuse_what_was_filled_in_on_an_older_state(studio: Studio) -> No
     assert first["brief"]["audience"] == "display"
     refused = studio.ask("PUT", path, {"base": 1, "data": {"intro": "second"}}, 409)
     assert refused["theirs"]["intro"] == "first"
-    other_page = studio.ask("PUT", f"/designs/{made['id']}/pages/proving", {"base": 1, "data": {"blockers": "none"}})
+    other_page = studio.ask(
+        "PUT", f"/designs/{made['id']}/pages", {"page": "proving", "base": 1, "data": {"blockers": "none"}}
+    )
     assert other_page["proving"]["blockers"] == "none", "another page may be older"
     studio.ask("PUT", path, {"base": refused["revision"], "data": {"intro": "second"}})
 
@@ -126,7 +128,7 @@ def test_pages_refuse_what_was_filled_in_on_an_older_state(studio: Studio) -> No
 )
 def test_pages_refuse_nonsense_and_say_where(studio: Studio, page: str, data: dict[str, Any]) -> None:
     made = studio.design()
-    refused = studio.ask("PUT", f"/designs/{made['id']}/pages/{page}", {"base": 1, "data": data}, 422)
+    refused = studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": page, "base": 1, "data": data}, 422)
     assert refused["detail"]
     assert studio.ask("GET", f"/designs/{made['id']}")["revision"] == 1
 
@@ -147,7 +149,7 @@ def test_a_hand_edit_ends_the_shapes_authority(studio: Studio) -> None:
     recipe = {
         "solid": {"kind": "sphere", "height_mm": 50, "width_mm": 50},
         "start": 6,
-        "ease": 0.85,
+        "simplicity": 0.85,
         "stacked": False,
         "first": False,
         "decrease": "dec",
@@ -184,7 +186,7 @@ def test_others_designs_are_not_there(studio: Studio, other: Studio) -> None:
         ("PUT", f"/designs/{i}/parts/{key}/draft", {"text": "x", "etag": "x"}),
         ("POST", f"/designs/{i}/parts/{key}/cut", None),
         ("PUT", f"/designs/{i}/parts/{key}/text", {"text": "x"}),
-        ("PUT", f"/designs/{i}/pages/brief", {"base": 1, "data": {}}),
+        ("PUT", f"/designs/{i}/pages", {"page": "brief", "base": 1, "data": {}}),
         ("GET", f"/designs/{i}/picture.svg", None),
         ("GET", f"/designs/{i}/pictures", None),
         ("GET", f"/bench/figure/{i}", None),

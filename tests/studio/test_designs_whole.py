@@ -32,7 +32,9 @@ def test_designs_and_parts_have_names_of_every_script(studio: Studio, name: str)
 def test_a_size_becomes_a_design_under_its_own_default_name(studio: Studio) -> None:
     made = gauged(studio)
     sizes = [{**TALLER, "name": "12.8 cm"}, {**TALLER, "key": "other", "name": "No. 2 (tall)"}]
-    made = studio.ask("PUT", f"/designs/{made['id']}/pages/sizes", {"base": made["revision"], "data": {"sizes": sizes}})
+    made = studio.ask(
+        "PUT", f"/designs/{made['id']}/pages", {"page": "sizes", "base": made["revision"], "data": {"sizes": sizes}}
+    )
     for entry in sizes:
         tall = studio.ask("POST", f"/designs/{made['id']}/sizes/{entry['key']}/make", status=201)
         assert entry["name"] in tall["name"]
@@ -89,7 +91,7 @@ def test_one_bad_part_adds_none(studio: Studio) -> None:
 def test_a_design_is_saved_whole_and_brought_in_again(studio: Studio, other: Studio) -> None:
     made = gauged(studio)
     page = {"base": made["revision"], "data": {"sizes": [TALLER]}}
-    made = studio.ask("PUT", f"/designs/{made['id']}/pages/sizes", page)
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "sizes", **page})
     raw = studio.raw("GET", f"/bench/file/{made['id']}/design")
     assert raw.status_code == 200
     assert ".json" in raw["Content-Disposition"]
@@ -176,14 +178,18 @@ def test_a_uk_text_brought_into_a_us_design_is_converted_and_says_so(studio: Stu
 def test_a_round_that_the_part_does_not_have_is_refused_where_it_was_typed(studio: Studio) -> None:
     made, key = studio.with_part(BALL)
     data = {"eye_kind": "safety", "eye_mm": 8, "eyes": {"part": key, "round": 99, "between": 4}}
-    refused = studio.ask("PUT", f"/designs/{made['id']}/pages/assembly", {"base": made["revision"], "data": data}, 422)
+    refused = studio.ask(
+        "PUT", f"/designs/{made['id']}/pages", {"page": "assembly", "base": made["revision"], "data": data}, 422
+    )
     assert "round" in refused["field"]
     assert "8" in refused["detail"], "it says how many there are"
 
 
 def refused_page(studio: Studio, page: str, data: dict[str, Any]) -> dict[str, Any]:
     made, _ = studio.with_part(BALL)
-    found = studio.ask("PUT", f"/designs/{made['id']}/pages/{page}", {"base": made["revision"], "data": data}, 422)
+    found = studio.ask(
+        "PUT", f"/designs/{made['id']}/pages", {"page": page, "base": made["revision"], "data": data}, 422
+    )
     return dict(found)
 
 
@@ -231,6 +237,6 @@ def test_a_sample_of_the_same_yarn_and_hook_is_used_by_gauge_and_sizes(studio: S
     other_hook = studio.ask("POST", f"/designs/{made['id']}/sizes", {"sizes": [{**entry, "hook_mm": 5}]})["columns"][1]
     assert "measured" not in other_hook["gauge"]["how"]
     page = {"yarns": [{**MOSS, "yarn_id": yarn["id"]}], "hook_mm": 4, "source": "estimate"}
-    gauge = studio.ask("PUT", f"/designs/{made['id']}/pages/gauge", {"base": made["revision"], "data": page})
+    gauge = studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "gauge", "base": made["revision"], "data": page})
     assert gauge["gauge_now"]["stitch_mm"] == measured["stitch_mm"]
     assert "measured" in gauge["gauge_now"]["how"]

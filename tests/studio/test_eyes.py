@@ -36,7 +36,7 @@ class Bench:
         eyes = {"part": self.key, "round": round_at, "between": between}
         data = {"steps": [], "eye_kind": "safety", "eye_mm": 8, "eyes": eyes, **more}
         body = {"base": self.look()["revision"], "data": data}
-        return self.studio.ask("PUT", f"/designs/{self.id}/pages/assembly", body)  # type: ignore[no-any-return]
+        return self.studio.ask("PUT", f"/designs/{self.id}/pages", {"page": "assembly", **body})  # type: ignore[no-any-return]
 
     def hints(self, **more: Any) -> list[dict[str, Any]]:
         eyes = self.look()["assembly"]["eyes"]

@@ -127,7 +127,7 @@ def test_a_strangers_whole_request_changes_nothing(rows: dict[str, Any], other: 
         ("POST", f"/designs/{i}/parts", {"name": "Mine", "text": BALL}),
         ("PUT", f"/designs/{i}/parts/{key}/draft", {"text": "mine", "etag": "v1"}),
         ("PUT", f"/designs/{i}/parts/{key}/text", {"text": "mine"}),
-        ("PUT", f"/designs/{i}/pages/brief", {"base": 1, "data": {}}),
+        ("PUT", f"/designs/{i}/pages", {"page": "brief", "base": 1, "data": {}}),
         ("PUT", f"/designs/{i}/proving/log/{rows['entry_id']}", {"date": "2026-10-03", "text": "mine"}),
         ("PUT", f"/designs/{i}/proving/testers/{uuid.uuid4()}", {"name": "me"}),
         ("PUT", f"/yarns/{rows['yarn_id']}", {"name": "Mine", "colour": "#ffffff", "weight": 1}),

@@ -92,7 +92,7 @@ def test_the_demo_is_in_different_states(user: User) -> None:
 
 def walk(studio: Studio, made: dict[str, Any], page: str, data: dict[str, Any]) -> dict[str, str]:
     now = studio.ask("GET", f"/designs/{made['id']}")
-    after = studio.ask("PUT", f"/designs/{made['id']}/pages/{page}", {"base": now["revision"], "data": data})
+    after = studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": page, "base": now["revision"], "data": data})
     return {s["stop"]: s["state"] for s in after["stops"]}
 
 

@@ -70,7 +70,7 @@ def gauged(studio: Studio) -> dict[str, Any]:
     recipe = {
         "solid": {"kind": "sphere", "height_mm": 50, "width_mm": 50},
         "start": 6,
-        "ease": 0.85,
+        "simplicity": 0.85,
         "stacked": False,
         "first": False,
         "decrease": "dec",
@@ -87,9 +87,11 @@ def gauged(studio: Studio) -> dict[str, Any]:
     )["text"]
     made, _ = studio.with_part(text, recipe=recipe)
     page = {"yarns": [MOSS], "hook_mm": 3, "source": "own", "stitch_mm": 5.0, "round_mm": 4.6}
-    made = studio.ask("PUT", f"/designs/{made['id']}/pages/gauge", {"base": made["revision"], "data": page})
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "gauge", "base": made["revision"], "data": page})
     eyes = {"eye_kind": "safety", "eye_mm": 8, "steps": []}
-    return studio.ask("PUT", f"/designs/{made['id']}/pages/assembly", {"base": made["revision"], "data": eyes})  # type: ignore[no-any-return]
+    return studio.ask(
+        "PUT", f"/designs/{made['id']}/pages", {"page": "assembly", "base": made["revision"], "data": eyes}
+    )  # type: ignore[no-any-return]
 
 
 def test_sizes_side_by_side(studio: Studio) -> None:
@@ -127,7 +129,7 @@ def test_a_bent_part_is_made_larger_from_its_form(studio: Studio) -> None:
     assert larger["parts"][0]["how"] == "drafted"
     assert max(larger["parts"][0]["counts"]) > 1.3 * max(base["parts"][0]["counts"])
     page = {"base": made["revision"], "data": {"sizes": [tall]}}
-    studio.ask("PUT", f"/designs/{made['id']}/pages/sizes", page)
+    studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "sizes", **page})
     copy = studio.ask("POST", f"/designs/{made['id']}/sizes/taller/make", status=201)
     assert copy["parts"][0]["recipe"]["form"]["modifiers"] == [{"kind": "bend", "degrees": 60}]
     assert copy["parts"][0]["authoritative"]
@@ -148,7 +150,7 @@ def test_flat_panels_are_made_larger_from_their_box(studio: Studio) -> None:
     rows = [[len(p["counts"]) for p in column["parts"]] for column in (base, larger)]
     assert all(b > a for a, b in zip(*rows, strict=True))
     page = {"base": made["revision"], "data": {"sizes": [tall]}}
-    studio.ask("PUT", f"/designs/{made['id']}/pages/sizes", page)
+    studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "sizes", **page})
     copy = studio.ask("POST", f"/designs/{made['id']}/sizes/taller/make", status=201)
     assert copy["parts"][2]["recipe"]["panel"] == "Base"
     assert all(p["authoritative"] for p in copy["parts"])
@@ -157,7 +159,7 @@ def test_flat_panels_are_made_larger_from_their_box(studio: Studio) -> None:
 def test_a_size_becomes_a_design(studio: Studio) -> None:
     made = gauged(studio)
     page = {"base": made["revision"], "data": {"sizes": [PLUSH, TALLER]}}
-    made = studio.ask("PUT", f"/designs/{made['id']}/pages/sizes", page)
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "sizes", **page})
     tall = studio.ask("POST", f"/designs/{made['id']}/sizes/taller/make", status=201)
     assert tall["origin"]["id"] == made["id"]
     assert tall["brief"]["height_mm"] == 90

@@ -38,7 +38,7 @@ from craft.shape.drafting import Recipe, Shaping, best_counts, draft, shaped_rou
 Vector = NDArray[np.float64]
 
 KEEP_SHAPE = 0.6
-"""Ease of resampled counts: her shape counts for more than easy rounds."""
+"""Simplicity of resampled counts: her shape counts for more than easy rounds."""
 
 LEAST_AROUND = 5
 """The fewest stitches a tube can be worked on with any comfort."""

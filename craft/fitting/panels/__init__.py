@@ -2,7 +2,7 @@
 
 from craft.fitting.panels.draft import Panel, PanelEdge, Panels, draft_panels
 from craft.fitting.panels.layout import Placed, laid_out
-from craft.fitting.panels.recipe import PanelRecipe, recipe_of, seams_direction
+from craft.fitting.panels.recipe import PanelRecipe, recipe_json, recipe_of, seams_direction
 from craft.fitting.panels.sewn import settle_sewn
 
 __all__ = [
@@ -13,6 +13,7 @@ __all__ = [
     "Placed",
     "draft_panels",
     "laid_out",
+    "recipe_json",
     "recipe_of",
     "seams_direction",
     "settle_sewn",

@@ -8,9 +8,11 @@ from typing import Any
 
 from craft.errors import CraftError
 from craft.fitting.panels.draft import Panels, draft_panels
+from craft.formats import structured
 from craft.gauge import Gauge
 from craft.rounds.pattern import Part, Step, StepKind
 from craft.shape.drafting import Recipe
+from craft.shape.stored import FORMAT, PANEL, rounds_json, rounds_of, shape_converter, upgraded_recipe
 from craft.shape.target import Form, patches_of
 
 
@@ -25,18 +27,6 @@ class PanelRecipe:
     def scaled(self, factor: float) -> PanelRecipe:
         """The same panel of the shape at another size."""
         return replace(self, form=self.form.scaled(factor))
-
-    def to_json(self) -> dict[str, Any]:
-        """Plain JSON values."""
-        return {"panel": self.panel, "form": self.form.to_json(), "seams": self.seams}
-
-    @classmethod
-    def from_json(cls, data: Mapping[str, Any]) -> PanelRecipe:
-        """The recipe of plain JSON values; CraftError when they make none."""
-        try:
-            return cls(Form.from_json(data["form"]), str(data["panel"]), bool(data.get("seams")))
-        except (KeyError, TypeError, AttributeError) as error:
-            raise CraftError(f"The recipe of the panel is damaged: {error}.", field="recipe") from None
 
     def part(self, gauge: Gauge, name: str | None = None, make: int = 1) -> Part:
         """The panel drafted. CraftError when the shape has none of that name at this size and gauge."""
@@ -54,8 +44,22 @@ def seams_direction(panels: Panels) -> str:
     return f"Sew the panels together, stitch to stitch, right sides out: {seams}."
 
 
-def recipe_of(data: Mapping[str, Any]) -> Recipe | PanelRecipe:
-    """The recipe of a part as it is kept, of rounds or of a panel; CraftError when it is none."""
-    if isinstance(data, Mapping) and "panel" in data:
-        return PanelRecipe.from_json(data)
-    return Recipe.from_json(dict(data) if isinstance(data, Mapping) else data)
+_CONVERTER = shape_converter()
+
+
+def recipe_json(recipe: Recipe | PanelRecipe) -> dict[str, Any]:
+    """The recipe of a part as plain JSON values, with `format` and `kind`."""
+    if isinstance(recipe, Recipe):
+        return rounds_json(recipe)
+    return {"format": FORMAT, "kind": PANEL, **_CONVERTER.unstructure(recipe)}
+
+
+def recipe_of(data: object) -> Recipe | PanelRecipe:
+    """The recipe of a part as it is kept, of rounds or of a panel, in any format; CraftError when it is none."""
+    if not isinstance(data, Mapping):
+        raise CraftError("The recipe of the shape is damaged.", field="recipe")
+    newest = upgraded_recipe(data)
+    if newest.get("kind") != PANEL:
+        return rounds_of(newest)
+    values = {k: v for k, v in newest.items() if k not in ("format", "kind")}
+    return structured(_CONVERTER, values, PanelRecipe, "The recipe of the panel", placed=False)

@@ -1,7 +1,16 @@
 """Targets to rounds: solids, rings, counts, spread."""
 
 from craft.shape.drafting.counts import best_counts
-from craft.shape.drafting.draft import EASE_PRESETS, Draft, Recipe, different_rounds, draft, prices, write_rounds
+from craft.shape.drafting.draft import (
+    LEAST_START,
+    SIMPLICITY_PRESETS,
+    Draft,
+    Recipe,
+    different_rounds,
+    draft,
+    prices,
+    write_rounds,
+)
 from craft.shape.drafting.loops import Branch, BranchedError
 from craft.shape.drafting.rings import Rings, rings_of, suggested_start
 from craft.shape.drafting.sewn import MOST_SEWN, SewnThrough, Spot, spot_of
@@ -9,8 +18,9 @@ from craft.shape.drafting.short_rows import straightened
 from craft.shape.drafting.spread import Shaping, shaped_round, shaped_rounds
 
 __all__ = [
-    "EASE_PRESETS",
+    "LEAST_START",
     "MOST_SEWN",
+    "SIMPLICITY_PRESETS",
     "Branch",
     "BranchedError",
     "Draft",

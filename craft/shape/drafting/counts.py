@@ -1,4 +1,4 @@
-"""Counts: whole stitches for each ring, trading truth to the shape against ease of working.
+"""Counts: whole stitches for each ring, trading truth to the shape against simplicity of working.
 
 A dynamic programme over (count before, count) pairs, so that "the same step again" can be cheap.
 """
@@ -57,16 +57,22 @@ def _miss(candidates: NDArray[np.int64], true: float) -> Vector:
 
 
 def best_counts(
-    true: Sequence[float], start: int, ease: float, *, closed: bool, last: int | None = None, first: int | None = None
+    true: Sequence[float],
+    start: int,
+    simplicity: float,
+    *,
+    closed: bool,
+    last: int | None = None,
+    first: int | None = None,
 ) -> tuple[int, ...]:
     """Whole counts near `true` (one per ring).
 
-    start: stitches of the first round, and the last one's of a closed piece. ease: 0 keeps to the
+    start: stitches of the first round, and the last one's of a closed piece. simplicity: 0 keeps to the
     shape, 1 to what is easy to work. last: stitches of the last round, where that has to fit another
     piece's. first: of the first round, where it goes on from other stitches. No round more than doubles or halves.
     """
     require(3 <= start <= 60, "A start has from 3 to 60 stitches.", field="start")
-    require(0 <= ease <= 1, "Ease lies between 0 and 1.", field="ease")
+    require(0 <= simplicity <= 1, "Simplicity lies between 0 and 1.", field="simplicity")
     true = _no_dip(true, start)
     most = max(2 * start, 2 * math.ceil(max(true)))
     options = [_candidates(t, start, most) for t in true]
@@ -74,9 +80,9 @@ def best_counts(
     if closed or last is not None:
         options[-1] = np.array([start if closed or last is None else last])
     options = _reachable(options, start)
-    found = _cheapest(options, true, start, ease)
+    found = _cheapest(options, true, start, simplicity)
     if found is None:
-        found = _cheapest(_wide(options, true, start, most), true, start, ease)
+        found = _cheapest(_wide(options, true, start, most), true, start, simplicity)
     require(
         found is not None and (last is None or found[-1] == last),
         "This shape narrows faster than rounds can: make it longer there, or smoother.",
@@ -87,13 +93,13 @@ def best_counts(
 
 
 def _cheapest(
-    options: list[NDArray[np.int64]], true: Sequence[float], start: int, ease: float
+    options: list[NDArray[np.int64]], true: Sequence[float], start: int, simplicity: float
 ) -> tuple[int, ...] | None:
     """The cheapest run through the options, None where no run keeps to legal rounds."""
     if any(not len(o) for o in options):
         return None
     rings = len(true)
-    weight = 0.02 + 24 * ease**3.5
+    weight = 0.02 + 24 * simplicity**3.5
     turn = 0.1 * weight
     best = np.zeros((1, 1))
     links: list[NDArray[np.int64]] = []

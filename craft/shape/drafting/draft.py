@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from typing import Any
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.errors import CraftError, require
+from craft.errors import require
 from craft.gauge import Gauge
 from craft.rounds.pattern import (
     Instruction,
@@ -30,7 +30,7 @@ from craft.shape.drafting.around import Laid, laid_rounds
 from craft.shape.drafting.counts import best_counts, evened
 from craft.shape.drafting.directions import STUFF_AS_IT_GROWS, closing
 from craft.shape.drafting.rings import Rings, rings_of
-from craft.shape.drafting.sewn import SewnThrough, sewn_from_json, written
+from craft.shape.drafting.sewn import MOST_SEWN, SewnThrough, written
 from craft.shape.drafting.shells import course_of
 from craft.shape.drafting.short_rows import Straightened, straightened, write_short_rows
 from craft.shape.drafting.split import SplitCourse, split_course, write_split
@@ -39,13 +39,17 @@ from craft.shape.target import Form, Shell, Solid, as_form
 
 Vector = NDArray[np.float64]
 
-EASE_PRESETS = (("true", 0.0), ("balanced", 0.5), ("easy", 0.85))
-"""Names of the presets with their ease."""
+SimplicityName = Literal["true", "balanced", "easy"]
+
+SIMPLICITY_PRESETS: tuple[tuple[SimplicityName, float], ...] = (("true", 0.0), ("balanced", 0.5), ("easy", 0.85))
+"""Names of the presets with their simplicity."""
+
+LEAST_START, MOST_START = 3, 60
 
 
 @dataclass(frozen=True, slots=True)
 class Recipe:
-    """How to draft: the shape, stitches to start with, ease 0 to 1, layout and start.
+    """How to draft: the shape, stitches to start with, simplicity 0 to 1, layout and start.
 
     redrawn: the surface to lay rounds on instead of the shape's own, so that it settles to the shape.
     threads: sewn through the filling, to keep a flat shape flat; a round shape takes none. split: a shape that
@@ -55,7 +59,7 @@ class Recipe:
 
     shape: Form | Solid
     start: int = 6
-    ease: float = 0.85
+    simplicity: float = 0.85
     shaping: Shaping = Shaping()
     start_kind: StartKind = StartKind.RING
     redrawn: Shell | None = None
@@ -65,9 +69,12 @@ class Recipe:
 
     def __post_init__(self) -> None:
         require(
-            isinstance(self.start, int) and 3 <= self.start <= 60, "A start has from 3 to 60 stitches.", field="start"
+            isinstance(self.start, int) and LEAST_START <= self.start <= MOST_START,
+            f"A start has from {LEAST_START} to {MOST_START} stitches.",
+            field="start",
         )
-        require(0 <= self.ease <= 1, "Ease lies between 0 and 1.", field="ease")
+        require(len(self.threads) <= MOST_SEWN, f"A piece takes up to {MOST_SEWN} threads.", field="threads")
+        require(0 <= self.simplicity <= 1, "Simplicity lies between 0 and 1.", field="simplicity")
 
     def scaled(self, factor: float) -> Recipe:
         """The same recipe for the form at another size."""
@@ -75,48 +82,10 @@ class Recipe:
         threads = tuple(t.scaled(factor) for t in self.threads)
         return replace(self, shape=self.form.scaled(factor), redrawn=redrawn, threads=threads)
 
-    def to_json(self) -> dict[str, Any]:
-        """Plain JSON values."""
-        return {
-            **self._shape(),
-            "start": self.start,
-            "ease": self.ease,
-            "stacked": self.shaping.stacked,
-            "first": self.shaping.first,
-            "decrease": self.shaping.decrease,
-            "start_kind": self.start_kind.value,
-            **({} if self.redrawn is None else {"redrawn": self.redrawn.to_json()}),
-            **({"threads": [t.to_json() for t in self.threads]} if self.threads else {}),
-            **({"split": True} if self.split else {}),
-            **({"short_rows": True} if self.short_rows else {}),
-        }
-
     @property
     def form(self) -> Form:
         """The shape as a form."""
         return as_form(self.shape)
-
-    def _shape(self) -> dict[str, Any]:
-        """A plain solid under its own name, as recipes always had it; any other shape as a form."""
-        if isinstance(self.form.base, Solid) and not self.form.modifiers:
-            return {"solid": self.form.base.to_json()}
-        return {"form": self.form.to_json()}
-
-    @classmethod
-    def from_json(cls, data: dict[str, Any]) -> Recipe:
-        """The recipe of plain JSON values; CraftError when they make none."""
-        try:
-            shaping = Shaping(data["stacked"], data["first"], data["decrease"])
-            form = Form(Solid.from_json(data["solid"])) if "solid" in data else Form.from_json(data["form"])
-            redrawn = Shell.from_json(data["redrawn"]) if data.get("redrawn") else None
-            start_kind, threads = StartKind(data["start_kind"]), sewn_from_json(data)
-            split, short_rows = bool(data.get("split")), bool(data.get("short_rows"))
-            how = data["start"], data["ease"], shaping, start_kind
-            return cls(form, *how, redrawn, threads, split, short_rows)
-        except CraftError:
-            raise
-        except (KeyError, TypeError, ValueError, AttributeError) as error:
-            raise CraftError(f"The recipe of the shape is damaged: {error}.", field="recipe") from None
 
 
 @dataclass(frozen=True, slots=True)
@@ -197,7 +166,7 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
     """Draft a part. CraftError says when the solid is too small or too large at this gauge."""
     laid_on = recipe.form if recipe.redrawn is None else Form(recipe.redrawn)
     if recipe.split and laid_on.outline is None:
-        divided = split_course(laid_on, gauge, recipe.start, recipe.ease, recipe.shaping)
+        divided = split_course(laid_on, gauge, recipe.start, recipe.simplicity, recipe.shaping)
         if divided is not None:
             return _split_draft(divided, recipe, gauge, name, make)
     if recipe.short_rows and (straight := straightened(recipe.form)) is not None:
@@ -208,7 +177,7 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
     closed = not recipe.form.open
     # An opening of a shell fits whatever was cut off there: both have what its length truly holds.
     last = 2 * round(true[-1] / 2) if course is not None and not closed else None
-    counts = best_counts(true, recipe.start, recipe.ease, closed=closed, last=last)
+    counts = best_counts(true, recipe.start, recipe.simplicity, closed=closed, last=last)
     if closed:
         counts = evened(counts, true, mirrored=recipe.form.mirrored_ends)
     if course is None:
@@ -255,5 +224,8 @@ def _bent_draft(straight: Straightened, recipe: Recipe, gauge: Gauge, name: str 
 
 
 def prices(recipe: Recipe, gauge: Gauge) -> tuple[tuple[str, float, Draft], ...]:
-    """Every ease preset with its draft, so that its price can be shown."""
-    return tuple((name, ease, draft(replace(recipe, ease=ease), gauge)) for name, ease in EASE_PRESETS)
+    """Every simplicity preset with its draft, so that its price can be shown."""
+    return tuple(
+        (name, simplicity, draft(replace(recipe, simplicity=simplicity), gauge))
+        for name, simplicity in SIMPLICITY_PRESETS
+    )

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -44,27 +43,20 @@ class SewnThrough:
         """The same thread of a piece at another size."""
         return replace(self, length_mm=self.length_mm * factor)
 
-    def to_json(self) -> list[float]:
-        """Both places and the length."""
+    def numbers(self) -> tuple[float, float, float, float, float]:
+        """Both places and the length, as they are kept: along, around, along, around, mm."""
         a, b = self.first, self.last
-        return [*(round(v, 4) for v in (a.along, a.around, b.along, b.around)), round(self.length_mm, 2)]
+        along, around, along_b, around_b = (round(v, 4) for v in (a.along, a.around, b.along, b.around))
+        return along, around, along_b, around_b, round(self.length_mm, 2)
 
     @classmethod
-    def from_json(cls, data: Sequence[float]) -> SewnThrough:
-        """The thread of plain JSON values; CraftError when they make none."""
+    def of(cls, data: Sequence[float]) -> SewnThrough:
+        """The thread of its numbers; CraftError when they make none."""
         try:
             a, around_a, b, around_b, length = (float(v) for v in data)
         except (TypeError, ValueError):
             raise CraftError("A thread sewn through is not complete.", field="threads") from None
         return cls(Spot(a, around_a), Spot(b, around_b), length)
-
-
-def sewn_from_json(data: Mapping[str, Any]) -> tuple[SewnThrough, ...]:
-    """The threads of a recipe's JSON; CraftError when there are too many or one is damaged."""
-    given = data.get("threads") or ()
-    require(isinstance(given, list | tuple), "Threads are a list.", field="threads")
-    require(len(given) <= MOST_SEWN, f"A piece takes up to {MOST_SEWN} threads.", field="threads")
-    return tuple(SewnThrough.from_json(one) for one in given)
 
 
 def spot_of(number: int, stitch: int, places: Sequence[Vector]) -> Spot:

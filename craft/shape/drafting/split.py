@@ -84,7 +84,7 @@ class SplitCourse:
     rings: Rings
 
 
-def split_course(form: Form, gauge: Gauge, start: int, ease: float, shaping: Shaping) -> SplitCourse | None:
+def split_course(form: Form, gauge: Gauge, start: int, simplicity: float, shaping: Shaping) -> SplitCourse | None:
     """Lay a trunk and its limbs on a closed form that divides once; None for one that does not divide.
 
     CraftError when a limb divides again, or when the limbs do not each have one arc of the trunk.
@@ -106,12 +106,12 @@ def split_course(form: Form, gauge: Gauge, start: int, ease: float, shaping: Sha
     true = [loop.length / w for loop in loops]
     symmetric = shell.mirrored_sides
     last = _shared_count(true[-1], len(arcs), symmetric=symmetric)
-    counts = best_counts(true, start, ease, closed=False, last=last)
+    counts = best_counts(true, start, simplicity, closed=False, last=last)
     grown = [growth(a, b, mirrored=symmetric) for a, b in itertools.pairwise(loops)]
     laid = laid_rounds(counts, grown, shaping, gauge.lean, mirrored=symmetric)
     taken = _stitches_of(arcs, laid.places[-1])
     made = [
-        _limb(loops[-1], arc, limbs[arc.limb], first, many, gauge, start, ease, shaping)
+        _limb(loops[-1], arc, limbs[arc.limb], first, many, gauge, start, simplicity, shaping)
         for arc, (first, many) in zip(arcs, taken, strict=True)
     ]
     length = np.array([loop.length for loop in loops])
@@ -226,7 +226,7 @@ def _limb(
     taken: int,
     gauge: Gauge,
     start: int,
-    ease: float,
+    simplicity: float,
     shaping: Shaping,
 ) -> Limb:
     """Rounds of a limb, from the arc of the trunk that it takes over to its closing."""
@@ -239,7 +239,7 @@ def _limb(
         nearest = int(np.argmin(np.linalg.norm(plain.points - loops[-1].points[0], axis=1)))
         loops.append(evenly(line, nearest / len(plain.points) * plain.length))
     true = [float(taken), *(loop.length / gauge.stitch_mm for loop in loops[1:])]
-    counts = best_counts(true, start, ease, closed=True, first=taken)
+    counts = best_counts(true, start, simplicity, closed=True, first=taken)
     grown = [growth(x, y, mirrored=False) for x, y in itertools.pairwise(loops)]
     laid = laid_rounds(counts, grown, shaping, gauge.lean, mirrored=False)
     return Limb(taken, first, counts[1:], laid.bodies)

@@ -3,16 +3,17 @@
 from craft.shape.target.box import Box
 from craft.shape.target.cut import CutPiece, cut
 from craft.shape.target.distance import distance_from, distance_from_pole
-from craft.shape.target.form import Form, as_form
+from craft.shape.target.form import BASES, Form, as_form
 from craft.shape.target.laplace import evened_between
 from craft.shape.target.modifiers import MODIFIERS, Knob, Modifier, ModifierKind
 from craft.shape.target.patches import Patch, PatchEdge, patches_of
-from craft.shape.target.shell import MOST_FACES, Shell, revolved
+from craft.shape.target.shell import MOST_FACES, PackedShell, Shell, revolved
 from craft.shape.target.solids import SOLIDS, Outline, Solid, SolidKind
 from craft.shape.target.stack import Stack
 from craft.shape.target.traced import Traced, smooth_half
 
 __all__ = [
+    "BASES",
     "MODIFIERS",
     "MOST_FACES",
     "SOLIDS",
@@ -23,6 +24,7 @@ __all__ = [
     "Modifier",
     "ModifierKind",
     "Outline",
+    "PackedShell",
     "Patch",
     "PatchEdge",
     "Shell",

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.errors import CraftError, require
+from craft.errors import require
 from craft.shape.target.shell import Shell
 
 Vector = NDArray[np.float64]
@@ -68,15 +66,3 @@ class Box:
         _, first, where = np.unique(grid, axis=0, return_index=True, return_inverse=True)
         x = x[first] * [self.width_mm, self.depth_mm, self.height_mm] + [0, 0, self.height_mm / 2]
         return Shell(x, where.ravel()[np.concatenate(faces)], int(np.argmin(np.linalg.norm(x, axis=1))))
-
-    def to_json(self) -> dict[str, Any]:
-        """Plain JSON values."""
-        return {"base": "box", "width_mm": self.width_mm, "depth_mm": self.depth_mm, "height_mm": self.height_mm}
-
-    @classmethod
-    def from_json(cls, data: Mapping[str, Any]) -> Box:
-        """The box of plain JSON values; CraftError when they make none."""
-        try:
-            return cls(data["width_mm"], data["depth_mm"], data["height_mm"])
-        except KeyError:
-            raise CraftError("The box is not complete.", field="form") from None

@@ -1,13 +1,12 @@
-"""A form: a base shape and what is done to it, with the one JSON form that recipes keep."""
+"""A form: a base shape and what is done to it."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
+from types import MappingProxyType
 
-from craft.errors import CraftError, require
+from craft.errors import require
 from craft.shape.target.box import Box
 from craft.shape.target.modifiers import Modifier
 from craft.shape.target.shell import Shell, revolved
@@ -16,6 +15,9 @@ from craft.shape.target.stack import Stack
 from craft.shape.target.traced import Traced
 
 MOST_MODIFIERS = 8
+
+BASES = MappingProxyType({"solid": Solid, "traced": Traced, "stack": Stack, "box": Box, "mesh": Shell})
+"""Every kind of base by its tag."""
 
 
 @dataclass(frozen=True)
@@ -72,28 +74,6 @@ class Form:
     def scaled(self, factor: float) -> Form:
         """The same form at another size."""
         return Form(self.base.scaled(factor), tuple(m.scaled(factor) for m in self.modifiers))
-
-    def to_json(self) -> dict[str, Any]:
-        """Plain JSON values."""
-        base = self.base.to_json()
-        if isinstance(self.base, Solid):
-            base = {"base": "solid", **base}
-        elif isinstance(self.base, Shell):
-            base = {"base": "mesh", **base}
-        return {**base, "modifiers": [m.to_json() for m in self.modifiers]}
-
-    @classmethod
-    def from_json(cls, data: Mapping[str, Any]) -> Form:
-        """The form of plain JSON values; CraftError when they make none."""
-        try:
-            kind = data["base"]
-            modifiers = tuple(Modifier.from_json(m) for m in data.get("modifiers") or ())
-        except (KeyError, TypeError, AttributeError):
-            raise CraftError("The shape is not complete.", field="form") from None
-        readers: dict[str, Any] = {"solid": Solid, "traced": Traced, "stack": Stack, "box": Box, "mesh": Shell}
-        if not isinstance(kind, str) or kind not in readers:
-            raise CraftError(f"No base of a shape is called {str(kind)[:40]!r}.", field="form")
-        return cls(readers[kind].from_json(data), modifiers)
 
 
 def as_form(shape: Form | Solid) -> Form:

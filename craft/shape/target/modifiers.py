@@ -9,12 +9,11 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.errors import CraftError, require
+from craft.errors import require
 
 Vector = NDArray[np.float64]
 
@@ -210,17 +209,3 @@ class Modifier:
             for n, v in self.values.items()
         }
         return Modifier(self.kind, larger)
-
-    def to_json(self) -> dict[str, Any]:
-        """Plain JSON values."""
-        return {"kind": self.kind, **self.values}
-
-    @classmethod
-    def from_json(cls, data: Mapping[str, Any]) -> Modifier:
-        """The modifier of plain JSON values; CraftError when they make none."""
-        try:
-            return cls(data["kind"], {k: float(v) for k, v in data.items() if k != "kind"})
-        except CraftError:
-            raise
-        except (KeyError, TypeError, ValueError, AttributeError) as error:
-            raise CraftError(f"The modifier is damaged: {error}.", field="modifiers") from None

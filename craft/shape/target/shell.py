@@ -5,10 +5,8 @@ from __future__ import annotations
 import base64
 import binascii
 import zlib
-from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -157,27 +155,34 @@ class Shell:
         x = self.x @ turn.T
         return Shell(x - [*x.mean(0)[:2], x[corner, 2]], self.faces, corner)
 
-    def to_json(self) -> dict[str, Any]:
-        """Plain JSON values; places to a thousandth of the largest size."""
+    def packed(self) -> PackedShell:
+        """The shell to be kept, places to a 32,000th of the farthest."""
         reach = float(np.abs(self.x).max()) or 1.0
-        packed = np.round(self.x / reach * 32_000).astype("<i2").tobytes()
-        return {
-            "reach_mm": round(reach, 4),
-            "corners": _text(packed),
-            "faces": _text(self.faces.astype("<u4").tobytes()),
-            "pole": self.pole,
-        }
+        corners = np.round(self.x / reach * _STEPS).astype("<i2").tobytes()
+        return PackedShell(round(reach, 4), _text(corners), _text(self.faces.astype("<u4").tobytes()), self.pole)
 
-    @classmethod
-    def from_json(cls, data: Mapping[str, Any]) -> Shell:
-        """The shell of plain JSON values; CraftError when they make none."""
+
+_STEPS = 32_000
+
+
+@dataclass(frozen=True, slots=True)
+class PackedShell:
+    """A shell as it is kept: its reach in mm, corners in 32,000ths of it and faces as packed text, and its pole."""
+
+    reach_mm: float
+    corners: str
+    faces: str
+    pole: int
+
+    def shell(self) -> Shell:
+        """The shell; CraftError where the packed texts make none."""
         try:
-            x = np.frombuffer(_bytes(data["corners"]), "<i2").reshape(-1, 3) * (float(data["reach_mm"]) / 32_000)
-            faces = np.frombuffer(_bytes(data["faces"]), "<u4").reshape(-1, 3).astype(np.int64)
-            return cls(x, faces, int(data["pole"]))
+            x = np.frombuffer(_bytes(self.corners), "<i2").reshape(-1, 3) * (self.reach_mm / _STEPS)
+            faces = np.frombuffer(_bytes(self.faces), "<u4").reshape(-1, 3).astype(np.int64)
+            return Shell(x, faces, self.pole)
         except CraftError:
             raise
-        except (KeyError, TypeError, ValueError, binascii.Error, zlib.error) as error:
+        except (ValueError, binascii.Error, zlib.error) as error:
             raise CraftError(f"The stored shape is damaged: {error}.", field="form") from None
 
 

@@ -9,7 +9,6 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from types import MappingProxyType
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -239,28 +238,3 @@ class Solid:
         """The same shape at another size."""
         opening = None if self.opening_mm is None else self.opening_mm * factor
         return Solid(self.kind, self.height_mm * factor, self.width_mm * factor, self.open, opening, self.point)
-
-    def to_json(self) -> dict[str, Any]:
-        """Plain JSON values."""
-        return {
-            "kind": self.kind,
-            "height_mm": self.height_mm,
-            "width_mm": self.width_mm,
-            "open": self.open,
-            "opening_mm": self.opening_mm,
-            "point": self.point,
-        }
-
-    @classmethod
-    def from_json(cls, data: Mapping[str, Any]) -> Solid:
-        """The solid of plain JSON values; CraftError when they make none."""
-        try:
-            return cls(
-                **{
-                    key: data[key]
-                    for key in ("kind", "height_mm", "width_mm", "open", "opening_mm", "point")
-                    if key in data
-                }
-            )
-        except TypeError as error:
-            raise CraftError(f"The solid is not complete: {error}.") from None

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
-from craft.errors import CraftError, require
+from craft.errors import require
 from craft.shape.target.solids import Outline, Solid
 
 _FINE = 1_200
@@ -63,20 +61,6 @@ class Stack:
     def scaled(self, factor: float) -> Stack:
         """The same stack at another size."""
         return Stack(tuple(s.scaled(factor) for s in self.solids), self.neck)
-
-    def to_json(self) -> dict[str, Any]:
-        """Plain JSON values."""
-        return {"base": "stack", "solids": [s.to_json() for s in self.solids], "neck": self.neck}
-
-    @classmethod
-    def from_json(cls, data: Mapping[str, Any]) -> Stack:
-        """The stack of plain JSON values; CraftError when they make none."""
-        try:
-            return cls(tuple(Solid.from_json(s) for s in data["solids"]), float(data.get("neck", 0.6)))
-        except CraftError:
-            raise
-        except (KeyError, TypeError, ValueError, AttributeError) as error:
-            raise CraftError(f"The stack is damaged: {error}.", field="form") from None
 
 
 def _height_above(outline: Outline, wide: float) -> float:

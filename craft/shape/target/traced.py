@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Mapping, Sequence
-from dataclasses import asdict, dataclass
-from typing import Any
+from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy.interpolate import CubicSpline
 
-from craft.errors import CraftError, require
+from craft.errors import require
 from craft.shape.target.shell import Shell, revolved
 from craft.shape.target.solids import SAMPLES, Outline
 
@@ -57,14 +56,6 @@ class Backing:
         require(self.number > 0, "A picture has a number from 1 on.", field="picture")
         require(0 < self.mm_per_px <= 100, "A pixel of the picture is up to 100 mm.", field="picture")
         require(abs(self.pole_x) <= 1e5 and abs(self.pole_y) <= 1e5, "The pole lies on the picture.", field="picture")
-
-    @classmethod
-    def from_json(cls, data: Mapping[str, Any] | None) -> Backing | None:
-        """The backing of plain JSON values, None without one."""
-        if not data:
-            return None
-        at = (float(data[name]) for name in ("mm_per_px", "pole_x", "pole_y"))
-        return cls(int(data["number"]), *at)
 
 
 @dataclass(frozen=True, slots=True)
@@ -164,27 +155,6 @@ class Traced:
             return tuple((r * factor, z * factor) for r, z in handles)
 
         return Traced(larger(self.front), larger(self.side), larger(self.axis), self.open, None, self.section)
-
-    def to_json(self) -> dict[str, Any]:
-        """Plain JSON values."""
-        lists = {name: [list(h) for h in getattr(self, name)] for name in ("front", "side", "axis")}
-        picture = None if self.picture is None else asdict(self.picture)
-        section = {"section": list(self.section)} if self.section else {}
-        return {"base": "traced", **lists, "open": self.open, "picture": picture, **section}
-
-    @classmethod
-    def from_json(cls, data: Mapping[str, Any]) -> Traced:
-        """The silhouette of plain JSON values; CraftError when they make none."""
-        try:
-            front, side, axis = (
-                tuple((float(a), float(b)) for a, b in data.get(name) or ()) for name in ("front", "side", "axis")
-            )
-            picture, section = Backing.from_json(data.get("picture")), tuple(data.get("section") or ())
-            return cls(front, side, axis, bool(data.get("open", False)), picture, section)
-        except CraftError:
-            raise
-        except (KeyError, TypeError, ValueError, AttributeError) as error:
-            raise CraftError(f"The outline is damaged: {error}.", field="form") from None
 
 
 def _handles(given: Sequence[Handle], name: str, *, least: int) -> tuple[Handle, ...]:

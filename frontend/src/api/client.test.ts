@@ -60,7 +60,7 @@ it("stored recipes come back as they were chosen", () => {
     ...recipeFor("egg"),
     height_mm: 44,
     start: 7,
-    ease: 0.5,
+    simplicity: 0.5,
   };
   const stored = { solid: { kind, height_mm, width_mm, open, opening_mm, point }, ...rest };
   expect(recipeFrom(stored)).toEqual({ kind, height_mm, width_mm, open, opening_mm, point, ...rest });

@@ -12,7 +12,7 @@ type Way = {
   end: "foot" | "top" | "pieces";
   cut_mm: number | null;
   start: number;
-  ease: number;
+  simplicity: number;
   name: "true" | "balanced" | "easy";
   rounds: number;
   stitches: number;
@@ -37,7 +37,7 @@ const HEADS = [
   "time (h)",
   "choose",
 ];
-const EASE = { true: "true", balanced: "balanced", easy: "easy" };
+const SIMPLICITY = { true: "true", balanced: "balanced", easy: "easy" };
 
 export function Compare({
   question,
@@ -65,7 +65,7 @@ export function Compare({
     onRecipe({
       ...recipe,
       start: way.start,
-      ease: way.ease,
+      simplicity: way.simplicity,
       ...(top ? { form: base as Form, modifiers: [], redrawn: null, threads: [] } : {}),
     });
     show(false);
@@ -97,7 +97,7 @@ export function Compare({
                   <tr key={`${way.end}${way.start}${way.name}`} className="border-t border-line">
                     <td className="px-1.5 py-1">{PLACES[way.end]}</td>
                     <td className="px-1.5">{way.start}</td>
-                    <td className="px-1.5">{EASE[way.name]}</td>
+                    <td className="px-1.5">{SIMPLICITY[way.name]}</td>
                     <td className="px-1.5">{rounded(way.error.rms_mm, 1)}</td>
                     <td className="px-1.5">{way.rounds}</td>
                     <td className="px-1.5">{way.different}</td>
@@ -108,7 +108,7 @@ export function Compare({
                       <Button
                         weight="quiet"
                         className="px-2 py-0.5 text-sm"
-                        aria-label={`Take: ${SAID[way.end]}, on ${way.start}, ${EASE[way.name]}`}
+                        aria-label={`Take: ${SAID[way.end]}, on ${way.start}, ${SIMPLICITY[way.name]}`}
                         onClick={() => take(way)}
                       >
                         Take

@@ -57,7 +57,7 @@ it("a box has three sizes, and keeps how to draft", () => {
   render(<BoxSizes form={FIRST_BOX} onForm={change} />);
   fireEvent.change(screen.getByLabelText("Depth (mm)"), { target: { value: "35" } });
   expect(change).toHaveBeenCalledWith({ ...FIRST_BOX, depth_mm: 35 });
-  expect(withBase({ ...recipeFor("egg"), ease: 0.5 }, "box")).toMatchObject({ form: FIRST_BOX, ease: 0.5 });
+  expect(withBase({ ...recipeFor("egg"), simplicity: 0.5 }, "box")).toMatchObject({ form: FIRST_BOX, simplicity: 0.5 });
 });
 
 describe("flat panels", () => {

@@ -8,25 +8,25 @@ const PRICE_NAMES = { true: "True to the shape", balanced: "Balanced", easy: "Ea
 export function Prices({
   shape,
   recipe,
-  onEase,
+  onSimplicity,
 }: {
   shape: Shape;
   recipe: Recipe;
-  onEase: (ease: number) => void;
+  onSimplicity: (simplicity: number) => void;
 }) {
   return (
-    <div role="radiogroup" aria-label="Ease" className="mb-2 grid grid-cols-3 gap-1.5">
+    <div role="radiogroup" aria-label="Simplicity" className="mb-2 grid grid-cols-3 gap-1.5">
       {shape.prices.map((p) => (
         <label
           key={p.name}
-          className={`flex cursor-pointer flex-col rounded-md border px-2 py-1 text-sm has-focus-visible:outline-2 has-focus-visible:outline-woad ${Math.abs(p.ease - recipe.ease) < 0.01 ? "border-woad bg-woad-ground" : "border-line hover:bg-sunk"}`}
+          className={`flex cursor-pointer flex-col rounded-md border px-2 py-1 text-sm has-focus-visible:outline-2 has-focus-visible:outline-woad ${Math.abs(p.simplicity - recipe.simplicity) < 0.01 ? "border-woad bg-woad-ground" : "border-line hover:bg-sunk"}`}
         >
           <input
             type="radio"
-            name="ease"
+            name="simplicity"
             className="sr-only"
-            checked={Math.abs(p.ease - recipe.ease) < 0.01}
-            onChange={() => onEase(p.ease)}
+            checked={Math.abs(p.simplicity - recipe.simplicity) < 0.01}
+            onChange={() => onSimplicity(p.simplicity)}
           />
           <span className="font-semibold">{PRICE_NAMES[p.name as keyof typeof PRICE_NAMES]}</span>
           <span>

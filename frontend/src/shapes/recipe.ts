@@ -60,7 +60,7 @@ export function recipeFor(kind: Kind): Recipe {
     split: false,
     short_rows: false,
     start: 0,
-    ease: 0.85,
+    simplicity: 0.85,
     stacked: false,
     first: false,
     decrease: "dec",
@@ -99,8 +99,8 @@ export function solidForm(kind: Kind, size: number): SolidForm {
 
 /** The same recipe on another base; how to draft it stays. */
 export function withBase(recipe: Recipe, base: Base, kind: Kind = "sphere"): Recipe {
-  const { ease, decrease, start_kind, stacked, first } = recipe;
-  const plain = { ...recipeFor(kind), ease, decrease, start_kind, stacked, first };
+  const { simplicity, decrease, start_kind, stacked, first } = recipe;
+  const plain = { ...recipeFor(kind), simplicity, decrease, start_kind, stacked, first };
   if (base === "traced") return { ...plain, form: FIRST_TRACE };
   if (base === "box") return { ...plain, form: FIRST_BOX };
   if (base === "stack") return { ...plain, form: FIRST_STACK };
@@ -117,7 +117,7 @@ export function recipeFrom(stored: Record<string, unknown> | null): Recipe | nul
   // A panel is worked in rows: it is no shape that rounds follow.
   if (!stored || stored.panel) return null;
   const how = Object.fromEntries(
-    ["start", "ease", "stacked", "first", "decrease", "start_kind"].map((k) => [k, stored[k]]),
+    ["start", "simplicity", "stacked", "first", "decrease", "start_kind"].map((k) => [k, stored[k]]),
   ) as Partial<Recipe>;
   const redrawn = (stored.redrawn as Record<string, unknown> | undefined) ?? null;
   const threads = (stored.threads as Thread[] | undefined) ?? [];

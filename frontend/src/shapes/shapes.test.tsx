@@ -76,7 +76,7 @@ describe("handles of a traced outline", () => {
 });
 
 describe("recipes", () => {
-  const how = { start: 6, ease: 0.5, stacked: false, first: false, decrease: "dec", start_kind: "ring" };
+  const how = { start: 6, simplicity: 0.5, stacked: false, first: false, decrease: "dec", start_kind: "ring" };
   it("read back every base with its modifiers", () => {
     const bend = { kind: "bend", degrees: 30 };
     const traced = recipeFrom({ form: { ...FIRST_TRACE, modifiers: [bend] }, ...how });
@@ -84,7 +84,7 @@ describe("recipes", () => {
     expect(traced?.modifiers).toEqual([bend]);
     const egg = { kind: "egg", height_mm: 90, width_mm: 70, open: false, opening_mm: null, point: 0.3 };
     const bent = recipeFrom({ form: { base: "solid", ...egg, modifiers: [bend] }, ...how });
-    expect(bent).toMatchObject({ ...egg, form: null, modifiers: [bend], ease: 0.5 });
+    expect(bent).toMatchObject({ ...egg, form: null, modifiers: [bend], simplicity: 0.5 });
     expect(recipeFrom({ solid: egg, ...how })).toMatchObject({ ...egg, form: null, modifiers: [] });
     expect(recipeFrom({ solid: egg, ...how, threads: [[0.5, 0, 0.5, 0.5, 40]] })?.threads).toHaveLength(1);
     expect(recipeFrom({ panel: "Front", form: { base: "box" } })).toBeNull();
@@ -94,12 +94,12 @@ describe("recipes", () => {
   it("keep how to draft on another base, and forget what was redrawn for the old shape", () => {
     const worked = {
       ...recipeFor("egg"),
-      ease: 0.5,
+      simplicity: 0.5,
       decrease: "invdec" as const,
       redrawn: { reach_mm: 1 },
       threads: [[0, 0, 1, 0, 9]] as Thread[],
     };
-    expect(withBase(worked, "stack")).toMatchObject({ form: FIRST_STACK, ease: 0.5, decrease: "invdec" });
+    expect(withBase(worked, "stack")).toMatchObject({ form: FIRST_STACK, simplicity: 0.5, decrease: "invdec" });
     expect(reshaped(worked, { width_mm: 50 })).toMatchObject({ width_mm: 50, redrawn: null, threads: [] });
     expect(meshAt({ base: "mesh", reach_mm: 50, corners: "", faces: "", pole: 0 }, 80, 100).reach_mm).toBe(
       40,

@@ -145,7 +145,7 @@ function DraftedRounds({
       {shape && error ? (
         <p className="mb-1 text-sm text-soft">These are still the rounds of the shape before.</p>
       ) : null}
-      {shape && <Prices shape={shape} recipe={recipe} onEase={(ease) => change({ ...recipe, ease })} />}
+      {shape && <Prices shape={shape} recipe={recipe} onSimplicity={(simplicity) => change({ ...recipe, simplicity })} />}
       {shape && <Compare question={bodyOf(question)} recipe={recipe} onRecipe={change} onCut={onCut} />}
       {shape && (
         <Ladder

@@ -1,0 +1,54 @@
+"""What a job of the bench answers: a settled part. Arrays are base64 of little-endian numbers."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ninja import Schema
+
+from craft.figure.settling import Measures
+from studio.wire import schema_of
+
+
+class MeasuresOut(schema_of(Measures)):  # type: ignore[misc]
+    """What a settled part measures."""
+
+
+class Settled(Schema):
+    """A settled part. Rounds are numbered as the ladder shows them.
+
+    scale: mm of one unit of the frames, which are places on the way to rest, x y z of every node (int16); the last
+    is at rest. stitches: the first nodes are those of stitches. below, beside (int32), triangles (uint32): nodes.
+    round (int16), place (uint16), kind (uint8, of kinds), colour (uint16, of colours) and stretch (int16, thousandths)
+    of every node. passes: what has to go in, and up to which round it does; null for what never does.
+    """
+
+    labels: list[str]
+    counts: list[int]
+    kinds: list[str]
+    colours: list[str]
+    scale: float
+    frames: list[str]
+    stitches: int
+    middles: int
+    closings: int
+    below: str
+    beside: str
+    triangles: str
+    round: str
+    place: str
+    kind: str
+    colour: str
+    stretch: str
+    measures: MeasuresOut
+    passes: list[tuple[str, str | None]]
+    stuffed: bool
+    converged: bool
+    steps: int
+
+
+class SettleAnswer(Schema):
+    """A part as it settles."""
+
+    job: Literal["settle"] = "settle"
+    settled: Settled
