@@ -84,7 +84,9 @@ def register(api: NinjaAPI) -> None:
     def _invalid(_: HttpRequest, error: RequestValidationError) -> HttpResponse:
         fields = _fields(error.errors)
         first = fields[0] if fields else {"field": "", "message": "The request could not be read."}
-        return problem(422, "invalid", f"{first['field']}: {first['message']}".lstrip(": "), errors=fields)
+        return problem(
+            422, "invalid", f"{first['field']}: {first['message']}".lstrip(": "), field=first["field"], errors=fields
+        )
 
     @api.exception_handler(DjangoValidationError)
     def _checked(_: HttpRequest, error: DjangoValidationError) -> HttpResponse:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from itertools import pairwise
 from typing import Any
 
 Context = Mapping[str, Any]
@@ -62,7 +63,7 @@ _SAID: dict[str, Callable[[Context], str]] = {
     "date_parsing": lambda c: "A day is written like 2026-10-02.",
     "date_type": lambda c: "A day is written like 2026-10-02.",
     "date_from_datetime_inexact": lambda c: "A day is written like 2026-10-02.",
-    "union_tag_invalid": lambda c: "Nobody knows this kind.",
+    "union_tag_invalid": lambda c: f"Nobody knows the kind {str(c['tag'])[:40]!r}; there are {c['expected_tags']}.",
     "union_tag_not_found": lambda c: "It does not say of which kind it is.",
 }
 
@@ -76,10 +77,29 @@ def sentence_of(error: Mapping[str, Any]) -> str:
     return said(context) if said else "It is not written as it should be."
 
 
+_OUTER = ("body", "payload", "query", "path", "form", "file")
+_TOLD_BY_KIND = ("recipe", "form", "modifiers")
+"""Fields that hold one of several kinds: what follows them is which kind was tried, and no field."""
+_KINDS = frozenset(
+    [
+        *("rounds", "panel"),
+        *("solid", "traced", "stack", "box", "mesh"),
+        *("bend", "taper", "flatten", "square", "belly", "brow", "ridge", "dent"),
+    ]
+)
+
+
 def field_of(error: Mapping[str, Any]) -> str:
     """Which value of what was sent is meant: 'steps.0.round'."""
-    outer = ("body", "payload", "query", "path", "form", "file")
-    return ".".join(str(p) for p in error["loc"] if p not in outer)
+    loc = list(error["loc"])
+    while loc and loc[0] in _OUTER:
+        loc.pop(0)
+    # A page of notes: its name, then `data`, then the field of the page.
+    if len(loc) > 2 and loc[1] == "data":
+        loc = loc[2:]
+    named = [(at, p) for at, p in enumerate(loc) if not isinstance(p, int)]
+    kinds = {at for (_, held), (at, p) in pairwise(named) if held in _TOLD_BY_KIND and p in _KINDS}
+    return ".".join(str(p) for at, p in enumerate(loc) if at not in kinds)
 
 
 def told(error: Mapping[str, Any]) -> str:

@@ -17,7 +17,7 @@ from pydantic import ConfigDict, create_model
 class Strict(Schema):
     """Fields that it does not have are refused, not dropped."""
 
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", validate_default=True)
 
 
 Instead = Mapping[Any, Any]
@@ -49,6 +49,8 @@ def schema_of(
 
 def _default(one: Field[Any]) -> Any:
     if one.default is not MISSING:
+        if isinstance(one.default, tuple):
+            return list(one.default)
         return asdict(one.default) if is_dataclass(one.default) and not isinstance(one.default, type) else one.default
     return ...
 

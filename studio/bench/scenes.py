@@ -86,12 +86,18 @@ def _array(text: str, kind: str) -> np.ndarray[Any, np.dtype[Any]]:
     return np.frombuffer(b64decode(text), kind)
 
 
+def _settled(job: Job) -> dict[str, Any]:
+    """The settled part that a job answered."""
+    settled: dict[str, Any] = json.loads(answer_of(job))["settled"]
+    return settled
+
+
 @lru_cache(maxsize=128)
 def _surface(job: int, used: str, shut: bool) -> Surface | None:
     """The surface of a job's answer. used: tells one answer of a job from a later one."""
     del used
     found = Job.objects.filter(pk=job, state=State.DONE).first()
-    return None if found is None else surface_of(json.loads(answer_of(found)), shut=shut)
+    return None if found is None else surface_of(_settled(found), shut=shut)
 
 
 @lru_cache(maxsize=64)
@@ -101,7 +107,7 @@ def _skin(job: int, used: str, name: str) -> Skin | None:
     found = Job.objects.filter(pk=job, state=State.DONE).first()
     if found is None:
         return None
-    answer = json.loads(answer_of(found))
+    answer = _settled(found)
     return Skin(
         name,
         _array(answer["frames"][-1], "<i2").reshape(-1, 3) * answer["scale"],

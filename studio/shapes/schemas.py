@@ -9,7 +9,7 @@ from pydantic import Field
 
 from studio.bench.schemas import ColourIn, GaugeIn, PreviewOut
 from studio.designs.manifest import TermsName
-from studio.designs.recipes import FlatRecipe, MeshForm, RoundsRecipe
+from studio.designs.recipes import FlatRecipe, MeshForm, ModifierName, RoundsRecipe
 from studio.yarns.schemas import YarnName
 
 
@@ -84,7 +84,7 @@ class KnobOut(Schema):
 class ModifierOut(Schema):
     """A kind of modifier, with its numbers."""
 
-    key: str
+    key: ModifierName
     title: str
     use: str
     knobs: list[KnobOut]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Sequence
 from typing import Any
 
 import pytest
@@ -82,3 +83,15 @@ def other(db: None) -> Studio:
 
 
 GAUGE = {"stitch_mm": 5.6, "round_mm": 5.15, "lean": 0.4, "spread": 0.12, "how": "as given", "firmness": 0.5}
+
+
+SIZES = ("height_mm", "width_mm", "open", "opening_mm", "point")
+
+
+def rounds(
+    form: dict[str, Any] | None = None, *, kind: str = "sphere", modifiers: Sequence[Any] = (), **how: Any
+) -> dict[str, Any]:
+    """A recipe of rounds for a form, or for a solid of that kind and size; how: whatever else it says."""
+    sizes = {"height_mm": 60, "width_mm": 60, **{name: how.pop(name) for name in SIZES if name in how}}
+    shape = {"base": "solid", "kind": kind, **sizes} if form is None else form
+    return {"kind": "rounds", "form": {**shape, "modifiers": [*modifiers]} if modifiers else shape, "start": 0, **how}

@@ -15,24 +15,34 @@ from typing import Any
 import pytest
 
 from studio.jobs import kinds
-from tests.studio.conftest import BALL, GAUGE, Studio
+from tests.studio.conftest import BALL, GAUGE, Studio, rounds
 
 GOLDEN = Path(__file__).parent.parent / "golden" / "answers.json"
 SHARE = 0.01
 """A measure that moves by more than this share has another value; less is the machine's rounding."""
 
-EGG = {"kind": "egg", "height_mm": 44, "width_mm": 36, "point": 0.3}
-TAIL = {"kind": "ellipsoid", "height_mm": 50, "width_mm": 34, "modifiers": [{"kind": "flatten", "depth": 30}]}
-BENT = {"kind": "capsule", "height_mm": 60, "width_mm": 28, "modifiers": [{"kind": "bend", "degrees": 60}]}
+EGG: dict[str, Any] = {"kind": "egg", "height_mm": 44, "width_mm": 36, "point": 0.3}
+TAIL: dict[str, Any] = {
+    "kind": "ellipsoid",
+    "height_mm": 50,
+    "width_mm": 34,
+    "modifiers": [{"kind": "flatten", "depth": 30}],
+}
+BENT: dict[str, Any] = {
+    "kind": "capsule",
+    "height_mm": 60,
+    "width_mm": 28,
+    "modifiers": [{"kind": "bend", "degrees": 60}],
+}
 BOX = {"form": {"base": "box", "width_mm": 50, "depth_mm": 40, "height_mm": 50}}
 
 QUESTIONS: dict[str, tuple[str, dict[str, Any]]] = {
     "settle": ("/bench/settle", {"text": BALL, "terms": "us", "gauge": GAUGE}),
-    "fit": ("/shapes/fit", {"recipe": BENT, "gauge": GAUGE, "terms": "us"}),
-    "compensate": ("/shapes/compensate", {"recipe": BENT, "gauge": GAUGE, "terms": "us"}),
-    "compare": ("/shapes/compare", {"recipe": EGG, "gauge": GAUGE, "terms": "us"}),
-    "flat": ("/shapes/flat", {"recipe": TAIL, "gauge": GAUGE, "terms": "us"}),
-    "sewn": ("/shapes/sewn", {"recipe": BOX, "gauge": GAUGE, "terms": "us"}),
+    "fit": ("/shapes/fit", {"recipe": rounds(**BENT), "gauge": GAUGE, "terms": "us"}),
+    "compensate": ("/shapes/compensate", {"recipe": rounds(**BENT), "gauge": GAUGE, "terms": "us"}),
+    "compare": ("/shapes/compare", {"recipe": rounds(**EGG), "gauge": GAUGE, "terms": "us"}),
+    "flat": ("/shapes/flat", {"recipe": rounds(**TAIL), "gauge": GAUGE, "terms": "us"}),
+    "sewn": ("/shapes/sewn", {"recipe": rounds(**BOX), "gauge": GAUGE, "terms": "us"}),
 }
 
 

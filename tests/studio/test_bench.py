@@ -9,7 +9,7 @@ import pytest
 
 from studio.bench.management.commands.export_openapi import description
 from studio.bench.management.commands.export_words import word_lists
-from tests.studio.conftest import BALL, GAUGE, Studio
+from tests.studio.conftest import BALL, GAUGE, Studio, rounds
 
 ROOT = Path(__file__).resolve().parents[2]
 QUESTION: dict[str, Any] = {
@@ -53,12 +53,12 @@ def test_colours_by_stitch(studio: Studio) -> None:
 
 
 def test_shapes_are_drafted_while_dragging(studio: Studio) -> None:
-    got = studio.ask("POST", "/shapes/draft", {"recipe": BALL_50, "gauge": GAUGE, "terms": "uk", "number": 3})
+    got = studio.ask("POST", "/shapes/draft", {"recipe": rounds(**BALL_50), "gauge": GAUGE, "terms": "uk", "number": 3})
     assert "6 dc in ring" in got["text"]
     assert got["preview"]["sound"]
     assert [p["name"] for p in got["prices"]] == ["true", "balanced", "easy"]
     assert max(r for r, _ in got["outline"]) == pytest.approx(25, abs=0.1)
-    assert got["recipe"]["solid"]["kind"] == "sphere"
+    assert got["recipe"]["form"]["kind"] == "sphere"
 
 
 @pytest.mark.parametrize(
@@ -73,7 +73,7 @@ def test_shapes_are_drafted_while_dragging(studio: Studio) -> None:
     ],
 )
 def test_shapes_that_cannot_be_say_why(studio: Studio, change: dict[str, Any], words: str) -> None:
-    body = {"recipe": {**BALL_50, **change}, "gauge": GAUGE, "terms": "us"}
+    body = {"recipe": rounds(**BALL_50 | change), "gauge": GAUGE, "terms": "us"}
     assert words in studio.ask("POST", "/shapes/draft", body, 422)["detail"].lower()
 
 

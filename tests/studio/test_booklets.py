@@ -25,7 +25,7 @@ def design(studio: Studio) -> dict[str, Any]:
         ("brief", {"audience": "under-three", "intro": "A moth in a nightcap.", "height_mm": 50}),
         ("booklet", {"version": "2.1", "count_table": True, "credits": "By Fern.", "changes": "2.1: rounder"}),
     ):
-        made = studio.ask("PUT", f"{path}/{page}", {"base": made["revision"], "data": data})
+        made = studio.ask("PUT", path, {"page": page, "base": made["revision"], "data": data})
     return made
 
 

@@ -10,7 +10,7 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
-from tests.studio.conftest import BALL, GAUGE, Studio
+from tests.studio.conftest import BALL, GAUGE, Studio, rounds
 
 FOLDABLE = "R1: 6 sc in ring [6]\nR2: sc around [6]\nR3: sc around [6]\nR4: dec x 3 [3]\nClose.\n"
 TRACED = {"base": "traced", "front": [[0, 0], [20, 20], [15, 60]], "side": [[0, 0], [20, 20], [0, 60]], "open": True}
@@ -44,7 +44,7 @@ def post(client: Client, path: str, body: str | bytes) -> Any:
 
 
 def shape(**recipe: Any) -> str:
-    return json.dumps({"recipe": recipe, "gauge": GAUGE, "terms": "us"})
+    return json.dumps({"recipe": rounds(**recipe), "gauge": GAUGE, "terms": "us"})
 
 
 @pytest.mark.parametrize(
@@ -106,7 +106,7 @@ def test_gauges_so_small_that_nothing_can_be_drawn(studio: Studio, client: Clien
     got = client.generic(
         "PUT",
         f"/api/designs/{made['id']}/pages",
-        {"page": "gauge", **json.dumps(page)},
+        json.dumps({"page": "gauge", **page}),
         content_type="application/json",
     )
     refused(got, 422)

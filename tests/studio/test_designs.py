@@ -14,7 +14,7 @@ from studio.accounts.actions import sign_up
 from studio.designs.models import Design, Draft, PartVersion, Revision
 from studio.designs.texts import save_draft
 from studio.errors import Refusal
-from tests.studio.conftest import BALL, Studio
+from tests.studio.conftest import BALL, Studio, rounds
 
 
 def stops(design: dict[str, Any]) -> dict[str, str]:
@@ -99,16 +99,16 @@ def test_the_same_text_twice_is_no_conflict(studio: Studio) -> None:
 
 def test_pages_refuse_what_was_filled_in_on_an_older_state(studio: Studio) -> None:
     made = studio.design()
-    path = f"/designs/{made['id']}/pages/brief"
-    first = studio.ask("PUT", path, {"base": 1, "data": {"intro": "first", "audience": "display"}})
+    path = f"/designs/{made['id']}/pages"
+    first = studio.ask("PUT", path, {"page": "brief", "base": 1, "data": {"intro": "first", "audience": "display"}})
     assert first["brief"]["audience"] == "display"
-    refused = studio.ask("PUT", path, {"base": 1, "data": {"intro": "second"}}, 409)
+    refused = studio.ask("PUT", path, {"page": "brief", "base": 1, "data": {"intro": "second"}}, 409)
     assert refused["theirs"]["intro"] == "first"
     other_page = studio.ask(
         "PUT", f"/designs/{made['id']}/pages", {"page": "proving", "base": 1, "data": {"blockers": "none"}}
     )
     assert other_page["proving"]["blockers"] == "none", "another page may be older"
-    studio.ask("PUT", path, {"base": refused["revision"], "data": {"intro": "second"}})
+    studio.ask("PUT", path, {"page": "brief", "base": refused["revision"], "data": {"intro": "second"}})
 
 
 @pytest.mark.parametrize(
@@ -146,15 +146,7 @@ def test_a_copy_knows_its_origin_and_stands_alone(studio: Studio) -> None:
 
 
 def test_a_hand_edit_ends_the_shapes_authority(studio: Studio) -> None:
-    recipe = {
-        "solid": {"kind": "sphere", "height_mm": 50, "width_mm": 50},
-        "start": 6,
-        "simplicity": 0.85,
-        "stacked": False,
-        "first": False,
-        "decrease": "dec",
-        "start_kind": "ring",
-    }
+    recipe = rounds(height_mm=50, width_mm=50, start=6)
     made, key = studio.with_part(recipe=recipe)
     assert made["parts"][0]["authoritative"]
     path = f"/designs/{made['id']}/parts/{key}"

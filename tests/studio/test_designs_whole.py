@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 
 from craft.design.stored import read_design
-from tests.studio.conftest import BALL, Studio
+from tests.studio.conftest import BALL, Studio, rounds
 from tests.studio.test_yarns_and_sizes import MOSS, TALLER, gauged
 
 EVERYDAY = ["12.8 cm", "Ear (left)", "No. 2", "Ухо", "みみ", "أذن", "Cap & stalk", "Zoë’s hat"]
@@ -62,7 +62,7 @@ def test_several_parts_are_one_revision_and_one_undo(studio: Studio) -> None:
     made = studio.design()
     path = f"/designs/{made['id']}"
     recipe = studio.ask(
-        "POST", "/shapes/draft", {"recipe": {"kind": "sphere", "height_mm": 40, "width_mm": 40}, "terms": "us",
+        "POST", "/shapes/draft", {"recipe": rounds(height_mm=40, width_mm=40), "terms": "us",
                                   "gauge": {"stitch_mm": 5, "round_mm": 4.6}},
     )  # fmt: skip
     parts = [

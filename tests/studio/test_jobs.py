@@ -52,7 +52,7 @@ def array(text: str, kind: str) -> np.ndarray:
 def test_a_part_is_settled_and_found_again(studio: Studio) -> None:
     job = studio.ask("POST", "/bench/settle", QUESTION)
     assert job["state"] == "done"
-    got = studio.ask("GET", f"/jobs/{job['id']}/answer")
+    got = studio.ask("GET", f"/jobs/{job['id']}/answer")["settled"]
     assert got["converged"]
     assert got["labels"] == [f"R{n}" for n in range(1, 9)]
     assert got["measures"]["width_mm"] == pytest.approx(18 * GAUGE["stitch_mm"] / np.pi, rel=0.1)
@@ -186,4 +186,4 @@ def test_answers_are_json(studio: Studio) -> None:
     job = studio.ask("POST", "/bench/settle", QUESTION)
     raw = studio.raw("GET", f"/jobs/{job['id']}/answer")
     assert raw["Content-Type"] == "application/json"
-    assert json.loads(raw.content)["kinds"][0] == "sc"
+    assert json.loads(raw.content)["settled"]["kinds"][0] == "sc"

@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from tests.studio.conftest import Studio
+from tests.studio.conftest import Studio, rounds
 
 MOSS = {"name": "Moss", "colour": "#77834b", "weight": 3, "wraps": 13, "skein_m": 125, "skein_g": 50}
 PLUSH = {
@@ -67,23 +67,9 @@ def test_a_sample_gives_gauge_and_lean(studio: Studio, other: Studio) -> None:
 
 
 def gauged(studio: Studio) -> dict[str, Any]:
-    recipe = {
-        "solid": {"kind": "sphere", "height_mm": 50, "width_mm": 50},
-        "start": 6,
-        "simplicity": 0.85,
-        "stacked": False,
-        "first": False,
-        "decrease": "dec",
-        "start_kind": "ring",
-    }
+    recipe = rounds(height_mm=50, width_mm=50, start=6)
     text = studio.ask(
-        "POST",
-        "/shapes/draft",
-        {
-            "recipe": {"kind": "sphere", "height_mm": 50, "width_mm": 50},
-            "terms": "us",
-            "gauge": {"stitch_mm": 5.0, "round_mm": 4.6},
-        },
+        "POST", "/shapes/draft", {"recipe": recipe, "terms": "us", "gauge": {"stitch_mm": 5.0, "round_mm": 4.6}}
     )["text"]
     made, _ = studio.with_part(text, recipe=recipe)
     page = {"yarns": [MOSS], "hook_mm": 3, "source": "own", "stitch_mm": 5.0, "round_mm": 4.6}
@@ -119,8 +105,13 @@ def test_sizes_that_cannot_be_say_why_in_their_column(studio: Studio) -> None:
 
 
 def test_a_bent_part_is_made_larger_from_its_form(studio: Studio) -> None:
-    recipe = {"kind": "capsule", "height_mm": 80, "width_mm": 36, "modifiers": [{"kind": "bend", "degrees": 60}]}
-    asked = {"recipe": recipe, "gauge": {"stitch_mm": 5.6, "round_mm": 5.15}, "terms": "us"}
+    recipe: dict[str, Any] = {
+        "kind": "capsule",
+        "height_mm": 80,
+        "width_mm": 36,
+        "modifiers": [{"kind": "bend", "degrees": 60}],
+    }
+    asked = {"recipe": rounds(**recipe), "gauge": {"stitch_mm": 5.6, "round_mm": 5.15}, "terms": "us"}
     drafted = studio.ask("POST", "/shapes/draft", asked)
     made, _ = studio.with_part(drafted["text"], recipe=drafted["recipe"])
     tall = {**TALLER, "height_mm": 130}
@@ -137,7 +128,7 @@ def test_a_bent_part_is_made_larger_from_its_form(studio: Studio) -> None:
 
 def test_flat_panels_are_made_larger_from_their_box(studio: Studio) -> None:
     box = {"form": {"base": "box", "width_mm": 60, "depth_mm": 50, "height_mm": 70}}
-    asked = {"recipe": box, "gauge": {"stitch_mm": 5.6, "round_mm": 5.15}, "terms": "us"}
+    asked = {"recipe": rounds(**box), "gauge": {"stitch_mm": 5.6, "round_mm": 5.15}, "terms": "us"}
     made = studio.design("Crate")
     for part in studio.ask("POST", "/shapes/panels", asked)["parts"]:
         wanted = {name: part[name] for name in ("name", "make", "text", "recipe")}
@@ -164,7 +155,7 @@ def test_a_size_becomes_a_design(studio: Studio) -> None:
     assert tall["origin"]["id"] == made["id"]
     assert tall["brief"]["height_mm"] == 90
     assert tall["parts"][0]["authoritative"]
-    assert tall["parts"][0]["recipe"]["solid"]["width_mm"] == pytest.approx(50 * 90 / 50, rel=0.1)
+    assert tall["parts"][0]["recipe"]["form"]["width_mm"] == pytest.approx(50 * 90 / 50, rel=0.1)
     plush = studio.ask("POST", f"/designs/{made['id']}/sizes/plush1/make", status=201)
     assert plush["parts"][0]["counts"] == made["parts"][0]["counts"]
     assert plush["gauge"]["hook_mm"] == 6

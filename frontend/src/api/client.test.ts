@@ -1,5 +1,4 @@
 import { describe, expect, it } from "vitest";
-import { recipeFor, recipeFrom } from "../shapes/recipe";
 import { isTyping } from "../ui/keys";
 import { moved } from "../ui/moved";
 import { answer, cookie, Refused, sentence } from "./client";
@@ -53,19 +52,6 @@ it("moves steps within the list only", () => {
   expect(moved([1, 2, 3], 0, 1)).toEqual([2, 1, 3]);
   expect(moved([1, 2, 3], 0, -1)).toEqual([1, 2, 3]);
   expect(moved([1, 2, 3], 2, 3)).toEqual([1, 2, 3]);
-});
-
-it("stored recipes come back as they were chosen", () => {
-  const { kind, height_mm, width_mm, open, opening_mm, point, ...rest } = {
-    ...recipeFor("egg"),
-    height_mm: 44,
-    start: 7,
-    simplicity: 0.5,
-  };
-  const stored = { solid: { kind, height_mm, width_mm, open, opening_mm, point }, ...rest };
-  expect(recipeFrom(stored)).toEqual({ kind, height_mm, width_mm, open, opening_mm, point, ...rest });
-  expect(recipeFrom(null)).toBeNull();
-  expect(recipeFrom({ solid: 5 })).toBeNull();
 });
 
 it("knows where typing goes", () => {

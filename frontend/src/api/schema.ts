@@ -544,7 +544,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/pages/{page}": {
+    "/api/designs/{design_id}/pages": {
         parameters: {
             query?: never;
             header?: never;
@@ -929,9 +929,9 @@ export interface paths {
         };
         /**
          * Answer
-         * @description The answer of a job that is done, as JSON.
+         * @description The answer of a job that is done.
          */
-        get: operations["studio_jobs_api_answer"];
+        get: operations["studio_answers_answer"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1441,6 +1441,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Aim
+         * @description A target's surface, laid onto what has settled: corners x y z (int16, of `scale` mm) and triangles (uint32).
+         */
+        Aim: {
+            /** Scale */
+            scale: number;
+            /** Triangles */
+            triangles: string;
+            /** X */
+            x: string;
+        };
+        /**
          * AssemblyPage
          * @description Steps in order, the eyes and the face. posture: in which the finished size is said.
          */
@@ -1542,6 +1554,20 @@ export interface components {
             wide?: number | null;
         };
         /**
+         * Backing
+         * @description A picture behind an outline: its number in the studio, mm a pixel, and the pixel at which the pole lies.
+         */
+        Backing: {
+            /** Mm Per Px */
+            mm_per_px: number;
+            /** Number */
+            number: number;
+            /** Pole X */
+            pole_x: number;
+            /** Pole Y */
+            pole_y: number;
+        };
+        /**
          * BalanceOut
          * @description How the figure stands.
          */
@@ -1577,10 +1603,44 @@ export interface components {
         BeginIn: {
             /** Corner */
             corner: number;
-            /** Form */
-            form: {
-                [key: string]: unknown;
-            };
+            form: components["schemas"]["MeshForm"];
+        };
+        /**
+         * BellyModifier
+         * @description For a round front.
+         */
+        BellyModifier: {
+            /**
+             * Amount
+             * @default 10
+             */
+            amount?: number;
+            /**
+             * At
+             * @default 35
+             */
+            at?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "belly";
+        };
+        /**
+         * BendModifier
+         * @description For trunks, tails, moons.
+         */
+        BendModifier: {
+            /**
+             * Degrees
+             * @default 45
+             */
+            degrees?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bend";
         };
         /**
          * BookletOut
@@ -1647,6 +1707,28 @@ export interface components {
             version?: string;
         };
         /**
+         * BoxForm
+         * @description A box, and what is done to it.
+         */
+        BoxForm: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            base: "box";
+            /** Depth Mm */
+            depth_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Modifiers
+             * @default []
+             */
+            modifiers?: (components["schemas"]["BendModifier"] | components["schemas"]["TaperModifier"] | components["schemas"]["FlattenModifier"] | components["schemas"]["SquareoffModifier"] | components["schemas"]["BellyModifier"] | components["schemas"]["BrowModifier"] | components["schemas"]["RidgeModifier"] | components["schemas"]["DentModifier"])[];
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * BriefPage
          * @description What is to be made, for whom, and what it should look like.
          */
@@ -1680,6 +1762,27 @@ export interface components {
              * @default []
              */
             pictures?: number[];
+        };
+        /**
+         * BrowModifier
+         * @description For a forehead, a beak's root.
+         */
+        BrowModifier: {
+            /**
+             * Amount
+             * @default 6
+             */
+            amount?: number;
+            /**
+             * At
+             * @default 70
+             */
+            at?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "brow";
         };
         /**
          * CentreOut
@@ -1760,13 +1863,70 @@ export interface components {
             name: string;
         };
         /**
+         * CompareAnswer
+         * @description Ways to work a shape, nearest first. top: the shape upside down, for those that begin at its far end.
+         */
+        CompareAnswer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "compare";
+            /** Top */
+            top: (components["schemas"]["SolidForm"] | components["schemas"]["TracedForm"] | components["schemas"]["StackForm"] | components["schemas"]["BoxForm"] | components["schemas"]["MeshForm"]) | null;
+            /** Ways */
+            ways: components["schemas"]["Way"][];
+        };
+        /**
+         * CompensateAnswer
+         * @description A shape redrawn, and how far it settles off its target before and after so many turns.
+         */
+        CompensateAnswer: {
+            after: components["schemas"]["ShapeErrorOut"];
+            before: components["schemas"]["ShapeErrorOut"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "compensate";
+            recipe: components["schemas"]["RoundsRecipe"];
+            /** Turns */
+            turns: number;
+        };
+        /**
          * CutIn
          * @description A shape to be cut at a height in mm above its start.
          */
         CutIn: {
             /** Height Mm */
             height_mm: number;
-            recipe: components["schemas"]["RecipeIn"];
+            recipe: components["schemas"]["RoundsRecipe"];
+        };
+        /**
+         * DentModifier
+         * @description For eye hollows, a waist.
+         */
+        DentModifier: {
+            /**
+             * Amount
+             * @default 6
+             */
+            amount?: number;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle?: number;
+            /**
+             * At
+             * @default 60
+             */
+            at?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dent";
         };
         /**
          * DesignOut
@@ -2087,6 +2247,95 @@ export interface components {
             /** Rounds */
             rounds: components["schemas"]["RoundOut"][];
         };
+        /** Filled[Literal['assembly'], AssemblyPage] */
+        Filled_Literal__assembly___AssemblyPage_: {
+            /** Base */
+            base: number;
+            data: components["schemas"]["AssemblyPage"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            page: "assembly";
+        };
+        /** Filled[Literal['booklet'], BookletPage] */
+        Filled_Literal__booklet___BookletPage_: {
+            /** Base */
+            base: number;
+            data: components["schemas"]["BookletPage"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            page: "booklet";
+        };
+        /** Filled[Literal['brief'], BriefPage] */
+        Filled_Literal__brief___BriefPage_: {
+            /** Base */
+            base: number;
+            data: components["schemas"]["BriefPage"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            page: "brief";
+        };
+        /** Filled[Literal['gauge'], GaugePage] */
+        Filled_Literal__gauge___GaugePage_: {
+            /** Base */
+            base: number;
+            data: components["schemas"]["GaugePage"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            page: "gauge";
+        };
+        /** Filled[Literal['proving'], ProvingPage] */
+        Filled_Literal__proving___ProvingPage_: {
+            /** Base */
+            base: number;
+            data: components["schemas"]["ProvingPage"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            page: "proving";
+        };
+        /** Filled[Literal['sizes'], SizesPage] */
+        Filled_Literal__sizes___SizesPage_: {
+            /** Base */
+            base: number;
+            data: components["schemas"]["SizesPage"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            page: "sizes";
+        };
+        /**
+         * FitAnswer
+         * @description A drafted shape as it settles.
+         */
+        FitAnswer: {
+            fitted: components["schemas"]["Fitted"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "fit";
+        };
+        /**
+         * Fitted
+         * @description A settled shape on its target. off: how far outside it every node lies, in hundredths of a mm (int16).
+         */
+        Fitted: {
+            aim: components["schemas"]["Aim"];
+            error: components["schemas"]["ShapeErrorOut"];
+            /** Off */
+            off: string;
+            settled: components["schemas"]["Settled"];
+        };
         /**
          * FixOut
          * @description Text to put in place of a run (code points).
@@ -2100,6 +2349,61 @@ export interface components {
             start: number;
             /** Text */
             text: string;
+        };
+        /**
+         * FlatAnswer
+         * @description What keeps a shape flat when it is stuffed.
+         */
+        FlatAnswer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "flat";
+            /** Ways */
+            ways: components["schemas"]["Remedy"][];
+        };
+        /**
+         * FlatRecipe
+         * @description How a part was drafted as a flat panel.
+         */
+        FlatRecipe: {
+            /** Form */
+            form: components["schemas"]["SolidForm"] | components["schemas"]["TracedForm"] | components["schemas"]["StackForm"] | components["schemas"]["BoxForm"] | components["schemas"]["MeshForm"];
+            /**
+             * Format
+             * @default 2
+             * @constant
+             */
+            format?: 2;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "panel";
+            /** Panel */
+            panel: string;
+            /**
+             * Seams
+             * @default false
+             */
+            seams?: boolean;
+        };
+        /**
+         * FlattenModifier
+         * @description For flat bodies, tails.
+         */
+        FlattenModifier: {
+            /**
+             * Depth
+             * @default 60
+             */
+            depth?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flatten";
         };
         /**
          * FoundPartOut
@@ -2354,16 +2658,57 @@ export interface components {
             username: string;
         };
         /**
+         * MeasuresOut
+         * @description What a settled part measures.
+         */
+        MeasuresOut: {
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Fill G */
+            fill_g: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Rounds */
+            rounds: components["schemas"]["RoundMeasure"][];
+            /** Volume Ml */
+            volume_ml: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * MeshForm
+         * @description A mesh, and what is done to it.
+         */
+        MeshForm: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            base: "mesh";
+            /** Corners */
+            corners: string;
+            /** Faces */
+            faces: string;
+            /**
+             * Modifiers
+             * @default []
+             */
+            modifiers?: (components["schemas"]["BendModifier"] | components["schemas"]["TaperModifier"] | components["schemas"]["FlattenModifier"] | components["schemas"]["SquareoffModifier"] | components["schemas"]["BellyModifier"] | components["schemas"]["BrowModifier"] | components["schemas"]["RidgeModifier"] | components["schemas"]["DentModifier"])[];
+            /** Pole */
+            pole: number;
+            /** Reach Mm */
+            reach_mm: number;
+        };
+        /**
          * MeshOut
          * @description A mesh that was read: its form, its size, and what was done to it.
          */
         MeshOut: {
             /** Faces */
             faces: number;
-            /** Form */
-            form: {
-                [key: string]: unknown;
-            };
+            form: components["schemas"]["MeshForm"];
             /** Notes */
             notes: string[];
             /** Size Mm */
@@ -2378,8 +2723,11 @@ export interface components {
          * @description A kind of modifier, with its numbers.
          */
         ModifierOut: {
-            /** Key */
-            key: string;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "bend" | "taper" | "flatten" | "square" | "belly" | "brow" | "ridge" | "dent";
             /** Knobs */
             knobs: components["schemas"]["KnobOut"][];
             /** Title */
@@ -2431,9 +2779,7 @@ export interface components {
             /** Name */
             name: string;
             /** Recipe */
-            recipe?: {
-                [key: string]: unknown;
-            } | null;
+            recipe?: (components["schemas"]["RoundsRecipe"] | components["schemas"]["FlatRecipe"]) | null;
             /**
              * Text
              * @default
@@ -2491,16 +2837,18 @@ export interface components {
             text: string;
         };
         /**
-         * PageIn
-         * @description A page of notes; `base` is the revision it was filled in on.
+         * PackedShell
+         * @description A shell as it is kept: its reach in mm, corners in 32,000ths of it and faces as packed text, and its pole.
          */
-        PageIn: {
-            /** Base */
-            base: number;
-            /** Data */
-            data: {
-                [key: string]: unknown;
-            };
+        PackedShell: {
+            /** Corners */
+            corners: string;
+            /** Faces */
+            faces: string;
+            /** Pole */
+            pole: number;
+            /** Reach Mm */
+            reach_mm: number;
         };
         /**
          * PanelOut
@@ -2528,10 +2876,7 @@ export interface components {
             make: number;
             /** Name */
             name: string;
-            /** Recipe */
-            recipe: {
-                [key: string]: unknown;
-            };
+            recipe: components["schemas"]["FlatRecipe"];
             /** Rows */
             rows: number;
             /** Stitches */
@@ -2587,9 +2932,7 @@ export interface components {
             /** Name */
             name: string;
             /** Recipe */
-            recipe: {
-                [key: string]: unknown;
-            } | null;
+            recipe: (components["schemas"]["RoundsRecipe"] | components["schemas"]["FlatRecipe"]) | null;
             /** Text */
             text: string;
             /** Version */
@@ -2603,9 +2946,7 @@ export interface components {
             /** Label */
             label?: string | null;
             /** Recipe */
-            recipe?: {
-                [key: string]: unknown;
-            } | null;
+            recipe?: (components["schemas"]["RoundsRecipe"] | components["schemas"]["FlatRecipe"]) | null;
             /** Text */
             text: string;
         };
@@ -2640,10 +2981,7 @@ export interface components {
         PieceOut: {
             /** Above */
             above: boolean;
-            /** Form */
-            form: {
-                [key: string]: unknown;
-            };
+            form: components["schemas"]["MeshForm"];
             /** Open */
             open: boolean;
             /** Size Mm */
@@ -2754,14 +3092,14 @@ export interface components {
         PriceOut: {
             /** Different */
             different: number;
-            /** Ease */
-            ease: number;
             /** Name */
             name: string;
             /** Off Mm */
             off_mm: number;
             /** Rounds */
             rounds: number;
+            /** Simplicity */
+            simplicity: number;
             /** Stitches */
             stitches: number;
         };
@@ -2834,111 +3172,21 @@ export interface components {
             understood: string;
         };
         /**
-         * RecipeIn
-         * @description A shape and how to draft it.
-         *
-         *     form: a traced outline, a stack or a mesh instead of the solid; modifiers are done on either (both as in
-         *     docs/file-format.md). start: 0 lets the shape choose. redrawn: the surface that compensation found.
-         *     threads: sewn through, each from (along, around) to (along, around), and its length in mm.
-         *     split: a shape that divides is worked in one piece. short_rows: a bend is worked with them.
+         * Remedy
+         * @description Threads and less filling, and how far a shape settles off its target with them.
          */
-        RecipeIn: {
-            /**
-             * Decrease
-             * @default dec
-             * @enum {string}
-             */
-            decrease?: "dec" | "invdec";
-            /**
-             * Ease
-             * @default 0.85
-             */
-            ease?: number;
-            /**
-             * First
-             * @default false
-             */
-            first?: boolean;
-            /** Form */
-            form?: {
-                [key: string]: unknown;
-            } | null;
-            /**
-             * Height Mm
-             * @default 60
-             */
-            height_mm?: number;
-            /**
-             * Kind
-             * @default sphere
-             * @enum {string}
-             */
-            kind?: "sphere" | "ellipsoid" | "egg" | "drop" | "cone" | "dome" | "capsule" | "cylinder";
-            /**
-             * Modifiers
-             * @default []
-             */
-            modifiers?: {
-                [key: string]: unknown;
-            }[];
-            /**
-             * Open
-             * @default false
-             */
-            open?: boolean;
-            /** Opening Mm */
-            opening_mm?: number | null;
-            /**
-             * Point
-             * @default 0.2
-             */
-            point?: number;
-            /** Redrawn */
-            redrawn?: {
-                [key: string]: unknown;
-            } | null;
-            /**
-             * Short Rows
-             * @default false
-             */
-            short_rows?: boolean;
-            /**
-             * Split
-             * @default false
-             */
-            split?: boolean;
-            /**
-             * Stacked
-             * @default false
-             */
-            stacked?: boolean;
-            /**
-             * Start
-             * @default 0
-             */
-            start?: number;
-            /**
-             * Start Kind
-             * @default ring
-             * @enum {string}
-             */
-            start_kind?: "ring" | "chain2";
-            /**
-             * Threads
-             * @default []
-             */
-            threads?: [
+        Remedy: {
+            error: components["schemas"]["ShapeErrorOut"];
+            /** Firmness */
+            firmness: number;
+            /** Threads */
+            threads: [
                 number,
                 number,
                 number,
                 number,
                 number
             ][];
-            /**
-             * Width Mm
-             * @default 60
-             */
-            width_mm?: number;
         };
         /**
          * Rename
@@ -3035,6 +3283,51 @@ export interface components {
             shown: boolean;
         };
         /**
+         * RidgeModifier
+         * @description For along the back.
+         */
+        RidgeModifier: {
+            /**
+             * Amount
+             * @default 8
+             */
+            amount?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ridge";
+            /**
+             * Wide
+             * @default 16
+             */
+            wide?: number;
+        };
+        /**
+         * RoundMeasure
+         * @description One round at rest.
+         *
+         *     girth_mm: along its stitches. z_mm: mean height of its tops. ruffle: how much longer it is than
+         *     the tightest loop around it, as a share. opening_mm: n w / π, what lies open on the hook.
+         *     stretch: mean strain along the round, as a share of the unstuffed stitch.
+         */
+        RoundMeasure: {
+            /** Count */
+            count: number;
+            /** Girth Mm */
+            girth_mm: number;
+            /** Label */
+            label: string;
+            /** Opening Mm */
+            opening_mm: number;
+            /** Ruffle */
+            ruffle: number;
+            /** Stretch */
+            stretch: number;
+            /** Z Mm */
+            z_mm: number;
+        };
+        /**
          * RoundOut
          * @description A worked round, for ladder and figure.
          *
@@ -3104,6 +3397,67 @@ export interface components {
             turn: number;
             /** Z */
             z: number;
+        };
+        /**
+         * RoundsRecipe
+         * @description How a part was drafted in rounds.
+         */
+        RoundsRecipe: {
+            /** Form */
+            form: components["schemas"]["SolidForm"] | components["schemas"]["TracedForm"] | components["schemas"]["StackForm"] | components["schemas"]["BoxForm"] | components["schemas"]["MeshForm"];
+            /**
+             * Format
+             * @default 2
+             * @constant
+             */
+            format?: 2;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rounds";
+            redrawn?: components["schemas"]["PackedShell"] | null;
+            /**
+             * @default {
+             *       "decrease": "dec",
+             *       "first": false,
+             *       "stacked": false
+             *     }
+             */
+            shaping?: components["schemas"]["Shaping"];
+            /**
+             * Short Rows
+             * @default false
+             */
+            short_rows?: boolean;
+            /**
+             * Simplicity
+             * @default 0.85
+             */
+            simplicity?: number;
+            /**
+             * Split
+             * @default false
+             */
+            split?: boolean;
+            /**
+             * Start
+             * @default 6
+             */
+            start?: number;
+            /** @default ring */
+            start_kind?: components["schemas"]["StartKind"];
+            /**
+             * Threads
+             * @default []
+             */
+            threads?: [
+                number,
+                number,
+                number,
+                number,
+                number
+            ][];
         };
         /**
          * RunRoundOut
@@ -3276,6 +3630,75 @@ export interface components {
             me: components["schemas"]["Me"] | null;
         };
         /**
+         * SettleAnswer
+         * @description A part as it settles.
+         */
+        SettleAnswer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "settle";
+            settled: components["schemas"]["Settled"];
+        };
+        /**
+         * Settled
+         * @description A settled part. Rounds are numbered as the ladder shows them.
+         *
+         *     scale: mm of one unit of the frames, which are places on the way to rest, x y z of every node (int16); the last
+         *     is at rest. stitches: the first nodes are those of stitches. below, beside (int32), triangles (uint32): nodes.
+         *     round (int16), place (uint16), kind (uint8, of kinds), colour (uint16, of colours) and stretch (int16, thousandths)
+         *     of every node. passes: what has to go in, and up to which round it does; null for what never does.
+         */
+        Settled: {
+            /** Below */
+            below: string;
+            /** Beside */
+            beside: string;
+            /** Closings */
+            closings: number;
+            /** Colour */
+            colour: string;
+            /** Colours */
+            colours: string[];
+            /** Converged */
+            converged: boolean;
+            /** Counts */
+            counts: number[];
+            /** Frames */
+            frames: string[];
+            /** Kind */
+            kind: string;
+            /** Kinds */
+            kinds: string[];
+            /** Labels */
+            labels: string[];
+            measures: components["schemas"]["MeasuresOut"];
+            /** Middles */
+            middles: number;
+            /** Passes */
+            passes: [
+                string,
+                string | null
+            ][];
+            /** Place */
+            place: string;
+            /** Round */
+            round: string;
+            /** Scale */
+            scale: number;
+            /** Steps */
+            steps: number;
+            /** Stitches */
+            stitches: number;
+            /** Stretch */
+            stretch: string;
+            /** Stuffed */
+            stuffed: boolean;
+            /** Triangles */
+            triangles: string;
+        };
+        /**
          * SettledPart
          * @description A part of the scene and the job that settles it.
          */
@@ -3295,8 +3718,33 @@ export interface components {
             whole: boolean;
         };
         /**
+         * SewnAnswer
+         * @description The panels of a shape sewn together: stuffed, and over stiff inlays.
+         */
+        SewnAnswer: {
+            inlaid: components["schemas"]["Fitted"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "sewn";
+            stuffed: components["schemas"]["Fitted"];
+        };
+        /**
+         * ShapeErrorOut
+         * @description How far a settled shape lies off its target.
+         */
+        ShapeErrorOut: {
+            /** Rms Mm */
+            rms_mm: number;
+            /** Rms W */
+            rms_w: number;
+            /** Volume Ratio */
+            volume_ratio: number;
+        };
+        /**
          * ShapeIn
-         * @description A recipe to be drafted at a gauge; nothing is kept.
+         * @description A recipe to be drafted at a gauge; nothing is kept. A start of 0 is chosen by the shape.
          */
         ShapeIn: {
             /** Colour */
@@ -3312,7 +3760,7 @@ export interface components {
              * @default 0
              */
             number?: number;
-            recipe: components["schemas"]["RecipeIn"];
+            recipe: components["schemas"]["RoundsRecipe"];
             /**
              * Terms
              * @enum {string}
@@ -3344,10 +3792,7 @@ export interface components {
             preview: components["schemas"]["PreviewOut"];
             /** Prices */
             prices: components["schemas"]["PriceOut"][];
-            /** Recipe */
-            recipe: {
-                [key: string]: unknown;
-            };
+            recipe: components["schemas"]["RoundsRecipe"];
             /** Sides */
             sides: [
                 number,
@@ -3368,6 +3813,28 @@ export interface components {
             text: string;
             /** Uneven */
             uneven: number;
+        };
+        /**
+         * Shaping
+         * @description How shaping is laid out. stacked: one above the other. first: the increase before the plain
+         *     stitches. decrease: 'dec' or 'invdec'.
+         */
+        Shaping: {
+            /**
+             * Decrease
+             * @default dec
+             */
+            decrease?: string;
+            /**
+             * First
+             * @default false
+             */
+            first?: boolean;
+            /**
+             * Stacked
+             * @default false
+             */
+            stacked?: boolean;
         };
         /**
          * SideOfPanelOut
@@ -3522,6 +3989,74 @@ export interface components {
             columns: components["schemas"]["SizeColumn"][];
         };
         /**
+         * Solid
+         * @description A solid of revolution.
+         *
+         *     height_mm, width_mm: outer size of the stuffed piece; a sphere's height is its width.
+         *     open: left open at the far end, at `opening_mm` across (a default for its kind if None).
+         *     point: how pointed an egg is, 0 to 0.5.
+         */
+        Solid: {
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sphere" | "ellipsoid" | "egg" | "drop" | "cone" | "dome" | "capsule" | "cylinder";
+            /**
+             * Open
+             * @default false
+             */
+            open?: boolean;
+            /** Opening Mm */
+            opening_mm?: number | null;
+            /**
+             * Point
+             * @default 0.2
+             */
+            point?: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * SolidForm
+         * @description A solid, and what is done to it.
+         */
+        SolidForm: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            base: "solid";
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sphere" | "ellipsoid" | "egg" | "drop" | "cone" | "dome" | "capsule" | "cylinder";
+            /**
+             * Modifiers
+             * @default []
+             */
+            modifiers?: (components["schemas"]["BendModifier"] | components["schemas"]["TaperModifier"] | components["schemas"]["FlattenModifier"] | components["schemas"]["SquareoffModifier"] | components["schemas"]["BellyModifier"] | components["schemas"]["BrowModifier"] | components["schemas"]["RidgeModifier"] | components["schemas"]["DentModifier"])[];
+            /**
+             * Open
+             * @default false
+             */
+            open?: boolean;
+            /** Opening Mm */
+            opening_mm?: number | null;
+            /**
+             * Point
+             * @default 0.2
+             */
+            point?: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * SolidOut
          * @description A kind of solid.
          */
@@ -3533,6 +4068,51 @@ export interface components {
             /** Use */
             use: string;
         };
+        /**
+         * SquareoffModifier
+         * @description For boxy bodies.
+         */
+        SquareoffModifier: {
+            /**
+             * Amount
+             * @default 50
+             */
+            amount?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "square";
+        };
+        /**
+         * StackForm
+         * @description Solids on each other, and what is done to them.
+         */
+        StackForm: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            base: "stack";
+            /**
+             * Modifiers
+             * @default []
+             */
+            modifiers?: (components["schemas"]["BendModifier"] | components["schemas"]["TaperModifier"] | components["schemas"]["FlattenModifier"] | components["schemas"]["SquareoffModifier"] | components["schemas"]["BellyModifier"] | components["schemas"]["BrowModifier"] | components["schemas"]["RidgeModifier"] | components["schemas"]["DentModifier"])[];
+            /**
+             * Neck
+             * @default 0.6
+             */
+            neck?: number;
+            /** Solids */
+            solids: components["schemas"]["Solid"][];
+        };
+        /**
+         * StartKind
+         * @description How a closed round begins from nothing; both give the same count.
+         * @enum {string}
+         */
+        StartKind: "ring" | "chain2";
         /**
          * StepOut
          * @description A stage direction and the round it follows.
@@ -3590,6 +4170,22 @@ export interface components {
              * @enum {string}
              */
             stop: "brief" | "gauge" | "shapes" | "rounds" | "assembly" | "sizes" | "booklet" | "proving";
+        };
+        /**
+         * TaperModifier
+         * @description For one end wider.
+         */
+        TaperModifier: {
+            /**
+             * Amount
+             * @default 40
+             */
+            amount?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "taper";
         };
         /**
          * TesterIn
@@ -3664,6 +4260,54 @@ export interface components {
             text: string;
         };
         /**
+         * TracedForm
+         * @description A traced outline, and what is done to it.
+         */
+        TracedForm: {
+            /**
+             * Axis
+             * @default []
+             */
+            axis?: [
+                number,
+                number
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            base: "traced";
+            /** Front */
+            front: [
+                number,
+                number
+            ][];
+            /**
+             * Modifiers
+             * @default []
+             */
+            modifiers?: (components["schemas"]["BendModifier"] | components["schemas"]["TaperModifier"] | components["schemas"]["FlattenModifier"] | components["schemas"]["SquareoffModifier"] | components["schemas"]["BellyModifier"] | components["schemas"]["BrowModifier"] | components["schemas"]["RidgeModifier"] | components["schemas"]["DentModifier"])[];
+            /**
+             * Open
+             * @default false
+             */
+            open?: boolean;
+            picture?: components["schemas"]["Backing"] | null;
+            /**
+             * Section
+             * @default []
+             */
+            section?: number[];
+            /**
+             * Side
+             * @default []
+             */
+            side?: [
+                number,
+                number
+            ][];
+        };
+        /**
          * TracingIn
          * @description A picture to find an outline on.
          */
@@ -3709,6 +4353,37 @@ export interface components {
             code: string;
             /** Message */
             message: string;
+        };
+        /**
+         * Way
+         * @description A way to work a shape, and what it costs. cut_mm: where it is cut into two pieces.
+         */
+        Way: {
+            /** Cut Mm */
+            cut_mm: number | null;
+            /** Different */
+            different: number;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "foot" | "top" | "pieces";
+            error: components["schemas"]["ShapeErrorOut"];
+            hours: components["schemas"]["EstimateOut"];
+            metres: components["schemas"]["EstimateOut"];
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "true" | "balanced" | "easy";
+            /** Rounds */
+            rounds: number;
+            /** Simplicity */
+            simplicity: number;
+            /** Start */
+            start: number;
+            /** Stitches */
+            stitches: number;
         };
         /**
          * WeightClassOut
@@ -4557,13 +5232,12 @@ export interface operations {
             header?: never;
             path: {
                 design_id: number;
-                page: "gauge" | "brief" | "assembly" | "sizes" | "booklet" | "proving";
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PageIn"];
+                "application/json": components["schemas"]["Filled_Literal__gauge___GaugePage_"] | components["schemas"]["Filled_Literal__brief___BriefPage_"] | components["schemas"]["Filled_Literal__assembly___AssemblyPage_"] | components["schemas"]["Filled_Literal__sizes___SizesPage_"] | components["schemas"]["Filled_Literal__booklet___BookletPage_"] | components["schemas"]["Filled_Literal__proving___ProvingPage_"];
             };
         };
         responses: {
@@ -5090,7 +5764,7 @@ export interface operations {
             };
         };
     };
-    studio_jobs_api_answer: {
+    studio_answers_answer: {
         parameters: {
             query?: never;
             header?: never;
@@ -5106,7 +5780,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"];
+                };
             };
         };
     };
@@ -5610,7 +6286,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RecipeIn"];
+                "application/json": components["schemas"]["RoundsRecipe"];
             };
         };
         responses: {
@@ -5632,7 +6308,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RecipeIn"];
+                "application/json": components["schemas"]["RoundsRecipe"];
             };
         };
         responses: {

@@ -1,6 +1,7 @@
 /** A design in the browser: read once, replaced whole by every action's answer. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type Problem, Refused, type Schemas, sentence } from "../api/client";
+import type { paths } from "../api/schema";
 import { useSay } from "../ui/overlays";
 import { allSent, tellShownAnew } from "./pending";
 
@@ -8,7 +9,10 @@ export type Design = Schemas["DesignOut"];
 export type Part = Schemas["PartOut"];
 export type GaugeIn = Schemas["GaugeIn"];
 export type Colour = Schemas["ColourIn"];
-export type PageName = "gauge" | "brief" | "assembly" | "sizes" | "booklet" | "proving";
+/** A page of notes as it was filled in. */
+export type FilledPage =
+  paths["/api/designs/{design_id}/pages"]["put"]["requestBody"]["content"]["application/json"];
+export type PageName = FilledPage["page"];
 
 const keyOf = (id: number) => ["design", id];
 
@@ -53,7 +57,7 @@ type Act =
   | { do: "remove-part"; key: string }
   | { do: "text"; key: string; text: string; recipe?: Schemas["PartText"]["recipe"]; label?: string }
   | { do: "cut"; key: string }
-  | { do: "page"; page: PageName; base: number; data: Record<string, unknown> }
+  | { do: "page"; filled: FilledPage }
   | { do: "no-sew"; step: string }
   | { do: "tell-eyes" }
   | { do: "undo" }
@@ -121,12 +125,7 @@ async function ask(id: number, act: Act): Promise<Design> {
         api.POST("/api/designs/{design_id}/parts/{key}/cut", { params: { path: { ...path, key: act.key } } }),
       );
     case "page":
-      return answer(
-        api.PUT("/api/designs/{design_id}/pages/{page}", {
-          params: { path: { ...path, page: act.page } },
-          body: { base: act.base, data: act.data },
-        }),
-      );
+      return answer(api.PUT("/api/designs/{design_id}/pages", { params: { path }, body: act.filled }));
     case "no-sew":
       return answer(
         api.POST("/api/bench/no-sew/{design_id}", { params: { path }, body: { step: act.step } }),

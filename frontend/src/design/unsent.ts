@@ -1,15 +1,18 @@
 /** What was typed and has not reached the studio yet: kept in this browser, whatever stop is shown, until it has. */
-import type { PageName } from "./design";
+import type { FilledPage, PageName } from "./design";
 
 export type UnsentText = { kind: "text"; part: string; text: string; etag: string };
-export type UnsentPage = { kind: "page"; page: PageName; base: number; data: Record<string, unknown> };
+export type UnsentPage = { kind: "page" } & FilledPage;
 export type Unsent = UnsentText | UnsentPage;
 
 const PREFIX = "spirrel-unsent-";
 /** Where texts waited before pages did, too. */
 const OLDER = "spirrel-draft-";
 
-function idOf(item: Unsent): string {
+/** What tells one thing that waits from another of the same design. */
+type Named = Pick<UnsentText, "kind" | "part"> | { kind: "page"; page: PageName };
+
+function idOf(item: Named): string {
   return item.kind === "text" ? `text-${item.part}` : `page-${item.page}`;
 }
 
@@ -54,8 +57,8 @@ export function keepUnsent(design: number, item: Unsent): boolean {
   return !full;
 }
 
-export function dropUnsent(design: number, item: Pick<Unsent, "kind"> & Partial<Unsent>): void {
-  localStorage.removeItem(keyOf(design, idOf(item as Unsent)));
+export function dropUnsent(design: number, item: Named): void {
+  localStorage.removeItem(keyOf(design, idOf(item)));
 }
 
 export function unsentText(design: number, part: string): UnsentText | null {

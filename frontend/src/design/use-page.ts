@@ -1,13 +1,18 @@
 /** A page of notes with quiet autosave: typed at once, written after a pause, never lost on the way out. */
 import { useCallback, useEffect, useRef, useState } from "react";
 import { type Problem, Refused } from "../api/client";
-import { type Design, type PageName, useAct } from "./design";
+import { type Design, type FilledPage, type PageName, useAct } from "./design";
 import { beforeActing } from "./pending";
 import { dropUnsent, holdUnsent, keepUnsent, unsentPage } from "./unsent";
 
 export type SaveState = "saved" | "saving" | "unsaved" | "offline" | "stale";
 const PAUSE_MS = 700;
 const RETRY_MS = 4000;
+
+/** A page as the studio takes it: the name and the notes belong together. */
+function filled<N extends PageName>(page: N, base: number, data: Design[N]): FilledPage {
+  return { page, base, data } as FilledPage;
+}
 
 export function usePage<N extends PageName>(design: Design, page: N) {
   type Value = Design[N];
@@ -31,12 +36,7 @@ export function usePage<N extends PageName>(design: Design, page: N) {
     pending.current = null;
     setState("saving");
     try {
-      const saved = await send.current({
-        do: "page",
-        page,
-        base: base.current,
-        data: data as Record<string, unknown>,
-      });
+      const saved = await send.current({ do: "page", filled: filled(page, base.current, data) });
       base.current = saved.revision;
       if (pending.current === null) dropUnsent(design.id, { kind: "page", page });
       setProblem(null);
@@ -61,12 +61,7 @@ export function usePage<N extends PageName>(design: Design, page: N) {
     (next: Value) => {
       setValue(next);
       pending.current = next;
-      keepUnsent(design.id, {
-        kind: "page",
-        page,
-        base: base.current,
-        data: next as Record<string, unknown>,
-      });
+      keepUnsent(design.id, { kind: "page", ...filled(page, base.current, next) });
       setState("unsaved");
       clearTimeout(timer.current);
       timer.current = setTimeout(flush, PAUSE_MS);

@@ -18,13 +18,10 @@ async function send(design: number, item: Unsent): Promise<"sent" | "lost" | "re
           body: { text: item.text, etag: item.etag },
         }),
       );
-    else
-      await answer<Design>(
-        api.PUT("/api/designs/{design_id}/pages/{page}", {
-          params: { path: { ...path, page: item.page } },
-          body: { base: item.base, data: item.data },
-        }),
-      );
+    else {
+      const { kind: _, ...filled } = item;
+      await answer<Design>(api.PUT("/api/designs/{design_id}/pages", { params: { path }, body: filled }));
+    }
     return "sent";
   } catch (error) {
     const status = error instanceof Refused ? error.problem.status : 0;

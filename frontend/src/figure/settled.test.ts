@@ -1,19 +1,11 @@
 import { Matrix4, Vector3 } from "three";
 import { describe, expect, it } from "vitest";
+import type { Schemas } from "../api/client";
 import { placed } from "../assembly/aim";
 import { fromFront, gapOf } from "../assembly/places";
 import type { Scene } from "../assembly/use-scene";
 import { strainColour } from "./relief";
-import {
-  type Answer,
-  between,
-  boxOf,
-  placeStitch,
-  stitchAt,
-  stitchBeside,
-  stitchName,
-  unpack,
-} from "./settled";
+import { between, boxOf, placeStitch, stitchAt, stitchBeside, stitchName, unpack } from "./settled";
 
 function packed(values: number[], Kind: typeof Int16Array | typeof Int32Array | typeof Uint8Array): string {
   const bytes = new Uint8Array(Kind.from(values).buffer);
@@ -21,7 +13,7 @@ function packed(values: number[], Kind: typeof Int16Array | typeof Int32Array | 
 }
 
 /** Two rounds of four on a tube of radius 10, the second above the first; then a middle below. */
-function tube(): Answer {
+function tube(): Schemas["Settled"] {
   const ring = (z: number) => [0, -10, z, -10, 0, z, 0, 10, z, 10, 0, z];
   const rest = [...ring(5), ...ring(10), 0, 0, 0];
   const wide = rest.map((v) => v * 2);

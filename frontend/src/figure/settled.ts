@@ -1,56 +1,11 @@
 /** A settled part as it comes from the studio: positions of every stitch, on the way there and at rest. */
 import { type Matrix4, Vector3 } from "three";
+import type { Schemas } from "../api/client";
 
-export type RoundMeasure = {
-  label: string;
-  count: number;
-  girth_mm: number;
-  z_mm: number;
-  ruffle: number;
-  opening_mm: number;
-  stretch: number;
-};
-
-export type Answer = {
-  labels: string[];
-  counts: number[];
-  kinds: string[];
-  colours: string[];
-  scale: number;
-  frames: string[];
-  stitches: number;
-  middles: number;
-  closings: number;
-  below: string;
-  beside: string;
-  triangles: string;
-  round: string;
-  place: string;
-  kind: string;
-  colour: string;
-  stretch: string;
-  measures: {
-    width_mm: number;
-    depth_mm: number;
-    height_mm: number;
-    volume_ml: number;
-    area_cm2: number;
-    fill_g: number;
-    rounds: RoundMeasure[];
-  };
-  /** What has to go in, and up to which round it does; null for what never does. */
-  passes: [string, string | null][];
-  stuffed: boolean;
-  converged: boolean;
-  steps: number;
-  /** Of a fit: how far it lies from its target, and the target laid onto it. */
-  error?: ShapeError;
-  off?: string;
-  aim?: { scale: number; x: string; triangles: string };
-};
+export type RoundMeasure = Schemas["RoundMeasure"];
 
 /** Root mean square distance from the target in mm and in stitch widths, and volume as a share of the target's. */
-export type ShapeError = { rms_mm: number; rms_w: number; volume_ratio: number };
+export type ShapeError = Schemas["ShapeErrorOut"];
 
 export type Settled = {
   labels: string[];
@@ -68,8 +23,9 @@ export type Settled = {
   kind: string[];
   colour: Uint16Array;
   stretch: Int16Array;
-  measures: Answer["measures"];
-  passes: Answer["passes"];
+  measures: Schemas["Settled"]["measures"];
+  /** What has to go in, and up to which round it does; null for what never does. */
+  passes: Schemas["Settled"]["passes"];
   stuffed: boolean;
   error?: ShapeError;
   /** Hundredths of a mm by which each node lies outside the target. */
@@ -87,7 +43,7 @@ function bytes(text: string): ArrayBuffer {
   return out.buffer;
 }
 
-export function unpack(answer: Answer): Settled {
+export function unpack(answer: Schemas["Settled"]): Settled {
   const frames = answer.frames.map((f) =>
     Float32Array.from(new Int16Array(bytes(f)), (v) => v * answer.scale),
   );
@@ -110,11 +66,18 @@ export function unpack(answer: Answer): Settled {
     measures: answer.measures,
     passes: answer.passes,
     stuffed: answer.stuffed,
-    error: answer.error,
-    off: answer.off === undefined ? undefined : new Int16Array(bytes(answer.off)),
-    aim: answer.aim && {
-      x: Float32Array.from(new Int16Array(bytes(answer.aim.x)), (v) => v * (answer.aim?.scale ?? 1)),
-      triangles: new Uint32Array(bytes(answer.aim.triangles)),
+  };
+}
+
+/** A settled shape with its target. */
+export function unpackFitted({ settled, error, off, aim }: Schemas["Fitted"]): Settled {
+  return {
+    ...unpack(settled),
+    error,
+    off: new Int16Array(bytes(off)),
+    aim: {
+      x: Float32Array.from(new Int16Array(bytes(aim.x)), (v) => v * aim.scale),
+      triangles: new Uint32Array(bytes(aim.triangles)),
     },
   };
 }

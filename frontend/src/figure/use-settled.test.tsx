@@ -36,7 +36,7 @@ beforeEach(() => {
   vi.stubGlobal("fetch", async (input: Request | string) => {
     const url = new URL(typeof input === "string" ? input : input.url, "http://x").pathname;
     asked.push(url);
-    const body = url.endsWith("/answer") ? ANSWER : replies.shift();
+    const body = url.endsWith("/answer") ? { job: "settle", settled: ANSWER } : replies.shift();
     return new Response(JSON.stringify(body), {
       status: 200,
       headers: { "Content-Type": "application/json" },

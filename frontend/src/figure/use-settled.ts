@@ -1,7 +1,8 @@
 /** Having a part settled: asked for as a job, watched until it is done, the last answer kept meanwhile. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { answer, api, type Schemas, sentence } from "../api/client";
-import { type Answer, type Settled, unpack } from "./settled";
+import { type Schemas, sentence } from "../api/client";
+import { callOff, jobAnswer, watchJob } from "../api/jobs";
+import { type Settled, unpack, unpackFitted } from "./settled";
 
 const PAUSE = 250;
 const LOOK = 120;
@@ -21,11 +22,8 @@ const ANSWERS = new Map<number, Settled>();
 export async function answerOf(job: number): Promise<Settled> {
   const known = ANSWERS.get(job);
   if (known) return known;
-  const got = unpack(
-    await answer<Answer>(
-      api.GET("/api/jobs/{job_id}/answer", { params: { path: { job_id: job } } }) as never,
-    ),
-  );
+  const answered = await jobAnswer(job, "settle", "fit");
+  const got = answered.job === "fit" ? unpackFitted(answered.fitted) : unpack(answered.settled);
   ANSWERS.set(job, got);
   const oldest = ANSWERS.size > 40 ? ANSWERS.keys().next().value : undefined;
   if (oldest !== undefined) ANSWERS.delete(oldest);
@@ -40,12 +38,7 @@ export async function watched(
   going: () => boolean,
   tell: (percent: number) => void,
 ): Promise<Settled | string | null> {
-  let job = first;
-  while (going() && (job.state === "waiting" || job.state === "running")) {
-    tell(job.progress);
-    await wait(LOOK);
-    job = await answer(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: job.id } } }));
-  }
+  const job = await watchJob(first, going, tell, LOOK);
   if (!going()) return null;
   if (job.state === "done") return answerOf(job.id);
   return job.state === "failed" ? job.error : null;
@@ -53,11 +46,6 @@ export async function watched(
 
 /** How often the same figure is asked for when others call it off. */
 const MOST_ASKED = 3;
-
-/** Nobody waits for this job any more: what comes next need not wait for it. */
-function callOff(job: number): void {
-  void api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job } } }).catch(() => {});
-}
 
 /** `key` tells one question from the next; null while there is nothing to settle. */
 export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOut"]>): Settling {

@@ -1,5 +1,5 @@
 /** What the rounds make: the figure, the chart, or the dry run. */
-import { useQuery } from "@tanstack/react-query";
+import { skipToken, useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
@@ -36,26 +36,28 @@ export function settlingKey(preview: Preview | null, asked: Question): string | 
 
 /** The outline that the part was drafted for, while its text is still the drafted one. */
 function useTarget(asked: Question, part: Part): [number, number][] | undefined {
-  const recipe = part.recipe as { solid: Record<string, unknown> } | null;
-  const own = Boolean(recipe?.solid) && part.authoritative && asked.text === part.text;
+  const recipe = part.recipe?.kind === "rounds" && !part.recipe.form.modifiers?.length ? part.recipe : null;
+  const own = recipe !== null && part.authoritative && asked.text === part.text;
   const shape = useQuery({
     queryKey: ["target", JSON.stringify(recipe), JSON.stringify(gaugeOf(asked.design))],
     enabled: own,
-    queryFn: () =>
-      answer<Schemas["ShapeOut"]>(
-        api.POST("/api/shapes/draft", {
-          body: {
-            recipe: { ...recipe, ...recipe?.solid } as never,
-            gauge: gaugeOf(asked.design),
-            terms: asked.design.terms,
-            colours: [],
-            colour: null,
-            number: 0,
-          } as never,
-        }),
-      ),
+    queryFn: recipe
+      ? () =>
+          answer<Schemas["ShapeOut"]>(
+            api.POST("/api/shapes/draft", {
+              body: {
+                recipe,
+                gauge: gaugeOf(asked.design),
+                terms: asked.design.terms,
+                colours: [],
+                colour: null,
+                number: 0,
+              },
+            }),
+          )
+      : skipToken,
   });
-  return own ? (shape.data?.outline as [number, number][] | undefined) : undefined;
+  return own && shape.data?.outline.length ? shape.data.outline : undefined;
 }
 
 /** The part as it was at an earlier step, settled, to lay over what it is now. */

@@ -1,5 +1,5 @@
 /** Which base a shape has: a solid, a traced outline, a stack, a mesh. */
-import { type Base, baseOf, type Recipe } from "./recipe";
+import type { Base, Recipe } from "./recipe";
 import { KINDS, type Kind, OTHER_BASES } from "./silhouettes";
 
 export function BaseChoice({
@@ -11,12 +11,12 @@ export function BaseChoice({
   choosing: boolean;
   onBase: (base: Base, kind?: Kind) => void;
 }) {
-  const now = choosing ? "mesh" : baseOf(recipe);
+  const now = choosing ? "mesh" : recipe.form.base;
   const all = [
     ...KINDS.map((k) => ({
       ...k,
       base: "solid" as const,
-      chosen: now === "solid" && k.kind === recipe.kind,
+      chosen: now === "solid" && recipe.form.base === "solid" && k.kind === recipe.form.kind,
     })),
     ...OTHER_BASES.map((b) => ({ ...b, kind: undefined, chosen: now === b.base })),
   ];

@@ -5,23 +5,10 @@ import { Button } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
 import { rounded } from "../ui/units";
 import { Heads } from "./heads";
-import type { Form, Recipe } from "./recipe";
+import { type Recipe, reshaped } from "./recipe";
 import { useWorked } from "./work";
 
-type Way = {
-  end: "foot" | "top" | "pieces";
-  cut_mm: number | null;
-  start: number;
-  simplicity: number;
-  name: "true" | "balanced" | "easy";
-  rounds: number;
-  stitches: number;
-  different: number;
-  error: { rms_mm: number; rms_w: number };
-  metres: { value: number };
-  hours: { value: number };
-};
-type Compared = { top: (Form & { modifiers?: unknown }) | null; ways: Way[] };
+type Way = Schemas["Way"];
 
 const PLACES = { foot: "its foot", top: "far end", pieces: "two pieces" };
 const SAID = { foot: "from its foot", top: "from the far end", pieces: "in two pieces, cut at its neck" };
@@ -52,7 +39,7 @@ export function Compare({
   onCut: (height: number) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const compare = useWorked<Compared>("/api/shapes/compare");
+  const compare = useWorked("compare");
   const show = (on: boolean) => {
     setOpen(on);
     if (on) compare.start(question);
@@ -61,13 +48,7 @@ export function Compare({
   const take = (way: Way) => {
     if (way.cut_mm !== null) onCut(way.cut_mm);
     const top = way.end === "top" ? compare.got?.top : null;
-    const { modifiers: _, ...base } = top ?? { modifiers: [] };
-    onRecipe({
-      ...recipe,
-      start: way.start,
-      simplicity: way.simplicity,
-      ...(top ? { form: base as Form, modifiers: [], redrawn: null, threads: [] } : {}),
-    });
+    onRecipe({ ...(top ? reshaped(recipe, top) : recipe), start: way.start, simplicity: way.simplicity });
     show(false);
   };
   return (

@@ -5,7 +5,7 @@ import { answer, api, type Schemas, sentence } from "../api/client";
 import { type Design, useAct } from "../design/design";
 import { Button, NumberField } from "../ui/controls";
 import { useSay } from "../ui/overlays";
-import type { Recipe } from "./recipe";
+import { type Recipe, reshaped } from "./recipe";
 
 type Piece = Schemas["PieceOut"];
 
@@ -45,8 +45,7 @@ export function Cut({
       );
       const drafts = await Promise.all(
         pieces.map((p) => {
-          const { modifiers: _, ...form } = p.form as Record<string, unknown>;
-          const own = { ...recipe, form, modifiers: [], redrawn: null, start: 0 };
+          const own = { ...reshaped(recipe, p.form), start: 0 };
           return answer<Schemas["ShapeOut"]>(
             api.POST("/api/shapes/draft", { body: { ...question, recipe: own } }),
           );

@@ -1,21 +1,13 @@
 /** What the drafted rounds settle to, how far that is from the shape, and having the shape redrawn to come nearer. */
 import { useState } from "react";
 import { type Schemas, sentence } from "../api/client";
-import type { Settled } from "../figure/settled";
+import type { ShapeError } from "../figure/settled";
 import type { Settling } from "../figure/use-settled";
 import { Button } from "../ui/controls";
 import { rounded } from "../ui/units";
 import { Flat } from "./flat";
-import type { Thread } from "./recipe";
+import type { Surface, Thread } from "./recipe";
 import { useWorked } from "./work";
-
-type ShapeError = NonNullable<Settled["error"]>;
-type Redrawn = {
-  recipe: { redrawn?: Record<string, unknown> };
-  before: ShapeError;
-  after: ShapeError;
-  turns: number;
-};
 
 /** Stitch widths off from which a shape is told to be rounded out. */
 const ROUNDED_OUT = 0.6;
@@ -35,7 +27,7 @@ export function Fit({
   settling: Settling;
   question: Schemas["ShapeIn"];
   compensated: boolean;
-  onRedrawn: (surface: Record<string, unknown> | null) => void;
+  onRedrawn: (surface: Surface | null) => void;
   /** Sewn through, so that a flat shape stays flat. */
   threads: Thread[];
   onThreads: (threads: Thread[]) => void;
@@ -43,7 +35,7 @@ export function Fit({
   disc?: number | null;
 }) {
   const [said, setSaid] = useState<string | null>(null);
-  const redraw = useWorked<Redrawn>("/api/shapes/compensate", (got) => {
+  const redraw = useWorked("compensate", (got) => {
     const better = got.after.rms_w < got.before.rms_w - 0.005;
     setSaid(
       better

@@ -8,11 +8,7 @@ import { Heads } from "./heads";
 import type { Thread } from "./recipe";
 import { useWorked } from "./work";
 
-type Remedy = {
-  threads: Thread[];
-  firmness: number;
-  error: { rms_mm: number; rms_w: number; volume_ratio: number };
-};
+type Remedy = Schemas["Remedy"];
 
 const HEADS = ["with", "off (mm)", "of a stitch", "volume", "choose"];
 
@@ -26,7 +22,7 @@ export function Flat({
   onThreads: (threads: Thread[]) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const job = useWorked<{ ways: Remedy[] }>("/api/shapes/flat");
+  const job = useWorked("flat");
   const show = (on: boolean) => {
     setOpen(on);
     if (on) job.start(question);

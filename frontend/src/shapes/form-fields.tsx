@@ -4,12 +4,12 @@ import type { Design } from "../design/design";
 import { Check } from "../ui/controls";
 import { BaseChoice } from "./base-choice";
 import { BoxSizes } from "./box-sizes";
-import { SolidSizes } from "./making";
 import { MeshFields } from "./mesh";
 import { Modifiers } from "./modifiers";
 import { Outline } from "./outline";
 import type { Shape } from "./question";
-import { onlyBent, type Recipe, reshaped, withBase } from "./recipe";
+import { type Form, onlyBent, type Recipe, reshaped, type SolidForm, traced, withBase } from "./recipe";
+import { SolidSizes } from "./solid-sizes";
 import { StackFields } from "./stack";
 import { Trace } from "./trace";
 import { Sides } from "./views";
@@ -43,29 +43,28 @@ export function FormFields({
           if (base !== "mesh") onRecipe(withBase(recipe, base, kind));
         }}
       />
-      {recipe.form === null && !choosing && <SolidFields recipe={recipe} shape={shape} onRecipe={onRecipe} />}
       <BaseFields
         design={design}
-        recipe={recipe}
+        form={recipe.form}
         shape={shape}
         choosing={choosing}
         onForm={(form) => {
           onChoosing(false);
-          onRecipe(reshaped(recipe, { form }));
+          onRecipe(reshaped(recipe, form));
         }}
       />
       {children}
-      {recipe.form !== null && shape && <Sides sides={shape.sides} size={sizeOf(shape)} />}
+      {recipe.form.base !== "solid" && shape && <Sides sides={shape.sides} size={sizeOf(shape)} />}
       {!choosing && (
         <Modifiers
-          modifiers={recipe.modifiers}
-          onModifiers={(modifiers) => onRecipe(reshaped(recipe, { modifiers }))}
+          modifiers={recipe.form.modifiers ?? []}
+          onModifiers={(modifiers) => onRecipe(reshaped(recipe, { ...recipe.form, modifiers }))}
         />
       )}
       {!choosing && onlyBent(recipe) && (
         <Check
           label="Bend it with short rows"
-          checked={recipe.short_rows}
+          checked={recipe.short_rows ?? false}
           onChecked={(on) => onRecipe({ ...recipe, short_rows: on })}
         />
       )}
@@ -74,58 +73,52 @@ export function FormFields({
 }
 
 function SolidFields({
-  recipe,
+  form,
   shape,
-  onRecipe,
+  onForm,
 }: {
-  recipe: Recipe;
+  form: SolidForm;
   shape: Shape | null;
-  onRecipe: (recipe: Recipe) => void;
+  onForm: (form: SolidForm) => void;
 }) {
   return (
     <>
       {shape?.sides.length ? (
         <Sides sides={shape.sides} size={sizeOf(shape)} />
       ) : (
-        <Outline
-          points={(shape?.outline ?? [[0, 0]]) as [number, number][]}
-          recipe={recipe}
-          onRecipe={(next) => onRecipe(reshaped(next, {}))}
-          onDone={() => undefined}
-        />
+        <Outline points={(shape?.outline ?? [[0, 0]]) as [number, number][]} solid={form} onSolid={onForm} />
       )}
-      <SolidSizes recipe={recipe} onRecipe={(next) => onRecipe(reshaped(next, {}))} />
+      <SolidSizes solid={form} onSolid={onForm} />
     </>
   );
 }
 
 function BaseFields({
   design,
-  recipe,
+  form,
   shape,
   choosing,
   onForm,
 }: {
   design: Design;
-  recipe: Recipe;
+  form: Form;
   shape: Shape | null;
   choosing: boolean;
-  onForm: (form: NonNullable<Recipe["form"]>) => void;
+  onForm: (form: Form) => void;
 }) {
-  const { form } = recipe;
-  if (choosing || form?.base === "mesh")
+  if (choosing || form.base === "mesh")
     return (
       <MeshFields
-        form={form?.base === "mesh" ? form : null}
+        form={form.base === "mesh" ? form : null}
         height={shape?.size_mm[2] ?? 100}
         onForm={onForm}
       />
     );
-  if (form?.base === "traced")
-    return <Trace design={design} form={form} onForm={onForm} curve={curveOf(shape)} />;
-  if (form?.base === "stack") return <StackFields form={form} onForm={onForm} />;
-  if (form?.base === "box") return <BoxSizes form={form} onForm={onForm} />;
-  return null;
+  if (form.base === "traced")
+    return <Trace design={design} form={traced(form)} onForm={onForm} curve={curveOf(shape)} />;
+  if (form.base === "stack") return <StackFields form={form} onForm={onForm} />;
+  if (form.base === "box") return <BoxSizes form={form} onForm={onForm} />;
+  return <SolidFields form={form} shape={shape} onForm={onForm} />;
 }
 
 function sizeOf(shape: Shape): [number, number, number] {

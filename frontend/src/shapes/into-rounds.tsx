@@ -20,7 +20,7 @@ type Into = {
 
 export function IntoRounds({ design, part, shape, refused, onReplace, onMade }: Into) {
   const { add, adding } = useAdding(design, shape, refused, onMade);
-  if (part?.recipe?.panel)
+  if (part?.recipe?.kind === "panel")
     return (
       <p className="mt-3 border-t border-line pt-3 text-sm">
         {part.name} is a flat panel, worked in rows; to work its shape anew, choose a new part.

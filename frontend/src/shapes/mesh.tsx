@@ -54,12 +54,12 @@ export function MeshFields({
   const read = useMutation({
     mutationFn: (how: { file: File; up: string; pole: string }) =>
       bring(how.file, how.up, how.pole, form ? height : tall),
-    onSuccess: (got) => onForm(got.form as Mesh),
+    onSuccess: (got) => onForm(got.form),
   });
   const begin = useMutation({
-    mutationFn: (corner: number) =>
-      answer<Brought>(api.POST("/api/shapes/begin", { body: { form: { ...form }, corner } })),
-    onSuccess: (got) => onForm(got.form as Mesh),
+    mutationFn: (at: { form: Mesh; corner: number }) =>
+      answer<Brought>(api.POST("/api/shapes/begin", { body: { form: at.form, corner: at.corner } })),
+    onSuccess: (got) => onForm(got.form),
   });
   const again = (next: { up?: string; pole?: string }) => {
     if (file) read.mutate({ file, up, pole, ...next });
@@ -95,7 +95,7 @@ export function MeshFields({
       {form && (
         <figure>
           <Suspense fallback={null}>
-            <MeshPole form={form} onPole={begin.mutate} />
+            <MeshPole form={form} onPole={(corner) => begin.mutate({ form, corner })} />
           </Suspense>
           <figcaption className="text-sm text-soft">
             Rounds begin at the red dot: click another place, or turn it and press P.

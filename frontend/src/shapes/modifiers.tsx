@@ -36,10 +36,10 @@ export function Modifiers({
                   unit={knob.unit}
                   least={knob.least}
                   most={knob.most}
-                  value={Number(modifier[knob.name] ?? knob.usual)}
+                  value={knobOf(modifier, knob)}
                   onValue={(value) =>
                     value !== null &&
-                    onModifiers(modifiers.map((m, k) => (k === i ? { ...m, [knob.name]: value } : m)))
+                    onModifiers(modifiers.map((m, k) => (k === i ? turned(m, knob.name, value) : m)))
                   }
                 />
               ))}
@@ -59,15 +59,20 @@ export function Modifiers({
           value=""
           onValue={(key) => {
             const kind = kinds.find((k) => k.key === key);
-            if (kind)
-              onModifiers([
-                ...modifiers,
-                { kind: key, ...Object.fromEntries(kind.knobs.map((k) => [k.name, k.usual])) },
-              ]);
+            if (kind) onModifiers([...modifiers, { kind: kind.key }]);
           }}
           options={[["", "…"], ...kinds.map((k) => [k.key, `${k.title}: ${k.use}`] as const)]}
         />
       )}
     </fieldset>
   );
+}
+
+/** Which knobs a modifier has is told by its kind: they are looked up by name. */
+function knobOf(modifier: Modifier, knob: Schemas["KnobOut"]): number {
+  return Number(Object.entries(modifier).find(([name]) => name === knob.name)?.[1] ?? knob.usual);
+}
+
+function turned(modifier: Modifier, name: string, value: number): Modifier {
+  return { ...modifier, [name]: value };
 }

@@ -1,6 +1,6 @@
 /** The solid's outline with handles to drag: the side for the width, the end for the height. */
 import { type PointerEvent, useRef, useState } from "react";
-import type { Recipe } from "./recipe";
+import type { SolidForm } from "./recipe";
 
 type Grip = "width" | "height";
 
@@ -14,14 +14,12 @@ function held(value: number): number {
 
 export function Outline({
   points,
-  recipe,
-  onRecipe,
-  onDone,
+  solid,
+  onSolid,
 }: {
   points: [number, number][];
-  recipe: Recipe;
-  onRecipe: (r: Recipe) => void;
-  onDone: () => void;
+  solid: SolidForm;
+  onSolid: (solid: SolidForm) => void;
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const [grip, setGrip] = useState<Grip | null>(null);
@@ -39,8 +37,8 @@ export function Outline({
   const set = (which: Grip, value: number) => {
     const size = held(value);
     if (which === "width")
-      onRecipe({ ...recipe, width_mm: size, ...(recipe.kind === "sphere" ? { height_mm: size } : {}) });
-    else onRecipe({ ...recipe, height_mm: size, ...(recipe.kind === "sphere" ? { width_mm: size } : {}) });
+      onSolid({ ...solid, width_mm: size, ...(solid.kind === "sphere" ? { height_mm: size } : {}) });
+    else onSolid({ ...solid, height_mm: size, ...(solid.kind === "sphere" ? { width_mm: size } : {}) });
   };
   const move = (e: PointerEvent) => {
     const box = svg.current?.getBoundingClientRect();
@@ -52,7 +50,7 @@ export function Outline({
     set(grip, grip === "width" ? (Math.abs(px - SIZE / 2) * 2) / scale : (foot - py) / scale);
   };
   const handle = (which: Grip, cx: number, cy: number) => {
-    const value = which === "width" ? recipe.width_mm : recipe.height_mm;
+    const value = which === "width" ? solid.width_mm : solid.height_mm;
     return (
       <circle
         cx={cx}
@@ -75,10 +73,7 @@ export function Outline({
           setGrip(which);
         }}
         onPointerMove={move}
-        onPointerUp={() => {
-          setGrip(null);
-          onDone();
-        }}
+        onPointerUp={() => setGrip(null)}
         onKeyDown={(e) => {
           const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[
             e.key
@@ -87,7 +82,6 @@ export function Outline({
           e.preventDefault();
           set(which, value + by);
         }}
-        onBlur={onDone}
       />
     );
   };
@@ -110,8 +104,8 @@ export function Outline({
       {handle("width", x(widestAt[0]), y(widestAt[1]))}
       {handle("height", SIZE / 2, y(tallest))}
       <text x={SIZE / 2} y={SIZE - 6} textAnchor="middle" fontSize="12" fill="var(--ink)">
-        {Math.round(recipe.width_mm)} mm wide,{" "}
-        {Math.round(recipe.kind === "sphere" ? recipe.width_mm : recipe.height_mm)} mm tall
+        {Math.round(solid.width_mm)} mm wide,{" "}
+        {Math.round(solid.kind === "sphere" ? solid.width_mm : solid.height_mm)} mm tall
       </text>
     </svg>
   );

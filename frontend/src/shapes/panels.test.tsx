@@ -29,7 +29,7 @@ const PANELS: Schemas["PanelsOut"] = {
       text: "Row 1: 8 sc [8]",
       rows: 9,
       stitches: 120,
-      recipe: { panel: "Front" },
+      recipe: { kind: "panel", panel: "Front", form: FIRST_BOX },
     },
   ],
   panels: [{ name: "Front", part: 0, outline: SQUARE, sides: ["A", "B", "C", "D"].map(side) }],
@@ -57,7 +57,10 @@ it("a box has three sizes, and keeps how to draft", () => {
   render(<BoxSizes form={FIRST_BOX} onForm={change} />);
   fireEvent.change(screen.getByLabelText("Depth (mm)"), { target: { value: "35" } });
   expect(change).toHaveBeenCalledWith({ ...FIRST_BOX, depth_mm: 35 });
-  expect(withBase({ ...recipeFor("egg"), simplicity: 0.5 }, "box")).toMatchObject({ form: FIRST_BOX, simplicity: 0.5 });
+  expect(withBase({ ...recipeFor("egg"), simplicity: 0.5 }, "box")).toMatchObject({
+    form: FIRST_BOX,
+    simplicity: 0.5,
+  });
 });
 
 describe("flat panels", () => {
@@ -111,7 +114,14 @@ describe("flat panels", () => {
     await vi.waitFor(() => expect(asked.some((a) => a.url.includes("/designs/1"))).toBe(true));
     const body = asked.find((a) => a.url.includes("/designs/1"))?.body;
     expect(body).toMatchObject({
-      parts: [{ name: "Front and back", make: 2, text: "Row 1: 8 sc [8]", recipe: { panel: "Front" } }],
+      parts: [
+        {
+          name: "Front and back",
+          make: 2,
+          text: "Row 1: 8 sc [8]",
+          recipe: { kind: "panel", panel: "Front", form: FIRST_BOX },
+        },
+      ],
     });
   });
 });

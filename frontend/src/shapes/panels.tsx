@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { answer, api, type Schemas, sentence } from "../api/client";
 import { type Design, useAct } from "../design/design";
-import { type Answer, unpack } from "../figure/settled";
+import { unpackFitted } from "../figure/settled";
 import { SettledFigure } from "../figure/views";
 import { Button } from "../ui/controls";
 import { Dialog, useSay } from "../ui/overlays";
@@ -32,7 +32,7 @@ export function FlatPanels({
   const cut = useMutation({
     mutationFn: () => answer<Schemas["PanelsOut"]>(api.POST("/api/shapes/panels", { body: question })),
   });
-  const sewn = useWorked<Record<Filling, Answer>>("/api/shapes/sewn");
+  const sewn = useWorked("sewn");
   const show = (on: boolean) => {
     setOpen(on);
     if (!on) return sewn.stop();
@@ -118,12 +118,12 @@ function Sewn({
   job,
   palette,
 }: {
-  job: ReturnType<typeof useWorked<Record<Filling, Answer>>>;
+  job: ReturnType<typeof useWorked<"sewn">>;
   palette: Record<string, string>;
 }) {
   const [filling, setFilling] = useState<Filling>("stuffed");
   const got = job.got;
-  const settled = useMemo(() => (got ? unpack(got[filling]) : null), [got, filling]);
+  const settled = useMemo(() => (got ? unpackFitted(got[filling]) : null), [got, filling]);
   if (job.error) return <p role="alert">{sentence(job.error)}</p>;
   if (!got || !settled)
     return (
@@ -159,8 +159,8 @@ function Sewn({
                 className="accent-woad"
               />
               <span>
-                {SAID[name]}: {error ? `${rounded(error.rms_mm, 1)} mm off` : ""}, volume{" "}
-                {Math.round((error?.volume_ratio ?? 1) * 100)} %
+                {SAID[name]}: {rounded(error.rms_mm, 1)} mm off, volume {Math.round(error.volume_ratio * 100)}{" "}
+                %
               </span>
             </label>
           );

@@ -1,71 +1,38 @@
-/** Recipes as the Shapes stop holds them: a base, modifiers, and how to draft. */
+/** Recipes as they are kept (docs/file-format.md), and what the Shapes stop makes of them. */
 import type { Schemas } from "../api/client";
 import { KINDS, type Kind } from "./silhouettes";
 
+export type Recipe = Schemas["RoundsRecipe"];
+export type Form = Recipe["form"];
 export type Handle = [number, number];
-export type Backing = { number: number; mm_per_px: number; pole_x: number; pole_y: number };
-export type SolidForm = {
-  kind: Kind;
-  height_mm: number;
-  width_mm: number;
-  open: boolean;
-  opening_mm: number | null;
-  point: number;
-};
-export type Traced = {
-  base: "traced";
-  front: Handle[];
-  side: Handle[];
-  axis: Handle[];
-  open: boolean;
-  picture: Backing | null;
-  /** The cross-section: reaches from the middle at even angles, in half widths; none for a circle. */
-  section?: number[];
-};
-export type Stack = { base: "stack"; solids: SolidForm[]; neck: number };
-export type Mesh = { base: "mesh"; reach_mm: number; corners: string; faces: string; pole: number };
-export type BoxForm = { base: "box"; width_mm: number; depth_mm: number; height_mm: number };
-export type Form = Traced | Stack | BoxForm | Mesh;
-export type Modifier = { kind: string } & Record<string, number | string>;
+export type Solid = Schemas["Solid"];
+export type SolidForm = Schemas["SolidForm"];
+/** A traced outline with every list it may have: front, side, axis and cross-section. */
+export type Traced = Required<Schemas["TracedForm"]>;
+export type Stack = Schemas["StackForm"];
+export type Mesh = Schemas["MeshForm"];
+export type BoxForm = Schemas["BoxForm"];
+export type Modifier = NonNullable<SolidForm["modifiers"]>[number];
+export type Surface = NonNullable<Recipe["redrawn"]>;
 
 /** A thread sewn through: where it begins and ends (along, around, from 0 to 1), and its length in mm. */
-export type Thread = [number, number, number, number, number];
+export type Thread = NonNullable<Recipe["threads"]>[number];
 
-export type Recipe = Omit<Required<Schemas["RecipeIn"]>, "form" | "modifiers" | "redrawn" | "threads"> & {
-  form: Form | null;
-  modifiers: Modifier[];
-  redrawn: Record<string, unknown> | null;
-  threads: Thread[];
-};
+export type Base = Form["base"];
 
-export type Base = "solid" | Form["base"];
-
-export function baseOf(recipe: Recipe): Base {
-  return recipe.form?.base ?? "solid";
-}
-
-export function recipeFor(kind: Kind): Recipe {
+export function solidOf(kind: Kind): Solid {
   const found = KINDS.find((k) => k.kind === kind);
   return {
     kind,
     height_mm: found?.height ?? 60,
     width_mm: found?.width ?? 60,
     open: found?.open ?? false,
-    opening_mm: null,
-    point: 0.2,
-    form: null,
-    modifiers: [],
-    redrawn: null,
-    threads: [],
-    split: false,
-    short_rows: false,
-    start: 0,
-    simplicity: 0.85,
-    stacked: false,
-    first: false,
-    decrease: "dec",
-    start_kind: "ring",
   };
+}
+
+/** A solid as a shape begins; its start is the shape's to choose. */
+export function recipeFor(kind: Kind): Recipe {
+  return { kind: "rounds", form: { base: "solid", ...solidOf(kind), modifiers: [] }, start: 0 };
 }
 
 /** A pear to begin tracing with, 90 mm tall. */
@@ -83,66 +50,50 @@ export const FIRST_TRACE: Traced = {
   axis: [],
   open: false,
   picture: null,
+  section: [],
+  modifiers: [],
 };
 
-export const FIRST_STACK: Stack = {
-  base: "stack",
-  solids: [solidForm("sphere", 60), solidForm("sphere", 45)],
-  neck: 0.6,
-};
+const ball = (mm: number): Solid => ({ ...solidOf("sphere"), height_mm: mm, width_mm: mm });
 
-export const FIRST_BOX: BoxForm = { base: "box", width_mm: 60, depth_mm: 50, height_mm: 70 };
+export const FIRST_STACK: Stack = { base: "stack", solids: [ball(60), ball(45)], neck: 0.6, modifiers: [] };
 
-export function solidForm(kind: Kind, size: number): SolidForm {
-  return { kind, height_mm: size, width_mm: size, open: false, opening_mm: null, point: 0.2 };
+export const FIRST_BOX: BoxForm = { base: "box", width_mm: 60, depth_mm: 50, height_mm: 70, modifiers: [] };
+
+/** One more for a stack. */
+export const NEXT_SOLID: Solid = ball(35);
+
+/** An outline with every list, as it is kept or new. */
+export function traced(form: Schemas["TracedForm"]): Traced {
+  return { ...FIRST_TRACE, ...form };
 }
 
 /** The same recipe on another base; how to draft it stays. */
-export function withBase(recipe: Recipe, base: Base, kind: Kind = "sphere"): Recipe {
-  const { simplicity, decrease, start_kind, stacked, first } = recipe;
-  const plain = { ...recipeFor(kind), simplicity, decrease, start_kind, stacked, first };
-  if (base === "traced") return { ...plain, form: FIRST_TRACE };
-  if (base === "box") return { ...plain, form: FIRST_BOX };
-  if (base === "stack") return { ...plain, form: FIRST_STACK };
-  return plain;
+export function withBase(recipe: Recipe, base: Exclude<Base, "mesh">, kind: Kind = "sphere"): Recipe {
+  const { simplicity, start_kind, shaping } = recipe;
+  const form = { solid: recipeFor(kind).form, traced: FIRST_TRACE, stack: FIRST_STACK, box: FIRST_BOX }[base];
+  return { ...recipeFor(kind), simplicity, start_kind, shaping, form };
 }
 
-/** A change of the shape itself: what was redrawn and sewn through for the old one is no longer right. */
-export function reshaped(recipe: Recipe, part: Partial<Recipe>): Recipe {
-  return { ...recipe, ...part, redrawn: null, threads: [] };
+/** Another shape: what was redrawn and sewn through for the old one is no longer right. */
+export function reshaped(recipe: Recipe, form: Form): Recipe {
+  return { ...recipe, form, redrawn: null, threads: [] };
 }
 
-/** The recipe of a part as it was stored, in the form the screens use. */
-export function recipeFrom(stored: Record<string, unknown> | null): Recipe | null {
-  // A panel is worked in rows: it is no shape that rounds follow.
-  if (!stored || stored.panel) return null;
-  const how = Object.fromEntries(
-    ["start", "simplicity", "stacked", "first", "decrease", "start_kind"].map((k) => [k, stored[k]]),
-  ) as Partial<Recipe>;
-  const redrawn = (stored.redrawn as Record<string, unknown> | undefined) ?? null;
-  const threads = (stored.threads as Thread[] | undefined) ?? [];
-  const more = { threads, split: stored.split === true, short_rows: stored.short_rows === true };
-  const form = stored.form as (Form | ({ base: "solid" } & SolidForm)) & { modifiers?: Modifier[] };
-  if (form && typeof form === "object") {
-    const { modifiers = [], ...base } = form;
-    if (base.base !== "solid")
-      return { ...recipeFor("sphere"), ...how, form: base as Form, modifiers, redrawn, ...more };
-    const { base: _, ...solid } = base;
-    return { ...recipeFor(solid.kind), ...solid, ...how, modifiers, redrawn, ...more };
-  }
-  const solid = stored.solid as Partial<SolidForm> | undefined;
-  if (!solid?.kind) return null;
-  return { ...recipeFor(solid.kind), ...(solid as SolidForm), ...how, redrawn, ...more };
+/** The recipe of a part that is worked in rounds; a panel is no shape that rounds follow. */
+export function recipeFrom(kept: Schemas["PartOut"]["recipe"]): Recipe | null {
+  return kept?.kind === "rounds" ? kept : null;
 }
 
 /** Whether a bend is all that is done to a body of revolution: then short rows can work it. */
-export function onlyBent({ form, modifiers }: Recipe): boolean {
-  const round = form === null || form.base === "stack" || (form.base === "traced" && isRound(form));
-  return round && modifiers.length === 1 && modifiers[0]?.kind === "bend";
+export function onlyBent({ form }: Recipe): boolean {
+  const round =
+    form.base === "solid" || form.base === "stack" || (form.base === "traced" && isRound(traced(form)));
+  return round && form.modifiers?.length === 1 && form.modifiers[0]?.kind === "bend";
 }
 
 function isRound(form: Traced): boolean {
-  return !form.side.length && !form.section?.length && !form.axis.some(([forward]) => forward !== 0);
+  return !form.side.length && !form.section.length && !form.axis.some(([forward]) => forward !== 0);
 }
 
 /** A mesh at another height. */

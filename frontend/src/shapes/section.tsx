@@ -16,7 +16,7 @@ export function Section({ form, onForm }: { form: Traced; onForm: (form: Traced)
     },
     onSuccess: (section) => onForm({ ...form, section }),
   });
-  const section = form.section ?? [];
+  const section = form.section;
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm">
       <svg viewBox="-22 -22 44 44" className="size-9" role="img" aria-label={said(section)}>
@@ -34,10 +34,7 @@ export function Section({ form, onForm }: { form: Traced; onForm: (form: Traced)
         <Button
           weight="quiet"
           className="px-2 py-0.5 text-sm"
-          onClick={() => {
-            const { section: _, ...round } = form;
-            onForm(round);
-          }}
+          onClick={() => onForm({ ...form, section: [] })}
         >
           Round again
         </Button>

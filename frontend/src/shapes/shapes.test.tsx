@@ -7,14 +7,17 @@ import type { Settling } from "../figure/use-settled";
 import { Fit } from "./fit";
 import { Flat } from "./flat";
 import {
+  FIRST_BOX,
   FIRST_STACK,
   FIRST_TRACE,
+  type Form,
+  type Modifier,
   meshAt,
   onlyBent,
+  type Recipe,
   recipeFor,
   recipeFrom,
   reshaped,
-  type Thread,
   type Traced,
   withBase,
 } from "./recipe";
@@ -76,31 +79,26 @@ describe("handles of a traced outline", () => {
 });
 
 describe("recipes", () => {
-  const how = { start: 6, simplicity: 0.5, stacked: false, first: false, decrease: "dec", start_kind: "ring" };
-  it("read back every base with its modifiers", () => {
-    const bend = { kind: "bend", degrees: 30 };
-    const traced = recipeFrom({ form: { ...FIRST_TRACE, modifiers: [bend] }, ...how });
-    expect(traced?.form).toEqual(FIRST_TRACE);
-    expect(traced?.modifiers).toEqual([bend]);
-    const egg = { kind: "egg", height_mm: 90, width_mm: 70, open: false, opening_mm: null, point: 0.3 };
-    const bent = recipeFrom({ form: { base: "solid", ...egg, modifiers: [bend] }, ...how });
-    expect(bent).toMatchObject({ ...egg, form: null, modifiers: [bend], simplicity: 0.5 });
-    expect(recipeFrom({ solid: egg, ...how })).toMatchObject({ ...egg, form: null, modifiers: [] });
-    expect(recipeFrom({ solid: egg, ...how, threads: [[0.5, 0, 0.5, 0.5, 40]] })?.threads).toHaveLength(1);
-    expect(recipeFrom({ panel: "Front", form: { base: "box" } })).toBeNull();
-    expect(recipeFrom({ solid: 5 })).toBeNull();
+  it("of rounds are followed, panels are not", () => {
+    const egg = recipeFor("egg");
+    expect(recipeFrom(egg)).toBe(egg);
+    expect(recipeFrom({ kind: "panel", panel: "Front", form: FIRST_BOX })).toBeNull();
     expect(recipeFrom(null)).toBeNull();
   });
   it("keep how to draft on another base, and forget what was redrawn for the old shape", () => {
-    const worked = {
+    const worked: Recipe = {
       ...recipeFor("egg"),
       simplicity: 0.5,
-      decrease: "invdec" as const,
-      redrawn: { reach_mm: 1 },
-      threads: [[0, 0, 1, 0, 9]] as Thread[],
+      shaping: { decrease: "invdec" },
+      redrawn: { reach_mm: 1, corners: "", faces: "", pole: 0 },
+      threads: [[0, 0, 1, 0, 9]],
     };
-    expect(withBase(worked, "stack")).toMatchObject({ form: FIRST_STACK, simplicity: 0.5, decrease: "invdec" });
-    expect(reshaped(worked, { width_mm: 50 })).toMatchObject({ width_mm: 50, redrawn: null, threads: [] });
+    expect(withBase(worked, "stack")).toMatchObject({
+      form: FIRST_STACK,
+      simplicity: 0.5,
+      shaping: { decrease: "invdec" },
+    });
+    expect(reshaped(worked, FIRST_BOX)).toMatchObject({ form: FIRST_BOX, redrawn: null, threads: [] });
     expect(meshAt({ base: "mesh", reach_mm: 50, corners: "", faces: "", pole: 0 }, 80, 100).reach_mm).toBe(
       40,
     );
@@ -108,14 +106,18 @@ describe("recipes", () => {
 });
 
 it("short rows are offered where a bend is all that is done to a round body", () => {
-  const bend = { kind: "bend", degrees: 40 };
-  const capsule = { ...recipeFor("capsule"), modifiers: [bend] };
-  expect(onlyBent(capsule)).toBe(true);
-  expect(onlyBent({ ...capsule, modifiers: [bend, { kind: "taper", amount: 3 }] })).toBe(false);
+  const bend = { kind: "bend" as const, degrees: 40 };
+  const bent = (form: Form, more: Modifier[] = []): Recipe => ({
+    ...recipeFor("capsule"),
+    form: { ...form, modifiers: [bend, ...more] },
+  });
+  expect(onlyBent(bent(recipeFor("capsule").form))).toBe(true);
+  expect(onlyBent(bent(recipeFor("capsule").form, [{ kind: "taper", amount: 3 }]))).toBe(false);
   expect(onlyBent(recipeFor("capsule"))).toBe(false);
-  expect(onlyBent({ ...capsule, form: FIRST_TRACE })).toBe(true);
-  expect(onlyBent({ ...capsule, form: { ...FIRST_TRACE, side: FIRST_TRACE.front } })).toBe(false);
-  expect(onlyBent({ ...capsule, form: { ...FIRST_TRACE, axis: [[9, 40]] } })).toBe(false);
+  expect(onlyBent(bent(FIRST_TRACE))).toBe(true);
+  expect(onlyBent(bent({ ...FIRST_TRACE, side: FIRST_TRACE.front }))).toBe(false);
+  expect(onlyBent(bent({ ...FIRST_TRACE, axis: [[9, 40]] }))).toBe(false);
+  expect(onlyBent(bent(FIRST_BOX))).toBe(false);
 });
 
 it("a stack grows on top, keeps balls round and never falls below two", () => {
@@ -243,7 +245,7 @@ describe("what keeps a shape flat", () => {
   const told = (ways: object[]) => {
     const job = { id: 3, state: "done", progress: 100, error: "" };
     vi.stubGlobal("fetch", (request: Request) =>
-      Promise.resolve(Response.json(request.url.endsWith("/answer") ? { ways } : job)),
+      Promise.resolve(Response.json(request.url.endsWith("/answer") ? { job: "flat", ways } : job)),
     );
   };
   const asked = () => {

@@ -22,6 +22,7 @@ import { FlatPanels } from "./panels";
 import { PartList } from "./part-list";
 import { Prices } from "./prices";
 import { bodyOf, type Shape } from "./question";
+import type { Thread } from "./recipe";
 import { SaveTarget } from "./save-target";
 import { SettledSize } from "./settled-size";
 import { useDrafting } from "./use-drafting";
@@ -38,6 +39,8 @@ export function Shapes() {
     </div>
   );
 }
+
+const NO_THREADS: Thread[] = [];
 
 type Drafted = ReturnType<typeof useDrafting>;
 type Lit = { lit: number | null; onLit: (round: number | null) => void };
@@ -81,7 +84,7 @@ function Drafting({
             design={design}
             recipe={recipe}
             question={bodyOf(question)}
-            at={cutAt ?? Math.round((shape?.size_mm[2] ?? recipe.height_mm) / 2)}
+            at={cutAt ?? Math.round((shape?.size_mm[2] ?? 60) / 2)}
             onAt={setCutAt}
             onMade={onMade}
           />
@@ -145,7 +148,13 @@ function DraftedRounds({
       {shape && error ? (
         <p className="mb-1 text-sm text-soft">These are still the rounds of the shape before.</p>
       ) : null}
-      {shape && <Prices shape={shape} recipe={recipe} onSimplicity={(simplicity) => change({ ...recipe, simplicity })} />}
+      {shape && (
+        <Prices
+          shape={shape}
+          recipe={recipe}
+          onSimplicity={(simplicity) => change({ ...recipe, simplicity })}
+        />
+      )}
       {shape && <Compare question={bodyOf(question)} recipe={recipe} onRecipe={change} onCut={onCut} />}
       {shape && (
         <Ladder
@@ -194,10 +203,10 @@ function DraftedFigure({
       <Fit
         settling={settling}
         question={bodyOf(question)}
-        compensated={recipe.redrawn !== null}
+        compensated={Boolean(recipe.redrawn)}
         onRedrawn={(redrawn) => change({ ...recipe, redrawn })}
         disc={shape?.disc_mm ?? null}
-        threads={recipe.threads}
+        threads={recipe.threads ?? NO_THREADS}
         onThreads={(threads) => change({ ...recipe, threads })}
       />
       {shape?.preview.size && <Stuffed size={shape.preview.size} />}

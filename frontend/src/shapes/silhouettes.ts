@@ -1,7 +1,7 @@
 /** Small outlines for choosing a base, and a solid's proportions when first chosen. */
 import type { Schemas } from "../api/client";
 
-export type Kind = NonNullable<Schemas["RecipeIn"]["kind"]>;
+export type Kind = Schemas["Solid"]["kind"];
 
 export const KINDS: readonly {
   kind: Kind;

@@ -2,13 +2,13 @@
 import { ArrowDown, ArrowUp, X } from "lucide-react";
 import { Button, IconButton, NumberField, SelectField } from "../ui/controls";
 import { moved } from "../ui/moved";
-import { type SolidForm, type Stack, solidForm } from "./recipe";
+import { NEXT_SOLID, type Solid, type Stack } from "./recipe";
 import { KINDS, type Kind } from "./silhouettes";
 
 const NAMES = KINDS.map((k) => [k.kind, k.name] as const);
 
 export function StackFields({ form, onForm }: { form: Stack; onForm: (form: Stack) => void }) {
-  const set = (at: number, part: Partial<SolidForm>) =>
+  const set = (at: number, part: Partial<Solid>) =>
     onForm({ ...form, solids: form.solids.map((s, i) => (i === at ? square({ ...s, ...part }) : s)) });
   return (
     <div className="mt-2 flex flex-col gap-2">
@@ -72,13 +72,13 @@ export function StackFields({ form, onForm }: { form: Stack; onForm: (form: Stac
           unit="%"
           least={20}
           most={95}
-          value={Math.round(form.neck * 100)}
+          value={Math.round((form.neck ?? 0.6) * 100)}
           onValue={(n) => n && onForm({ ...form, neck: n / 100 })}
           hint="of the narrower solid; 40 carries a head"
         />
         <Button
           disabled={form.solids.length >= 8}
-          onClick={() => onForm({ ...form, solids: [...form.solids, solidForm("sphere", 35)] })}
+          onClick={() => onForm({ ...form, solids: [...form.solids, NEXT_SOLID] })}
         >
           One more on top
         </Button>
@@ -88,6 +88,6 @@ export function StackFields({ form, onForm }: { form: Stack; onForm: (form: Stac
 }
 
 /** A ball is as tall as it is wide. */
-function square(solid: SolidForm): SolidForm {
+function square(solid: Solid): Solid {
   return solid.kind === "sphere" ? { ...solid, height_mm: solid.width_mm } : solid;
 }

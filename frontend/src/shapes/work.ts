@@ -2,42 +2,45 @@
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { answer, api, refusal, type Schemas } from "../api/client";
+import { callOff, type JobAnswer, jobAnswer, watchJob } from "../api/jobs";
 
-const LOOK = 250;
+type Body = { body: Schemas["ShapeIn"] };
 
-type Paths = "/api/shapes/compensate" | "/api/shapes/compare" | "/api/shapes/flat" | "/api/shapes/sewn";
+const ASKED = {
+  compensate: (body: Body) => api.POST("/api/shapes/compensate", body),
+  compare: (body: Body) => api.POST("/api/shapes/compare", body),
+  flat: (body: Body) => api.POST("/api/shapes/flat", body),
+  sewn: (body: Body) => api.POST("/api/shapes/sewn", body),
+};
+
+export type Work = keyof typeof ASKED;
 
 /** The answer, or null when it was stopped. */
-async function worked<T>(
-  path: Paths,
+async function worked<K extends Work>(
+  kind: K,
   body: Schemas["ShapeIn"],
   going: () => boolean,
   tell: (percent: number) => void,
-): Promise<T | null> {
-  let job = await answer<Schemas["JobOut"]>(api.POST(path, { body }));
-  while (job.state === "waiting" || job.state === "running") {
-    const at = { params: { path: { job_id: job.id } } };
-    if (!going()) {
-      await api.POST("/api/jobs/{job_id}/cancel", at);
-      return null;
-    }
-    tell(job.progress);
-    await new Promise((done) => setTimeout(done, LOOK));
-    job = await answer(api.GET("/api/jobs/{job_id}", at));
+): Promise<JobAnswer<K> | null> {
+  const first = await answer<Schemas["JobOut"]>(ASKED[kind]({ body }));
+  const job = await watchJob(first, going, tell);
+  if (!going()) {
+    callOff(job.id);
+    return null;
   }
   if (job.state !== "done") throw refusal(job.error || "It was stopped.");
-  return answer<T>(api.GET("/api/jobs/{job_id}/answer", { params: { path: { job_id: job.id } } }) as never);
+  return jobAnswer(job.id, kind);
 }
 
 /** A job that is started and stopped at will. percent: how much is done, null while nothing runs. */
-export function useWorked<T>(path: Paths, onDone?: (got: T) => void) {
+export function useWorked<K extends Work>(kind: K, onDone?: (got: JobAnswer<K>) => void) {
   const [percent, setPercent] = useState<number | null>(null);
   const going = useRef(true);
   const job = useMutation({
     mutationFn: (body: Schemas["ShapeIn"]) => {
       going.current = true;
       setPercent(0);
-      return worked<T>(path, body, () => going.current, setPercent);
+      return worked(kind, body, () => going.current, setPercent);
     },
     onSuccess: (got) => got && onDone?.(got),
     onSettled: () => setPercent(null),

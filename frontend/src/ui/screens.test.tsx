@@ -13,7 +13,7 @@ import type { Preview, Problem } from "../rounds/ask";
 import { ConflictDialog } from "../rounds/conflict";
 import { ProblemList, roundFaults } from "../rounds/problems";
 import { Outline } from "../shapes/outline";
-import { recipeFor } from "../shapes/recipe";
+import { solidOf } from "../shapes/recipe";
 import { Shelf } from "../shelf/shelf";
 import { Keys, useCommands } from "./keys";
 import { Guess, Overlays, useSay } from "./overlays";
@@ -226,7 +226,7 @@ it("whether it is saved is told in words, and a refusal with its choices", async
 
 it("an outline's handles move with the keys, a ball's both ways at once", () => {
   const heard = vi.fn();
-  const ball = { ...recipeFor("sphere"), width_mm: 50, height_mm: 50 };
+  const ball = { base: "solid" as const, ...solidOf("sphere"), width_mm: 50, height_mm: 50 };
   shown(
     <Outline
       points={[
@@ -234,9 +234,8 @@ it("an outline's handles move with the keys, a ball's both ways at once", () => 
         [25, 25],
         [0, 50],
       ]}
-      recipe={ball}
-      onRecipe={heard}
-      onDone={vi.fn()}
+      solid={ball}
+      onSolid={heard}
     />,
   );
   fireEvent.keyDown(screen.getByRole("slider", { name: "Width" }), { key: "ArrowRight" });
