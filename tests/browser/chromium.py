@@ -7,6 +7,8 @@ FLAGS = [
     "--use-angle=swiftshader",
     "--enable-unsafe-swiftshader",
     "--ignore-gpu-blocklist",
+    "--disable-gpu-compositing",
+    "--disable-gpu-rasterization",
     "--disable-background-networking",
     "--disable-component-update",
     "--no-first-run",

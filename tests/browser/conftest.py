@@ -78,8 +78,12 @@ def demo(designer: User) -> User:
 @pytest.fixture
 def context(chromium: Browser, live_server: LiveServer) -> Iterator[BrowserContext]:
     """A fresh browser profile; any script error or blocked resource fails the test."""
+    # Figures are laid down at rest: drawing every step of the way in software takes most of a small machine.
     made = chromium.new_context(
-        viewport={"width": 1280, "height": 800}, base_url=live_server.url, accept_downloads=True
+        viewport={"width": 1280, "height": 800},
+        base_url=live_server.url,
+        accept_downloads=True,
+        reduced_motion="reduce",
     )
     complaints: list[str] = []
 
