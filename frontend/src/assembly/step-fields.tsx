@@ -16,30 +16,21 @@ const SEATS = [
   ["laid", "closed, laid on"],
 ] as const;
 
-export function StepFields({
-  design,
-  step,
-  place,
-  set,
-  aimed,
-  onAim,
-  onNoSew,
-}: {
+type StepProps = {
   design: Design;
   step: Step;
   place: Place | undefined;
   set: (part: Partial<Step>) => void;
-  aimed: boolean;
-  onAim: () => void;
-  onNoSew: () => void;
-}) {
-  const leftHanded = useLeftHanded();
-  const names = design.parts.map((p) => [p.key, p.name] as const);
-  const host = design.parts.find((p) => p.key === step.on);
-  const gone = (key: string | null | undefined) =>
-    key && !design.parts.some((p) => p.key === key) ? ([[key, "a part that is gone"]] as const) : [];
-  const round = (place?.moved ? place.round : step.round) ?? 1;
-  const stitch = (place?.moved ? place.stitch : step.stitch) ?? 0;
+};
+
+export function StepFields({
+  aimed,
+  onAim,
+  onNoSew,
+  ...of
+}: StepProps & { aimed: boolean; onAim: () => void; onNoSew: () => void }) {
+  const { step, place, set } = of;
+  const sewn = Boolean(step.on) && !step.no_sew;
   return (
     <div className="flex flex-1 flex-col gap-2">
       <Field label="What to do">
@@ -55,88 +46,11 @@ export function StepFields({
         )}
       </Field>
       <div className="grid grid-cols-2 gap-2 xl:grid-cols-4">
-        <SelectField
-          label="Part"
-          value={step.part ?? ""}
-          onValue={(key) => set({ part: key || null })}
-          options={[["", "none"], ...names, ...gone(step.part)]}
-        />
-        <SelectField
-          label="on"
-          value={step.on ?? ""}
-          onValue={(key) =>
-            set({
-              on: key || null,
-              round: key
-                ? (step.round ??
-                  Math.max(1, Math.round((design.parts.find((p) => p.key === key)?.counts.length ?? 2) / 2)))
-                : null,
-            })
-          }
-          options={[["", "nowhere yet"], ...names.filter(([key]) => key !== step.part), ...gone(step.on)]}
-        />
-        {step.on && !step.no_sew && (
-          <>
-            <NumberField
-              label="at round"
-              least={1}
-              most={host?.counts.length || 2000}
-              value={Math.min(round, host?.counts.length || 2000)}
-              onValue={(r) => set({ round: r, stitch })}
-            />
-            <NumberField
-              label="from the front"
-              unit="sts"
-              least={-2000}
-              most={2000}
-              step={0.5}
-              value={stitch}
-              onValue={(s) => set({ stitch: s ?? 0, round })}
-              hint={
-                host?.counts[round - 1]
-                  ? `of ${host.counts[round - 1]} in the round; ${leftHanded ? "right" : "left"} is +`
-                  : undefined
-              }
-            />
-          </>
-        )}
+        <WhichParts {...of} />
+        {sewn && <Where {...of} />}
       </div>
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
-        {step.on && !step.no_sew && (
-          <>
-            <Check
-              label="and its mirror image"
-              checked={step.paired ?? false}
-              onChecked={(paired) => set({ paired })}
-            />
-            <NumberField
-              label="Tilt up"
-              unit="°"
-              className="w-24"
-              least={-90}
-              most={90}
-              step={5}
-              value={step.tilt ?? 0}
-              onValue={(tilt) => set({ tilt: tilt ?? 0 })}
-            />
-            <NumberField
-              label="Turn"
-              unit="°"
-              className="w-24"
-              least={-360}
-              most={360}
-              step={15}
-              value={step.turn ?? 0}
-              onValue={(turn) => set({ turn: turn ?? 0 })}
-            />
-            <SelectField
-              label="Seat"
-              value={step.seat ?? ""}
-              onValue={(seat) => set({ seat: seat as Step["seat"] })}
-              options={SEATS}
-            />
-          </>
-        )}
+        {sewn && <HowItSits step={step} set={set} />}
         {step.part && (
           <Check
             label="before the part is closed"
@@ -150,32 +64,121 @@ export function StepFields({
           onChecked={(picture) => set({ picture })}
         />
       </div>
-      {step.on && step.part && !step.no_sew && (
+      {sewn && step.part && (
         <div className="flex flex-wrap gap-2">
           <Button aria-pressed={aimed} onClick={onAim}>
             <Crosshair size={16} aria-hidden /> Point at the place
           </Button>
-          {place?.guess && (
-            <Button
-              title={place.guess.why}
-              onClick={() => {
-                const {
-                  round: r,
-                  stitch: s,
-                  paired,
-                  tilt,
-                } = place.guess ?? { round: 1, stitch: 0, paired: false, tilt: 0 };
-                set({ round: r, stitch: s, paired, tilt });
-              }}
-            >
-              Propose a place
-            </Button>
-          )}
+          {place?.guess && <Propose guess={place.guess} set={set} />}
           <Button onClick={onNoSew}>Work it in instead of sewing</Button>
         </div>
       )}
       <Known step={step} place={place} />
     </div>
+  );
+}
+
+/** The part, and the one that it goes on: there at half its height, until it is said where. */
+function WhichParts({ design, step, set }: StepProps) {
+  const names = design.parts.map((p) => [p.key, p.name] as const);
+  const gone = (key: string | null | undefined) =>
+    key && !design.parts.some((p) => p.key === key) ? ([[key, "a part that is gone"]] as const) : [];
+  const half = (key: string) => {
+    const rounds = design.parts.find((p) => p.key === key)?.counts.length ?? 2;
+    return Math.max(1, Math.round(rounds / 2));
+  };
+  return (
+    <>
+      <SelectField
+        label="Part"
+        value={step.part ?? ""}
+        onValue={(key) => set({ part: key || null })}
+        options={[["", "none"], ...names, ...gone(step.part)]}
+      />
+      <SelectField
+        label="on"
+        value={step.on ?? ""}
+        onValue={(key) => set({ on: key || null, round: key ? (step.round ?? half(key)) : null })}
+        options={[["", "nowhere yet"], ...names.filter(([key]) => key !== step.part), ...gone(step.on)]}
+      />
+    </>
+  );
+}
+
+/** The place on the other part, as its rounds are now. */
+function Where({ design, step, place, set }: StepProps) {
+  const leftHanded = useLeftHanded();
+  const host = design.parts.find((p) => p.key === step.on);
+  const round = (place?.moved ? place.round : step.round) ?? 1;
+  const stitch = (place?.moved ? place.stitch : step.stitch) ?? 0;
+  const count = host?.counts[round - 1];
+  return (
+    <>
+      <NumberField
+        label="at round"
+        least={1}
+        most={host?.counts.length || 2000}
+        value={Math.min(round, host?.counts.length || 2000)}
+        onValue={(r) => set({ round: r, stitch })}
+      />
+      <NumberField
+        label="from the front"
+        unit="sts"
+        least={-2000}
+        most={2000}
+        step={0.5}
+        value={stitch}
+        onValue={(s) => set({ stitch: s ?? 0, round })}
+        hint={count ? `of ${count} in the round; ${leftHanded ? "right" : "left"} is +` : undefined}
+      />
+    </>
+  );
+}
+
+function HowItSits({ step, set }: Pick<StepProps, "step" | "set">) {
+  return (
+    <>
+      <Check
+        label="and its mirror image"
+        checked={step.paired ?? false}
+        onChecked={(paired) => set({ paired })}
+      />
+      <NumberField
+        label="Tilt up"
+        unit="°"
+        className="w-24"
+        least={-90}
+        most={90}
+        step={5}
+        value={step.tilt ?? 0}
+        onValue={(tilt) => set({ tilt: tilt ?? 0 })}
+      />
+      <NumberField
+        label="Turn"
+        unit="°"
+        className="w-24"
+        least={-360}
+        most={360}
+        step={15}
+        value={step.turn ?? 0}
+        onValue={(turn) => set({ turn: turn ?? 0 })}
+      />
+      <SelectField
+        label="Seat"
+        value={step.seat ?? ""}
+        onValue={(seat) => set({ seat: seat as Step["seat"] })}
+        options={SEATS}
+      />
+    </>
+  );
+}
+
+function Propose({ guess, set }: { guess: NonNullable<Place["guess"]>; set: StepProps["set"] }) {
+  const { round, stitch, paired, tilt, why } = guess;
+  return (
+    <Button title={why} onClick={() => set({ round, stitch, paired, tilt })}>
+      Propose a place
+    </Button>
   );
 }
 

@@ -9,61 +9,26 @@ import { Board } from "./trace-board";
 import { TracePicture } from "./trace-picture";
 import { added, type Line, scaled, tallOf, without } from "./trace-points";
 
+type TraceProps = { form: Traced; onForm: (form: Traced) => void };
+
 export function Trace({
   design,
   form,
   onForm,
   curve,
-}: {
+}: TraceProps & {
   design: Design;
-  form: Traced;
-  onForm: (form: Traced) => void;
   /** The smooth outline as the craft draws it, (half width, height). */
   curve: [number, number][];
 }) {
   const [line, setLine] = useState<Line>("front");
   const [focused, setFocused] = useState<number | null>(null);
-  const [past, setPast] = useState<Traced[]>([]);
-  const [length, setLength] = useState<[Handle, Handle] | null>(null);
-  const [measuring, setMeasuring] = useState(false);
-  const change = (next: Traced) => {
-    if (next === form) return;
-    setPast((p) => [...p.slice(-60), form]);
-    onForm(next);
-  };
-  const back = () => {
-    const last = past.at(-1);
-    if (!last) return;
-    setPast(past.slice(0, -1));
-    onForm(last);
-  };
-  const sided = form.side.length > 0;
-  const shown: Line = sided ? line : "front";
-  const measured = length && Math.hypot(length[0][0] - length[1][0], length[0][1] - length[1][1]);
+  const { change, back, any } = usePast(form, onForm);
+  const ruler = useRuler();
+  const shown: Line = form.side.length ? line : "front";
   return (
     <div className="mt-2 flex flex-col gap-2">
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <Check
-          label="own side outline"
-          checked={sided}
-          onChecked={(on) => change({ ...form, side: on ? form.front : [] })}
-        />
-        {sided && (
-          <span role="group" aria-label="Outline" className="flex gap-1">
-            {(["front", "side"] as const).map((l) => (
-              <Button
-                key={l}
-                weight="quiet"
-                className="px-2 py-0.5 text-sm"
-                aria-pressed={shown === l}
-                onClick={() => setLine(l)}
-              >
-                {l}
-              </Button>
-            ))}
-          </span>
-        )}
-      </div>
+      <Lines form={form} onForm={change} shown={shown} onShown={setLine} />
       <Section form={form} onForm={change} />
       <Board
         design={design}
@@ -74,12 +39,12 @@ export function Trace({
         onFocus={setFocused}
         onForm={change}
         onBack={back}
-        measuring={measuring}
-        length={length}
-        onLength={setLength}
+        measuring={ruler.measuring}
+        length={ruler.length}
+        onLength={ruler.setLength}
       />
       <div className="flex flex-wrap gap-1">
-        <IconButton label="Undo the last handle" disabled={!past.length} onClick={back}>
+        <IconButton label="Undo the last handle" disabled={!any} onClick={back}>
           <Undo2 size={16} />
         </IconButton>
         <IconButton label="Add a handle" onClick={() => change(added(form, shown, focused ?? 1))}>
@@ -95,15 +60,86 @@ export function Trace({
         <Button
           weight="quiet"
           className="px-2 py-0.5 text-sm"
-          aria-pressed={measuring}
-          onClick={() => {
-            setMeasuring(!measuring);
-            setLength(null);
-          }}
+          aria-pressed={ruler.measuring}
+          onClick={ruler.toggle}
         >
           <Ruler size={16} aria-hidden /> Set the scale
         </Button>
       </div>
+      <TraceSizes form={form} onForm={change} ruler={ruler} />
+      <Check label="Open at the end" checked={form.open} onChecked={(open) => change(opened(form, open))} />
+      <TracePicture design={design} form={form} onForm={change} />
+    </div>
+  );
+}
+
+/** Changes of the outline that can be taken back one by one. */
+function usePast(form: Traced, onForm: (form: Traced) => void) {
+  const [past, setPast] = useState<Traced[]>([]);
+  const change = (next: Traced) => {
+    if (next === form) return;
+    setPast((p) => [...p.slice(-60), form]);
+    onForm(next);
+  };
+  const back = () => {
+    const last = past.at(-1);
+    if (!last) return;
+    setPast(past.slice(0, -1));
+    onForm(last);
+  };
+  return { change, back, any: past.length > 0 };
+}
+
+/** A length drawn on the board, to say how long it really is. */
+function useRuler() {
+  const [length, setLength] = useState<[Handle, Handle] | null>(null);
+  const [measuring, setMeasuring] = useState(false);
+  const measured = length && Math.hypot(length[0][0] - length[1][0], length[0][1] - length[1][1]);
+  const toggle = () => {
+    setMeasuring(!measuring);
+    setLength(null);
+  };
+  return { length, setLength, measuring, measured, toggle };
+}
+
+/** Whether the outline has a side of its own, and which of the two is drawn. */
+function Lines({
+  form,
+  onForm,
+  shown,
+  onShown,
+}: TraceProps & { shown: Line; onShown: (line: Line) => void }) {
+  const sided = form.side.length > 0;
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <Check
+        label="own side outline"
+        checked={sided}
+        onChecked={(on) => onForm({ ...form, side: on ? form.front : [] })}
+      />
+      {sided && (
+        <span role="group" aria-label="Outline" className="flex gap-1">
+          {(["front", "side"] as const).map((l) => (
+            <Button
+              key={l}
+              weight="quiet"
+              className="px-2 py-0.5 text-sm"
+              aria-pressed={shown === l}
+              onClick={() => onShown(l)}
+            >
+              {l}
+            </Button>
+          ))}
+        </span>
+      )}
+    </div>
+  );
+}
+
+function TraceSizes({ form, onForm, ruler }: TraceProps & { ruler: ReturnType<typeof useRuler> }) {
+  const { measuring, measured } = ruler;
+  return (
+    <>
       {measuring && (
         <p className="text-sm text-soft" role="status">
           {measured ? "How long is that, really?" : "Drag along a length that you know."}
@@ -120,9 +156,8 @@ export function Trace({
             heard="leaving"
             onValue={(mm) => {
               if (!mm) return;
-              change(scaled(form, mm / measured));
-              setLength(null);
-              setMeasuring(false);
+              onForm(scaled(form, mm / measured));
+              ruler.toggle();
             }}
           />
         ) : (
@@ -133,7 +168,7 @@ export function Trace({
             most={1500}
             value={Math.round(tallOf(form.front))}
             heard="leaving"
-            onValue={(mm) => mm && change(scaled(form, mm / tallOf(form.front)))}
+            onValue={(mm) => mm && onForm(scaled(form, mm / tallOf(form.front)))}
           />
         )}
         <NumberField
@@ -142,13 +177,11 @@ export function Trace({
           least={-500}
           most={500}
           value={form.axis.at(-1)?.[0] ?? 0}
-          onValue={(mm) => change({ ...form, axis: leaning(form, mm ?? 0) })}
+          onValue={(mm) => onForm({ ...form, axis: leaning(form, mm ?? 0) })}
           hint="at its end; backwards is negative"
         />
       </div>
-      <Check label="Open at the end" checked={form.open} onChecked={(open) => change(opened(form, open))} />
-      <TracePicture design={design} form={form} onForm={change} />
-    </div>
+    </>
   );
 }
 
