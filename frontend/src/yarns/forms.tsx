@@ -1,5 +1,5 @@
 /** Typing in a yarn, and the measures of a swatch. */
-import { Controller } from "react-hook-form";
+import { Controller, type UseFormReturn } from "react-hook-form";
 import { Check, Field } from "../ui/controls";
 import { FormEnd, FormError, FormNumber, FormSelect, FormText, useSentForm } from "../ui/form";
 import { Dialog } from "../ui/overlays";
@@ -127,7 +127,6 @@ export function SampleDialog({
       { onSuccess: () => onOpen(false), onError: refused },
     ),
   );
-  const stuffed = form.watch("kind") === "stuffed";
   return (
     <Dialog
       open={open}
@@ -160,64 +159,74 @@ export function SampleDialog({
           ]}
         />
         <FormNumber form={form} name="strands" label="Strands" least={1} most={6} />
-        <FormNumber
-          form={form}
-          name="stitches"
-          label={stuffed ? "Stitches in the round" : "Stitches counted"}
-          required={MEASURE}
-          least={1}
-          most={10000}
-        />
-        <FormNumber
-          form={form}
-          name="across_mm"
-          label={stuffed ? "Girth there" : "Width of them"}
-          unit="mm"
-          required={MEASURE}
-          least={1}
-          most={5000}
-        />
-        <FormNumber
-          form={form}
-          name="rounds"
-          label="Rounds counted"
-          required={MEASURE}
-          least={1}
-          most={10000}
-        />
-        <FormNumber
-          form={form}
-          name="up_mm"
-          label={stuffed ? "Length of a straight stretch" : "Height of them"}
-          unit="mm"
-          required={MEASURE}
-          least={1}
-          most={5000}
-        />
-        <FormNumber
-          form={form}
-          name="drift_stitches"
-          label="Thread drifted"
-          unit="stitches"
-          least={-2000}
-          most={2000}
-          hint="A thread laid straight up shows the lean."
-        />
-        <FormNumber form={form} name="drift_rounds" label="over" unit="rounds" least={1} most={1000} />
-        <FormNumber
-          form={form}
-          name="yarn_per_stitch_mm"
-          label="Yarn in one stitch"
-          unit="mm"
-          least={1}
-          most={2000}
-          hint="Unravel ten and divide."
-        />
+        <Counted form={form} />
         <FormError form={form} />
         <FormEnd onCancel={() => onOpen(false)} pending={change.isPending}>
           Keep the swatch
         </FormEnd>
       </form>
     </Dialog>
+  );
+}
+
+/** What is counted and measured on the swatch; a stuffed piece is measured around. */
+function Counted({ form }: { form: UseFormReturn<Measured> }) {
+  const stuffed = form.watch("kind") === "stuffed";
+  return (
+    <>
+      <FormNumber
+        form={form}
+        name="stitches"
+        label={stuffed ? "Stitches in the round" : "Stitches counted"}
+        required={MEASURE}
+        least={1}
+        most={10000}
+      />
+      <FormNumber
+        form={form}
+        name="across_mm"
+        label={stuffed ? "Girth there" : "Width of them"}
+        unit="mm"
+        required={MEASURE}
+        least={1}
+        most={5000}
+      />
+      <FormNumber
+        form={form}
+        name="rounds"
+        label="Rounds counted"
+        required={MEASURE}
+        least={1}
+        most={10000}
+      />
+      <FormNumber
+        form={form}
+        name="up_mm"
+        label={stuffed ? "Length of a straight stretch" : "Height of them"}
+        unit="mm"
+        required={MEASURE}
+        least={1}
+        most={5000}
+      />
+      <FormNumber
+        form={form}
+        name="drift_stitches"
+        label="Thread drifted"
+        unit="stitches"
+        least={-2000}
+        most={2000}
+        hint="A thread laid straight up shows the lean."
+      />
+      <FormNumber form={form} name="drift_rounds" label="over" unit="rounds" least={1} most={1000} />
+      <FormNumber
+        form={form}
+        name="yarn_per_stitch_mm"
+        label="Yarn in one stitch"
+        unit="mm"
+        least={1}
+        most={2000}
+        hint="Unravel ten and divide."
+      />
+    </>
   );
 }
