@@ -8,10 +8,10 @@ from pathlib import Path
 
 import pytest
 
-from craft.rounds.pattern import Colour, Join, Repeat, Round, Start, StartKind, StepKind, Work
+from craft.rounds.pattern import Colour, Join, Note, Repeat, Round, Start, StartKind, Step, StepKind, Work
 from craft.rounds.stitches import Loops, Terms
 from craft.text.check import check
-from craft.text.notation import MOST_TEXT, find_terms, print_body, print_part, print_pattern, read
+from craft.text.notation import MOST_LINES, MOST_TEXT, find_terms, print_body, print_part, print_pattern, read
 from craft.text.notation.bodies import read_body
 from craft.text.notation.names import Names
 
@@ -242,6 +242,28 @@ def test_every_spelling_of_the_documentation_is_read() -> None:
             if body.problems:
                 left_out.append(f"{words}: {body.problems[0].message}")
     assert left_out == []
+
+
+def test_a_direction_longer_than_any_keeps_every_word() -> None:
+    """It stood there as two thousand signs, and behind a round the whole text was refused."""
+    words = "Stuff firmly " + "and count again " * 200 + "before you close."
+    for text in (words, f"R1: 6 sc in ring [6] ({words})"):
+        items = read(f"{text}\nR2: inc x 6 [12]\n").pattern.parts[0].items
+        assert [item.text.strip("()") for item in items if isinstance(item, Note | Step)] == [words]
+
+
+def test_a_text_past_the_limits_is_read_as_far_as_they_go() -> None:
+    rounds = ["R1: 6 sc in ring [6]", *(f"R{n}: sc around [6]" for n in range(2, 2_101)), "R2101: 6 flurp [6]"]
+    found = read("\n".join(rounds))
+    assert len([i for i in found.pattern.parts[0].items if isinstance(i, Round)]) == 2_000
+    assert [p.code for p in found.problems] == ["too-large"]
+    assert found.problems[0].place.round == "R2001"
+
+
+def test_more_lines_than_any_pattern_has_are_refused_at_once() -> None:
+    found = read("R1: 6 sc in ring [6]\n" * (MOST_LINES + 1))
+    assert [p.code for p in found.problems] == ["too-large"]
+    assert f"{MOST_LINES:,} lines" in found.problems[0].message
 
 
 @pytest.mark.parametrize("many", [486, 3_000])

@@ -106,7 +106,7 @@ def test_moving_or_turning_the_whole_costs_nothing(pattern: Pattern, seed: int) 
         assert np.abs(push).max() < 1e-6 * (1 + np.abs(slope).sum()), "what presses outward presses evenly"
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much])
+@settings(max_examples=10, deadline=None, suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much])
 @given(patterns())
 def test_every_program_settles_to_finite_places(pattern: Pattern) -> None:
     for part in parts_of(pattern):

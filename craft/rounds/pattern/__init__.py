@@ -27,6 +27,7 @@ from craft.rounds.pattern.instructions import (
 )
 from craft.rounds.pattern.parts import (
     INSIDE_STEPS,
+    MOST_STEP,
     HeadEntry,
     Item,
     Note,
@@ -45,6 +46,7 @@ __all__ = [
     "INSIDE_STEPS",
     "MOST_COUNT",
     "MOST_LONG_MM",
+    "MOST_STEP",
     "NOWHERE",
     "SCHEMA_VERSION",
     "Again",

@@ -112,6 +112,10 @@ class Round:
         return f"R{first}" if first == last else f"R{first}-R{last}"
 
 
+MOST_STEP = 2_000
+"""Code points of a stage direction; longer prose is a note."""
+
+
 @dataclass(frozen=True, slots=True)
 class Step:
     """A stage direction between rounds, in her words. threads: those that it sews through the piece."""
@@ -122,7 +126,7 @@ class Step:
     threads: tuple[SewnThread, ...] = ()
 
     def __post_init__(self) -> None:
-        _one_line(self.text, "A stage direction", 2000)
+        _one_line(self.text, "A stage direction", MOST_STEP)
 
 
 @dataclass(frozen=True, slots=True)

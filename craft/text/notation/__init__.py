@@ -13,7 +13,7 @@ from craft.text.notation.printer import (
     print_rounds,
     print_work,
 )
-from craft.text.notation.reader import MOST_LINE, MOST_TEXT, Reading, read
+from craft.text.notation.reader import MOST_LINE, MOST_LINES, MOST_TEXT, Reading, read
 from craft.text.notation.scanner import HEAD_KEYS, LineKind, step_kind
 from craft.text.notation.terms import TermsFound, find_terms, stitch_key, stitch_regex, words
 from craft.text.notation.threads import find_threads
@@ -23,6 +23,7 @@ __all__ = [
     "HEAD_KEYS",
     "KINDS",
     "MOST_LINE",
+    "MOST_LINES",
     "MOST_TEXT",
     "PHRASES",
     "Highlight",

@@ -13,6 +13,7 @@ from functools import lru_cache
 from craft.problems import Mend, Place, Problem, Span
 from craft.rounds.arithmetic import MOST_ROUNDS, MOST_STITCHES, round_sum
 from craft.rounds.pattern import (
+    MOST_STEP,
     Chain,
     Colour,
     HeadEntry,
@@ -25,6 +26,7 @@ from craft.rounds.pattern import (
     Repeat,
     Round,
     Step,
+    StepKind,
     Unread,
     Way,
 )
@@ -41,6 +43,9 @@ from craft.text.notation.threads import find_threads
 
 MOST_TEXT = 5_000_000
 """Code points of one text."""
+
+MOST_LINES = 20_000
+"""Lines of one text: ten for each of the most rounds that a pattern has."""
 
 MOST_LINE = 20_000
 """Code points of one line."""
@@ -93,6 +98,11 @@ class _State:
     rounds: int = 0
     stitches: int = 0
     problems: list[Problem] = field(default_factory=list)
+
+    @property
+    def full(self) -> bool:
+        """Whether the pattern is past its limits."""
+        return self.rounds > MOST_ROUNDS or self.stitches > MOST_STITCHES
 
     def tell(self, code: str, message: str, span: Span, label: str | None = None, fix: Mend | None = None) -> None:
         if len(self.problems) < MOST_PROBLEMS:
@@ -226,6 +236,8 @@ def _made_round(
 def _read_round(state: _State, line: Line) -> None:
     label = line.label
     assert label is not None
+    if state.full:  # said where it became too large: what follows is not worked
+        return
     base = line.span.start
     text = line.text[label.body_at :]
     at = base + label.body_at
@@ -305,13 +317,12 @@ def _tell_body(state: _State, problem: BodyProblem, at: int, said: str) -> None:
 
 def _within_limits(state: _State, made: Round, place: Span) -> bool:
     """Count the round against the limits; True while the pattern stays within them."""
-    before = (state.rounds, state.stitches)
+    full_before = state.full
     state.rounds += made.repeats
     sums = round_sum(made.body, state.live)
     state.stitches += max(sums.total.gives, sums.total.takes) * made.repeats
-    if state.rounds > MOST_ROUNDS or state.stitches > MOST_STITCHES:
-        over_already = before[0] > MOST_ROUNDS or before[1] > MOST_STITCHES
-        if not over_already:
+    if state.full:
+        if not full_before:
             state.tell(
                 "too-large",
                 f"{made.label} takes the pattern past {MOST_ROUNDS:,} rounds or "
@@ -325,8 +336,15 @@ def _within_limits(state: _State, made: Round, place: Span) -> bool:
 
 
 def _remark(state: _State, text: str, span: Span) -> None:
-    kind = step_kind(text)
-    state.items.append(Step(kind, text, span, find_threads(text)) if kind else Note(text, span))
+    _prose(state, step_kind(text), text, span)
+
+
+def _prose(state: _State, kind: StepKind | None, text: str, span: Span) -> None:
+    """A stage direction, or a note: prose of no kind, and a direction longer than any. Every word of it is kept."""
+    if kind is None or len(text) > MOST_STEP:
+        state.items.append(Note(text, span))
+    else:
+        state.items.append(Step(kind, text, span, find_threads(text)))
 
 
 def _read_line(state: _State, line: Line) -> None:
@@ -348,10 +366,9 @@ def _read_line(state: _State, line: Line) -> None:
         case LineKind.COLOUR:
             state.items.append(Colour(line.name, line.span))
         case LineKind.STEP:
-            said = line.text.strip()[:2000]
-            state.items.append(Step(line.step, said, line.span, find_threads(said)))
+            _prose(state, line.step, line.text.strip(), line.span)
         case LineKind.NOTE:
-            state.items.append(Note(line.text.strip(), line.span))
+            _prose(state, None, line.text.strip(), line.span)
 
 
 def _names(lines: tuple[Line, ...], yarns: tuple[str, ...], pieces: tuple[str, ...]) -> Names:
@@ -376,8 +393,10 @@ def read(text: str, terms: Terms | None = None, yarns: tuple[str, ...] = (), pie
 
     yarns, pieces: names of colours and of parts that are known from elsewhere.
     """
-    if len(text) > MOST_TEXT:
-        problem = Problem("too-large", Place(), f"A text is at most {MOST_TEXT:,} characters long.")
+    much = (len(text), MOST_TEXT, "characters"), (text.count("\n"), MOST_LINES, "lines")
+    over = next((f"A text is at most {most:,} {what} long." for size, most, what in much if size > most), None)
+    if over is not None:
+        problem = Problem("too-large", Place(), over)
         return Reading(Pattern(()), TermsFound(terms or Terms.US, "assumed", "the text was not read"), (), (problem,))
     lines = scan(text)
     found = find_terms(text, terms)
