@@ -18,8 +18,6 @@ from studio.wire import schema_of
 ThreadNumbers = tuple[float, float, float, float, float]
 """A thread: where it begins and ends (along, around, from 0 to 1), and its length in mm."""
 
-ModifierName = Literal["bend", "taper", "flatten", "square", "belly", "brow", "ridge", "dent"]
-
 _INSTEAD: dict[Any, Any] = {
     (Solid, "kind"): Literal[tuple(SOLIDS)],
     SewnThrough: ThreadNumbers,

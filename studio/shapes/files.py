@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+import trimesh
+from trimesh.exchange.obj import export_obj
+
 from craft.shape.target import Form
 from studio.shapes.drafts import sides_of
 
 
 def as_obj(form: Form, name: str) -> str:
     """The surface in mm, z up, as a Wavefront OBJ file."""
-    shell = form.shell
-    lines = [f"# {name}: shape aimed at, in mm, z up, front towards -y", f"o {name}"]
-    lines += [f"v {x:.3f} {y:.3f} {z:.3f}" for x, y, z in shell.x]
-    lines += [f"f {a + 1} {b + 1} {c + 1}" for a, b, c in shell.faces]
-    return "\n".join(lines) + "\n"
+    surface = trimesh.Trimesh(form.shell.x, form.shell.faces, process=False)
+    head = f"{name}: shape aimed at, in mm, z up, front towards -y"
+    return str(
+        export_obj(surface, include_normals=False, include_texture=False, include_color=False, digits=3, header=head)
+    )
 
 
 def as_svg(form: Form) -> str:

@@ -7,9 +7,10 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
+from craft.shape.target import ModifierKey
 from studio.bench.schemas import ColourIn, GaugeIn, PreviewOut
 from studio.designs.manifest import TermsName
-from studio.designs.recipes import FlatRecipe, MeshForm, ModifierName, RoundsRecipe
+from studio.designs.recipes import FlatRecipe, MeshForm, RoundsRecipe
 from studio.yarns.schemas import YarnName
 
 
@@ -84,7 +85,7 @@ class KnobOut(Schema):
 class ModifierOut(Schema):
     """A kind of modifier, with its numbers."""
 
-    key: ModifierName
+    key: ModifierKey
     title: str
     use: str
     knobs: list[KnobOut]

@@ -357,7 +357,8 @@ def test_meshes_keep_size_and_winding(ball: Settled) -> None:
     glb = mesh_file(Mesh.of(ball, {}), "glb")
     length = struct.unpack("<I", glb[12:16])[0]
     document = json.loads(glb[20 : 20 + length])
-    tall = document["accessors"][0]["max"][1] - document["accessors"][0]["min"][1]
+    where = document["accessors"][document["meshes"][0]["primitives"][0]["attributes"]["POSITION"]]
+    tall = where["max"][1] - where["min"][1]
     assert tall * 1000 == pytest.approx(np.ptp(ball.x[:, 2]), rel=1e-4)
     assert set(MESH_FORMATS) == {"obj", "stl", "glb"}
     with pytest.raises(CraftError, match="obj, stl, glb"):

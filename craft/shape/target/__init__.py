@@ -5,7 +5,7 @@ from craft.shape.target.cut import CutPiece, cut
 from craft.shape.target.distance import distance_from, distance_from_pole
 from craft.shape.target.form import BASES, Form, as_form
 from craft.shape.target.laplace import evened_between
-from craft.shape.target.modifiers import MODIFIERS, Knob, Modifier, ModifierKind
+from craft.shape.target.modifiers import MODIFIERS, Knob, Modifier, ModifierKey, ModifierKind
 from craft.shape.target.patches import Patch, PatchEdge, patches_of
 from craft.shape.target.shell import MOST_FACES, PackedShell, Shell, revolved
 from craft.shape.target.solids import SOLIDS, Outline, Solid, SolidKind
@@ -22,6 +22,7 @@ __all__ = [
     "Form",
     "Knob",
     "Modifier",
+    "ModifierKey",
     "ModifierKind",
     "Outline",
     "PackedShell",

@@ -9,6 +9,7 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -29,11 +30,14 @@ class Knob:
     usual: float
 
 
+ModifierKey = Literal["bend", "taper", "flatten", "square", "belly", "brow", "ridge", "dent"]
+
+
 @dataclass(frozen=True, slots=True)
 class ModifierKind:
     """A kind of modifier: its name, what it is good for, its numbers, and what it does."""
 
-    key: str
+    key: ModifierKey
     title: str
     use: str
     knobs: Mapping[str, Knob]
