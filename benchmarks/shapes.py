@@ -15,7 +15,7 @@ from craft.fitting.panels import draft_panels, settle_sewn
 from craft.fitting.threads import remedies
 from craft.gauge import Gauge
 from craft.shape.drafting import Recipe, draft, straightened
-from craft.shape.target import Form, Modifier, Shell, Solid, Stack, Traced, patches_of, revolved
+from craft.shape.target import Form, Modifier, Solid, Stack, Traced, TriangleMesh, patches_of, revolved
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
 SIMPLICITY = 0.5
@@ -42,8 +42,8 @@ def _heart() -> Form:
     return Form(ball.with_corners(x + np.array([0, 0, 61])))
 
 
-def _mesh(shell: Shell) -> Form:
-    return Form(shell)
+def _mesh(mesh: TriangleMesh) -> Form:
+    return Form(mesh)
 
 
 TARGETS: tuple[tuple[str, Form, float], ...] = (
@@ -52,7 +52,7 @@ TARGETS: tuple[tuple[str, Form, float], ...] = (
     ("long ellipsoid 120×60", _solid("ellipsoid", 120, 60, taper={"amount": 0}), ROUND),
     ("tapered egg", _solid("egg", 100, 75, taper={"amount": 50}), ROUND),
     ("traced pear", Form(Traced(PEAR)), ROUND),
-    ("traced pear as a mesh", _mesh(Traced(PEAR).shell()), ROUND),
+    ("traced pear as a mesh", _mesh(Traced(PEAR).mesh()), ROUND),
     ("stack, head on body", Form(Stack((Solid("sphere", 70, 70), Solid("sphere", 50, 50)), 0.6)), BENT),
     ("bent capsule, 45°", _solid("capsule", 130, 55, bend={"degrees": 45}), BENT),
     ("bent capsule, 90°", _solid("capsule", 130, 50, bend={"degrees": 90}), BENT),
@@ -77,8 +77,8 @@ TARGETS: tuple[tuple[str, Form, float], ...] = (
 def _as_panels(form: Form) -> ShapeError | None:
     """How far the shape's panels, sewn together and stuffed, lie from it; None where it makes none."""
     try:
-        panels = draft_panels(patches_of(form.shell), GAUGE)
-        return fit(settle_sewn(panels), form.shell).error
+        panels = draft_panels(patches_of(form.mesh), GAUGE)
+        return fit(settle_sewn(panels), form.mesh).error
     except CraftError:
         return None
 
@@ -129,14 +129,14 @@ def shapes_speed_table() -> str:
     lines.append(f"{'traced silhouette, one handle moved':<34}{np.median(spent):>8.0f}{100:>8}")
     for around, along in ((40, 40), (60, 84), (100, 100)):
         outline = Solid("egg", 110, 85).outline()
-        shell = revolved(outline, closed=True, around=around, along=along)
-        x = Modifier("bend", {"degrees": 50}).moved(shell.x)
+        mesh = revolved(outline, closed=True, around=around, along=along)
+        x = Modifier("bend", {"degrees": 50}).moved(mesh.x)
         spent = []
         for n in range(3):
-            fresh = Form(shell.with_corners(x * (1 + 0.001 * n)))
+            fresh = Form(mesh.with_corners(x * (1 + 0.001 * n)))
             begun = time.perf_counter()
             draft(replace(Recipe(fresh), start=6), GAUGE)
             spent.append((time.perf_counter() - begun) * 1000)
-        budget = 1000 if len(shell.faces) <= 10_100 else ""
-        lines.append(f"{f'bent mesh, {len(shell.faces):,} faces':<34}{np.median(spent):>8.0f}{budget:>8}")
+        budget = 1000 if len(mesh.faces) <= 10_100 else ""
+        lines.append(f"{f'bent mesh, {len(mesh.faces):,} faces':<34}{np.median(spent):>8.0f}{budget:>8}")
     return "\n".join(lines)

@@ -161,7 +161,7 @@ def draft_command(args: argparse.Namespace) -> Answer:
 
 def _panels(form: Form, gauge: Gauge) -> Answer:
     """A shape as flat panels: a part for those that are worked alike, then its seams."""
-    panels = draft_panels(patches_of(form.shell), gauge)
+    panels = draft_panels(patches_of(form.mesh), gauge)
     blocks = []
     for group in panels.alike:
         names = " and ".join(panels.panels[k].name for k in group)

@@ -16,7 +16,7 @@ from craft.fitting.outcome import outcome
 from craft.gauge import Estimate, Gauge
 from craft.shape.drafting import SIMPLICITY_PRESETS, Recipe
 from craft.shape.profile import REFERENCE_FIRMNESS
-from craft.shape.target import Form, Shell, cut, distance_from_pole
+from craft.shape.target import Form, TriangleMesh, cut, distance_from_pole
 
 NARROW = 0.8
 """Width at a neck as a share of that beside it."""
@@ -47,12 +47,12 @@ class Alternative:
 
 def turned(form: Form) -> Form:
     """A closed form begun at its far end, its front still in front. CraftError for an open one."""
-    shell = form.shell
-    if shell.open:
+    mesh = form.mesh
+    if mesh.open:
         raise CraftError("An open shape is begun at its closed end.")
-    end = int(np.argmax(distance_from_pole(shell)))
-    x = shell.x * np.array([-1.0, 1.0, -1.0])
-    return Form(replace(shell, x=x - [0.0, 0.0, x[end, 2]], pole=end))
+    end = int(np.argmax(distance_from_pole(mesh)))
+    x = mesh.x * np.array([-1.0, 1.0, -1.0])
+    return Form(replace(mesh, x=x - [0.0, 0.0, x[end, 2]], pole=end))
 
 
 def alternatives(
@@ -93,20 +93,20 @@ def alternatives(
                 hours(uses),
             )
         )
-    neck = None if recipe.form.open else neck_of(recipe.form.shell)
+    neck = None if recipe.form.open else neck_of(recipe.form.mesh)
     if neck is not None and (watch is None or watch(1.0)):
         found += _in_pieces(recipe, neck, gauge, firmness)
     return tuple(sorted(found, key=lambda a: a.error.rms_w))
 
 
-def neck_of(shell: Shell) -> float | None:
+def neck_of(mesh: TriangleMesh) -> float | None:
     """Height in mm of the narrowest place between two wider ones, None for a shape without a neck.
 
     Narrow is what has less than NARROW of the lesser girth beside it.
     """
-    low, high = float(shell.x[:, 2].min()), float(shell.x[:, 2].max())
+    low, high = float(mesh.x[:, 2].min()), float(mesh.x[:, 2].max())
     heights = np.linspace(low, high, 82)[1:-1]
-    a, b = shell.x[shell.sides[:, 0]], shell.x[shell.sides[:, 1]]
+    a, b = mesh.x[mesh.sides[:, 0]], mesh.x[mesh.sides[:, 1]]
     wide = np.zeros(len(heights))
     for i, z in enumerate(heights):
         hit = (a[:, 2] < z) != (b[:, 2] < z)
@@ -119,7 +119,7 @@ def neck_of(shell: Shell) -> float | None:
 
 def _in_pieces(recipe: Recipe, neck: float, gauge: Gauge, firmness: float) -> list[Alternative]:
     """The shape cut at its neck, at every simplicity."""
-    pieces = [Form(piece.shell) for piece in cut(recipe.form.shell, neck)]
+    pieces = [Form(piece.mesh) for piece in cut(recipe.form.mesh, neck)]
     found = []
     for name, simplicity in SIMPLICITY_PRESETS:
         ways = [replace(recipe, shape=piece, start=STARTS[0], simplicity=simplicity, redrawn=None) for piece in pieces]

@@ -14,7 +14,7 @@ from craft.fitting.outcome import Outcome, outcome
 from craft.gauge import Gauge
 from craft.shape.drafting import Recipe
 from craft.shape.profile import REFERENCE_FIRMNESS
-from craft.shape.target import Shell
+from craft.shape.target import TriangleMesh
 
 Vector = NDArray[np.float64]
 
@@ -56,7 +56,7 @@ def compensate(
 
     watch(share): called with the share of the work that is done; False stops, and the best so far comes back.
     """
-    shell = recipe.form.shell
+    mesh = recipe.form.mesh
     going = True
 
     def seen(turn: int) -> Callable[[int], bool]:
@@ -70,8 +70,8 @@ def compensate(
     plain = replace(recipe, redrawn=None)
     first = outcome(plain, gauge, firmness=firmness, watch=seen(0))
     best, kept, now = first, plain, first
-    even = _evening(shell)
-    moved = np.zeros_like(shell.x)
+    even = _evening(mesh)
+    moved = np.zeros_like(mesh.x)
     done = 0
     for turn in range(1, turns + 1):
         if not going:
@@ -79,10 +79,10 @@ def compensate(
         step = SHARE * now.gap
         for _ in range(SMOOTH):
             step = even @ step
-        most = FARTHEST * min(shell.size_mm)
+        most = FARTHEST * min(mesh.size_mm)
         for share in _SHARES:
             further = _within(moved + share * step, most)
-            tried = replace(recipe, redrawn=shell.with_corners(shell.x + further))
+            tried = replace(recipe, redrawn=mesh.with_corners(mesh.x + further))
             try:
                 now = outcome(tried, gauge, firmness=firmness, watch=seen(turn))
             except CraftError:  # drawn too far: a smaller change may still be worked
@@ -96,10 +96,10 @@ def compensate(
     return Compensated(kept, first, best, done)
 
 
-def _evening(shell: Shell) -> csr_matrix:
+def _evening(mesh: TriangleMesh) -> csr_matrix:
     """Each corner's mean with its neighbours, itself counted as all of them."""
-    a, b = shell.sides[:, 0], shell.sides[:, 1]
-    n = len(shell.x)
+    a, b = mesh.sides[:, 0], mesh.sides[:, 1]
+    n = len(mesh.x)
     pairs = coo_matrix((np.ones(2 * len(a)), (np.append(a, b), np.append(b, a))), shape=(n, n)).tocsr()
     many = np.maximum(np.asarray(pairs.sum(1)).ravel(), 1.0)
     return csr_matrix(0.5 * diags(np.ones(n)) + 0.5 * diags(1 / many) @ pairs)

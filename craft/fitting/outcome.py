@@ -42,5 +42,5 @@ def outcome(
     if faulty(problems):
         raise CraftError("The drafted rounds do not add up; please report this shape.")
     settled = settle(worked, gauge, firmness=firmness, watch=watch)
-    laid = fit(settled, recipe.form.shell)
+    laid = fit(settled, recipe.form.mesh)
     return Outcome(made, settled, laid.error, laid.gap)

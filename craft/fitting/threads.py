@@ -102,12 +102,12 @@ def remedies(
 def _chords(settled: Settled, form: Form) -> list[_Chord]:
     """Every thread that could be, those that hold back most first."""
     w = settled.gauge.stitch_mm
-    shell = form.shell
-    laid = fit(settled, shell)
+    mesh = form.mesh
+    laid = fit(settled, mesh)
     own = np.flatnonzero(settled.graph.round[settled.net.stitch] > 0)
     x = (settled.x @ laid.turn.T + laid.shift)[own]
     off = laid.off[own]
-    faces = shell.x[shell.faces]
+    faces = mesh.x[mesh.faces]
     normals = np.cross(faces[:, 1] - faces[:, 0], faces[:, 2] - faces[:, 0])
     normals /= np.maximum(np.linalg.norm(normals, axis=1), 1e-12)[:, None]
     _, near = cKDTree(faces.mean(1)).query(x)

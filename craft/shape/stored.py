@@ -15,7 +15,7 @@ from cattrs.strategies import configure_tagged_union
 from craft.errors import CraftError
 from craft.formats import strict_converter, structured, upgraded
 from craft.shape.drafting import Recipe, SewnThrough
-from craft.shape.target import BASES, Form, Modifier, PackedShell, Shell, Solid, as_form
+from craft.shape.target import BASES, Form, Modifier, PackedMesh, Solid, TriangleMesh, as_form
 
 ROUNDS, PANEL = "rounds", "panel"
 """The kinds of recipes, by their tag `kind`."""
@@ -43,8 +43,8 @@ FORMAT = len(STEPS) + 1
 def shape_converter() -> Converter:
     """Between shapes, forms and recipes and plain JSON: for what holds them."""
     made = strict_converter()
-    made.register_structure_hook(Shell, lambda data, _: made.structure(data, PackedShell).shell())
-    made.register_unstructure_hook(Shell, lambda shell: made.unstructure(shell.packed()))
+    made.register_structure_hook(TriangleMesh, lambda data, _: made.structure(data, PackedMesh).mesh())
+    made.register_unstructure_hook(TriangleMesh, lambda mesh: made.unstructure(mesh.packed()))
     made.register_structure_hook(SewnThrough, lambda data, _: SewnThrough.of(data))
     made.register_unstructure_hook(SewnThrough, lambda thread: list(thread.numbers()))
     made.register_structure_hook(Modifier, lambda data, _: _modifier(data))
@@ -102,9 +102,9 @@ def form_of(data: object) -> Form:
     return structured(_CONVERTER, data, Form, "The shape", placed=False)
 
 
-def shell_of(data: object) -> Shell:
+def mesh_of(data: object) -> TriangleMesh:
     """The packed skin of plain JSON values; CraftError when they make none."""
-    return structured(_CONVERTER, data, Shell, "The stored shape", placed=False)
+    return structured(_CONVERTER, data, TriangleMesh, "The stored shape", placed=False)
 
 
 def rounds_json(recipe: Recipe) -> dict[str, Any]:

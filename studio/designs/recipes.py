@@ -12,7 +12,7 @@ from pydantic import Field, TypeAdapter, create_model
 from craft.fitting.panels import PanelRecipe
 from craft.shape.drafting import Recipe, SewnThrough
 from craft.shape.stored import FORMAT, PANEL, ROUNDS, form_json, upgraded_recipe
-from craft.shape.target import BASES, MODIFIERS, SOLIDS, Form, ModifierKind, PackedShell, Shell, Solid
+from craft.shape.target import BASES, MODIFIERS, SOLIDS, Form, ModifierKind, PackedMesh, Solid, TriangleMesh
 from studio.wire import schema_of
 
 ThreadNumbers = tuple[float, float, float, float, float]
@@ -21,7 +21,7 @@ ThreadNumbers = tuple[float, float, float, float, float]
 _INSTEAD: dict[Any, Any] = {
     (Solid, "kind"): Literal[tuple(SOLIDS)],
     SewnThrough: ThreadNumbers,
-    Shell: schema_of(PackedShell),
+    TriangleMesh: schema_of(PackedMesh),
 }
 
 
@@ -36,7 +36,7 @@ _MODIFIER: Any = Annotated[reduce(or_, map(_modifier, MODIFIERS.values())), Fiel
 
 
 def _form(tag: str) -> Any:
-    base = PackedShell if tag == "mesh" else BASES[tag]
+    base = PackedMesh if tag == "mesh" else BASES[tag]
     more: dict[str, Any] = {"modifiers": (list[_MODIFIER], [])}
     return schema_of(base, tags={"base": tag}, more=more, instead=_INSTEAD)
 

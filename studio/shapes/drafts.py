@@ -10,7 +10,7 @@ from craft.gauge import Gauge
 from craft.rounds.stitches import Terms
 from craft.shape.drafting import LEAST_START, Draft, Recipe, draft, prices, suggested_start
 from craft.shape.stored import form_json, rounds_json, rounds_of
-from craft.shape.target import Form, Shell, cut
+from craft.shape.target import Form, TriangleMesh, cut
 from craft.text.notation import print_rounds
 from studio.bench.previews import craft_gauge, preview
 from studio.bench.schemas import PreviewIn
@@ -55,10 +55,10 @@ def _outline(form: Form) -> list[tuple[float, float]]:
     return [*points, (round(float(outline.r[-1]), 2), round(float(outline.z[-1]), 2))]
 
 
-def sides_of(shell: Shell) -> list[SideOut]:
-    """How far a shell reaches to every side at even heights, from where its edges cross them."""
-    a, b = shell.x[shell.sides[:, 0]], shell.x[shell.sides[:, 1]]
-    low, high = float(shell.x[:, 2].min()), float(shell.x[:, 2].max())
+def sides_of(mesh: TriangleMesh) -> list[SideOut]:
+    """How far a mesh reaches to every side at even heights, from where its edges cross them."""
+    a, b = mesh.x[mesh.sides[:, 0]], mesh.x[mesh.sides[:, 1]]
+    low, high = float(mesh.x[:, 2].min()), float(mesh.x[:, 2].max())
     found: list[SideOut] = []
     for z in np.linspace(low + (high - low) * 0.004, high - (high - low) * 0.004, ROWS):
         hit = (a[:, 2] < z) != (b[:, 2] < z)
@@ -72,16 +72,16 @@ def sides_of(shell: Shell) -> list[SideOut]:
 
 def cut_pieces(given: RoundsRecipe, height_mm: float) -> list[PieceOut]:
     """The pieces of a shape cut at a height; CraftError says why it cannot be."""
-    whole = recipe_of(given).form.shell
+    whole = recipe_of(given).form.mesh
     found = []
     for piece in cut(whole, float(whole.x[:, 2].min()) + height_mm):
-        width, depth, height = piece.shell.size_mm
+        width, depth, height = piece.mesh.size_mm
         found.append(
             PieceOut(
-                form=MeshForm.model_validate(form_json(Form(piece.shell))),
+                form=MeshForm.model_validate(form_json(Form(piece.mesh))),
                 size_mm=(round(width, 1), round(depth, 1), round(height, 1)),
                 above=piece.above,
-                open=piece.shell.open,
+                open=piece.mesh.open,
             )
         )
     return found
@@ -105,7 +105,7 @@ def shape(question: ShapeIn) -> ShapeOut:
         recipe=RoundsRecipe.model_validate(rounds_json(recipe)),
         start=recipe.start,
         outline=_outline(form),
-        sides=[] if form.outline is not None else sides_of(form.shell),
+        sides=[] if form.outline is not None else sides_of(form.mesh),
         size_mm=(round(width, 1), round(depth, 1), round(height, 1)),
         preview=preview(asked),
         prices=[_price(*p) for p in prices(recipe, gauge)],

@@ -11,7 +11,7 @@ from studio.shapes.drafts import sides_of
 
 def as_obj(form: Form, name: str) -> str:
     """The surface in mm, z up, as a Wavefront OBJ file."""
-    surface = trimesh.Trimesh(form.shell.x, form.shell.faces, process=False)
+    surface = trimesh.Trimesh(form.mesh.x, form.mesh.faces, process=False)
     head = f"{name}: shape aimed at, in mm, z up, front towards -y"
     return str(
         export_obj(surface, include_normals=False, include_texture=False, include_color=False, digits=3, header=head)
@@ -20,7 +20,7 @@ def as_obj(form: Form, name: str) -> str:
 
 def as_svg(form: Form) -> str:
     """Front and side outlines side by side, one unit a millimetre."""
-    rows = sides_of(form.shell)
+    rows = sides_of(form.mesh)
     low, high = rows[0][0], rows[-1][0]
     wide = max(r[2] for r in rows) - min(r[1] for r in rows)
     deep = max(r[4] for r in rows) - min(r[3] for r in rows)

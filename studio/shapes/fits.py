@@ -110,15 +110,15 @@ def work_fit(question: str, watch: Watch) -> bytes:
 
 def fitted(settled: Settled, recipe: Recipe) -> Fitted:
     """A settled shape with its target laid onto it, and how far each stitch lies off."""
-    shell = recipe.form.shell
-    laid = fit(settled, shell)
-    aim = (shell.x - laid.shift) @ laid.turn
+    mesh = recipe.form.mesh
+    laid = fit(settled, mesh)
+    aim = (mesh.x - laid.shift) @ laid.turn
     reach = float(np.abs(aim).max()) or 1.0
     return Fitted(
         settled=shown(settled),
         error=_error(laid.error),
         off=_packed(np.clip(laid.off * 100, -REACH, REACH), "<i2"),
-        aim=Aim(scale=reach / REACH, x=_packed(aim / reach * REACH, "<i2"), triangles=_packed(shell.faces, "<u4")),
+        aim=Aim(scale=reach / REACH, x=_packed(aim / reach * REACH, "<i2"), triangles=_packed(mesh.faces, "<u4")),
     )
 
 

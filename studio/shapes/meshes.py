@@ -9,7 +9,7 @@ import numpy as np
 from craft.shape.intake import ENDINGS, mesh_form
 from craft.shape.intake.mesh import UNREADABLE
 from craft.shape.stored import form_json, form_of
-from craft.shape.target import Form, Shell
+from craft.shape.target import Form, TriangleMesh
 from studio.designs.recipes import MeshForm
 from studio.errors import Refusal
 from studio.shapes.limited import answer_of
@@ -36,22 +36,22 @@ def mesh(raw: bytes, name: str, *, up: str, pole: str, height_mm: float) -> Mesh
     answer = _read(raw, name)
     x, faces = np.asarray(answer["x"], float), np.asarray(answer["faces"], np.int64)
     form = mesh_form(x, faces, height_mm, up=up, pole=pole)
-    assert isinstance(form.base, Shell)
+    assert isinstance(form.base, TriangleMesh)
     return _told(form.base, list(answer["notes"]))
 
 
 def begun_at(given: MeshForm, corner: int) -> MeshOut:
     """A mesh begun at another of its corners. CraftError for one that is damaged, or has no such corner."""
     base = form_of(given.model_dump(mode="json")).base
-    assert isinstance(base, Shell)
+    assert isinstance(base, TriangleMesh)
     return _told(base.begun_at(corner), [])
 
 
-def _told(shell: Shell, notes: list[str]) -> MeshOut:
-    width, depth, height = shell.size_mm
+def _told(mesh: TriangleMesh, notes: list[str]) -> MeshOut:
+    width, depth, height = mesh.size_mm
     return MeshOut(
-        form=MeshForm.model_validate(form_json(Form(shell))),
+        form=MeshForm.model_validate(form_json(Form(mesh))),
         size_mm=(round(width, 1), round(depth, 1), round(height, 1)),
-        faces=len(shell.faces),
+        faces=len(mesh.faces),
         notes=notes,
     )

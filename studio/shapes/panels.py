@@ -39,7 +39,7 @@ def panels_out(question: ShapeIn) -> PanelsOut:
     """The panels of a shape; CraftError says why there are none."""
     gauge = craft_gauge(question.gauge)
     form = recipe_of(question.recipe).form
-    panels = draft_panels(patches_of(form.shell), gauge)
+    panels = draft_panels(patches_of(form.mesh), gauge)
     terms = Terms(question.terms)
     groups = panels.alike
     part_of = {k: at for at, group in enumerate(groups) for k in group}
@@ -94,7 +94,7 @@ def work_sewn(question: str, watch: Watch) -> bytes:
     """The panels of a question sewn together, stuffed and over stiff inlays, each with its target; as JSON."""
     recipe, gauge, firmness = asked(question)
     follow = Follow(watch)
-    panels = draft_panels(patches_of(recipe.form.shell), gauge)
+    panels = draft_panels(patches_of(recipe.form.mesh), gauge)
     sides = []
     for filled, done in ((firmness, 0.0), (None, 0.5)):
         settled = settle_sewn(panels, firmness=filled, watch=_at(follow, done))

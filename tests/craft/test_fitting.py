@@ -47,7 +47,7 @@ def test_compensation_stops_when_asked_and_says_what_it_has() -> None:
 
 def test_an_outcome_tells_where_the_figure_lies_off() -> None:
     made = outcome(Recipe(TRUNK, simplicity=0.3), GAUGE)
-    laid = fit(made.settled, TRUNK.shell)
+    laid = fit(made.settled, TRUNK.mesh)
     assert laid.turn @ laid.turn.T == pytest.approx(np.eye(3), abs=1e-9)
     assert np.linalg.det(laid.turn) == pytest.approx(1)
     inside, outside = laid.off.min(), laid.off.max()
@@ -58,10 +58,10 @@ def test_an_outcome_tells_where_the_figure_lies_off() -> None:
 def test_a_turned_form_is_begun_at_the_other_end_with_its_front_in_front() -> None:
     egg = Form(Solid("egg", 100, 80, point=0.4), (Modifier("belly", {"amount": 15, "at": 30}),))
     over = turned(egg)
-    assert over.shell.volume_ml == pytest.approx(egg.shell.volume_ml)
+    assert over.mesh.volume_ml == pytest.approx(egg.mesh.volume_ml)
     assert over.size_mm == pytest.approx(egg.size_mm)
-    assert over.shell.x[over.shell.pole, 2] == pytest.approx(0)
-    front = over.shell.x[np.argmin(over.shell.x[:, 1])]
+    assert over.mesh.x[over.mesh.pole, 2] == pytest.approx(0)
+    front = over.mesh.x[np.argmin(over.mesh.x[:, 1])]
     assert front[2] == pytest.approx(70, abs=8), "the belly is high now"
     with pytest.raises(CraftError):
         turned(Form(Solid("dome", 40, 60, open=True)))
@@ -86,9 +86,9 @@ def test_alternatives_are_compared_at_their_price() -> None:
 
 def test_a_neck_is_found_where_one_is_and_pieces_are_priced_there() -> None:
     toadstool = Form(Stack((Solid("sphere", 60, 60), Solid("sphere", 44, 44)), 0.5))
-    neck = neck_of(toadstool.shell)
+    neck = neck_of(toadstool.mesh)
     assert neck == pytest.approx(30 + np.sqrt(30**2 - 11**2), abs=2)
-    assert neck_of(Form(Solid("egg", 80, 60)).shell) is None
+    assert neck_of(Form(Solid("egg", 80, 60)).mesh) is None
     found = [a for a in alternatives(Recipe(toadstool), GAUGE) if a.end == "pieces"]
     assert {a.simplicity_name for a in found} == {"true", "balanced", "easy"}
     assert all(a.cut_mm == pytest.approx(neck) for a in found)

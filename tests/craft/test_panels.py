@@ -27,11 +27,11 @@ PYRAMID = Form(Solid("cone", 80, 80), (Modifier("square", {"amount": 100}),))
 
 
 def panels_of(form: Form) -> Panels:
-    return draft_panels(patches_of(form.shell), GAUGE)
+    return draft_panels(patches_of(form.mesh), GAUGE)
 
 
 def test_a_box_falls_into_its_six_sides() -> None:
-    patches = patches_of(Box(70, 60, 90).shell())
+    patches = patches_of(Box(70, 60, 90).mesh())
     area = {p.name: p.area_mm2 for p in patches}
     assert area == pytest.approx(
         {"Front": 6300, "Back": 6300, "Left": 5400, "Right": 5400, "Top": 4200, "Base": 4200}, rel=1e-6
@@ -41,8 +41,8 @@ def test_a_box_falls_into_its_six_sides() -> None:
 
 @pytest.mark.parametrize("form", [Form(Box(70, 60, 90)), BALL, PYRAMID])
 def test_every_edge_has_its_mate_the_other_way_round(form: Form) -> None:
-    patches = patches_of(form.shell)
-    skin = form.shell.x[form.shell.faces]
+    patches = patches_of(form.mesh)
+    skin = form.mesh.x[form.mesh.faces]
     whole = np.linalg.norm(np.cross(skin[:, 1] - skin[:, 0], skin[:, 2] - skin[:, 0]), axis=1).sum() / 2
     assert sum(p.area_mm2 for p in patches) == pytest.approx(whole)
     for k, patch in enumerate(patches):
@@ -56,18 +56,18 @@ def test_every_edge_has_its_mate_the_other_way_round(form: Form) -> None:
 
 def test_an_open_shape_makes_no_panels() -> None:
     with pytest.raises(CraftError, match="closed"):
-        patches_of(Form(Solid("dome", 40, 60, open=True)).shell)
+        patches_of(Form(Solid("dome", 40, 60, open=True)).mesh)
 
 
 def test_slices_measure_a_rectangle_and_a_trapezium() -> None:
-    front = next(p for p in patches_of(Box(70, 60, 90).shell()) if p.name == "Front")
+    front = next(p for p in patches_of(Box(70, 60, 90).mesh()) if p.name == "Front")
     base = next(e for e in front.edges if np.ptp(e.points[:, 2]) == 0 and e.points[0, 2] == 0)
     top = next(e for e in front.edges if np.ptp(e.points[:, 2]) == 0 and e.points[0, 2] > 0)
     cut = slices_of(front, base.corners, top.corners)
     assert cut.length == pytest.approx(90, rel=1e-3)
     assert cut.width == pytest.approx(70, rel=1e-6)
     tapered = Form(Box(70, 60, 90), (Modifier("taper", {"amount": 40}),))
-    front = next(p for p in patches_of(tapered.shell) if p.name == "Front")
+    front = next(p for p in patches_of(tapered.mesh) if p.name == "Front")
     low = next(e for e in front.edges if e.points[:, 2].max() < 1)
     high = next(e for e in front.edges if e.points[:, 2].min() > 89)
     cut = slices_of(front, low.corners, high.corners)
@@ -110,9 +110,9 @@ def test_a_box_over_stiff_inlays_is_a_box_and_bulges_when_it_is_stuffed() -> Non
     flat, full = settle_sewn(panels, firmness=None), settle_sewn(panels)
     assert flat.converged
     assert full.converged
-    assert fit(flat, form.shell).error.rms_w < 0.3
+    assert fit(flat, form.mesh).error.rms_w < 0.3
     assert np.ptp(flat.x, axis=0) == pytest.approx([70, 60, 80], abs=0.75 * GAUGE.stitch_mm)
-    bulged = fit(full, form.shell).error
+    bulged = fit(full, form.mesh).error
     assert bulged.rms_w > 0.8
     # No skin holds more than a ball of its area.
     assert 1.1 < bulged.volume_ratio < 1.6
@@ -121,7 +121,7 @@ def test_a_box_over_stiff_inlays_is_a_box_and_bulges_when_it_is_stuffed() -> Non
 def test_a_ball_of_six_panels_is_round() -> None:
     settled = settle_sewn(panels_of(BALL))
     assert settled.converged
-    assert fit(settled, BALL.shell).error.rms_w < 0.35
+    assert fit(settled, BALL.mesh).error.rms_w < 0.35
 
 
 @pytest.mark.parametrize(("form", "gaps"), [(Form(Box(60, 60, 60)), 0.0), (PYRAMID, 0.01)])

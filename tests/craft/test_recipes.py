@@ -16,7 +16,7 @@ from craft.shape.target import BASES, MODIFIERS, Box, Form, Modifier, Solid, Sta
 
 EGG = Solid("egg", 80, 60, point=0.3)
 OUTLINE = Traced(((0, 0), (30, 10), (40, 45), (25, 80), (0, 95)), axis=((0, 0), (6, 90)))
-MESH = Form(EGG).shell
+MESH = Form(EGG).mesh
 SHAPES = (EGG, OUTLINE, Stack((EGG, Solid("sphere", 40, 40))), Box(50, 40, 60), MESH)
 RECIPES = [
     *(Recipe(Form(shape)) for shape in SHAPES),

@@ -13,7 +13,7 @@ from craft.gauge import Gauge
 from craft.rounds.fabric import Tally, WorkedPart
 from craft.shape.drafting import BranchedError, Recipe, draft
 from craft.shape.stored import rounds_json, rounds_of
-from craft.shape.target import Form, Modifier, Shell, Solid
+from craft.shape.target import Form, Modifier, Solid, TriangleMesh
 from craft.text.check import check
 from craft.text.notation import print_rounds
 from tests.craft.bodies import ARM_RODS, LEGS_RODS, THREE_RODS, Y_RODS, Rod, rods
@@ -28,7 +28,7 @@ def used(part: WorkedPart, first: Tally) -> set[int]:
 
 def body(parts: tuple[Rod, ...], scale: float = 1.4) -> Form:
     x, faces = rods(parts)
-    return Form(Shell((x - [0, 0, x[:, 2].min()]) * scale, faces, int(np.argmin(x[:, 2]))))
+    return Form(TriangleMesh((x - [0, 0, x[:, 2].min()]) * scale, faces, int(np.argmin(x[:, 2]))))
 
 
 @pytest.mark.parametrize(("parts", "limbs"), [(LEGS_RODS, 2), (THREE_RODS, 3), (ARM_RODS, 2), (Y_RODS, 2)])
@@ -55,7 +55,7 @@ def test_a_split_settles_to_the_shape_it_was_laid_on(parts: tuple[Rod, ...], aim
     settled = settle(check(print_rounds(draft(Recipe(form, simplicity=0.5, split=True), GAUGE).part)).parts[0], GAUGE)
     assert settled.converged
     assert settled.net.closings == len(parts) - 1
-    assert fit(settled, form.shell).error.rms_w < aim
+    assert fit(settled, form.mesh).error.rms_w < aim
 
 
 def test_legs_that_are_alike_get_the_same_stitches() -> None:

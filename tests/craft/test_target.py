@@ -1,4 +1,4 @@
-"""Targets: traced silhouettes, stacks, modifiers, shells, and the way along their skin."""
+"""Targets: traced silhouettes, stacks, modifiers, meshes, and the way along their skin."""
 
 from __future__ import annotations
 
@@ -16,10 +16,10 @@ from craft.shape.target import (
     MODIFIERS,
     Form,
     Modifier,
-    Shell,
     Solid,
     Stack,
     Traced,
+    TriangleMesh,
     cut,
     distance_from_pole,
     revolved,
@@ -32,16 +32,16 @@ TETRAHEDRON = np.array([[0, 0, 0], [10, 0, 0], [0, 10, 0], [0, 0, 10]], float)
 SIDES = np.array([[0, 2, 1], [0, 1, 3], [1, 2, 3], [0, 3, 2]])
 
 
-def boxed(x: np.ndarray, faces: np.ndarray, **more: int) -> Shell:
-    return Shell(x, faces, more.get("pole", 0))
+def boxed(x: np.ndarray, faces: np.ndarray, **more: int) -> TriangleMesh:
+    return TriangleMesh(x, faces, more.get("pole", 0))
 
 
-def test_a_shell_knows_its_size_and_volume() -> None:
-    shell = boxed(TETRAHEDRON, SIDES)
-    assert shell.size_mm == (10, 10, 10)
-    assert shell.volume_ml == pytest.approx(1000 / 6 / 1000)
-    assert not shell.open
-    assert shell.scaled(2).volume_ml == pytest.approx(8 * shell.volume_ml)
+def test_a_mesh_knows_its_size_and_volume() -> None:
+    mesh = boxed(TETRAHEDRON, SIDES)
+    assert mesh.size_mm == (10, 10, 10)
+    assert mesh.volume_ml == pytest.approx(1000 / 6 / 1000)
+    assert not mesh.open
+    assert mesh.scaled(2).volume_ml == pytest.approx(8 * mesh.volume_ml)
     cup = revolved(Solid("dome", 40, 60, open=True).outline(), closed=False, around=24, along=10)
     assert cup.open
     assert [len(r) for r in cup.rims] == [24]
@@ -63,15 +63,15 @@ def test_what_is_no_one_skin_is_refused_in_words(x: np.ndarray, faces: np.ndarra
         boxed(x, faces)
 
 
-def test_a_shell_is_kept_and_read_back() -> None:
-    shell = revolved(Solid("egg", 90, 70).outline(), closed=True)
-    again = shell.packed().shell()
-    assert np.abs(again.x - shell.x).max() < 0.005
-    assert np.array_equal(again.faces, shell.faces)
-    packed = shell.packed()
+def test_a_mesh_is_kept_and_read_back() -> None:
+    mesh = revolved(Solid("egg", 90, 70).outline(), closed=True)
+    again = mesh.packed().mesh()
+    assert np.abs(again.x - mesh.x).max() < 0.005
+    assert np.array_equal(again.faces, mesh.faces)
+    packed = mesh.packed()
     for damaged in (replace(packed, corners="%%%"), replace(packed, faces=packed.corners)):
         with pytest.raises(CraftError):
-            damaged.shell()
+            damaged.mesh()
 
 
 @pytest.mark.parametrize(
@@ -79,24 +79,24 @@ def test_a_shell_is_kept_and_read_back() -> None:
 )
 def test_distances_along_a_body_of_revolution_are_arc_lengths(kind: str, height: float, width: float) -> None:
     outline = Solid(kind, height, width).outline()
-    shell = revolved(outline, closed=True)
-    found = distance_from_pole(shell)
-    wanted = np.interp(shell.x[1:-1, 2], outline.z, outline.s)
+    mesh = revolved(outline, closed=True)
+    found = distance_from_pole(mesh)
+    wanted = np.interp(mesh.x[1:-1, 2], outline.z, outline.s)
     assert np.abs(found[1:-1] - wanted).max() < 0.006 * outline.length
     assert found[-1] == pytest.approx(outline.length, rel=0.004)
-    assert found[shell.pole] == 0
+    assert found[mesh.pole] == 0
 
 
-def test_a_revolved_shell_has_the_solids_volume_and_like_sides() -> None:
+def test_a_revolved_mesh_has_the_solids_volume_and_like_sides() -> None:
     outline = Solid("egg", 90, 70).outline()
-    shell = revolved(outline, closed=True)
-    assert shell.volume_ml == pytest.approx(outline.volume_ml, rel=0.005)
-    assert shell.mirrored_sides
-    a, b, c = (shell.x[shell.faces[:, k]] for k in range(3))
+    mesh = revolved(outline, closed=True)
+    assert mesh.volume_ml == pytest.approx(outline.volume_ml, rel=0.005)
+    assert mesh.mirrored_sides
+    a, b, c = (mesh.x[mesh.faces[:, k]] for k in range(3))
     assert float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum()) > 0, "faces look outwards"
-    x = shell.x.copy()
+    x = mesh.x.copy()
     x[x[:, 0] > 10, 0] *= 1.2
-    assert not shell.with_corners(x).mirrored_sides
+    assert not mesh.with_corners(x).mirrored_sides
 
 
 def test_a_silhouette_runs_through_its_handles_and_ends_round() -> None:
@@ -110,10 +110,10 @@ def test_a_silhouette_runs_through_its_handles_and_ends_round() -> None:
 
 def test_a_side_outline_gives_depth_and_an_axis_bends() -> None:
     side = ((0, 0), (15, 5), (20, 40), (10, 80), (12, 100), (0, 120))
-    shell = Traced(PEAR, side).shell()
-    ring = np.abs(shell.x[:, 2] - 40) < 1.5
-    assert np.ptp(shell.x[ring, 1]) / np.ptp(shell.x[ring, 0]) == pytest.approx(0.5, abs=0.02)
-    bent = Traced(PEAR, (), ((0, 0), (10, 60), (30, 120))).shell()
+    mesh = Traced(PEAR, side).mesh()
+    ring = np.abs(mesh.x[:, 2] - 40) < 1.5
+    assert np.ptp(mesh.x[ring, 1]) / np.ptp(mesh.x[ring, 0]) == pytest.approx(0.5, abs=0.02)
+    bent = Traced(PEAR, (), ((0, 0), (10, 60), (30, 120))).mesh()
     assert bent.x[-1][1] - bent.x[bent.pole][1] == pytest.approx(-30, abs=0.1)
     assert Traced(PEAR).is_round
     assert not Traced(PEAR, side).is_round
@@ -189,7 +189,7 @@ def test_a_square_is_as_wide_as_the_circle_and_fuller() -> None:
 @pytest.mark.parametrize("kind", sorted(MODIFIERS))
 def test_every_modifier_keeps_a_skin_a_skin_and_refuses_numbers_beyond_its_own(kind: str) -> None:
     form = Form(Solid("egg", 90, 70), (Modifier(kind, {}),))
-    assert form.shell.mirrored_sides
+    assert form.mesh.mirrored_sides
     assert form.outline is None
     assert form_of(form_json(form)).size_mm == form.size_mm
     name, knob = next(iter(MODIFIERS[kind].knobs.items()))
@@ -242,7 +242,7 @@ def test_damaged_forms_are_refused(damage: dict[str, object]) -> None:
 
 def test_a_ball_is_cut_into_two_bowls_that_fit() -> None:
     ball = revolved(Solid("sphere", 80, 80).outline(), closed=True)
-    low, high = (p.shell for p in cut(ball, 50.0))
+    low, high = (p.mesh for p in cut(ball, 50.0))
     assert low.size_mm[2] == pytest.approx(50, abs=0.1)
     assert high.size_mm[2] == pytest.approx(30, abs=0.1)
     rims = [float(np.hypot(*(s.x[s.rims[0]][:, :2] - s.x[s.rims[0]][:, :2].mean(0)).T).mean()) for s in (low, high)]
@@ -255,8 +255,8 @@ def test_a_ball_is_cut_into_two_bowls_that_fit() -> None:
 
 
 def test_what_is_cut_keeps_its_front() -> None:
-    bellied = Form(Solid("egg", 100, 80), (Modifier("belly", {"amount": 20, "at": 75}),)).shell
-    _, top = (p.shell for p in cut(bellied, 50.0))
+    bellied = Form(Solid("egg", 100, 80), (Modifier("belly", {"amount": 20, "at": 75}),)).mesh
+    _, top = (p.mesh for p in cut(bellied, 50.0))
     ahead = top.x[np.argmin(top.x[:, 1])]
     behind = top.x[np.argmax(top.x[:, 1])]
     assert -ahead[1] > behind[1] + 5
@@ -264,9 +264,9 @@ def test_what_is_cut_keeps_its_front() -> None:
 
 def test_a_forked_shape_is_cut_into_a_trunk_and_its_arms() -> None:
     x, faces = rods(Y_RODS)
-    pieces = cut(Shell(x, faces, int(np.argmin(x[:, 2]))), 20.0)
+    pieces = cut(TriangleMesh(x, faces, int(np.argmin(x[:, 2]))), 20.0)
     assert [p.above for p in pieces] == [False, True, True]
-    trunk, *arms = (p.shell for p in pieces)
+    trunk, *arms = (p.mesh for p in pieces)
     assert len(arms) == 2
     assert not trunk.open, "closed flat where the arms are sewn on"
     assert all(arm.open for arm in arms)
@@ -275,26 +275,26 @@ def test_a_forked_shape_is_cut_into_a_trunk_and_its_arms() -> None:
 
 @pytest.mark.parametrize("way", [(0, 0, 1), (0, -1, 0), (1, 0, 0), (0.6, -0.5, 0.3)])
 def test_a_body_begun_elsewhere_stands_on_that_corner_and_keeps_its_shape(way: tuple[float, float, float]) -> None:
-    shell = Form(Solid("egg", 90, 60), (Modifier("bend", {"degrees": 50}),)).shell
-    corner = int(np.argmax((shell.x - shell.x.mean(0)) @ np.array(way)))
-    begun = shell.begun_at(corner)
+    mesh = Form(Solid("egg", 90, 60), (Modifier("bend", {"degrees": 50}),)).mesh
+    corner = int(np.argmax((mesh.x - mesh.x.mean(0)) @ np.array(way)))
+    begun = mesh.begun_at(corner)
     assert begun.pole == corner
-    assert begun.volume_ml == pytest.approx(shell.volume_ml)
+    assert begun.volume_ml == pytest.approx(mesh.volume_ml)
     assert begun.x[corner, 2] == pytest.approx(0, abs=1e-9)
     below = begun.x[corner] - begun.x.mean(0)
     assert below / np.linalg.norm(below) == pytest.approx([0, 0, -1], abs=1e-9)
-    a, b = shell.sides.T
-    before, after = (np.linalg.norm(x[a] - x[b], axis=1) for x in (shell.x, begun.x))
+    a, b = mesh.sides.T
+    before, after = (np.linalg.norm(x[a] - x[b], axis=1) for x in (mesh.x, begun.x))
     assert after == pytest.approx(before)
 
 
 def test_a_body_begins_only_on_its_own_corners() -> None:
-    shell = Form(Solid("egg", 90, 60), (Modifier("taper", {"amount": 0}),)).shell
+    mesh = Form(Solid("egg", 90, 60), (Modifier("taper", {"amount": 0}),)).mesh
     with pytest.raises(CraftError, match="none of the shape's"):
-        shell.begun_at(10**6)
-    open_shell = Form(Solid("dome", 40, 60, open=True)).shell
+        mesh.begun_at(10**6)
+    open_mesh = Form(Solid("dome", 40, 60, open=True)).mesh
     with pytest.raises(CraftError, match="opposite its opening"):
-        open_shell.begun_at(0)
+        open_mesh.begun_at(0)
 
 
 def _ellipse_section(depth: float, many: int = 48) -> tuple[float, ...]:
@@ -306,12 +306,12 @@ def _ellipse_section(depth: float, many: int = 48) -> tuple[float, ...]:
 def test_a_cross_section_is_what_every_round_is_cut_to() -> None:
     front = ((0, 0), (30, 10), (40, 45), (25, 80), (0, 95))
     plain, cut = Traced(front), Traced(front, section=_ellipse_section(0.6))
-    width, depth, height = Form(cut).shell.size_mm
+    width, depth, height = Form(cut).mesh.size_mm
     assert (width, height) == pytest.approx((plain.width_mm, 95), rel=0.02)
     assert depth == pytest.approx(0.6 * width, rel=0.01)
     assert not cut.is_round
     assert form_of(form_json(Form(cut))).base == cut
-    assert Form(cut.scaled(2)).shell.size_mm == pytest.approx((2 * width, 2 * depth, 2 * height), rel=1e-6)
+    assert Form(cut.scaled(2)).mesh.size_mm == pytest.approx((2 * width, 2 * depth, 2 * height), rel=1e-6)
 
 
 def test_a_cross_section_looks_the_way_it_was_drawn() -> None:
@@ -320,9 +320,9 @@ def test_a_cross_section_looks_the_way_it_was_drawn() -> None:
     snout = tuple(1 + 0.5 * np.exp(-((np.minimum(turn, 2 * np.pi - turn) / 0.4) ** 2)))
     left = tuple(1 + 0.5 * np.exp(-(((turn - np.pi / 2) / 0.4) ** 2)))
     front = ((0, 0), (30, 10), (40, 45), (25, 80), (0, 95))
-    x = Form(Traced(front, section=snout)).shell.x
+    x = Form(Traced(front, section=snout)).mesh.x
     assert -x[:, 1].min() == pytest.approx(1.5 * x[:, 1].max(), rel=0.02)
-    x = Form(Traced(front, section=left)).shell.x
+    x = Form(Traced(front, section=left)).mesh.x
     assert -x[:, 0].min() == pytest.approx(1.5 * x[:, 0].max(), rel=0.02)
 
 

@@ -17,18 +17,18 @@ from craft.figure.settling import measure
 from craft.fitting.panels import Panel, draft_panels, settle_sewn
 from craft.fitting.panels.sewn import _goals, _laid
 from craft.gauge import Gauge
-from craft.shape.target import Box, Form, Modifier, Shell, Solid, evened_between, patches_of
+from craft.shape.target import Box, Form, Modifier, Solid, TriangleMesh, evened_between, patches_of
 
 GAUGE = Gauge(5.6, 5.15, 0.4)
 
 
-def as_trimesh(shell: Shell) -> trimesh.Trimesh:
-    return trimesh.Trimesh(shell.x, shell.faces, process=False)
+def as_trimesh(mesh: TriangleMesh) -> trimesh.Trimesh:
+    return trimesh.Trimesh(mesh.x, mesh.faces, process=False)
 
 
 @pytest.mark.parametrize("size", [(70, 60, 90), (30, 30, 30), (150, 40, 60)])
 def test_a_box_is_the_libraries_box(size: tuple[int, int, int]) -> None:
-    ours, theirs = as_trimesh(Box(*size).shell()), trimesh.creation.box(extents=size)
+    ours, theirs = as_trimesh(Box(*size).mesh()), trimesh.creation.box(extents=size)
     assert ours.is_watertight
     assert ours.is_winding_consistent
     assert ours.volume == pytest.approx(theirs.volume)
@@ -39,15 +39,15 @@ def test_a_box_is_the_libraries_box(size: tuple[int, int, int]) -> None:
 
 @pytest.mark.parametrize("size", [(70, 60, 90), (150, 40, 60)])
 def test_patches_of_a_box_are_the_libraries_facets(size: tuple[int, int, int]) -> None:
-    shell = Box(*size).shell()
-    theirs = as_trimesh(shell)
+    mesh = Box(*size).mesh()
+    theirs = as_trimesh(mesh)
     facets = sorted(theirs.facets_area.tolist())
-    assert sorted(p.area_mm2 for p in patches_of(shell)) == pytest.approx(facets)
+    assert sorted(p.area_mm2 for p in patches_of(mesh)) == pytest.approx(facets)
 
 
 def test_patches_of_a_turned_box_are_its_sides_too() -> None:
-    shell = Box(70, 60, 90).shell()
-    turned = Shell(Rotation.from_euler("xyz", [20, 12, 25], degrees=True).apply(shell.x), shell.faces, shell.pole)
+    mesh = Box(70, 60, 90).mesh()
+    turned = TriangleMesh(Rotation.from_euler("xyz", [20, 12, 25], degrees=True).apply(mesh.x), mesh.faces, mesh.pole)
     found = sorted(round(p.area_mm2) for p in patches_of(turned))
     assert found == [4200, 4200, 5400, 5400, 6300, 6300]
 
@@ -83,19 +83,19 @@ def test_values_even_out_over_a_strip_in_a_straight_line() -> None:
 
 @pytest.mark.parametrize("seed", range(4))
 def test_a_body_begun_elsewhere_is_only_turned(seed: int) -> None:
-    shell = Form(Solid("egg", 90, 60), (Modifier("bend", {"degrees": 50}),)).shell
-    corner = int(np.random.default_rng(seed).integers(len(shell.x)))
-    begun = shell.begun_at(corner)
-    a, b = shell.x - shell.x.mean(0), begun.x - begun.x.mean(0)
+    mesh = Form(Solid("egg", 90, 60), (Modifier("bend", {"degrees": 50}),)).mesh
+    corner = int(np.random.default_rng(seed).integers(len(mesh.x)))
+    begun = mesh.begun_at(corner)
+    a, b = mesh.x - mesh.x.mean(0), begun.x - begun.x.mean(0)
     turn, off = Rotation.align_vectors(b, a)
     assert off == pytest.approx(0, abs=1e-6)
     assert np.linalg.det(turn.as_matrix()) == pytest.approx(1)
-    assert as_trimesh(begun).volume == pytest.approx(as_trimesh(shell).volume)
+    assert as_trimesh(begun).volume == pytest.approx(as_trimesh(mesh).volume)
 
 
 def test_panels_are_laid_as_the_library_turns_them() -> None:
     """The rotation of least squares that lays a panel's edging on its patch, judged by SciPy's."""
-    panel = draft_panels(patches_of(Box(70, 60, 90).shell()), GAUGE).panels[2]
+    panel = draft_panels(patches_of(Box(70, 60, 90).mesh()), GAUGE).panels[2]
     many = sum(e.stitches + 1 for e in panel.edges)
     rng = np.random.default_rng(5)
     x = rng.normal(size=(many, 3)) * [30, 1, 40]
@@ -118,7 +118,7 @@ def _goal_error(panel: Panel, laid: np.ndarray) -> float:
 )
 @pytest.mark.parametrize("firmness", [None, 0.5])
 def test_what_is_sewn_is_one_closed_body_of_the_measured_volume(form: Form, firmness: float | None) -> None:
-    settled = settle_sewn(draft_panels(patches_of(form.shell), GAUGE), firmness=firmness)
+    settled = settle_sewn(draft_panels(patches_of(form.mesh), GAUGE), firmness=firmness)
     body = trimesh.Trimesh(settled.x, settled.triangles, process=False)
     found = measure(settled)
     if isinstance(form.base, Box):

@@ -441,7 +441,7 @@ def test_a_mesh_begins_where_it_is_pointed_at(studio: Studio) -> None:
     body = trimesh.creation.icosphere(subdivisions=3, radius=1.0)
     body.apply_scale([0.6, 0.7, 1.3])
     got = brought(studio, body.export(file_type="stl"), "body.stl", height_mm=120)
-    side = int(np.argmax(form_of(got["form"]).shell.x[:, 0]))
+    side = int(np.argmax(form_of(got["form"]).mesh.x[:, 0]))
     told = studio.ask("POST", "/shapes/begin", {"form": got["form"], "corner": side})
     assert told["form"]["pole"] == side
     assert told["size_mm"][2] == pytest.approx(got["size_mm"][0], abs=1)

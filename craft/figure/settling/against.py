@@ -14,7 +14,7 @@ from scipy.spatial import cKDTree
 
 from craft.figure.settling.measure import volume_inside
 from craft.figure.settling.settle import Settled
-from craft.shape.target import Form, Outline, Shell, Solid, as_form
+from craft.shape.target import Form, Outline, Solid, TriangleMesh, as_form
 
 Numbers = NDArray[np.int64]
 Vector = NDArray[np.float64]
@@ -95,7 +95,7 @@ def shape_error(settled: Settled, target: Form | Solid) -> ShapeError:
     form = as_form(target)
     if form.outline is not None:
         return _against_outline(settled, form.outline, is_open=form.open)
-    return fit(settled, form.shell).error
+    return fit(settled, form.mesh).error
 
 
 def _against_outline(settled: Settled, outline: Outline, *, is_open: bool) -> ShapeError:
@@ -131,10 +131,10 @@ def _against_outline(settled: Settled, outline: Outline, *, is_open: bool) -> Sh
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """A settled piece laid onto a shell.
+    """A settled piece laid onto a mesh.
 
     turn, shift: settled places x become x @ turn.T + shift. gap: (corners, 3) from the settled surface to each corner
-    of the shell, along the surface's normal. off: (nodes,) mm by which each settled node lies outside the shell.
+    of the mesh, along the surface's normal. off: (nodes,) mm by which each settled node lies outside the mesh.
     """
 
     error: ShapeError
@@ -144,8 +144,8 @@ class Fit:
     off: Vector
 
 
-def fit(settled: Settled, shell: Shell) -> Fit:
-    """Turn and shift a settled part onto a shell, and measure how far they lie apart.
+def fit(settled: Settled, mesh: TriangleMesh) -> Fit:
+    """Turn and shift a settled part onto a mesh, and measure how far they lie apart.
 
     The rigid fit is iterated closest points with distances to planes (Chen and Medioni, 1992).
     """
@@ -154,7 +154,7 @@ def fit(settled: Settled, shell: Shell) -> Fit:
     if settled.net.closings:
         keep = np.linalg.norm(points - settled.x[-1], axis=1) > CLOSING * w
         points, areas, normals = points[keep], areas[keep], normals[keep]
-    there, there_area, there_normal = _surface_samples(shell.x, shell.faces, SPACING * w * 1.5)
+    there, there_area, there_normal = _surface_samples(mesh.x, mesh.faces, SPACING * w * 1.5)
     tree = cKDTree(there)
     few = slice(None, None, max(1, len(points) // _CAP))
     turn, shift = _turned_onto(points[few], areas[few], there, there_normal, tree)
@@ -168,10 +168,10 @@ def fit(settled: Settled, shell: Shell) -> Fit:
     two = _apart(there[keep_there], moved, faced, back_tree, SPACING * w)
     squares = (np.average(one, weights=areas) + np.average(two, weights=there_area[keep_there])) / 2
     rms = float(np.sqrt(squares))
-    _, at = back_tree.query(shell.x)
-    away = shell.x - moved[at]
+    _, at = back_tree.query(mesh.x)
+    away = mesh.x - moved[at]
     gap = np.einsum("ij,ij->i", away, faced[at])[:, None] * faced[at]
-    volume = abs(volume_inside(settled)) / max(shell.volume_ml, 1e-9)
+    volume = abs(volume_inside(settled)) / max(mesh.volume_ml, 1e-9)
     nodes = settled.x @ turn.T + shift
     _, near = tree.query(nodes)
     off = np.einsum("ij,ij->i", nodes - there[near], there_normal[near])

@@ -83,7 +83,7 @@ def _surface(mesh: Mesh, x: Vector, rgb: NDArray[np.uint8]) -> trimesh.Trimesh:
 def as_obj(mesh: Mesh) -> bytes:
     """Wavefront OBJ; colours stand behind each vertex, as many programs read them."""
     head = f"{mesh.name}: millimetres, z up, one vertex a stitch"
-    written = export_obj(
+    written: str = export_obj(
         _surface(mesh, mesh.x, mesh.rgb), include_normals=False, include_texture=False, digits=4, header=head
     )
     return written.encode() + b"\n"

@@ -30,7 +30,7 @@ class PanelRecipe:
 
     def part(self, gauge: Gauge, name: str | None = None, make: int = 1) -> Part:
         """The panel drafted. CraftError when the shape has none of that name at this size and gauge."""
-        panels = draft_panels(patches_of(self.form.shell), gauge)
+        panels = draft_panels(patches_of(self.form.mesh), gauge)
         panel = next((p for p in panels.panels if p.name == self.panel), None)
         if panel is None:
             raise CraftError(f"At this size the shape has no panel '{self.panel}'.", field="form")

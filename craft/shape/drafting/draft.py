@@ -29,13 +29,13 @@ from craft.rounds.pattern import (
 from craft.shape.drafting.around import Laid, laid_rounds
 from craft.shape.drafting.counts import best_counts, evened
 from craft.shape.drafting.directions import STUFF_AS_IT_GROWS, closing
+from craft.shape.drafting.on_mesh import course_of
 from craft.shape.drafting.rings import Rings, rings_of
 from craft.shape.drafting.sewn import MOST_SEWN, SewnThrough, written
-from craft.shape.drafting.shells import course_of
 from craft.shape.drafting.short_rows import Straightened, straightened, write_short_rows
 from craft.shape.drafting.split import SplitCourse, split_course, write_split
 from craft.shape.drafting.spread import Shaping, shaped_rounds
-from craft.shape.target import Form, Shell, Solid, as_form
+from craft.shape.target import Form, Solid, TriangleMesh, as_form
 
 Vector = NDArray[np.float64]
 
@@ -62,7 +62,7 @@ class Recipe:
     simplicity: float = 0.85
     shaping: Shaping = Shaping()
     start_kind: StartKind = StartKind.RING
-    redrawn: Shell | None = None
+    redrawn: TriangleMesh | None = None
     threads: tuple[SewnThrough, ...] = ()
     split: bool = False
     short_rows: bool = False
@@ -175,7 +175,7 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
     rings = rings_of(recipe.form, gauge, recipe.start) if course is None else course.rings
     true = [float(n) for n in rings.stitches]
     closed = not recipe.form.open
-    # An opening of a shell fits whatever was cut off there: both have what its length truly holds.
+    # An opening of a mesh fits whatever was cut off there: both have what its length truly holds.
     last = 2 * round(true[-1] / 2) if course is not None and not closed else None
     counts = best_counts(true, recipe.start, recipe.simplicity, closed=closed, last=last)
     if closed:

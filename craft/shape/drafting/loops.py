@@ -1,4 +1,4 @@
-"""Loops: where rounds lie on a shell, as lines of equal distance from its pole."""
+"""Loops: where rounds lie on a mesh, as lines of equal distance from its pole."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
 from craft.errors import CraftError
-from craft.shape.target import Shell, distance_from, distance_from_pole
+from craft.shape.target import TriangleMesh, distance_from, distance_from_pole
 
 Vector = NDArray[np.float64]
 Numbers = NDArray[np.int64]
@@ -48,38 +48,38 @@ class Loop:
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """Values at the corners of a shell that grow from 0 at the pole; rounds lie at equal steps of it.
+    """Values at the corners of a mesh that grow from 0 at the pole; rounds lie at equal steps of it.
 
     uneven: by how much the real height of rounds differs from the step, as a share (0 for true distance).
     """
 
-    shell: Shell
+    mesh: TriangleMesh
     value: Vector
     uneven: float = 0.0
 
 
-def field_of(shell: Shell, *, even: bool = True) -> Field:
+def field_of(mesh: TriangleMesh, *, even: bool = True) -> Field:
     """Distance from the pole; with even=False blended, towards the end, with the distance to the end.
 
     The blend makes rounds around the far end of a flat shape close on a point instead of on a line, and the last
     round of an open shape run along its opening.
     """
-    near = distance_from_pole(shell)
+    near = distance_from_pole(mesh)
     if even:
-        return Field(shell, near)
-    end = shell.rims[0] if shell.open else np.array([int(np.argmax(near))])
-    far = distance_from(shell, end)
+        return Field(mesh, near)
+    end = mesh.rims[0] if mesh.open else np.array([int(np.argmax(near))])
+    far = distance_from(mesh, end)
     total = float(near[end].mean())
     share = near / np.maximum(near + far, 1e-9)
     ramp = np.clip((near / total - 0.35) / 0.5, 0.0, 1.0)
     ramp = ramp * ramp * (3 - 2 * ramp)
     value = (1 - ramp) * near + ramp * total * share
-    return Field(shell, value, _unevenness(shell, value))
+    return Field(mesh, value, _unevenness(mesh, value))
 
 
-def _unevenness(shell: Shell, value: Vector) -> float:
+def _unevenness(mesh: TriangleMesh, value: Vector) -> float:
     """Area-weighted spread of the field's slope about 1."""
-    x, f = shell.x, shell.faces
+    x, f = mesh.x, mesh.faces
     normal = np.cross(x[f[:, 1]] - x[f[:, 0]], x[f[:, 2]] - x[f[:, 0]])
     double = np.maximum(np.linalg.norm(normal, axis=1), 1e-12)
     slope = np.zeros((len(f), 3))
@@ -94,13 +94,13 @@ class Cutter:
     """Cuts a field at given values."""
 
     def __init__(self, field: Field) -> None:
-        shell = field.shell
-        self.x, self.faces, self.value = shell.x, shell.faces, field.value
+        mesh = field.mesh
+        self.x, self.faces, self.value = mesh.x, mesh.faces, field.value
         corners = np.sort(
-            np.stack([shell.faces[:, [0, 1]], shell.faces[:, [1, 2]], shell.faces[:, [2, 0]]], axis=1), axis=2
+            np.stack([mesh.faces[:, [0, 1]], mesh.faces[:, [1, 2]], mesh.faces[:, [2, 0]]], axis=1), axis=2
         )
         flat = corners.reshape(-1, 2)
-        _, side = np.unique(flat[:, 0] * len(shell.x) + flat[:, 1], return_inverse=True)
+        _, side = np.unique(flat[:, 0] * len(mesh.x) + flat[:, 1], return_inverse=True)
         self.side = side.reshape(-1, 3)
         self.least = self.value[self.faces].min(1)
         self.most = self.value[self.faces].max(1)
@@ -226,10 +226,10 @@ def _branched(apart: list[tuple[float, list[Vector]]]) -> BranchedError:
     )
 
 
-def aligned(lines: list[np.ndarray], shell: Shell) -> list[Loop]:
+def aligned(lines: list[np.ndarray], mesh: TriangleMesh) -> list[Loop]:
     """Loops begun at the front: the first where it looks forward, each other straight above the one below."""
     middle = lines[0].mean(0)
-    up = middle - shell.x[shell.pole]
+    up = middle - mesh.x[mesh.pole]
     up = up / max(float(np.linalg.norm(up)), 1e-9)
     # What looks forward, a snout, has its front on top.
     ahead = np.array([0.0, 0.0, 1.0]) if abs(up[1]) > 0.8 else np.array([0.0, -1.0, 0.0])

@@ -89,22 +89,22 @@ def split_course(form: Form, gauge: Gauge, start: int, simplicity: float, shapin
 
     CraftError when a limb divides again, or when the limbs do not each have one arc of the trunk.
     """
-    shell = form.shell
-    field = field_of(shell)
+    mesh = form.mesh
+    field = field_of(mesh)
     cutter = Cutter(field)
     h, w = gauge.round_mm, gauge.stitch_mm
     at = _divides_at(cutter, field, gauge)
     if at is None:
         return None
-    if shell.open:
+    if mesh.open:
         raise CraftError("A shape that is worked as a split is closed: its limbs are its ends.", field="form")
     rounds = workable(form, at / h, float(start), start)
     s = np.linspace(at / rounds, at, rounds)
-    loops = aligned([cutter.longest(float(v)) for v in s], shell)
+    loops = aligned([cutter.longest(float(v)) for v in s], mesh)
     limbs = [_limb_loops(cutter, first, at, field, gauge, start) for first in _limb_starts(cutter, at, gauge)]
     arcs = _arcs(loops[-1], [limb[0] for limb in limbs])
     true = [loop.length / w for loop in loops]
-    symmetric = shell.mirrored_sides
+    symmetric = mesh.mirrored_sides
     last = _shared_count(true[-1], len(arcs), symmetric=symmetric)
     counts = best_counts(true, start, simplicity, closed=False, last=last)
     grown = [growth(a, b, mirrored=symmetric) for a, b in itertools.pairwise(loops)]

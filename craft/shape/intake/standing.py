@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.errors import CraftError
-from craft.shape.target import Form, Shell
+from craft.shape.target import Form, TriangleMesh
 from craft.units import positive
 
 POLES = {
@@ -46,4 +46,4 @@ def mesh_form(
     x = x * (height_mm / tall)
     begin = int(np.argmax(x @ np.asarray(POLES[pole], float)))
     turned = x @ _TURNS[pole].T
-    return Form(Shell(turned - [*turned.mean(0)[:2], turned[begin, 2]], faces, begin))
+    return Form(TriangleMesh(turned - [*turned.mean(0)[:2], turned[begin, 2]], faces, begin))

@@ -5,9 +5,9 @@ from craft.shape.target.cut import CutPiece, cut
 from craft.shape.target.distance import distance_from, distance_from_pole
 from craft.shape.target.form import BASES, Form, as_form
 from craft.shape.target.laplace import evened_between
+from craft.shape.target.mesh import MOST_FACES, PackedMesh, TriangleMesh, revolved
 from craft.shape.target.modifiers import MODIFIERS, Knob, Modifier, ModifierKey, ModifierKind
 from craft.shape.target.patches import Patch, PatchEdge, patches_of
-from craft.shape.target.shell import MOST_FACES, PackedShell, Shell, revolved
 from craft.shape.target.solids import SOLIDS, Outline, Solid, SolidKind
 from craft.shape.target.stack import Stack
 from craft.shape.target.traced import Traced, smooth_half
@@ -25,14 +25,14 @@ __all__ = [
     "ModifierKey",
     "ModifierKind",
     "Outline",
-    "PackedShell",
+    "PackedMesh",
     "Patch",
     "PatchEdge",
-    "Shell",
     "Solid",
     "SolidKind",
     "Stack",
     "Traced",
+    "TriangleMesh",
     "as_form",
     "cut",
     "distance_from",

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.errors import require
-from craft.shape.target.shell import Shell
+from craft.shape.target.mesh import TriangleMesh
 
 Vector = NDArray[np.float64]
 Numbers = NDArray[np.int64]
@@ -45,7 +45,7 @@ class Box:
         """The same box at another size."""
         return Box(self.width_mm * factor, self.depth_mm * factor, self.height_mm * factor)
 
-    def shell(self) -> Shell:
+    def mesh(self) -> TriangleMesh:
         """Its skin: it stands on z = 0 with its middle on the axis, its sides parallel to the figure's."""
         at = np.linspace(-0.5, 0.5, _FINE + 1)
         u, v = (g.ravel() for g in np.meshgrid(at, at))
@@ -65,4 +65,4 @@ class Box:
         grid = np.round(x * 2 * _FINE).astype(int)
         _, first, where = np.unique(grid, axis=0, return_index=True, return_inverse=True)
         x = x[first] * [self.width_mm, self.depth_mm, self.height_mm] + [0, 0, self.height_mm / 2]
-        return Shell(x, where.ravel()[np.concatenate(faces)], int(np.argmin(np.linalg.norm(x, axis=1))))
+        return TriangleMesh(x, where.ravel()[np.concatenate(faces)], int(np.argmin(np.linalg.norm(x, axis=1))))

@@ -11,7 +11,7 @@ from scipy.sparse.csgraph import connected_components
 
 from craft.errors import require
 from craft.shape.target.distance import distance_from
-from craft.shape.target.shell import Shell
+from craft.shape.target.mesh import TriangleMesh
 
 Vector = NDArray[np.float64]
 Numbers = NDArray[np.int64]
@@ -21,34 +21,34 @@ Numbers = NDArray[np.int64]
 class CutPiece:
     """A piece of a cut shape, and whether it lay above the cut."""
 
-    shell: Shell
+    mesh: TriangleMesh
     above: bool
 
 
-def cut(shell: Shell, height_mm: float) -> tuple[CutPiece, ...]:
-    """The pieces of a closed shell below and above a height, each begun at its far end and open at the cut.
+def cut(mesh: TriangleMesh, height_mm: float) -> tuple[CutPiece, ...]:
+    """The pieces of a closed mesh below and above a height, each begun at its far end and open at the cut.
 
     What lies above comes turned over, so that it too stands on its pole; both keep their front. A shape
     that divides gives more than two pieces; the one with several openings is closed flat on each.
     CraftError when the height lies outside, or a piece is too little.
     """
-    require(not shell.open, "An open shape is cut before it is opened.")
-    low, high = float(shell.x[:, 2].min()), float(shell.x[:, 2].max())
+    require(not mesh.open, "An open shape is cut before it is opened.")
+    low, high = float(mesh.x[:, 2].min()), float(mesh.x[:, 2].max())
     require(
         low + 0.03 * (high - low) < height_mm < high - 0.03 * (high - low),
         f"Cut between {low + 0.03 * (high - low):.0f} and {high - 0.03 * (high - low):.0f} mm up.",
         field="height_mm",
     )
-    x, faces = _split(shell, height_mm)
+    x, faces = _split(mesh, height_mm)
     above = x[faces].mean(1)[:, 2] > height_mm
     return tuple(
         CutPiece(piece, side) for side in (False, True) for piece in _pieces(x, faces[above == side], over=side)
     )
 
 
-def _split(shell: Shell, height: float) -> tuple[Vector, Numbers]:
+def _split(mesh: TriangleMesh, height: float) -> tuple[Vector, Numbers]:
     """The faces divided along the plane; corners on it belong to both sides."""
-    x = shell.x.copy()
+    x = mesh.x.copy()
     near = np.abs(x[:, 2] - height) < 1e-6 * max(1.0, float(np.ptp(x[:, 2])))
     x[near, 2] = height + 1e-6 * max(1.0, float(np.ptp(x[:, 2])))
     side = x[:, 2] > height
@@ -63,18 +63,18 @@ def _split(shell: Shell, height: float) -> tuple[Vector, Numbers]:
             added.append(x[a] + (x[b] - x[a]) * share)
         return made[key]
 
-    crossing = side[shell.faces].any(1) & ~side[shell.faces].all(1)
+    crossing = side[mesh.faces].any(1) & ~side[mesh.faces].all(1)
     divided: list[tuple[int, int, int]] = []
-    for face in shell.faces[crossing]:
+    for face in mesh.faces[crossing]:
         alone = next(k for k in range(3) if side[face[(k + 1) % 3]] == side[face[(k + 2) % 3]])
         a, b, c = (int(face[(alone + k) % 3]) for k in range(3))
         p, q = between(a, b), between(a, c)
         divided += [(a, p, q), (p, b, c), (p, c, q)]
-    return np.vstack([x, *added]), np.vstack([shell.faces[~crossing], np.array(divided, np.int64).reshape(-1, 3)])
+    return np.vstack([x, *added]), np.vstack([mesh.faces[~crossing], np.array(divided, np.int64).reshape(-1, 3)])
 
 
-def _pieces(x: Vector, faces: Numbers, *, over: bool) -> list[Shell]:
-    """Connected pieces of some faces as shells, each standing on the corner farthest from its opening."""
+def _pieces(x: Vector, faces: Numbers, *, over: bool) -> list[TriangleMesh]:
+    """Connected pieces of some faces as meshes, each standing on the corner farthest from its opening."""
     n = len(x)
     pairs = np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]]])
     _, of = connected_components(
@@ -88,9 +88,9 @@ def _pieces(x: Vector, faces: Numbers, *, over: bool) -> list[Shell]:
             continue
         places = x[corners] * (np.array([-1.0, 1.0, -1.0]) if over else 1.0)
         places, closed = _capped(places, local.reshape(-1, 3))
-        rough = Shell(places, closed, int(np.argmin(places[:, 2])))
+        rough = TriangleMesh(places, closed, int(np.argmin(places[:, 2])))
         pole = int(np.argmax(distance_from(rough, rough.rims[0]))) if rough.rims else rough.pole
-        found.append(Shell(places - [*places.mean(0)[:2], places[pole, 2]], closed, pole))
+        found.append(TriangleMesh(places - [*places.mean(0)[:2], places[pole, 2]], closed, pole))
     return found
 
 

@@ -1,4 +1,4 @@
-"""How far each corner of a shell lies from its pole, along the surface.
+"""How far each corner of a mesh lies from its pole, along the surface.
 
 The heat method (Crane, Weischedel, Wardetzky: Geodesics in Heat, ACM Transactions on Graphics 32,
 2013): heat let flow for a short time points the way, and a Poisson equation turns the way into distance.
@@ -14,7 +14,7 @@ from scipy.sparse.linalg import splu
 
 from craft.errors import CraftError
 from craft.shape.target.laplace import cotangents, stiffness
-from craft.shape.target.shell import Shell
+from craft.shape.target.mesh import TriangleMesh
 
 Vector = NDArray[np.float64]
 
@@ -22,14 +22,14 @@ DECAY = 28.0
 """Lengths over which heat falls to 1 / e from pole to end: more, and the far end is lost in rounding."""
 
 
-def distance_from_pole(shell: Shell) -> Vector:
+def distance_from_pole(mesh: TriangleMesh) -> Vector:
     """(n,) distance along the surface from the pole, in mm. CraftError on a surface of slivers."""
-    return distance_from(shell, np.array([shell.pole]))
+    return distance_from(mesh, np.array([mesh.pole]))
 
 
-def distance_from(shell: Shell, sources: NDArray[np.int64]) -> Vector:
+def distance_from(mesh: TriangleMesh, sources: NDArray[np.int64]) -> Vector:
     """(n,) distance along the surface from the nearest of some corners, in mm. CraftError on a surface of slivers."""
-    x, faces = shell.x, shell.faces
+    x, faces = mesh.x, mesh.faces
     n = len(x)
     corners = [x[faces[:, k]] for k in range(3)]
     normal = np.cross(corners[1] - corners[0], corners[2] - corners[0])
@@ -40,7 +40,7 @@ def distance_from(shell: Shell, sources: NDArray[np.int64]) -> Vector:
     begin = np.zeros(n)
     begin[sources] = 1.0
     try:
-        heat = splu((diags(mass) + _time(shell, sources) * laplacian).tocsc()).solve(begin)
+        heat = splu((diags(mass) + _time(mesh, sources) * laplacian).tocsc()).solve(begin)
         unit = normal / double[:, None]
         slope = np.zeros((len(faces), 3))
         for k in range(3):
@@ -61,10 +61,10 @@ def distance_from(shell: Shell, sources: NDArray[np.int64]) -> Vector:
     return np.maximum(out if out.mean() > 0 else -out, 0.0)
 
 
-def _time(shell: Shell, sources: NDArray[np.int64]) -> float:
+def _time(mesh: TriangleMesh, sources: NDArray[np.int64]) -> float:
     """How long the heat flows, in mm²: about an edge's length squared, more on a long shape."""
-    a, b = shell.sides[:, 0], shell.sides[:, 1]
-    length = np.linalg.norm(shell.x[a] - shell.x[b], axis=1)
-    graph = csr_matrix(coo_matrix((length, (a, b)), shape=(len(shell.x),) * 2))
+    a, b = mesh.sides[:, 0], mesh.sides[:, 1]
+    length = np.linalg.norm(mesh.x[a] - mesh.x[b], axis=1)
+    graph = csr_matrix(coo_matrix((length, (a, b)), shape=(len(mesh.x),) * 2))
     far = float(np.max(dijkstra(graph, directed=False, indices=sources[:1])))
     return max(float(length.mean()), far / DECAY) ** 2

@@ -8,15 +8,15 @@ from types import MappingProxyType
 
 from craft.errors import require
 from craft.shape.target.box import Box
+from craft.shape.target.mesh import TriangleMesh, revolved
 from craft.shape.target.modifiers import Modifier
-from craft.shape.target.shell import Shell, revolved
 from craft.shape.target.solids import SOLIDS, Outline, Solid
 from craft.shape.target.stack import Stack
 from craft.shape.target.traced import Traced
 
 MOST_MODIFIERS = 8
 
-BASES = MappingProxyType({"solid": Solid, "traced": Traced, "stack": Stack, "box": Box, "mesh": Shell})
+BASES = MappingProxyType({"solid": Solid, "traced": Traced, "stack": Stack, "box": Box, "mesh": TriangleMesh})
 """Every kind of base by its tag."""
 
 
@@ -24,7 +24,7 @@ BASES = MappingProxyType({"solid": Solid, "traced": Traced, "stack": Stack, "box
 class Form:
     """A solid, a traced silhouette, a stack, a box or a mesh, with modifiers in their order."""
 
-    base: Solid | Traced | Stack | Box | Shell
+    base: Solid | Traced | Stack | Box | TriangleMesh
     modifiers: tuple[Modifier, ...] = ()
 
     def __post_init__(self) -> None:
@@ -42,7 +42,7 @@ class Form:
         """What it is called in sentences."""
         if isinstance(self.base, Solid):
             return SOLIDS[self.base.kind].title.lower()
-        return {Traced: "traced shape", Stack: "stack", Box: "box", Shell: "mesh"}[type(self.base)]
+        return {Traced: "traced shape", Stack: "stack", Box: "box", TriangleMesh: "mesh"}[type(self.base)]
 
     @property
     def size_mm(self) -> tuple[float, float, float]:
@@ -50,7 +50,7 @@ class Form:
         if self.outline is not None:
             o = self.outline
             return 2 * float(o.r.max()), 2 * float(o.r.max()), float(o.z.max() - o.z.min())
-        return self.shell.size_mm
+        return self.mesh.size_mm
 
     @property
     def outline(self) -> Outline | None:
@@ -58,7 +58,7 @@ class Form:
         round_base = isinstance(self.base, Solid | Stack) or (isinstance(self.base, Traced) and self.base.is_round)
         if self.modifiers or not round_base:
             return None
-        assert not isinstance(self.base, Shell | Box)
+        assert not isinstance(self.base, TriangleMesh | Box)
         return self.base.outline()
 
     @property
@@ -67,9 +67,9 @@ class Form:
         return isinstance(self.base, Solid) and SOLIDS[self.base.kind].mirrored and not self.modifiers
 
     @property
-    def shell(self) -> Shell:
+    def mesh(self) -> TriangleMesh:
         """Its surface as triangles, modifiers done."""
-        return _shell(self)
+        return _mesh(self)
 
     def scaled(self, factor: float) -> Form:
         """The same form at another size."""
@@ -82,14 +82,16 @@ def as_form(shape: Form | Solid) -> Form:
 
 
 @lru_cache(maxsize=64)
-def _shell(form: Form) -> Shell:
+def _mesh(form: Form) -> TriangleMesh:
     base = form.base
-    made = base if isinstance(base, Shell) else base.shell() if isinstance(base, Traced | Box) else _revolved(base)
+    made = (
+        base if isinstance(base, TriangleMesh) else base.mesh() if isinstance(base, Traced | Box) else _revolved(base)
+    )
     x = made.x
     for modifier in form.modifiers:
         x = modifier.moved(x)
     return made if x is made.x else made.with_corners(x)
 
 
-def _revolved(base: Solid | Stack) -> Shell:
+def _revolved(base: Solid | Stack) -> TriangleMesh:
     return revolved(base.outline(), closed=not base.open)

@@ -12,7 +12,7 @@ from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
 from craft.errors import CraftError, require
-from craft.shape.target.shell import Shell
+from craft.shape.target.mesh import TriangleMesh
 
 Vector = NDArray[np.float64]
 Numbers = NDArray[np.int64]
@@ -112,45 +112,45 @@ class Patch:
         return 1.0 - float(self._areas.sum(0) @ self.out) / self.area_mm2
 
 
-def patches_of(shell: Shell) -> tuple[Patch, ...]:
+def patches_of(mesh: TriangleMesh) -> tuple[Patch, ...]:
     """Cut a closed skin where it turns from one of six sides to another.
 
     CraftError where that makes no panels: an open skin, a ball's worth of tiny pieces, a piece with a hole.
     """
-    require(not shell.open, "Panels are cut from a closed shape.", field="form")
-    number = _sides_of(shell)
-    number = _without_small(shell, number)
+    require(not mesh.open, "Panels are cut from a closed shape.", field="form")
+    number = _sides_of(mesh)
+    number = _without_small(mesh, number)
     found = int(number.max()) + 1
     require(found >= 2, "This shape has no bends to cut panels along.", field="form")
     require(found <= MOST_PATCHES, f"This shape would fall into {found} panels: smooth it first.", field="form")
-    loops = [_loop(shell, number, k) for k in range(found)]
-    beyond = _beyond(shell, number)
+    loops = [_loop(mesh, number, k) for k in range(found)]
+    beyond = _beyond(mesh, number)
     corners = _corners(beyond)
     runs = [_runs(loop, beyond, corners) for loop in loops]
     mates: dict[frozenset[int], list[tuple[int, int]]] = {}
     for k, rs in enumerate(runs):
         for at, (run, _) in enumerate(rs):
             mates.setdefault(frozenset(run), []).append((k, at))
-    names = _names(shell, number, found)
+    names = _names(mesh, number, found)
     out: list[Patch] = []
     for k, rs in enumerate(runs):
         edges = []
-        used, small = np.unique(shell.faces[number == k], return_inverse=True)
+        used, small = np.unique(mesh.faces[number == k], return_inverse=True)
         for at, (run, other) in enumerate(rs):
             mate = next((m for m in mates[frozenset(run)] if m != (k, at)), None)
             if mate is None:
                 raise CraftError("Two panels of this shape do not meet edge to edge: simplify it first.", field="form")
-            edges.append(PatchEdge(shell.x[list(run)], np.searchsorted(used, run), other, mate[1]))
-        out.append(Patch(names[k], shell.x[used], small.reshape(-1, 3), tuple(edges)))
+            edges.append(PatchEdge(mesh.x[list(run)], np.searchsorted(used, run), other, mate[1]))
+        out.append(Patch(names[k], mesh.x[used], small.reshape(-1, 3), tuple(edges)))
     return tuple(out)
 
 
-def _sides_of(shell: Shell) -> Numbers:
+def _sides_of(mesh: TriangleMesh) -> Numbers:
     """Which connected piece of one side each face belongs to."""
-    normals = _normals(shell)
+    normals = _normals(mesh)
     suits = normals @ np.array([way for _, way in SIDES]).T
     side = np.argmax(suits, axis=1)
-    a, b = _neighbours(shell)
+    a, b = _neighbours(mesh)
     # Borders are drawn straight: a face that suits another side hardly better goes with most of its neighbours.
     for _ in range(6):
         votes = np.zeros_like(suits)
@@ -160,28 +160,28 @@ def _sides_of(shell: Shell) -> Numbers:
         rows = np.arange(len(side))
         gives_way = (votes[rows, most] >= 2) & (suits[rows, most] * STEADY >= suits[rows, side])
         side = np.where(gives_way, most, side)
-    return _connected(shell, side)
+    return _connected(mesh, side)
 
 
-def _connected(shell: Shell, side: Numbers) -> Numbers:
-    a, b = _neighbours(shell)
+def _connected(mesh: TriangleMesh, side: Numbers) -> Numbers:
+    a, b = _neighbours(mesh)
     same = side[a] == side[b]
-    many = len(shell.faces)
+    many = len(mesh.faces)
     graph = coo_matrix((np.ones(same.sum()), (a[same], b[same])), shape=(many, many))
     labels: Numbers = connected_components(graph, directed=False)[1].astype(np.int64)
     return labels
 
 
-def _normals(shell: Shell) -> Vector:
-    a, b, c = (shell.x[shell.faces[:, i]] for i in range(3))
+def _normals(mesh: TriangleMesh) -> Vector:
+    a, b, c = (mesh.x[mesh.faces[:, i]] for i in range(3))
     n = np.cross(b - a, c - a)
     out: Vector = n / np.maximum(np.linalg.norm(n, axis=1), 1e-12)[:, None]
     return out
 
 
-def _neighbours(shell: Shell) -> tuple[Numbers, Numbers]:
+def _neighbours(mesh: TriangleMesh) -> tuple[Numbers, Numbers]:
     """Faces that share a side, once each."""
-    faces = shell.faces
+    faces = mesh.faces
     pairs = np.sort(np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]]), axis=1)
     owner = np.tile(np.arange(len(faces)), 3)
     order = np.lexsort((pairs[:, 1], pairs[:, 0]))
@@ -189,11 +189,11 @@ def _neighbours(shell: Shell) -> tuple[Numbers, Numbers]:
     return owner[order][:-1][same], owner[order][1:][same]
 
 
-def _without_small(shell: Shell, number: Numbers) -> Numbers:
+def _without_small(mesh: TriangleMesh, number: Numbers) -> Numbers:
     """Pieces too small for a panel go to the neighbour that they share most sides with."""
-    corner = shell.x[shell.faces]
+    corner = mesh.x[mesh.faces]
     area = np.linalg.norm(np.cross(corner[:, 1] - corner[:, 0], corner[:, 2] - corner[:, 0]), axis=1)
-    a, b = _neighbours(shell)
+    a, b = _neighbours(mesh)
     while True:
         size = np.bincount(number, area)
         least = int(np.argmin(size))
@@ -205,9 +205,9 @@ def _without_small(shell: Shell, number: Numbers) -> Numbers:
         number = np.unique(number, return_inverse=True)[1]
 
 
-def _loop(shell: Shell, number: Numbers, k: int) -> list[int]:
+def _loop(mesh: TriangleMesh, number: Numbers, k: int) -> list[int]:
     """Corners around a piece, counter-clockwise from outside. CraftError for one with a hole in it."""
-    faces = shell.faces[number == k]
+    faces = mesh.faces[number == k]
     halves = np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]])
     inside = {(int(a), int(b)) for a, b in halves}
     after = {a: b for a, b in inside if (b, a) not in inside}
@@ -223,11 +223,11 @@ def _loop(shell: Shell, number: Numbers, k: int) -> list[int]:
     return loop
 
 
-def _beyond(shell: Shell, number: Numbers) -> dict[tuple[int, int], int]:
+def _beyond(mesh: TriangleMesh, number: Numbers) -> dict[tuple[int, int], int]:
     """By every directed side of a face, the piece that face belongs to."""
     return {
         (int(face[i]), int(face[(i + 1) % 3])): int(own)
-        for face, own in zip(shell.faces, number, strict=True)
+        for face, own in zip(mesh.faces, number, strict=True)
         for i in range(3)
     }
 
@@ -255,9 +255,9 @@ def _runs(loop: list[int], beyond: dict[tuple[int, int], int], corners: set[int]
     return runs
 
 
-def _names(shell: Shell, number: Numbers, found: int) -> list[str]:
+def _names(mesh: TriangleMesh, number: Numbers, found: int) -> list[str]:
     """Front, Back, Left …, numbered where there are several."""
-    normals, sides = _normals(shell), np.array([way for _, way in SIDES])
+    normals, sides = _normals(mesh), np.array([way for _, way in SIDES])
     names: list[str] = []
     for k in range(found):
         name = SIDES[int(np.argmax(sides @ normals[number == k].sum(0)))][0]

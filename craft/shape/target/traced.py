@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from scipy.interpolate import CubicSpline
 
 from craft.errors import require
-from craft.shape.target.shell import Shell, revolved
+from craft.shape.target.mesh import TriangleMesh, revolved
 from craft.shape.target.solids import SAMPLES, Outline
 
 Vector = NDArray[np.float64]
@@ -118,7 +118,7 @@ class Traced:
         """Whether it is a body of revolution about a straight axis."""
         return not self.side and not self.section and not any(y for y, _ in self.axis)
 
-    def shell(self) -> Shell:
+    def mesh(self) -> TriangleMesh:
         """The shape as a surface: every height as wide as the front outline and as deep as the side one."""
         made = revolved(self.outline(), closed=not self.open)
         x = made.x.copy()

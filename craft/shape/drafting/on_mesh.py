@@ -1,4 +1,4 @@
-"""Drafting on a shell: loops, their counts, and how each lies over the one before."""
+"""Drafting on a mesh: loops, their counts, and how each lies over the one before."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from craft.gauge import Gauge
 from craft.shape.drafting.around import Growth, growth
 from craft.shape.drafting.loops import Cutter, Field, aligned, field_of, length_of, levels
 from craft.shape.drafting.rings import MOST_RINGS, Rings, workable
-from craft.shape.target import Form, Shell
+from craft.shape.target import Form, TriangleMesh
 
 RAGGED = 2.2
 """How much longer than the closing the last loop may be before rounds are bent to close on a point."""
@@ -27,7 +27,7 @@ _FINE = 2
 
 @dataclass(frozen=True, slots=True)
 class Course:
-    """Where rounds run on a shell: rings, how each loop lies over the one before, and the field's unevenness."""
+    """Where rounds run on a mesh: rings, how each loop lies over the one before, and the field's unevenness."""
 
     rings: Rings
     growth: tuple[Growth, ...]
@@ -37,35 +37,35 @@ class Course:
 
 @lru_cache(maxsize=32)
 def course_of(form: Form, gauge: Gauge, start: int) -> Course:
-    """Lay rounds on a form's shell. CraftError when it is too small or too large; BranchedError where it divides."""
-    shell = form.shell
-    even = _even_field(shell)
+    """Lay rounds on a form's mesh. CraftError when it is too small or too large; BranchedError where it divides."""
+    mesh = form.mesh
+    even = _even_field(mesh)
     course = _run(form, even, gauge, start)
     if course is not None:
         return course
-    course = _run(form, _blended_field(shell), gauge, start, last_try=True)
+    course = _run(form, _blended_field(mesh), gauge, start, last_try=True)
     assert course is not None
     return course
 
 
 @lru_cache(maxsize=32)
-def _even_field(shell: Shell) -> Field:
-    return field_of(shell)
+def _even_field(mesh: TriangleMesh) -> Field:
+    return field_of(mesh)
 
 
 @lru_cache(maxsize=32)
-def _blended_field(shell: Shell) -> Field:
-    return field_of(shell, even=False)
+def _blended_field(mesh: TriangleMesh) -> Field:
+    return field_of(mesh, even=False)
 
 
 def _run(form: Form, field: Field, gauge: Gauge, start: int, *, last_try: bool = False) -> Course | None:
     """Rounds at equal steps of a field; None when its end is ragged and another field may do better."""
     h, w = gauge.round_mm, gauge.stitch_mm
-    shell = form.shell
-    if shell.open and not last_try and float(np.ptp(field.value[shell.rims[0]])) > SLANT * h:
+    mesh = form.mesh
+    if mesh.open and not last_try and float(np.ptp(field.value[mesh.rims[0]])) > SLANT * h:
         return None
     cutter = Cutter(field)
-    far = float(field.value[shell.rims[0]].min()) if shell.open else float(field.value.max())
+    far = float(field.value[mesh.rims[0]].min()) if mesh.open else float(field.value.max())
     if far / h > MOST_RINGS:
         workable(form, far / h, float(start), start)
     fine = np.arange(1, int(far * _FINE / h) + 2) * h / _FINE
@@ -75,7 +75,7 @@ def _run(form: Form, field: Field, gauge: Gauge, start: int, *, last_try: bool =
     lengths = np.array([length_of(v) for v in lines])
     closing = start * w * 1.02
     last = far * (1 - 1e-4)
-    if not shell.open:
+    if not mesh.open:
         widest = int(np.argmax(lengths))
         tail = np.flatnonzero(lengths[widest:] <= closing)
         last = _reached(fine, lengths, widest + int(tail[0]), closing) if len(tail) else float(fine[len(lines) - 1])
@@ -83,8 +83,8 @@ def _run(form: Form, field: Field, gauge: Gauge, start: int, *, last_try: bool =
             return None
     many = workable(form, last / h, float(lengths.max()) / w, start)
     s = np.linspace(min(h, last), last, many)
-    loops = aligned([cutter.longest(float(at)) for at in s], shell)
-    mirrored = shell.mirrored_sides
+    loops = aligned([cutter.longest(float(at)) for at in s], mesh)
+    mirrored = mesh.mirrored_sides
     over = tuple(growth(a, b, mirrored=mirrored) for a, b in itertools.pairwise(loops))
     length = np.array([loop.length for loop in loops])
     z = np.array([float(loop.points[:, 2].mean()) for loop in loops])

@@ -1,4 +1,4 @@
-"""Drafting on shells: where rounds lie, where stitches come in, and what it settles to."""
+"""Drafting on meshes: where rounds lie, where stitches come in, and what it settles to."""
 
 from __future__ import annotations
 
@@ -16,10 +16,10 @@ from craft.rounds.pattern import Repeat, Work
 from craft.shape.drafting import BranchedError, Recipe, draft
 from craft.shape.drafting.around import Growth, _Edge, _fitted, growth, laid_rounds, said
 from craft.shape.drafting.loops import Cutter, Field, evenly, field_of
-from craft.shape.drafting.shells import course_of
+from craft.shape.drafting.on_mesh import course_of
 from craft.shape.drafting.spread import Shaping
 from craft.shape.stored import rounds_json, rounds_of
-from craft.shape.target import MODIFIERS, Form, Modifier, Shell, Solid, cut, revolved
+from craft.shape.target import MODIFIERS, Form, Modifier, Solid, TriangleMesh, cut, revolved
 from craft.text.check import check
 from craft.text.notation import print_rounds
 from tests.craft.bodies import Y_RODS, rods
@@ -37,8 +37,8 @@ def increases(text: str) -> int:
 
 
 def test_loops_of_a_ball_are_circles_that_run_to_the_viewers_left() -> None:
-    shell = revolved(Solid("sphere", 80, 80).outline(), closed=True)
-    (line,) = Cutter(field_of(shell)).loops(40.0)
+    mesh = revolved(Solid("sphere", 80, 80).outline(), closed=True)
+    (line,) = Cutter(field_of(mesh)).loops(40.0)
     radius = np.hypot(line[:, 0], line[:, 1])
     assert radius == pytest.approx(40 * np.sin(1.0), rel=0.01)
     front = evenly(line, 0.0).points
@@ -46,7 +46,7 @@ def test_loops_of_a_ball_are_circles_that_run_to_the_viewers_left() -> None:
     assert front[(ahead + 5) % len(front)][0] < front[ahead][0]
 
 
-def test_a_round_form_is_drafted_on_its_shell_as_by_its_formula() -> None:
+def test_a_round_form_is_drafted_on_its_mesh_as_by_its_formula() -> None:
     plain = draft(Recipe(Solid("egg", 90, 70), simplicity=0.0), GAUGE)
     course = course_of(form("egg", 90, 70, taper={"amount": 0}), GAUGE, 6)
     assert len(course.rings.stitches) == len(plain.counts)
@@ -68,7 +68,7 @@ def test_even_growth_is_even_and_uneven_growth_is_seen() -> None:
 def off(made_for: Form, drafted: Form | Solid, gauge: Gauge = GAUGE) -> float:
     """Distance in stitch widths of what one shape's rounds settle to from another shape."""
     made = draft(Recipe(drafted, simplicity=0.0), gauge)
-    return fit(settle(check(print_rounds(made.part)).parts[0], gauge), made_for.shell).error.rms_w
+    return fit(settle(check(print_rounds(made.part)).parts[0], gauge), made_for.mesh).error.rms_w
 
 
 def test_a_belly_is_in_front_whatever_the_lean() -> None:
@@ -122,7 +122,7 @@ def test_bent_and_bellied_drafts_settle_to_their_targets(shape: Form, most: floa
     made = draft(Recipe(shape, simplicity=simplicity), GAUGE)
     read = check(print_rounds(made.part))
     assert read.sound
-    found = fit(settle(read.parts[0], GAUGE), shape.shell).error
+    found = fit(settle(read.parts[0], GAUGE), shape.mesh).error
     assert found.rms_w < most
     assert found.volume_ratio == pytest.approx(1, abs=0.1)
 
@@ -135,9 +135,9 @@ def test_a_bend_is_a_bend_and_not_a_straight_piece() -> None:
 
 def test_a_shape_that_divides_says_where() -> None:
     x, faces = rods(Y_RODS)
-    shell = Shell(x, faces, int(np.argmin(x[:, 2])))
+    mesh = TriangleMesh(x, faces, int(np.argmin(x[:, 2])))
     with pytest.raises(BranchedError, match="divides into 2 at") as caught:
-        draft(Recipe(Form(shell)), GAUGE)
+        draft(Recipe(Form(mesh)), GAUGE)
     (branch, *_) = caught.value.branches
     assert branch.middles[0][0] * branch.middles[1][0] < 0, "one to either side"
     assert all(-10 < middle[2] < 30 for middle in branch.middles)
@@ -154,7 +154,7 @@ def test_too_small_and_too_large_shapes_are_refused_in_words() -> None:
 def test_open_shapes_end_at_their_opening() -> None:
     shape = Form(Solid("capsule", 90, 50, open=True), (Modifier("bend", {"degrees": 30}),))
     made = draft(Recipe(shape), GAUGE)
-    assert shape.shell.open
+    assert shape.mesh.open
     assert made.counts[-1] > 20
     assert "Close" not in print_rounds(made.part)
     assert check(print_rounds(made.part)).sound
@@ -162,8 +162,8 @@ def test_open_shapes_end_at_their_opening() -> None:
 
 @pytest.mark.parametrize("simplicity", [0.0, 0.85])
 def test_pieces_of_a_cut_have_openings_of_equal_counts(simplicity: float) -> None:
-    whole = form("egg", 110, 80, belly={"amount": 12, "at": 40}).shell
-    low, high = (draft(Recipe(Form(piece.shell), simplicity=simplicity), GAUGE) for piece in cut(whole, 68.0))
+    whole = form("egg", 110, 80, belly={"amount": 12, "at": 40}).mesh
+    low, high = (draft(Recipe(Form(piece.mesh), simplicity=simplicity), GAUGE) for piece in cut(whole, 68.0))
     assert low.counts[-1] == high.counts[-1]
     assert low.counts[-1] % 2 == 0
     assert sum(low.counts) > sum(high.counts)
@@ -173,7 +173,7 @@ def test_rounds_run_along_an_opening_that_lies_aslant() -> None:
     tail = Form(Solid("capsule", 110, 40, open=True), (Modifier("bend", {"degrees": 75}),))
     made = draft(Recipe(tail, simplicity=0.3), GAUGE)
     assert 0.02 < made.uneven < 0.35, "some rounds are taller on the outside of the bend"
-    found = fit(settle(check(print_rounds(made.part)).parts[0], GAUGE), tail.shell)
+    found = fit(settle(check(print_rounds(made.part)).parts[0], GAUGE), tail.mesh)
     assert found.error.rms_w < 0.6
     assert len(made.counts) == pytest.approx(100 / GAUGE.round_mm, abs=2.5)
 
@@ -213,8 +213,8 @@ def test_rounds_are_said_in_the_fewest_words(ops: list[int], words: tuple[object
 
 
 def test_a_field_that_is_bent_says_how_uneven_it_is() -> None:
-    shell = form("egg", 100, 80, flatten={"depth": 50}).shell
-    even, blended = field_of(shell), field_of(shell, even=False)
+    mesh = form("egg", 100, 80, flatten={"depth": 50}).mesh
+    even, blended = field_of(mesh), field_of(mesh, even=False)
     assert isinstance(even, Field)
     assert even.uneven == 0
     assert 0 < blended.uneven < 0.4

@@ -1,4 +1,4 @@
-"""Shells: the surface of a target as triangles, from a start pole, front towards -y."""
+"""Triangle meshes: the surface of a target as triangles, from a start pole, front towards -y."""
 
 from __future__ import annotations
 
@@ -21,14 +21,14 @@ Vector = NDArray[np.float64]
 Numbers = NDArray[np.int64]
 
 MOST_FACES = 24_000
-"""Triangles of a shell: more than any figure shows, and still drafted in seconds."""
+"""Triangles of a mesh: more than any figure shows, and still drafted in seconds."""
 
 AROUND, ALONG = 60, 72
-"""Points around and along a body of revolution that is made into a shell."""
+"""Points around and along a body of revolution that is made into a mesh."""
 
 
 @dataclass(frozen=True, eq=False)
-class Shell:
+class TriangleMesh:
     """A surface without handles: closed, or with one opening.
 
     x: (n, 3) corners in mm. faces: (t, 3) corners, counter-clockwise from outside. pole: corner at which
@@ -126,15 +126,15 @@ class Shell:
         area: Vector = np.linalg.norm(np.cross(b - a, c - a), axis=1) / 2
         return area
 
-    def with_corners(self, x: Vector) -> Shell:
+    def with_corners(self, x: Vector) -> TriangleMesh:
         """The same faces on other places."""
-        return Shell(x, self.faces, self.pole)
+        return TriangleMesh(x, self.faces, self.pole)
 
-    def scaled(self, factor: float) -> Shell:
+    def scaled(self, factor: float) -> TriangleMesh:
         """The same shape at another size."""
-        return Shell(self.x * factor, self.faces, self.pole)
+        return TriangleMesh(self.x * factor, self.faces, self.pole)
 
-    def begun_at(self, corner: int) -> Shell:
+    def begun_at(self, corner: int) -> TriangleMesh:
         """The same body stood on `corner`, from which its rounds begin; what looked forward does so as far as it can.
 
         CraftError for a corner that is not there, and for an open body, which begins opposite its opening.
@@ -153,33 +153,33 @@ class Shell:
             k = np.array([[0.0, -c, b], [c, 0.0, -a], [-b, a, 0.0]])
             turn = np.eye(3) + k + k @ k / (1 + cos)
         x = self.x @ turn.T
-        return Shell(x - [*x.mean(0)[:2], x[corner, 2]], self.faces, corner)
+        return TriangleMesh(x - [*x.mean(0)[:2], x[corner, 2]], self.faces, corner)
 
-    def packed(self) -> PackedShell:
-        """The shell to be kept, places to a 32,000th of the farthest."""
+    def packed(self) -> PackedMesh:
+        """The mesh to be kept, places to a 32,000th of the farthest."""
         reach = float(np.abs(self.x).max()) or 1.0
         corners = np.round(self.x / reach * _STEPS).astype("<i2").tobytes()
-        return PackedShell(round(reach, 4), _text(corners), _text(self.faces.astype("<u4").tobytes()), self.pole)
+        return PackedMesh(round(reach, 4), _text(corners), _text(self.faces.astype("<u4").tobytes()), self.pole)
 
 
 _STEPS = 32_000
 
 
 @dataclass(frozen=True, slots=True)
-class PackedShell:
-    """A shell as it is kept: its reach in mm, corners in 32,000ths of it and faces as packed text, and its pole."""
+class PackedMesh:
+    """A mesh as it is kept: its reach in mm, corners in 32,000ths of it and faces as packed text, and its pole."""
 
     reach_mm: float
     corners: str
     faces: str
     pole: int
 
-    def shell(self) -> Shell:
-        """The shell; CraftError where the packed texts make none."""
+    def mesh(self) -> TriangleMesh:
+        """The mesh; CraftError where the packed texts make none."""
         try:
             x = np.frombuffer(_bytes(self.corners), "<i2").reshape(-1, 3) * (self.reach_mm / _STEPS)
             faces = np.frombuffer(_bytes(self.faces), "<u4").reshape(-1, 3).astype(np.int64)
-            return Shell(x, faces, self.pole)
+            return TriangleMesh(x, faces, self.pole)
         except CraftError:
             raise
         except (ValueError, binascii.Error, zlib.error) as error:
@@ -194,15 +194,15 @@ def _text(raw: bytes) -> str:
 
 
 def _bytes(text: str) -> bytes:
-    """Unpacked bytes, at most as many as the largest shell has."""
+    """Unpacked bytes, at most as many as the largest mesh has."""
     unpack = zlib.decompressobj()
     raw = unpack.decompress(base64.b64decode(text, validate=True), MOST_BYTES)
     require(not unpack.unconsumed_tail, "The stored shape is larger than any that can be worked.")
     return raw
 
 
-def revolved(outline: Outline, *, closed: bool, around: int = AROUND, along: int = ALONG) -> Shell:
-    """A body of revolution as a shell: rings of `around` corners, a point at the pole and at a closed end.
+def revolved(outline: Outline, *, closed: bool, around: int = AROUND, along: int = ALONG) -> TriangleMesh:
+    """A body of revolution as a mesh: rings of `around` corners, a point at the pole and at a closed end.
 
     Its edges run alternately, so that left and right are alike.
     """
@@ -217,7 +217,7 @@ def revolved(outline: Outline, *, closed: bool, around: int = AROUND, along: int
     )
     end = [] if not closed else [[0.0, 0.0, float(outline.z[-1])]]
     x = np.concatenate([[[0.0, 0.0, float(outline.z[0])]], rings.reshape(-1, 3), np.asarray(end).reshape(-1, 3)])
-    return Shell(x, grid_faces(len(inner), around, closed=closed), 0)
+    return TriangleMesh(x, grid_faces(len(inner), around, closed=closed), 0)
 
 
 def grid_faces(rings: int, around: int, *, closed: bool) -> Numbers:
