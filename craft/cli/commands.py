@@ -19,7 +19,7 @@ from craft.fitting.panels import draft_panels
 from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
 from craft.problems import CODES
 from craft.rounds.fabric import KIND_KEYS, LOOP_ORDER, WorkedPart, movements, place_of
-from craft.rounds.stitches import Terms, Tongue
+from craft.rounds.stitches import Language, Terms
 from craft.shape.drafting import BranchedError, Recipe, Shaping, draft, suggested_start
 from craft.shape.intake import ENDINGS, half_outline, mesh_form, read_drawing, read_mesh
 from craft.shape.stored import form_json
@@ -229,7 +229,7 @@ def convert_command(args: argparse.Namespace) -> Answer:
         text = written(given.as_design)
         return Answer(0, text, {"format": 1, "to": args.to, "text": text})
     terms = Terms(args.to_terms) if args.to_terms else found.reading.pattern.terms
-    wording = Wording(terms, args.spelled, Tongue(args.tongue) if args.tongue else None)
+    wording = Wording(terms, args.spelled, Language(args.language) if args.language else None)
     text = export(found, typed, args.to, wording=wording, left=args.left_handed, tidy=args.tidy)
     return Answer(0, text, {"format": 1, "to": args.to, "text": text})
 

@@ -18,7 +18,7 @@ from craft.cli.grading import grade_command
 from craft.cli.settling import settle_command
 from craft.document.export import FORMATS
 from craft.errors import CraftError
-from craft.rounds.stitches import Tongue
+from craft.rounds.stitches import Language
 from craft.shape.intake.standing import POLES
 from craft.shape.target import SOLIDS
 
@@ -142,7 +142,7 @@ def _working(commands: _Commands) -> None:
     convert.add_argument("--tidy", action="store_true", help="fold equal rounds")
     convert.add_argument("--left-handed", action="store_true", help="exchange left and right, mirror charts")
     convert.add_argument("--spelled", action="store_true", help="stitches by their full names")
-    convert.add_argument("--tongue", choices=tuple(Tongue), help="rounds in German, French or Spanish")
+    convert.add_argument("--language", "--tongue", choices=tuple(Language), help="rounds in German, French or Spanish")
     convert.add_argument("--force", action="store_true", help="go on with faults")
 
 

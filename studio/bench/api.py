@@ -13,7 +13,7 @@ from craft.errors import CraftError
 from craft.gauge import Estimate, estimate_gauge, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.rounds.pattern import folded
-from craft.rounds.stitches import Terms, Tongue
+from craft.rounds.stitches import Language, Terms
 from craft.text.notation import MOST_TEXT, print_part, read
 from craft.yarn import Yarn
 from studio.bench import figures, previews, scenes, workings
@@ -142,7 +142,7 @@ def file_of(
     design_id: int,
     to: Literal["text", "md", "json", "csv", "svg", "design"],
     terms: TermsName | None = None,
-    tongue: Literal["de", "fr", "es"] | None = None,
+    language: Literal["de", "fr", "es"] | None = None,
     spelled: bool = False,
     left: bool = False,
     tidy: bool = False,
@@ -152,7 +152,7 @@ def file_of(
         design_of(designer(request), design_id),
         to,
         Terms(terms) if terms else None,
-        Tongue(tongue) if tongue else None,
+        Language(language) if language else None,
         spelled=spelled,
         left=left,
         tidy=tidy,

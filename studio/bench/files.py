@@ -5,7 +5,7 @@ from __future__ import annotations
 from craft.design.stored import written
 from craft.design.written import pattern_text
 from craft.document.export import FORMATS, export
-from craft.rounds.stitches import Terms, Tongue
+from craft.rounds.stitches import Language, Terms
 from craft.text.check import check
 from craft.text.notation import Wording
 from studio.designs.models import Design
@@ -22,7 +22,7 @@ KINDS = {
 
 
 def design_file(
-    design: Design, to: str, terms: Terms | None, tongue: Tongue | None, *, spelled: bool, left: bool, tidy: bool
+    design: Design, to: str, terms: Terms | None, language: Language | None, *, spelled: bool, left: bool, tidy: bool
 ) -> tuple[str, str, str]:
     """Content, media type and file name of a design in the format `to`."""
     value = design_value(design)
@@ -31,6 +31,6 @@ def design_file(
         return written(value), KINDS["json"], f"{stem}.design.json"
     text = pattern_text(value)
     checked = check(text, value.terms, value.yarn_names)
-    wording = Wording(terms or value.terms, spelled, tongue)
+    wording = Wording(terms or value.terms, spelled, language)
     content = export(checked, text, to, wording=wording, left=left, tidy=tidy)
     return content, KINDS[to], f"{stem}.{FORMATS[to]}"

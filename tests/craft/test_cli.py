@@ -181,8 +181,8 @@ def test_run_names_the_stitches_gone_into(capsys: pytest.CaptureFixture[str], ba
 
 
 @pytest.mark.parametrize("to", ["text", "md", "json", "csv", "svg"])
-def test_convert_for_other_hands_and_tongues(capsys: pytest.CaptureFixture[str], ball: str, to: str) -> None:
-    for more in (["--left-handed"], ["--spelled"], ["--tongue", "fr"], ["--tidy"]):
+def test_convert_for_other_hands_and_languages(capsys: pytest.CaptureFixture[str], ball: str, to: str) -> None:
+    for more in (["--left-handed"], ["--spelled"], ["--language", "fr"], ["--tidy"]):
         code, out, err = run(capsys, "convert", ball, "--to", to, *more)
         assert (code, err) == (0, "")
         assert out

@@ -45,7 +45,7 @@ def test_adding_a_stitch_touches_its_entry_and_nothing_else(tmp_path: Path) -> N
     assert kinds == ["sc"] * 6 + ["mothst"] * 12
     assert {s["loop"] for s in found["parts"][0]["stitches"][12:]} == {"front-post"}
     assert "R2: 6Y" in run("convert", "moth.txt", "--to", "text", "--to-terms", "letters")
-    assert "6 MoM" in run("convert", "moth.txt", "--to", "text", "--tongue", "de")
+    assert "6 MoM" in run("convert", "moth.txt", "--to", "text", "--language", "de")
     assert "moth stitch" in run("convert", "moth.txt", "--to", "svg")
 
 

@@ -11,7 +11,7 @@ from hypothesis import given
 
 from craft.rounds.fabric import run_pattern
 from craft.rounds.pattern import Pattern
-from craft.rounds.stitches import STITCHES, Terms, Tongue
+from craft.rounds.stitches import STITCHES, Language, Terms
 from craft.text.check import check
 from craft.text.exchange import reworded
 from craft.text.notation import PHRASES, Wording, left_handed, other_handed, print_pattern, print_round, read
@@ -77,22 +77,22 @@ def test_other_terms_change_the_stitches_names_only(path: Path, terms: Terms) ->
         assert said == text
 
 
-@pytest.mark.parametrize("tongue", list(Tongue))
-def test_every_language_says_everything(tongue: Tongue) -> None:
-    assert set(PHRASES[tongue]) == set(_ENGLISH)
-    for phrase, words in PHRASES[tongue].items():
+@pytest.mark.parametrize("language", list(Language))
+def test_every_language_says_everything(language: Language) -> None:
+    assert set(PHRASES[language]) == set(_ENGLISH)
+    for phrase, words in PHRASES[language].items():
         assert words.count("{}") == _ENGLISH[phrase].count("{}"), phrase
-    names = [entry.abbreviated(tongue) for entry in STITCHES.values()]
+    names = [entry.abbreviated(language) for entry in STITCHES.values()]
     assert all(names)
     assert len(set(names)) == len(names)
 
 
 def test_rounds_in_other_languages() -> None:
     pattern = read("# Ear (make 2)\nR1: 6 sc in ring [6]\nR2: (sc, inc) x 3 [9]\nR3-R4: sc around [9]\nStuff.").pattern
-    said = {t: print_pattern(pattern, Wording(tongue=t)) for t in Tongue}
-    assert "Rd 2: (fM, zun) x 3 [9]" in said[Tongue.GERMAN]
-    assert "T3-T4: ms sur tout le tour [9]" in said[Tongue.FRENCH]
-    assert "V1: 6 pb en el anillo mágico [6]" in said[Tongue.SPANISH]
+    said = {t: print_pattern(pattern, Wording(language=t)) for t in Language}
+    assert "Rd 2: (fM, zun) x 3 [9]" in said[Language.GERMAN]
+    assert "T3-T4: ms sur tout le tour [9]" in said[Language.FRENCH]
+    assert "V1: 6 pb en el anillo mágico [6]" in said[Language.SPANISH]
     assert all("Stuff." in text for text in said.values())
 
 
@@ -101,6 +101,6 @@ def test_nothing_english_is_left_in_the_rounds_of_other_languages() -> None:
     named = ("first", "second", "both")
     for path in SOUND:
         rounds = [r for part in read(path.read_text("utf-8")).pattern.parts for r in part.rounds]
-        for tongue in Tongue:
-            for line in (print_round(r, Wording(tongue=tongue)) for r in rounds):
+        for language in Language:
+            for line in (print_round(r, Wording(language=language)) for r in rounds):
                 assert any(word in line for word in named) or not words.search(line), line

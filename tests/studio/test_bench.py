@@ -225,7 +225,7 @@ def test_found_parts_become_one_change(studio: Studio) -> None:
     [
         ("text", "", "# Body (make 1)"),
         ("text", "?terms=uk", "6 dc in ring"),
-        ("text", "?tongue=de", "fM"),
+        ("text", "?language=de", "fM"),
         ("md", "", "- [ ] R1"),
         ("json", "", '"schema"'),
         ("csv", "", "part,make,round,work"),

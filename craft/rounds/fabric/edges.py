@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from craft.rounds.fabric.graph import Numbers, StitchGraph
+from craft.rounds.numbers import place_of_word
 
 NOTHING = np.zeros(0, np.int64)
 
@@ -106,10 +107,6 @@ class Copy:
     line: Line
 
 
-_ORDINALS = {
-    "first": 0, "1st": 0, "one": 0, "1": 0, "a": 0, "second": 1, "2nd": 1, "two": 1, "2": 1, "third": 2, "3rd": 2,
-    "three": 2, "3": 2, "fourth": 3, "4th": 3, "four": 3, "4": 3, "fifth": 4, "5th": 4, "sixth": 5, "6th": 5,
-}  # fmt: skip
 _FILLER = {"the", "your", "this", "each", "both", "of", "a", "an", "next", "other", "same", "remaining", "last"}
 _IRREGULAR = {"feet": "foot", "leaves": "leaf", "halves": "half", "wolves": "wolf", "antennae": "antenna"}
 
@@ -128,13 +125,14 @@ def singular(word: str) -> str:
 def stem(name: str) -> tuple[str, ...]:
     """The words of a part's name that tell it from others, in the singular."""
     words = re.findall(r"[^\W_]+", name.lower())
-    return tuple(singular(w) for w in words if w not in _FILLER and w not in _ORDINALS)
+    return tuple(singular(w) for w in words if w not in _FILLER and place_of_word(w) is None)
 
 
 def ordinal(name: str) -> int | None:
     """Which one of several a name means: 0 for the first; None when it does not say."""
     words = re.findall(r"[^\W_]+", name.lower())
-    return next((_ORDINALS[w] for w in words if w in _ORDINALS and w != "a"), None)
+    places = (place_of_word(w) for w in words if w not in ("a", "an"))
+    return next((n - 1 for n in places if n is not None), None)
 
 
 def find_piece(name: str, pieces: Mapping[str, Piece]) -> Piece | None:

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 
 from craft.problems import Mend
 from craft.rounds.arithmetic import RoundSum, is_single, round_sum, settled, sum_of
+from craft.rounds.numbers import often
 from craft.rounds.pattern import Instruction, Repeat, Round, Unread, Work
 from craft.rounds.stitches import stitch
 
@@ -69,19 +70,6 @@ def _with_times(body: Sequence[Instruction], at: int, times: int) -> tuple[Instr
     return (*body[:at], changed, *body[at + 1 :])
 
 
-_TIMES = (
-    "",
-    "once",
-    "twice",
-    *(f"{n} times" for n in ["three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]),
-)
-
-
-def _often(times: int) -> str:
-    """How often, in words as far as they are short."""
-    return _TIMES[times] if times < len(_TIMES) else f"{times} times"
-
-
 def _mended_repeat(made: Round, live: int) -> tuple[str, Mend] | None:
     """The one repeat whose other number of times makes the round fit `live` and its bracket."""
     for at, item in enumerate(made.body):
@@ -96,7 +84,7 @@ def _mended_repeat(made: Round, live: int) -> tuple[str, Mend] | None:
         if made.count is None or total == made.count:
             place = made.within(item.times_span)
             fix = Mend(place.start, place.end, str(times), f"repeat {times} times")
-            return f" The repeat of {unit} fits {room} {_often(times)}: x {times}?", fix
+            return f" The repeat of {unit} fits {room} {often(times)}: x {times}?", fix
     return None
 
 

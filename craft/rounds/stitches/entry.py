@@ -16,7 +16,7 @@ class Terms(StrEnum):
     LETTERS = "letters"
 
 
-class Tongue(StrEnum):
+class Language(StrEnum):
     """Other languages that rounds, and only rounds, can be printed in."""
 
     GERMAN = "de"
@@ -118,6 +118,6 @@ class Stitch:
         """How to work it, in `terms`."""
         return self.how[1 if terms is Terms.UK else 0]
 
-    def abbreviated(self, tongue: Tongue) -> str:
+    def abbreviated(self, language: Language) -> str:
         """The abbreviation in another language."""
-        return self.abroad[list(Tongue).index(tongue)]
+        return self.abroad[list(Language).index(language)]

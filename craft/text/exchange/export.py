@@ -48,7 +48,7 @@ def as_written(
         pattern = left_handed(pattern)
     match to:
         case "text":
-            as_typed = not (tidy or left or say.spelled or say.tongue)
+            as_typed = not (tidy or left or say.spelled or say.language)
             if as_typed and (kept := reworded(checked, text, say.terms)) is not None:
                 return kept
             return print_pattern(pattern, say)

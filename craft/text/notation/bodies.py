@@ -18,6 +18,7 @@ from lark.exceptions import VisitError
 
 from craft.errors import CraftError
 from craft.problems import Span
+from craft.rounds.numbers import CARDINAL
 from craft.rounds.pattern import Instruction, Repeat, Unread
 from craft.rounds.stitches import Loops, Terms
 from craft.text.notation.builder import Builder
@@ -52,7 +53,9 @@ class Body:
 def _parser(terms: Terms) -> Lark:
     grammar = resources.files("craft.text.notation").joinpath("rounds.lark").read_text("utf-8")
     return Lark(
-        grammar.replace("/@STITCH@/", "/" + stitch_regex(terms).replace("/", r"\/") + "/i"),
+        grammar.replace("@CARDINAL@", CARDINAL).replace(
+            "/@STITCH@/", "/" + stitch_regex(terms).replace("/", r"\/") + "/i"
+        ),
         parser="lalr",
         propagate_positions=True,
         maybe_placeholders=True,

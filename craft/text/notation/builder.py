@@ -32,13 +32,13 @@ from craft.text.notation.marks import (
     BareRing,
     IntoChain,
     LoopsFrom,
-    Qual,
+    Qualifier,
     StarRepeat,
     digits_span,
     free_side,
     loops_in,
     number,
-    quals_in,
+    qualifiers_in,
     span_of,
     token_span,
     typed,
@@ -66,17 +66,17 @@ class Builder(Transformer_NonRecursive[Token, Any]):
     def start(self, meta: Any, children: list[Any]) -> list[Any]:
         items: list[Any] = []
         for item in children[0]:
-            if isinstance(item, Qual):
+            if isinstance(item, Qualifier):
                 lead = next((i for i, x in enumerate(items) if not isinstance(x, Chain | Turn | LoopsFrom)), 0)
                 items = [*items[:lead], repeat_of(items[lead:], item, span_of(meta))] if items[lead:] else items
             else:
                 items.append(item)
         return items
 
-    def repeat_all(self, _: Any, children: list[Token]) -> list[Qual]:
+    def repeat_all(self, _: Any, children: list[Token]) -> list[Qualifier]:
         if "around" in children[0].lower():
-            return [Qual("around", token_span(children[0]))]
-        return [Qual("said", digits_span(children[0]), number(children[0]))]
+            return [Qualifier("around", token_span(children[0]))]
+        return [Qualifier("said", digits_span(children[0]), number(children[0]))]
 
     def sequence(self, _: Any, children: list[Any]) -> list[Any]:
         out: list[Any] = []
@@ -85,8 +85,8 @@ class Builder(Transformer_NonRecursive[Token, Any]):
         return out
 
     def piece(self, _: Any, children: list[Any]) -> list[Any]:
-        leads = [c for c in children if isinstance(c, Qual)]
-        core = [c for c in children if not isinstance(c, Qual)]
+        leads = [c for c in children if isinstance(c, Qualifier)]
+        core = [c for c in children if not isinstance(c, Qualifier)]
         out: list[Any] = []
         for lead in leads:
             if lead.how == "loops":
@@ -98,50 +98,52 @@ class Builder(Transformer_NonRecursive[Token, Any]):
 
     # --- leads and edges ----------------------------------------------------------------
 
-    def loops(self, _: Any, children: list[Token]) -> Qual:
+    def loops(self, _: Any, children: list[Token]) -> Qualifier:
         every = "every" if children[0].lower().endswith("posts") else ""
-        return Qual("loops", token_span(children[0]), loops=loops_in(children[0]), name=every)
+        return Qualifier("loops", token_span(children[0]), loops=loops_in(children[0]), name=every)
 
-    def _onto(self, token: Token, edge: Edge, **more: Any) -> Qual:
+    def _onto(self, token: Token, edge: Edge, **more: Any) -> Qualifier:
         span = token_span(token)
-        return Qual("onto", span, n=count_in(token), move=Onto(edge, span=span, **more))
+        return Qualifier("onto", span, n=count_in(token), move=Onto(edge, span=span, **more))
 
-    def underside(self, _: Any, children: list[Token]) -> Qual:
+    def underside(self, _: Any, children: list[Token]) -> Qualifier:
         return self._onto(children[0], Edge.CHAIN)
 
-    def free(self, _: Any, children: list[Token]) -> Qual:
+    def free(self, _: Any, children: list[Token]) -> Qualifier:
         digits = re.search(r"\d+", children[0])
         of = int(digits.group(0)) if digits else None
         return replace(self._onto(children[0], Edge.FREE, loops=free_side(children[0]), round=of), n=None)
 
-    def held(self, _: Any, children: list[Token]) -> Qual:
+    def held(self, _: Any, children: list[Token]) -> Qualifier:
         return replace(self._onto(children[0], Edge.HELD), n=None)
 
-    def side(self, _: Any, children: list[Token]) -> Qual:
+    def side(self, _: Any, children: list[Token]) -> Qualifier:
         return self._onto(children[0], Edge.SIDE)
 
-    def main(self, _: Any, children: list[Token]) -> Qual:
+    def main(self, _: Any, children: list[Token]) -> Qualifier:
         return self._onto(children[0], Edge.MAIN)
 
-    def on_piece(self, _: Any, children: list[Token]) -> Qual:
+    def on_piece(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
         name = piece_name(self.raw[span.start : span.end], self.names)
-        return Qual("onto", span, move=Onto(Edge.PIECE, name, span=span))
+        return Qualifier("onto", span, move=Onto(Edge.PIECE, name, span=span))
 
-    def from_hook(self, _: Any, children: list[Token]) -> Qual:
+    def from_hook(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
         ordinal = re.search(r"(?i)\d+|second|third|fourth|fifth", children[0])
         nth = number(ordinal.group(0)) if ordinal else 2
-        return Qual("from-hook", span, n=nth, move=IntoChain(max(nth, 2), None, span))
+        return Qualifier("from-hook", span, n=nth, move=IntoChain(max(nth, 2), None, span))
 
-    def rejoin(self, meta: Any, children: list[Any]) -> Qual:
-        qual: Qual = children[1]
-        move = qual.move
-        return replace(qual, move=replace(move, rejoin=True, span=span_of(meta)) if isinstance(move, Onto) else move)
+    def rejoin(self, meta: Any, children: list[Any]) -> Qualifier:
+        qualifier: Qualifier = children[1]
+        move = qualifier.move
+        return replace(
+            qualifier, move=replace(move, rejoin=True, span=span_of(meta)) if isinstance(move, Onto) else move
+        )
 
-    def named_colour(self, _: Any, children: list[Token]) -> Qual:
+    def named_colour(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
-        return Qual("colour", span, move=Colour(colour_name(self.raw[span.start : span.end], self.names), span))
+        return Qualifier("colour", span, move=Colour(colour_name(self.raw[span.start : span.end], self.names), span))
 
     # --- single instructions ------------------------------------------------------------
 
@@ -216,16 +218,16 @@ class Builder(Transformer_NonRecursive[Token, Any]):
         return self._word(typed(children, "STITCH"))
 
     def one(self, meta: Any, children: list[Any]) -> list[Any]:
-        return qualified(self._stitch(children), None, quals_in(children), span_of(meta))
+        return qualified(self._stitch(children), None, qualifiers_in(children), span_of(meta))
 
     def many(self, meta: Any, children: list[Any]) -> list[Any]:
-        return qualified(self._stitch(children), number(children[0]), quals_in(children), span_of(meta))
+        return qualified(self._stitch(children), number(children[0]), qualifiers_in(children), span_of(meta))
 
     many_before = many
 
     def many_after(self, meta: Any, children: list[Any]) -> list[Any]:
         count = typed(children, "NUMBER")
-        return qualified(self._stitch(children), number(count or "1"), quals_in(children), span_of(meta))
+        return qualified(self._stitch(children), number(count or "1"), qualifiers_in(children), span_of(meta))
 
     many_times = many_after
 
@@ -238,95 +240,97 @@ class Builder(Transformer_NonRecursive[Token, Any]):
         found = decrease_of(work.stitch, number(said, 2))
         if found is None:
             raise CraftError(f"{number(said, 2)} {stitch(work.stitch).us[0]} together is no stitch.")
-        return qualified(replace(work, stitch=found.key), None, quals_in(children), span_of(meta))
+        return qualified(replace(work, stitch=found.key), None, qualifiers_in(children), span_of(meta))
 
     # --- what stands behind a stitch ----------------------------------------------------
 
-    def _qual(self, how: str, token: Token, n: int | None = None) -> Qual:
-        return Qual(how, token_span(token), n)
+    def _qual(self, how: str, token: Token, n: int | None = None) -> Qualifier:
+        return Qualifier(how, token_span(token), n)
 
-    def next(self, _: Any, children: list[Token]) -> Qual:
+    def next(self, _: Any, children: list[Token]) -> Qualifier:
         return self._qual("next", children[0])
 
-    def same(self, _: Any, children: list[Token]) -> Qual:
+    def same(self, _: Any, children: list[Token]) -> Qualifier:
         return self._qual("same", children[0])
 
-    def each_of(self, _: Any, children: list[Token]) -> Qual:
+    def each_of(self, _: Any, children: list[Token]) -> Qualifier:
         return self._qual("each-of", children[0], number(children[0]))
 
-    def each(self, _: Any, children: list[Token]) -> Qual:
+    def each(self, _: Any, children: list[Token]) -> Qualifier:
         return self._qual("each", children[0])
 
-    def around(self, _: Any, children: list[Token]) -> Qual:
+    def around(self, _: Any, children: list[Token]) -> Qualifier:
         return self._qual("around", children[0])
 
-    def to_last(self, _: Any, children: list[Token]) -> Qual:
-        return Qual("to-last", token_span(children[0]), number(children[0]))
+    def to_last(self, _: Any, children: list[Token]) -> Qualifier:
+        return Qualifier("to-last", token_span(children[0]), number(children[0]))
 
-    def over(self, _: Any, children: list[Token]) -> Qual:
+    def over(self, _: Any, children: list[Token]) -> Qualifier:
         return self._qual("over", children[0], number(children[0]))
 
-    def in_space(self, _: Any, children: list[Token]) -> Qual:
+    def in_space(self, _: Any, children: list[Token]) -> Qualifier:
         digits = re.search(r"\d+", children[0])
-        return Qual("space", token_span(children[0]), number(digits.group(0)) if digits else None)
+        return Qualifier("space", token_span(children[0]), number(digits.group(0)) if digits else None)
 
     def even(self, meta: Any, _: Any) -> Repeat:
         return Repeat((Work("sc", span=span_of(meta)),), None, None, span_of(meta))
 
-    def in_ring(self, _: Any, children: list[Token]) -> Qual:
+    def in_ring(self, _: Any, children: list[Token]) -> Qualifier:
         return self._qual("ring", children[0])
 
-    def through_both(self, _: Any, children: list[Token]) -> Qual:
-        return Qual("through", token_span(children[0]), name="")
+    def through_both(self, _: Any, children: list[Token]) -> Qualifier:
+        return Qualifier("through", token_span(children[0]), name="")
 
-    def through(self, _: Any, children: list[Token]) -> Qual:
+    def through(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
         phrase = self.raw[span.start : span.end]
         name = piece_name(phrase, self.names)
-        return Qual("through", span, name=name, n=2 if re.search(r"(?i)through\s+both\s+\S+s\s*$", phrase) else None)
+        return Qualifier(
+            "through", span, name=name, n=2 if re.search(r"(?i)through\s+both\s+\S+s\s*$", phrase) else None
+        )
 
-    def in_base(self, _: Any, children: list[Token]) -> Qual:
+    def in_base(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
-        return Qual("onto", span, n=count_in(children[0]), move=Onto(Edge.BASE, span=span))
+        return Qualifier("onto", span, n=count_in(children[0]), move=Onto(Edge.BASE, span=span))
 
-    def worked_in(self, _: Any, children: list[Token]) -> Qual:
+    def worked_in(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
-        return Qual("colour", span, move=Colour(colour_name(str(children[0]), self.names), span))
+        return Qualifier("colour", span, move=Colour(colour_name(str(children[0]), self.names), span))
 
     worked_in_named = named_colour
 
-    def also_each(self, _: Any, children: list[Token]) -> Qual:
+    def also_each(self, _: Any, children: list[Token]) -> Qualifier:
         return self._qual("also-each", children[0])
 
-    def times_number(self, _: Any, children: list[Token]) -> Qual:
-        return Qual("times", token_span(children[1]), number(children[1]))
+    def times_number(self, _: Any, children: list[Token]) -> Qualifier:
+        return Qualifier("times", token_span(children[1]), number(children[1]))
 
-    def times_words(self, _: Any, children: list[Token]) -> Qual:
-        return Qual("said", digits_span(children[0]), number(children[0]))
+    def times_words(self, _: Any, children: list[Token]) -> Qualifier:
+        return Qualifier("said", digits_span(children[0]), number(children[0]))
 
-    def more(self, _: Any, children: list[Token]) -> Qual:
-        return Qual("more", token_span(children[0]), number(children[0]) + 1)
+    def more(self, _: Any, children: list[Token]) -> Qualifier:
+        return Qualifier("more", token_span(children[0]), number(children[0]) + 1)
 
-    def also_next(self, _: Any, children: list[Token]) -> Qual:
+    def also_next(self, _: Any, children: list[Token]) -> Qualifier:
         return self._qual("also-each", children[0], number(children[0].lower().split("in", 1)[1]))
 
     # --- groups -------------------------------------------------------------------------
 
     def group(self, meta: Any, children: list[Any]) -> list[Any]:
-        return grouped(children[0], quals_in(children), span_of(meta))
+        return grouped(children[0], qualifiers_in(children), span_of(meta))
 
     def group_first(self, meta: Any, children: list[Any]) -> list[Any]:
-        times = Qual("times", token_span(children[0]), number(children[0]))
+        times = Qualifier("times", token_span(children[0]), number(children[0]))
         body = next(c for c in children if isinstance(c, list))
-        return grouped(body, [times, *quals_in(children)], span_of(meta))
+        return grouped(body, [times, *qualifiers_in(children)], span_of(meta))
 
     def star_closed(self, meta: Any, children: list[Any]) -> list[Any]:
         body = next(c for c in children if isinstance(c, list))
-        return grouped(body, quals_in(children), span_of(meta))
+        return grouped(body, qualifiers_in(children), span_of(meta))
 
     def star_rep(self, meta: Any, children: list[Any]) -> list[Any]:
         body = next(c for c in children if isinstance(c, list))
-        times = next(iter(quals_in(children)), None)
+        times = next(iter(qualifiers_in(children)), None)
         if times is not None and times.how == "said" and times.n is not None:
             return [StarRepeat(tuple(body), times.n, span_of(meta), times.span)]
-        return grouped(body, [times or Qual("around", span_of(meta))], span_of(meta))
+        return grouped(body, [times or Qualifier("around", span_of(meta))], span_of(meta))

@@ -11,6 +11,7 @@ from lark import Token
 
 from craft.errors import CraftError
 from craft.problems import Span
+from craft.rounds.numbers import CARDINALS, ORDINALS, TIMES
 from craft.rounds.pattern import MOST_COUNT, Instruction, Work
 from craft.rounds.stitches import Loops
 
@@ -59,7 +60,7 @@ class AndEach:
 
 
 @dataclass(frozen=True, slots=True)
-class Qual:
+class Qualifier:
     """What stands behind a stitch or group. how: 'next', 'each', 'around', 'times', …"""
 
     how: str
@@ -70,10 +71,8 @@ class Qual:
     move: Any = None
 
 
-WORD_NUMBERS = {
-    "once": 1, "twice": 2, "thrice": 3, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7,
-    "eight": 8, "nine": 9, "ten": 10, "twelve": 12, "second": 2, "third": 3, "fourth": 4, "fifth": 5,
-}  # fmt: skip
+WORD_NUMBERS = {word: n for word, n in (ORDINALS | CARDINALS | TIMES).items() if word != "first"}
+"""What a word of a phrase counts as; 'first' says where, and no number."""
 
 
 def number(token: str, default: int = 1) -> int:
@@ -126,6 +125,6 @@ def typed(children: Sequence[Any], kind: str) -> Token | None:
     return next((t for t in children if isinstance(t, Token) and t.type == kind), None)
 
 
-def quals_in(children: Sequence[Any]) -> list[Qual]:
+def qualifiers_in(children: Sequence[Any]) -> list[Qualifier]:
     """What is said around a stitch, in order."""
-    return [c for c in children if isinstance(c, Qual)]
+    return [c for c in children if isinstance(c, Qualifier)]

@@ -10,6 +10,8 @@ import re
 from dataclasses import dataclass
 from functools import lru_cache
 
+from craft.rounds.numbers import CARDINAL
+
 ON_PIECE, THROUGH, COLOUR = "\ue000", "\ue001", "\ue002"
 
 NOUNS = (
@@ -34,7 +36,7 @@ class Names:
 
 _ORDER = r"(?:first|second|third|fourth|1st|2nd|3rd|4th|other|next|left|right|same|last|front|back|upper|lower)(?=\s)"
 _DET = r"(?:(?:the|your|each|this|that|a)\s+)?"
-_NUMBERED = r"(?:\s+(?:one|two|three|four|\d{1,2})(?!\w))?"
+_NUMBERED = rf"(?:\s+(?:{CARDINAL}|\d{{1,2}})(?!\w))?"
 _EDGE = r"(?:[’']s)?(?:\s+(?:edge|opening|stitches|sts))?"
 
 

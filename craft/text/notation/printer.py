@@ -256,6 +256,6 @@ def print_pattern(pattern: Pattern, how: Wording | Terms | None = None) -> str:
     """The whole pattern in a wording, or in its own terms; starts with its head block."""
     say = wording_of(how or pattern.terms)
     names = {Terms.US: "US", Terms.UK: "UK", Terms.LETTERS: "letters"}
-    said = "" if say.tongue is not None else f"Terms: {names[say.terms]}\n"
+    said = "" if say.language is not None else f"Terms: {names[say.terms]}\n"
     head = said + "".join(f"{e.key.capitalize()}: {e.value}\n" for e in pattern.head)
     return "\n".join([head, *(print_part(part, say) for part in pattern.parts)])

@@ -10,7 +10,7 @@ from craft.errors import CraftError
 from craft.problems import Span
 from craft.rounds.pattern import Chain, Cluster, Edge, Onto, Repeat, Same, Skip, Start, StartKind, Work
 from craft.rounds.stitches import Loops, increase_of, stitch
-from craft.text.notation.marks import WORD_NUMBERS, AndEach, IntoChain, Qual, number
+from craft.text.notation.marks import WORD_NUMBERS, AndEach, IntoChain, Qualifier, number
 
 
 def says_number(said: str) -> bool:
@@ -35,39 +35,39 @@ def _into(work: Work, n: int) -> Work:
     return replace(work, stitch=found.key)
 
 
-def qualified(work: Work, n: int | None, quals: list[Qual], span: Span) -> list[Any]:
+def qualified(work: Work, n: int | None, qualifiers: list[Qualifier], span: Span) -> list[Any]:
     """A stitch with its number and everything behind it."""
     before: list[Any] = []
     after: list[Any] = []
     count, work, rest = n, replace(work, span=span), []
-    for qual in quals:
-        match qual.how:
+    for qualifier in qualifiers:
+        match qualifier.how:
             case "loops":
-                work = replace(work, loops=qual.loops)
-                if qual.name == "every" and n is None and not any(q.how in _PLACES for q in quals):
-                    rest.append(Qual("around", qual.span))
+                work = replace(work, loops=qualifier.loops)
+                if qualifier.name == "every" and n is None and not any(q.how in _PLACES for q in qualifiers):
+                    rest.append(Qualifier("around", qualifier.span))
             case "through":
-                work = replace(work, through=qual.name)
-                if qual.n == 2 and qual.name:
-                    before.append(Onto(Edge.PIECE, f"first {qual.name}", span=qual.span))
-                    work = replace(work, through=f"second {qual.name}")
+                work = replace(work, through=qualifier.name)
+                if qualifier.n == 2 and qualifier.name:
+                    before.append(Onto(Edge.PIECE, f"first {qualifier.name}", span=qualifier.span))
+                    work = replace(work, through=f"second {qualifier.name}")
             case "onto" | "colour":
-                before.append(qual.move)
-                if qual.n and count is None:
-                    count = qual.n
+                before.append(qualifier.move)
+                if qualifier.n and count is None:
+                    count = qualifier.n
             case "also-each":
-                after.append(AndEach(qual.span, qual.n))
+                after.append(AndEach(qualifier.span, qualifier.n))
             case _:
-                rest.append(qual)
+                rest.append(qualifier)
     made = _placed(work, count, rest, span)
     return [*before, *made, *after]
 
 
-def _placed(work: Work, count: int | None, quals: list[Qual], span: Span) -> list[Any]:
+def _placed(work: Work, count: int | None, qualifiers: list[Qualifier], span: Span) -> list[Any]:
     """A stitch with its number, and where and how often it is worked."""
     n = count or 1
-    at = next((q for q in quals if q.how in _PLACES), None)
-    others = [q for q in quals if q is not at]
+    at = next((q for q in qualifiers if q.how in _PLACES), None)
+    others = [q for q in qualifiers if q is not at]
     many = next((q for q in others if q.how in ("times", "said", "more")), None)
     if at is None:
         if many is None:
@@ -112,9 +112,9 @@ def _into_space(work: Work, n: int, chains: int | None) -> list[Any]:
     return [Cluster((replace(work, count=n),), work.span), *([Skip(chains - 1, work.span)] if chains > 1 else [])]
 
 
-def _over(work: Work, qual: Qual) -> Work:
+def _over(work: Work, qualifier: Qualifier) -> Work:
     takes = stitch(work.stitch).takes
-    below = qual.n or 1
+    below = qualifier.n or 1
     if not takes or below % takes:
         raise CraftError(
             f"{stitch(work.stitch).us[0]} takes {takes} stitch{'es' if takes != 1 else ''}, which does not divide {below}."
@@ -134,19 +134,19 @@ def _with_loops(item: Any, loops: Loops | None, through: str | None, second: boo
     return item
 
 
-def grouped(body: list[Any], quals: list[Qual], span: Span) -> list[Any]:
+def grouped(body: list[Any], qualifiers: list[Qualifier], span: Span) -> list[Any]:
     """A bracket with everything behind it."""
     before: list[Any] = []
-    rest: list[Qual] = []
-    for qual in quals:
-        if qual.how == "loops":
-            body = [_with_loops(i, qual.loops, None, second=False) for i in body]
-        elif qual.how == "through":
-            body = [_with_loops(i, None, qual.name, second=False) for i in body]
-        elif qual.how in ("onto", "colour"):
-            before.append(qual.move)
-        elif qual.how != "also-each":
-            rest.append(qual)
+    rest: list[Qualifier] = []
+    for qualifier in qualifiers:
+        if qualifier.how == "loops":
+            body = [_with_loops(i, qualifier.loops, None, second=False) for i in body]
+        elif qualifier.how == "through":
+            body = [_with_loops(i, None, qualifier.name, second=False) for i in body]
+        elif qualifier.how in ("onto", "colour"):
+            before.append(qualifier.move)
+        elif qualifier.how != "also-each":
+            rest.append(qualifier)
     at = next((q for q in rest if q.how in ("ring", "next", "same", "each-of", "each", "from-hook")), None)
     times = next((q for q in rest if q is not at), None)
     if at is not None and at.how == "ring":
@@ -178,7 +178,7 @@ def _cluster(body: list[Any], span: Span) -> Cluster:
     return Cluster(tuple(works), span)
 
 
-def repeat_of(body: list[Any], times: Qual | None, span: Span) -> Repeat:
+def repeat_of(body: list[Any], times: Qualifier | None, span: Span) -> Repeat:
     """A repeat as often as `times` says; a bare bracket is worked once."""
     if times is None:
         return Repeat(tuple(body), 1, None, span)

@@ -11,6 +11,7 @@ from enum import StrEnum
 from functools import lru_cache
 
 from craft.problems import Span
+from craft.rounds.numbers import CARDINAL, CARDINALS
 from craft.rounds.pattern import StepKind
 from craft.text.notation.names import NOUNS
 from craft.text.notation.threads import THREAD_WORDS
@@ -98,10 +99,7 @@ _FOLDED = re.compile(
     r"(?:\s+and\s+|[,;:.]\s*(?:and\s+)?)(?=(?:work\s+|make\s+)?\d)"
 )
 _MARK_HEADING = re.compile(r"^\s*#{1,6}\s+(.*?)\s*#*\s*$")
-_MAKE = re.compile(
-    r"(?i)[\s(\[,:–—-]*\b(?:make|x|×)\s*(\d{1,3}|one|two|three|four|five|six)(?:\s+times)?\s*[)\]]?\s*:?\s*$"
-)
-_WORD_NUMBER = {"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6}
+_MAKE = re.compile(rf"(?i)[\s(\[,:–—-]*\b(?:make|x|×)\s*(\d{{1,3}}|{CARDINAL})(?:\s+times)?\s*[)\]]?\s*:?\s*$")
 _COLOUR_LINE = re.compile(
     r"(?i)^\s*(?:(?:change|switch)\s+(?:colou?r\s+)?to\s+|colou?r\s*:\s*|with\s+(?=[^:,]*[:,]\s*$))"
     r"([^\W\d_][\w' -]{0,38}?)\s*[.:,]?\s*$"
@@ -228,7 +226,7 @@ def _heading(text: str, sure: bool) -> tuple[str, int] | None:
         or (sure and _PART_WORDS.match(body))
     ):
         number = made.group(1).lower() if made else "1"
-        return name, min(200, max(1, _WORD_NUMBER.get(number) or int(number)))
+        return name, min(200, max(1, CARDINALS.get(number) or int(number)))
     return None
 
 

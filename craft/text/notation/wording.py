@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from craft.rounds.stitches import Loops, Stitch, Terms, Tongue, stitch
+from craft.rounds.stitches import Language, Loops, Stitch, Terms, stitch
 
 _ENGLISH: dict[str, str] = {
     "round": "R{}",
@@ -149,41 +149,41 @@ _SPANISH = {
     "back-post": "relieve detrás ", "make": "{} ({} veces)",
 }  # fmt: skip
 
-PHRASES = MappingProxyType({Tongue.GERMAN: _GERMAN, Tongue.FRENCH: _FRENCH, Tongue.SPANISH: _SPANISH})
+PHRASES = MappingProxyType({Language.GERMAN: _GERMAN, Language.FRENCH: _FRENCH, Language.SPANISH: _SPANISH})
 """Every phrase in every language but English."""
 
 
 @dataclass(frozen=True, slots=True)
 class Wording:
-    """In which words to print. spelled: stitches by their full names. tongue: another language."""
+    """In which words to print. spelled: stitches by their full names. language: another language."""
 
     terms: Terms = Terms.US
     spelled: bool = False
-    tongue: Tongue | None = None
+    language: Language | None = None
 
     def say(self, phrase: str, *values: object) -> str:
         """A phrase with its values put in."""
-        table = PHRASES[self.tongue] if self.tongue is not None else _SPELLED if self.spelled else _ENGLISH
+        table = PHRASES[self.language] if self.language is not None else _SPELLED if self.spelled else _ENGLISH
         return table.get(phrase, _ENGLISH[phrase]).format(*values)
 
     def nth(self, n: int) -> str:
         """An ordinal of a chain from the hook."""
-        if self.tongue is Tongue.GERMAN:
+        if self.language is Language.GERMAN:
             return f"{n}."
-        if self.tongue is not None:
-            return f"{n}{'e' if self.tongue is Tongue.FRENCH else 'ª'}"
+        if self.language is not None:
+            return f"{n}{'e' if self.language is Language.FRENCH else 'ª'}"
         words = {2: "2nd", 3: "3rd"}
         spelled = {2: "second", 3: "third", 4: "fourth", 5: "fifth"}
         return spelled.get(n, f"{n}th") if self.spelled else words.get(n, f"{n}th")
 
     def name(self, entry: Stitch, loops: Loops | None = None) -> str:
         """A stitch's name, raised around a post when it says so."""
-        if self.tongue is not None:
-            plain = entry.abbreviated(self.tongue)
+        if self.language is not None:
+            plain = entry.abbreviated(self.language)
         else:
             plain = entry.called(self.terms) if self.spelled else entry.name(self.terms)
         if entry.postable and loops in (Loops.FRONT_POST, Loops.BACK_POST):
-            if self.terms is Terms.LETTERS and self.tongue is None and not self.spelled:
+            if self.terms is Terms.LETTERS and self.language is None and not self.spelled:
                 plain = entry.us[0]
             return self.say(loops.value) + plain
         return plain
@@ -191,7 +191,7 @@ class Wording:
     @property
     def letters(self) -> bool:
         """Whether stitches are single letters."""
-        return self.terms is Terms.LETTERS and not self.spelled and self.tongue is None
+        return self.terms is Terms.LETTERS and not self.spelled and self.language is None
 
     def is_letter(self, key: str, name: str) -> bool:
         """Whether `name` is the stitch's letter."""
