@@ -1,15 +1,10 @@
 /** Preferences and password. */
-import { useState } from "react";
-import { Refused, sentence } from "../api/client";
-import { Button, Check, SelectField, TextField } from "../ui/controls";
+import { Controller } from "react-hook-form";
+import { TERMS } from "../design/terms";
+import { Button, Check } from "../ui/controls";
+import { FormError, FormSelect, FormText, useSentForm } from "../ui/form";
 import { Dialog, useSay } from "../ui/overlays";
 import { type Me, useAccount } from "./session";
-
-export const TERMS = [
-  ["us", "US terms (sc, hdc, dc)"],
-  ["uk", "UK terms (dc, htr, tr)"],
-  ["letters", "Letters (X, V, A)"],
-] as const;
 
 export function AccountDialog({
   me,
@@ -20,80 +15,83 @@ export function AccountDialog({
   open: boolean;
   onOpen: (open: boolean) => void;
 }) {
-  const [studio, setStudio] = useState(me.studio);
-  const [terms, setTerms] = useState(me.terms);
-  const [leftHanded, setLeftHanded] = useState(me.left_handed);
-  const [present, setPresent] = useState("");
-  const [next, setNext] = useState("");
-  const preferences = useAccount();
-  const password = useAccount();
-  const say = useSay();
-  const field = password.error instanceof Refused ? password.error.problem.field : null;
   return (
     <Dialog open={open} onOpen={onOpen} title="Your studio" about={`Signed in as ${me.username}`}>
-      <form
-        className="flex flex-col gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          preferences.mutate(
-            { do: "preferences", studio, terms, left_handed: leftHanded },
-            { onSuccess: () => say("Saved.") },
-          );
-        }}
-      >
-        <TextField
-          label="Studio"
-          required
-          value={studio}
-          maxLength={80}
-          onChange={(e) => setStudio(e.target.value)}
-          error={preferences.error ? sentence(preferences.error) : null}
-        />
-        <SelectField label="New designs are written in" value={terms} onValue={setTerms} options={TERMS} />
-        <Check label="I crochet left-handed" checked={leftHanded} onChecked={setLeftHanded} />
-        <Button type="submit" weight="main" className="self-start">
-          Save
-        </Button>
-      </form>
-      <form
-        className="mt-6 flex flex-col gap-3 border-t border-line pt-4"
-        onSubmit={(e) => {
-          e.preventDefault();
-          password.mutate(
-            { do: "password", present, next },
-            {
-              onSuccess: () => {
-                say("The password is changed.");
-                setPresent("");
-                setNext("");
-              },
-            },
-          );
-        }}
-      >
-        <h3 className="text-lg">Another password</h3>
-        <TextField
-          label="Present password"
-          type="password"
-          autoComplete="current-password"
-          required
-          value={present}
-          onChange={(e) => setPresent(e.target.value)}
-          error={field === "present" ? sentence(password.error) : null}
-        />
-        <TextField
-          label="New password"
-          type="password"
-          autoComplete="new-password"
-          required
-          value={next}
-          onChange={(e) => setNext(e.target.value)}
-          error={password.error && field !== "present" ? sentence(password.error) : null}
-        />
-        <Button type="submit" className="self-start">
-          Change it
-        </Button>
-      </form>
+      <Preferences me={me} />
+      <AnotherPassword />
     </Dialog>
+  );
+}
+
+function Preferences({ me }: { me: Me }) {
+  const account = useAccount();
+  const say = useSay();
+  const { form, refused } = useSentForm({
+    studio: me.studio,
+    terms: me.terms,
+    left_handed: me.left_handed,
+  });
+  const send = form.handleSubmit((value) =>
+    account.mutate({ do: "preferences", ...value }, { onSuccess: () => say("Saved."), onError: refused }),
+  );
+  return (
+    <form className="flex flex-col gap-3" onSubmit={send} noValidate>
+      <FormText form={form} name="studio" label="Studio" required="Give your studio a name." maxLength={80} />
+      <FormSelect form={form} name="terms" label="New designs are written in" options={TERMS} />
+      <Controller
+        control={form.control}
+        name="left_handed"
+        render={({ field }) => (
+          <Check label="I crochet left-handed" checked={field.value} onChecked={field.onChange} />
+        )}
+      />
+      <FormError form={form} />
+      <Button type="submit" weight="main" className="self-start">
+        Save
+      </Button>
+    </form>
+  );
+}
+
+function AnotherPassword() {
+  const account = useAccount();
+  const say = useSay();
+  const { form, refused } = useSentForm({ present: "", next: "" });
+  const send = form.handleSubmit((value) =>
+    account.mutate(
+      { do: "password", ...value },
+      {
+        onSuccess: () => {
+          say("The password is changed.");
+          form.reset();
+        },
+        onError: refused,
+      },
+    ),
+  );
+  return (
+    <form className="mt-6 flex flex-col gap-3 border-t border-line pt-4" onSubmit={send} noValidate>
+      <h3 className="text-lg">Another password</h3>
+      <FormText
+        form={form}
+        name="present"
+        label="Present password"
+        required="Type the password that you have."
+        type="password"
+        autoComplete="current-password"
+      />
+      <FormText
+        form={form}
+        name="next"
+        label="New password"
+        required="Type the new password."
+        type="password"
+        autoComplete="new-password"
+      />
+      <FormError form={form} />
+      <Button type="submit" className="self-start">
+        Change it
+      </Button>
+    </form>
   );
 }

@@ -1,21 +1,13 @@
 /** The way in: sign in, or make an account. */
 import { useState } from "react";
-import { Refused, sentence } from "../api/client";
-import { Button, TextField } from "../ui/controls";
+import { Button } from "../ui/controls";
+import { FormError, FormText, useSentForm } from "../ui/form";
 import { useAccount } from "./session";
 
 const SPIRAL =
   "M60 62c0-5 8-5 8 2 0 9-16 9-16-3 0-14 24-14 24 4 0 19-32 19-32-5 0-24 40-24 40 6 0 29-48 29-48-7 0-34 56-34 56 8";
 
 export function Door({ demo }: { demo: boolean }) {
-  const [making, setMaking] = useState(false);
-  const [username, setUsername] = useState("");
-  const [password, setPassword] = useState("");
-  const [studio, setStudio] = useState("");
-  const account = useAccount();
-  const error = account.error;
-  const field = error instanceof Refused ? error.problem.field : null;
-  const errorOf = (name: string) => (error && field === name ? sentence(error) : null);
   return (
     <main className="grid flex-1 place-items-center p-6">
       <div className="grid w-full max-w-4xl items-center gap-10 md:grid-cols-2">
@@ -30,70 +22,73 @@ export function Door({ demo }: { demo: boolean }) {
             follow.
           </p>
         </div>
-        <form
-          className="flex flex-col gap-4 rounded-lg border border-line bg-panel p-6"
-          onSubmit={(e) => {
-            e.preventDefault();
-            account.mutate(
-              making ? { do: "up", username, password, studio } : { do: "in", username, password },
-            );
-          }}
-        >
-          <h2 className="text-2xl">{making ? "A studio of your own" : "Sign in"}</h2>
-          {making && (
-            <TextField
-              label="Studio"
-              value={studio}
-              required
-              maxLength={80}
-              onChange={(e) => setStudio(e.target.value)}
-              error={errorOf("studio")}
-            />
-          )}
-          <TextField
-            label="Name"
-            autoComplete="username"
-            required
-            maxLength={150}
-            value={username}
-            onChange={(e) => setUsername(e.target.value)}
-            error={errorOf("username")}
-          />
-          <TextField
-            label="Password"
-            type="password"
-            required
-            autoComplete={making ? "new-password" : "current-password"}
-            value={password}
-            onChange={(e) => setPassword(e.target.value)}
-            error={errorOf("password")}
-            hint={making ? "At least eight characters, no common word." : undefined}
-          />
-          {error && !["studio", "username", "password"].includes(field ?? "") && (
-            <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-              {sentence(error)}
-            </p>
-          )}
-          <Button weight="main" type="submit" disabled={account.isPending}>
-            {making ? "Open the studio" : "Sign in"}
-          </Button>
-          <Button
-            weight="quiet"
-            onClick={() => {
-              setMaking(!making);
-              account.reset();
-            }}
-          >
-            {making ? "I have one already" : "Make a new studio"}
-          </Button>
-          {demo && !making && (
-            <p className="text-sm text-soft">
-              To look around: the demo studio is <strong className="text-ink">lanternwick</strong>, its
-              password <strong className="text-ink">glow-by-night</strong>.
-            </p>
-          )}
-        </form>
+        <WayIn demo={demo} />
       </div>
     </main>
+  );
+}
+
+function WayIn({ demo }: { demo: boolean }) {
+  const [making, setMaking] = useState(false);
+  const account = useAccount();
+  const { form, refused } = useSentForm({ username: "", password: "", studio: "" });
+  const send = form.handleSubmit(({ username, password, studio }) =>
+    account.mutate(making ? { do: "up", username, password, studio } : { do: "in", username, password }, {
+      onError: refused,
+    }),
+  );
+  return (
+    <form
+      className="flex flex-col gap-4 rounded-lg border border-line bg-panel p-6"
+      onSubmit={send}
+      noValidate
+    >
+      <h2 className="text-2xl">{making ? "A studio of your own" : "Sign in"}</h2>
+      {making && (
+        <FormText
+          form={form}
+          name="studio"
+          label="Studio"
+          required="Give your studio a name."
+          maxLength={80}
+        />
+      )}
+      <FormText
+        form={form}
+        name="username"
+        label="Name"
+        required="Type your name."
+        autoComplete="username"
+        maxLength={150}
+      />
+      <FormText
+        form={form}
+        name="password"
+        label="Password"
+        required="Type your password."
+        type="password"
+        autoComplete={making ? "new-password" : "current-password"}
+        hint={making ? "At least eight characters, no common word." : undefined}
+      />
+      <FormError form={form} />
+      <Button weight="main" type="submit" disabled={account.isPending}>
+        {making ? "Open the studio" : "Sign in"}
+      </Button>
+      <Button
+        weight="quiet"
+        onClick={() => {
+          setMaking(!making);
+          form.clearErrors();
+        }}
+      >
+        {making ? "I have one already" : "Make a new studio"}
+      </Button>
+      {demo && !making && (
+        <p className="text-sm text-soft">
+          To look around: the demo studio is <strong className="text-ink">lanternwick</strong>, its password{" "}
+          <strong className="text-ink">glow-by-night</strong>.
+        </p>
+      )}
+    </form>
   );
 }

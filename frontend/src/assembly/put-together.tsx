@@ -2,11 +2,11 @@
 import { useMemo, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
 import type { Design } from "../design/design";
+import { paletteOf } from "../design/palette";
 import { pictureUrl } from "../design/use-picture";
 import type { Settled } from "../figure/settled";
 import { WholeFigure } from "../figure/views";
 import type { Picked } from "../figure/whole-scene";
-import { paletteOf } from "../rounds/views";
 import { Check, Panel, SelectField } from "../ui/controls";
 import { cm, inches } from "../ui/units";
 import { type Aim, activeOf, aimWords, type Page } from "./aim";

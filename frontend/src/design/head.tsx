@@ -1,12 +1,12 @@
 /** The head of a design: its name, where it came from, and the terms it is written in. */
 import { useState } from "react";
 import { Link } from "react-router";
-import { TERMS } from "../accounts/account-dialog";
 import { sentence } from "../api/client";
 import { Button, boxClass } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
 import { useName } from "../ui/use-name";
 import { type Design, useAct } from "./design";
+import { TERMS } from "./terms";
 
 export const MOST_NAME = 60;
 

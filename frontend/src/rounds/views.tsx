@@ -4,7 +4,8 @@ import { Tabs } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
 import { answer, api, refusal, type Schemas, sentence } from "../api/client";
-import { coloursOf, type Design, gaugeOf, type Part } from "../design/design";
+import { type Design, gaugeOf, type Part } from "../design/design";
+import { paletteOf } from "../design/palette";
 import type { RoundMeasure, Settled } from "../figure/settled";
 import { type Settling, useSettled, watched } from "../figure/use-settled";
 import { PartFigure } from "../figure/views";
@@ -17,15 +18,6 @@ import { DryRunView } from "./dry-run";
 
 const tab =
   "rounded-t-md border-b-2 border-transparent px-3 py-1.5 data-[state=active]:border-woad data-[state=active]:font-semibold hover:bg-sunk";
-
-/** Yarns' colours by name; the first is the main one, too. */
-export function paletteOf(design: Design): Record<string, string> {
-  const colours = coloursOf(design);
-  return {
-    ...(colours[0] ? { Main: colours[0].colour } : {}),
-    ...Object.fromEntries(colours.map((c) => [c.name, c.colour])),
-  };
-}
 
 /** What tells one settling from the next: the rounds that were understood, and the fabric. */
 export function settlingKey(preview: Preview | null, asked: Question): string | null {
