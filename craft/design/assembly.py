@@ -151,20 +151,33 @@ def eyes_placed(found: Assembled) -> EyesPlaced | None:
         )
     except CraftError as error:
         no_room = (Warned("no-room", error.message),)
-        return EyesPlaced(key, now.round, eyes.between, size, (), (), (0, 0), 0.0, "", told, now.moved, no_room)
+        return EyesPlaced(
+            part=key,
+            round=now.round,
+            between=eyes.between,
+            eye_mm=size,
+            points=(),
+            out=(),
+            after=(0, 0),
+            off_centre=0.0,
+            words="",
+            told=told,
+            moved=now.moved,
+            warnings=no_room,
+        )
     return EyesPlaced(
-        key,
-        now.round,
-        eyes.between,
-        size,
-        tuple(_point(p) for p in at.points),
-        tuple(_point(p) for p in at.out),
-        at.after,
-        round(at.off_centre, 2),
-        at.words,
-        told,
-        now.moved,
-        at.warnings,
+        part=key,
+        round=now.round,
+        between=eyes.between,
+        eye_mm=size,
+        points=tuple(_point(p) for p in at.points),
+        out=tuple(_point(p) for p in at.out),
+        after=at.after,
+        off_centre=round(at.off_centre, 2),
+        words=at.words,
+        told=told,
+        moved=now.moved,
+        warnings=at.warnings,
     )
 
 
@@ -291,17 +304,17 @@ def steps_now(found: Assembled) -> tuple[StepNow, ...]:
         fault = f"This must come before step {late[i].before + 1}: {late[i].why}." if i in late else None
         rows.append(
             StepNow(
-                step.key,
-                now.round if now else None,
-                now.stitch if now else 0.0,
-                now.moved if now else False,
-                seam_mm,
-                None if seam_mm is None else tail_mm(seam_mm),
-                first,
-                last,
-                fault,
-                _notes(found, step, narrow),
-                _seat_proposed(found, step),
+                key=step.key,
+                round=now.round if now else None,
+                stitch=now.stitch if now else 0.0,
+                moved=now.moved if now else False,
+                seam_mm=seam_mm,
+                tail_mm=None if seam_mm is None else tail_mm(seam_mm),
+                first=first,
+                last=last,
+                fault=fault,
+                notes=_notes(found, step, narrow),
+                guess=_seat_proposed(found, step),
             )
         )
     return tuple(rows)

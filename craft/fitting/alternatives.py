@@ -82,15 +82,15 @@ def alternatives(
         uses = yarn_use([part], gauge)
         found.append(
             Alternative(
-                way,
-                end,
-                name,
-                len(made.draft.counts),
-                len(part.graph),
-                made.draft.different_rounds,
-                made.error,
-                uses[0].metres,
-                hours(uses),
+                recipe=way,
+                end=end,
+                simplicity_name=name,
+                rounds=len(made.draft.counts),
+                stitches=len(part.graph),
+                different=made.draft.different_rounds,
+                error=made.error,
+                metres=uses[0].metres,
+                hours=hours(uses),
             )
         )
     neck = None if recipe.form.open else neck_of(recipe.form.mesh)
@@ -131,16 +131,16 @@ def _in_pieces(recipe: Recipe, neck: float, gauge: Gauge, firmness: float) -> li
         uses = yarn_use(parts, gauge)
         found.append(
             Alternative(
-                replace(recipe, simplicity=simplicity, start=STARTS[0]),
-                "pieces",
-                name,
-                sum(len(m.draft.counts) for m in made),
-                sum(len(p.graph) for p in parts),
-                sum(m.draft.different_rounds for m in made),
-                max((m.error for m in made), key=lambda e: e.rms_mm),
-                uses[0].metres,
-                hours(uses),
-                neck,
+                recipe=replace(recipe, simplicity=simplicity, start=STARTS[0]),
+                end="pieces",
+                simplicity_name=name,
+                rounds=sum(len(m.draft.counts) for m in made),
+                stitches=sum(len(p.graph) for p in parts),
+                different=sum(m.draft.different_rounds for m in made),
+                error=max((m.error for m in made), key=lambda e: e.rms_mm),
+                metres=uses[0].metres,
+                hours=hours(uses),
+                cut_mm=neck,
             )
         )
     return found

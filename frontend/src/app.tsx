@@ -1,8 +1,8 @@
 /** The application: who is signed in, the header, and the screens. */
 import { QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { Lamp, LogOut, Sun, UserRound } from "lucide-react";
+import { Lamp, LogOut, SquareTerminal, Sun, UserRound } from "lucide-react";
 import { lazy, Suspense, useMemo, useState } from "react";
-import { BrowserRouter, Link, Navigate, NavLink, Route, Routes } from "react-router";
+import { BrowserRouter, Link, Navigate, NavLink, Route, Routes, useNavigate } from "react-router";
 import { AccountDialog } from "./accounts/account-dialog";
 import { Door } from "./accounts/door";
 import { type Me, useAccount, useSession } from "./accounts/session";
@@ -13,7 +13,7 @@ import { Shelf } from "./shelf/shelf";
 import { Broken } from "./ui/broken";
 import { Button, Empty, IconButton } from "./ui/controls";
 import { setGround, useGround } from "./ui/ground";
-import { Keys, useCommands } from "./ui/keys";
+import { Keys, useCommands, useOpenPalette } from "./ui/keys";
 import { Overlays, useSay } from "./ui/overlays";
 
 const BasketPage = lazy(() => import("./yarns/basket-page").then((m) => ({ default: m.BasketPage })));
@@ -46,6 +46,8 @@ function makeClient(): QueryClient {
 function Header({ me }: { me: Me }) {
   const ground = useGround();
   const account = useAccount();
+  const navigate = useNavigate();
+  const palette = useOpenPalette();
   const [open, setOpen] = useState(false);
   const say = useSay();
   const leave = () => {
@@ -63,8 +65,9 @@ function Header({ me }: { me: Me }) {
         run: () => setGround(ground === "lamplight" ? "daylight" : "lamplight"),
       },
       { name: "Your studio", run: () => setOpen(true) },
+      { name: "Yarn basket", run: () => navigate("/yarns") },
     ],
-    [ground],
+    [ground, navigate],
   );
   useCommands(commands);
   const link = ({ isActive }: { isActive: boolean }) =>
@@ -93,6 +96,9 @@ function Header({ me }: { me: Me }) {
         </NavLink>
       </nav>
       <span className="hidden text-soft sm:inline">{me.studio}</span>
+      <IconButton label="Commands" title="Commands (Ctrl + K)" onClick={palette}>
+        <SquareTerminal size={18} />
+      </IconButton>
       <IconButton
         label={ground === "lamplight" ? "Daylight" : "Lamplight"}
         onClick={() => setGround(ground === "lamplight" ? "daylight" : "lamplight")}

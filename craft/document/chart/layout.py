@@ -164,7 +164,17 @@ def _spiral(part: WorkedPart, run: Sequence[Tally]) -> tuple[list[Glyph], list[t
     chains = _chain_below(part, run[0])
     track = _Track(float(max(len(chains) - 1, 0)))
     glyphs = [
-        Glyph(i - track.length / 2, 0.0, 0.0, "ch", 1, int(graph.colour[c]), 0, c, index[id(run[0])])
+        Glyph(
+            x=i - track.length / 2,
+            y=0.0,
+            angle=0.0,
+            key="ch",
+            spread=1,
+            colour=int(graph.colour[c]),
+            loops=0,
+            number=c,
+            round=index[id(run[0])],
+        )
         for i, c in enumerate(chains)
     ]
     radius = 0.6

@@ -155,7 +155,18 @@ def settle(
     end = _in_frame(net, sheets, rest.x)
     if part.inside_out:
         sheets, end, way = sheets.mirrored(), end * MIRROR, [y * MIRROR for y in way]
-    return Settled(part, gauge, firmness, net, sheets, end, tuple(way), stuffed, rest.steps, rest.converged)
+    return Settled(
+        part=part,
+        gauge=gauge,
+        firmness=firmness,
+        net=net,
+        sheets=sheets,
+        x=end,
+        frames=tuple(way),
+        stuffed=stuffed,
+        steps=rest.steps,
+        converged=rest.converged,
+    )
 
 
 def threads_in(net: Net, part: WorkedPart) -> Threads:

@@ -63,7 +63,18 @@ def settle_sewn(
     rest = settle_net(Fabric(net, sheets, gauge, stuffed, filled, seams), x, seen)
     part = _whole_part(own, panels)
     settled = rest.x + x.mean(0) - rest.x.mean(0)
-    return Settled(part, gauge, filled, net, sheets, settled, (), stuffed, rest.steps, rest.converged)
+    return Settled(
+        part=part,
+        gauge=gauge,
+        firmness=filled,
+        net=net,
+        sheets=sheets,
+        x=settled,
+        frames=(),
+        stuffed=stuffed,
+        steps=rest.steps,
+        converged=rest.converged,
+    )
 
 
 def _edging_nodes(settled: Settled) -> Numbers:

@@ -61,8 +61,29 @@ def work_simple(hook: Hook, made: Round, source: int, label: str, number: int | 
     hook.graph.edge(ids, EdgeKind.ROUND)
     hook.tallies.append(
         Tally(
-            label, number, source, before, many, many, made.count, laid.marks, tuple(dict.fromkeys(laid.colours)), made.loops,
-            laid.height, False, False, first, first + many, False, hook.front, 0, 0, (), hook.section, Way.ROUND, made.span,
+            label=label,
+            number=number,
+            source=source,
+            taken=before,
+            made=many,
+            live=many,
+            stated=made.count,
+            marks=laid.marks,
+            colours=tuple(dict.fromkeys(laid.colours)),
+            loops=made.loops,
+            height=laid.height,
+            start=False,
+            joined=False,
+            first=first,
+            end=first + many,
+            flat=False,
+            front=hook.front,
+            rest=0,
+            held=0,
+            holes=(),
+            section=hook.section,
+            way=Way.ROUND,
+            span=made.span,
         )
-    )  # fmt: skip
+    )
     return True

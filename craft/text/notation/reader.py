@@ -220,16 +220,16 @@ def _made_round(
     base = line.span.start
     way = Way.LINE if line.kind is LineKind.WORK else Way.ROW if label.row else Way.ROUND
     return Round(
-        label.first,
-        label.last,
-        settled,
-        count,
-        body.loops,
-        way,
-        None,
-        Span(base, line.span.end),
-        Span(at, at + tail.body_end),
-        tail.count_span and Span(at + tail.count_span.start, at + tail.count_span.end),
+        first=label.first,
+        last=label.last,
+        body=settled,
+        count=count,
+        loops=body.loops,
+        way=way,
+        or_to=None,
+        span=Span(base, line.span.end),
+        body_span=Span(at, at + tail.body_end),
+        count_span=tail.count_span and Span(at + tail.count_span.start, at + tail.count_span.end),
     )
 
 

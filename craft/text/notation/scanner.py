@@ -186,16 +186,16 @@ def _label(text: str) -> RoundLabel | None:
         row = bool(re.match(rf"(?i){_BULLET}rows?\b", text))
         colour = "colour" if m.group("colour") else "incolour"
         return RoundLabel(
-            first,
-            last,
-            Span(*_tight(text, m)),
-            m.end(),
-            row,
-            int(m.group("or")) if m.group("or") else None,
-            int(m.group("count")) if m.group("count") else None,
-            Span(*m.span("count")) if m.group("count") else None,
-            m.group(colour).strip() if m.group(colour) else "",
-            Span(*m.span(colour)) if m.group(colour) else None,
+            first=first,
+            last=last,
+            span=Span(*_tight(text, m)),
+            body_at=m.end(),
+            row=row,
+            or_to=int(m.group("or")) if m.group("or") else None,
+            count=int(m.group("count")) if m.group("count") else None,
+            count_span=Span(*m.span("count")) if m.group("count") else None,
+            colour=m.group(colour).strip() if m.group(colour) else "",
+            colour_span=Span(*m.span(colour)) if m.group(colour) else None,
         )
     if m := _BARE.match(text):
         first = int(m.group(1))

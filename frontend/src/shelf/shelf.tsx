@@ -110,7 +110,18 @@ function Card({ row }: { row: Row }) {
 export function Shelf() {
   const [making, setMaking] = useState(false);
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: () => answer<Row[]>(api.GET("/api/designs")) });
-  const commands = useMemo(() => [{ name: "New design", run: () => setMaking(true) }], []);
+  const navigate = useNavigate();
+  const rows = shelf.data;
+  const commands = useMemo(
+    () => [
+      { name: "New design", run: () => setMaking(true) },
+      ...(rows ?? []).map((row) => ({
+        name: `Open ${row.name}`,
+        run: () => navigate(`/designs/${row.id}/rounds`),
+      })),
+    ],
+    [rows, navigate],
+  );
   useCommands(commands);
   return (
     <main id="main" tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none">

@@ -1,5 +1,15 @@
 /** All commands in one palette (Ctrl+K) and all shortcuts in one list (?). */
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import {
+  createContext,
+  type KeyboardEvent as ReactKeyboardEvent,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { inputClass } from "./controls";
 import { Dialog } from "./overlays";
 
@@ -40,29 +50,29 @@ export function isTyping(target: EventTarget | null): boolean {
   );
 }
 
+const OpenPalette = createContext<() => void>(() => {});
+
+/** Opens the palette, for those who do not know its keys. */
+export function useOpenPalette(): () => void {
+  return useContext(OpenPalette);
+}
+
 export function Keys({ children }: { children: ReactNode }) {
   const [sets, setSets] = useState<Map<symbol, Command[]>>(new Map());
   const [open, setOpen] = useState<"palette" | "list" | null>(null);
-  const [search, setSearch] = useState("");
-  const [at, setAt] = useState(0);
-  const register = useMemo(
-    () => (id: symbol, commands: Command[] | null) =>
-      setSets((now) => {
-        const fresh = new Map(now);
-        if (commands) fresh.set(id, commands);
-        else fresh.delete(id);
-        return fresh;
-      }),
-    [],
-  );
-  const all = useMemo(() => [...sets.values()].flat(), [sets]);
-  const found = all.filter((c) => c.name.toLowerCase().includes(search.trim().toLowerCase()));
+  const register = useCallback((id: symbol, commands: Command[] | null) => {
+    setSets((now) => {
+      const fresh = new Map(now);
+      if (commands) fresh.set(id, commands);
+      else fresh.delete(id);
+      return fresh;
+    });
+  }, []);
+  const show = useCallback(() => setOpen("palette"), []);
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "k") {
         e.preventDefault();
-        setSearch("");
-        setAt(0);
         setOpen("palette");
       } else if (e.key === "?" && !isTyping(e.target)) {
         e.preventDefault();
@@ -72,76 +82,140 @@ export function Keys({ children }: { children: ReactNode }) {
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
   }, []);
-  const run = (command: Command | undefined) => {
-    setOpen(null);
-    command?.run();
-  };
+  const all = useMemo(
+    () => [...[...sets.values()].flat(), { name: "Shortcuts", keys: "?", run: () => setOpen("list") }],
+    [sets],
+  );
   return (
     <Register.Provider value={register}>
-      {children}
+      <OpenPalette.Provider value={show}>{children}</OpenPalette.Provider>
       <Dialog
         open={open === "palette"}
         onOpen={(o) => setOpen(o ? "palette" : null)}
         title="Commands"
         about="Type part of a command, then Enter."
       >
-        <input
-          className={inputClass}
-          aria-label="Search commands"
-          role="combobox"
-          aria-expanded="true"
-          aria-controls="command-list"
-          aria-activedescendant={found[at] ? `command-${at}` : undefined}
-          value={search}
-          onChange={(e) => {
-            setSearch(e.target.value);
-            setAt(0);
-          }}
-          onKeyDown={(e) => {
-            if (e.key === "ArrowDown") setAt(Math.min(at + 1, found.length - 1));
-            else if (e.key === "ArrowUp") setAt(Math.max(at - 1, 0));
-            else if (e.key === "Enter") run(found[at]);
-            else return;
-            e.preventDefault();
+        <Palette
+          commands={all}
+          onChosen={(command) => {
+            setOpen(null);
+            command.run();
           }}
         />
-        <div id="command-list" role="listbox" aria-label="Commands" className="mt-3 max-h-80 overflow-auto">
-          {found.map((c, i) => (
-            // biome-ignore lint/a11y/useFocusableInteractive: the box above holds the focus
-            // biome-ignore lint/a11y/useKeyWithClickEvents: keys are handled in the box above
-            <div
-              key={`${c.name}-${i}`}
-              id={`command-${i}`}
-              role="option"
-              aria-selected={i === at}
-              className={`flex cursor-pointer justify-between rounded px-2 py-1.5 ${i === at ? "bg-woad-ground" : ""}`}
-              onClick={() => run(c)}
-              onMouseEnter={() => setAt(i)}
-            >
-              <span>{c.name}</span>
-              {c.keys && <kbd className="text-sm text-soft">{c.keys}</kbd>}
-            </div>
-          ))}
-          {!found.length && <p className="p-2 text-soft">No command of that name here.</p>}
-        </div>
       </Dialog>
       <Dialog open={open === "list"} onOpen={(o) => setOpen(o ? "list" : null)} title="Shortcuts">
-        <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-1.5">
-          {[
-            ["Ctrl + K", "All commands"],
-            ["?", "This list"],
-            ...all.filter((c) => c.keys).map((c) => [c.keys, c.name]),
-            ...WRITING,
-          ].map(([keys, name]) => (
-            <div key={`${keys}-${name}`} className="contents">
-              <dt>
-                <kbd className="rounded border border-line bg-sunk px-1.5 py-0.5 text-sm">{keys}</kbd>
-              </dt>
-              <dd>{name}</dd>
-            </div>
-          ))}
-        </dl>
+        <Shortcuts commands={all} />
       </Dialog>
     </Register.Provider>
+  );
+}
+
+/** Commands in which every word of the search begins a word, in the order that they were offered. */
+export function matching(commands: readonly Command[], search: string): Command[] {
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  return commands.filter((c) => {
+    const name = ` ${c.name.toLowerCase()}`;
+    return words.every((word) => name.includes(` ${word}`));
+  });
+}
+
+/** A search box that keeps the focus; arrows, Page, Home and End walk through what was found. */
+function Palette({
+  commands,
+  onChosen,
+}: {
+  commands: readonly Command[];
+  onChosen: (command: Command) => void;
+}) {
+  const [search, setSearch] = useState("");
+  const [at, setAt] = useState(0);
+  const list = useRef<HTMLDivElement>(null);
+  const found = matching(commands, search);
+  useEffect(() => {
+    list.current?.children[at]?.scrollIntoView?.({ block: "nearest" });
+  }, [at]);
+  const press = (e: ReactKeyboardEvent) => {
+    const last = found.length - 1;
+    const next = {
+      ArrowDown: at === last ? 0 : at + 1,
+      ArrowUp: at === 0 ? last : at - 1,
+      PageDown: Math.min(at + 8, last),
+      PageUp: Math.max(at - 8, 0),
+      Home: search ? null : 0,
+      End: search ? null : last,
+    }[e.key];
+    const chosen = found[at];
+    if (typeof next === "number") setAt(Math.max(next, 0));
+    else if (e.key === "Enter" && chosen) onChosen(chosen);
+    else return;
+    e.preventDefault();
+  };
+  return (
+    <>
+      <input
+        className={inputClass}
+        aria-label="Search commands"
+        role="combobox"
+        aria-expanded="true"
+        aria-autocomplete="list"
+        aria-controls="command-list"
+        aria-activedescendant={found[at] ? `command-${at}` : undefined}
+        value={search}
+        onChange={(e) => {
+          setSearch(e.target.value);
+          setAt(0);
+        }}
+        onKeyDown={press}
+      />
+      <div
+        ref={list}
+        id="command-list"
+        role="listbox"
+        aria-label="Commands"
+        className="mt-3 max-h-80 overflow-auto"
+      >
+        {found.map((c, i) => (
+          // biome-ignore lint/a11y/useFocusableInteractive: the box above holds the focus
+          // biome-ignore lint/a11y/useKeyWithClickEvents: keys are handled in the box above
+          <div
+            key={`${c.name}-${i}`}
+            id={`command-${i}`}
+            role="option"
+            aria-selected={i === at}
+            className={`flex cursor-pointer justify-between rounded px-2 py-1.5 ${i === at ? "bg-woad-ground" : ""}`}
+            onClick={() => onChosen(c)}
+            onMouseMove={() => setAt(i)}
+          >
+            <span>{c.name}</span>
+            {c.keys && <kbd className="text-sm text-soft">{c.keys}</kbd>}
+          </div>
+        ))}
+      </div>
+      {!found.length && (
+        <p role="status" className="p-2 text-soft">
+          No command of that name here.
+        </p>
+      )}
+    </>
+  );
+}
+
+function Shortcuts({ commands }: { commands: readonly Command[] }) {
+  const all = [
+    ["Ctrl + K", "All commands"],
+    ...commands.filter((c) => c.keys).map((c) => [c.keys, c.name]),
+    ...WRITING,
+  ];
+  return (
+    <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-1.5">
+      {all.map(([keys, name]) => (
+        <div key={`${keys}-${name}`} className="contents">
+          <dt>
+            <kbd className="rounded border border-line bg-sunk px-1.5 py-0.5 text-sm">{keys}</kbd>
+          </dt>
+          <dd>{name}</dd>
+        </div>
+      ))}
+    </dl>
   );
 }

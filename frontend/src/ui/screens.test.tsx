@@ -15,7 +15,7 @@ import { ProblemList, roundFaults } from "../rounds/problems";
 import { Outline } from "../shapes/outline";
 import { solidOf } from "../shapes/recipe";
 import { Shelf } from "../shelf/shelf";
-import { Keys, useCommands } from "./keys";
+import { Keys, matching, useCommands } from "./keys";
 import { Guess, Overlays, useSay } from "./overlays";
 
 type Reply = { status: number; body: unknown };
@@ -335,6 +335,27 @@ describe("commands", () => {
     expect(
       within(screen.getByRole("dialog", { name: "Shortcuts" })).getByText("Undo the last action"),
     ).toBeTruthy();
+  });
+  it("are walked through with the arrows, round at the ends, and nothing runs where none is found", async () => {
+    run.mockClear();
+    shown(<Offering />);
+    await userEvent.keyboard("{Control>}k{/Control}");
+    const box = screen.getByRole("combobox", { name: "Search commands" });
+    const active = () =>
+      document.getElementById(box.getAttribute("aria-activedescendant") ?? "")?.textContent;
+    expect(active()).toBe("Go to Gauge");
+    await userEvent.keyboard("{ArrowUp}");
+    expect(active()).toBe("Shortcuts?");
+    await userEvent.keyboard("{ArrowDown}{ArrowDown}");
+    expect(active()).toBe("Undo the last actionCtrl + Z");
+    await userEvent.keyboard("nothing of the kind{Enter}");
+    expect(screen.getByText("No command of that name here.")).toBeTruthy();
+    expect(run).not.toHaveBeenCalled();
+  });
+  it("are found by the beginnings of their words", () => {
+    expect(matching(COMMANDS, "act un").map((c) => c.name)).toEqual(["Undo the last action"]);
+    expect(matching(COMMANDS, "ction")).toEqual([]);
+    expect(matching(COMMANDS, " ")).toHaveLength(2);
   });
   it("say when something failed", async () => {
     shown(<Offering />);
