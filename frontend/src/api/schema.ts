@@ -2837,10 +2837,10 @@ export interface components {
             text: string;
         };
         /**
-         * PackedShell
-         * @description A shell as it is kept: its reach in mm, corners in 32,000ths of it and faces as packed text, and its pole.
+         * PackedMesh
+         * @description A mesh as it is kept: its reach in mm, corners in 32,000ths of it and faces as packed text, and its pole.
          */
-        PackedShell: {
+        PackedMesh: {
             /** Corners */
             corners: string;
             /** Faces */
@@ -3416,7 +3416,7 @@ export interface components {
              * @enum {string}
              */
             kind: "rounds";
-            redrawn?: components["schemas"]["PackedShell"] | null;
+            redrawn?: components["schemas"]["PackedMesh"] | null;
             /**
              * @default {
              *       "decrease": "dec",
@@ -4638,7 +4638,7 @@ export interface operations {
         parameters: {
             query?: {
                 terms?: ("us" | "uk" | "letters") | null;
-                tongue?: ("de" | "fr" | "es") | null;
+                language?: ("de" | "fr" | "es") | null;
                 spelled?: boolean;
                 left?: boolean;
                 tidy?: boolean;
