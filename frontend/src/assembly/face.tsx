@@ -20,104 +20,129 @@ export function Face({
   onAim: (key: string) => void;
 }) {
   const marks = value.marks ?? [];
-  const set = (key: string, part: Partial<Mark>) =>
-    change({ ...value, marks: marks.map((m) => (m.key === key ? { ...m, ...part } : m)) });
+  const put = (next: Mark[]) => change({ ...value, marks: next });
   const first = value.eyes?.part ?? design.parts[0]?.key;
   return (
     <Panel className="mb-3" title="Face">
       {marks.map((mark, i) => (
-        <div key={mark.key} className="mb-2 flex flex-wrap items-end gap-2 border-b border-line pb-2">
-          <TextField
-            label={`Point ${i + 1}`}
-            value={mark.name}
-            maxLength={60}
-            onChange={(e) => set(mark.key, { name: e.target.value })}
-          />
-          <SelectField
-            label="on the part"
-            value={mark.part}
-            onValue={(part) => set(mark.key, { part })}
-            options={design.parts.map((p) => [p.key, p.name] as const)}
-          />
-          <NumberField
-            label="at round"
-            className="w-24"
-            least={1}
-            most={2000}
-            value={mark.round}
-            onValue={(round) => round && set(mark.key, { round })}
-          />
-          <NumberField
-            label="from the front"
-            className="w-28"
-            unit="sts"
-            least={-2000}
-            most={2000}
-            step={0.5}
-            value={mark.stitch ?? 0}
-            onValue={(stitch) => set(mark.key, { stitch: stitch ?? 0 })}
-          />
-          <NumberField
-            label="line to round"
-            className="w-28"
-            least={1}
-            most={2000}
-            optional
-            value={mark.to_round ?? null}
-            onValue={(to_round) => set(mark.key, { to_round })}
-          />
-          {mark.to_round != null && (
-            <NumberField
-              label="and from the front"
-              className="w-32"
-              unit="sts"
-              least={-2000}
-              most={2000}
-              step={0.5}
-              value={mark.to_stitch ?? 0}
-              onValue={(to_stitch) => set(mark.key, { to_stitch: to_stitch ?? 0 })}
-            />
-          )}
-          <Check
-            label="both sides"
-            checked={mark.paired ?? false}
-            onChecked={(paired) => set(mark.key, { paired })}
-          />
-          <Button aria-pressed={aimed === mark.key} onClick={() => onAim(mark.key)}>
-            <Crosshair size={16} aria-hidden /> Point
-          </Button>
-          <IconButton
-            label={`Remove point ${i + 1}`}
-            onClick={() => change({ ...value, marks: marks.filter((m) => m !== mark) })}
-          >
-            <X size={16} />
-          </IconButton>
-        </div>
+        <Point
+          key={mark.key}
+          design={design}
+          mark={mark}
+          number={i + 1}
+          set={(part) => put(marks.map((m) => (m.key === mark.key ? { ...m, ...part } : m)))}
+          aimed={aimed === mark.key}
+          onAim={() => onAim(mark.key)}
+          onRemove={() => put(marks.filter((m) => m !== mark))}
+        />
       ))}
-      <Button
-        disabled={!first}
-        onClick={() =>
-          first &&
-          change({
-            ...value,
-            marks: [
-              ...marks,
-              {
-                key: newKey(),
-                name: "nose",
-                part: first,
-                round: 5,
-                stitch: 0,
-                paired: false,
-                to_round: null,
-                to_stitch: 0,
-              },
-            ],
-          })
-        }
-      >
+      <Button disabled={!first} onClick={() => first && put([...marks, nose(first)])}>
         Add a point to embroider
       </Button>
     </Panel>
+  );
+}
+
+function nose(part: string): Mark {
+  return {
+    key: newKey(),
+    name: "nose",
+    part,
+    round: 5,
+    stitch: 0,
+    paired: false,
+    to_round: null,
+    to_stitch: 0,
+  };
+}
+
+/** One point, and where its line ends if it is one. */
+function Point({
+  design,
+  mark,
+  number,
+  set,
+  aimed,
+  onAim,
+  onRemove,
+}: {
+  design: Design;
+  mark: Mark;
+  number: number;
+  set: (part: Partial<Mark>) => void;
+  aimed: boolean;
+  onAim: () => void;
+  onRemove: () => void;
+}) {
+  return (
+    <div className="mb-2 flex flex-wrap items-end gap-2 border-b border-line pb-2">
+      <TextField
+        label={`Point ${number}`}
+        value={mark.name}
+        maxLength={60}
+        onChange={(e) => set({ name: e.target.value })}
+      />
+      <SelectField
+        label="on the part"
+        value={mark.part}
+        onValue={(part) => set({ part })}
+        options={design.parts.map((p) => [p.key, p.name] as const)}
+      />
+      <NumberField
+        label="at round"
+        className="w-24"
+        least={1}
+        most={2000}
+        value={mark.round}
+        onValue={(round) => round && set({ round })}
+      />
+      <Across label="from the front" value={mark.stitch ?? 0} onValue={(stitch) => set({ stitch })} />
+      <NumberField
+        label="line to round"
+        className="w-28"
+        least={1}
+        most={2000}
+        optional
+        value={mark.to_round ?? null}
+        onValue={(to_round) => set({ to_round })}
+      />
+      {mark.to_round != null && (
+        <Across
+          label="and from the front"
+          value={mark.to_stitch ?? 0}
+          onValue={(to_stitch) => set({ to_stitch })}
+        />
+      )}
+      <Check label="both sides" checked={mark.paired ?? false} onChecked={(paired) => set({ paired })} />
+      <Button aria-pressed={aimed} onClick={onAim}>
+        <Crosshair size={16} aria-hidden /> Point
+      </Button>
+      <IconButton label={`Remove point ${number}`} onClick={onRemove}>
+        <X size={16} />
+      </IconButton>
+    </div>
+  );
+}
+
+function Across({
+  label,
+  value,
+  onValue,
+}: {
+  label: string;
+  value: number;
+  onValue: (stitch: number) => void;
+}) {
+  return (
+    <NumberField
+      label={label}
+      className="w-32"
+      unit="sts"
+      least={-2000}
+      most={2000}
+      step={0.5}
+      value={value}
+      onValue={(stitch) => onValue(stitch ?? 0)}
+    />
   );
 }

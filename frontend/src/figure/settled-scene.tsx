@@ -22,17 +22,7 @@ import { type Tool, ToolBar } from "./tool-bar";
 const MIDDLE = [new Plane(new Vector3(1, 0, 0), 0)];
 const HAND_MM = 185;
 
-export default function SettledScene({
-  settled,
-  before = null,
-  palette,
-  label,
-  lit,
-  onLit,
-  target,
-  overlay = null,
-  leftHanded = false,
-}: {
+type Props = {
   settled: Settled;
   before?: Settled | null;
   palette: Record<string, string>;
@@ -43,10 +33,61 @@ export default function SettledScene({
   overlay?: Settled | null;
   /** Whose hand makes it, until she looks at the other's. */
   leftHanded?: boolean;
-}) {
+};
+
+export default function SettledScene({ before = null, leftHanded = false, ...of }: Props) {
+  const { settled, label, target } = of;
   const [tools, setTools] = useState<ReadonlySet<Tool>>(() => new Set(leftHanded ? ["left"] : []));
-  const [pointed, setPointed] = useState<number | null>(null);
+  const { pointed, point, onKey } = usePointed(of);
   const box = useMemo(() => boxOf(settled.x), [settled]);
+  return (
+    <div className="flex h-full flex-col">
+      <ToolBar
+        tools={tools}
+        onTools={setTools}
+        able={{
+          before: before !== null,
+          target: Boolean(target || settled.aim),
+          distance: Boolean(settled.off),
+        }}
+      />
+      <div className="min-h-0 flex-1">
+        <Stage
+          box={sizeWith(box, tools.has("hand"))}
+          label={label}
+          help="Arrow keys turn it; F, B, S and T look from front, back, side and top; comma and full stop walk along a round, brackets between rounds."
+          onKey={onKey}
+        >
+          <Shown {...of} before={before} tools={tools} pointed={pointed} onPoint={point} box={box} />
+        </Stage>
+      </div>
+      <p className="min-h-7 border-t border-line px-3 py-1 text-sm" aria-live="polite" data-testid="pointed">
+        {pointed !== null && pointed < settled.stitches ? (
+          stitchName(settled, pointed)
+        ) : (
+          <span className="text-soft">Point at a stitch to have it named.</span>
+        )}
+        {MEANINGS.filter(([tool]) => tools.has(tool)).map(([tool, meaning]) => (
+          <span key={tool} className="float-right text-soft">
+            {meaning}
+          </span>
+        ))}
+      </p>
+    </div>
+  );
+}
+
+const MEANINGS: readonly (readonly [Tool, string])[] = [
+  ["ruler", "a mark a centimetre"],
+  ["distance", "red outside the target, blue inside, by up to a stitch"],
+  ["stretch", "green at rest, red pulled, blue pushed together"],
+];
+
+type Box = ReturnType<typeof boxOf>;
+
+/** The stitch that is pointed at, by mouse or by keys. */
+function usePointed({ settled, lit, onLit }: Pick<Props, "settled" | "lit" | "onLit">) {
+  const [pointed, setPointed] = useState<number | null>(null);
   useEffect(() => {
     setPointed((at) => (at !== null && at < settled.stitches ? at : null));
   }, [settled]);
@@ -68,77 +109,71 @@ export default function SettledScene({
     },
     [pointed, settled, lit, point],
   );
-  const hand = tools.has("hand");
-  const wide = box.high[0] - box.low[0];
+  return { pointed, point, onKey };
+}
+
+/** Room for the figure, and for a hand beside it. */
+function sizeWith(box: Box, hand: boolean) {
   const tall = box.high[2] - box.low[2];
-  const size = {
-    width: wide + (hand ? 110 : 0),
+  const beside = hand ? 110 : 0;
+  const height = hand ? Math.max(tall, HAND_MM) : tall;
+  return {
+    width: box.high[0] - box.low[0] + beside,
     depth: box.high[1] - box.low[1],
-    height: hand ? Math.max(tall, HAND_MM) : tall,
+    height,
     middle: [
-      (box.low[0] + box.high[0] + (hand ? 110 : 0)) / 2,
+      (box.low[0] + box.high[0] + beside) / 2,
       (box.low[1] + box.high[1]) / 2,
-      box.low[2] + (hand ? Math.max(tall, HAND_MM) : tall) / 2,
+      box.low[2] + height / 2,
     ] as [number, number, number],
   };
+}
+
+function Shown({
+  settled,
+  before = null,
+  palette,
+  lit,
+  target,
+  overlay = null,
+  tools,
+  pointed,
+  onPoint,
+  box,
+}: Props & {
+  tools: ReadonlySet<Tool>;
+  pointed: number | null;
+  onPoint: (stitch: number) => void;
+  box: Box;
+}) {
+  const showing = useMemo(
+    () => ({
+      stretch: tools.has("stretch"),
+      section: tools.has("section"),
+      distance: tools.has("distance"),
+    }),
+    [tools],
+  );
   return (
-    <div className="flex h-full flex-col">
-      <ToolBar
-        tools={tools}
-        onTools={setTools}
-        able={{
-          before: before !== null,
-          target: Boolean(target || settled.aim),
-          distance: Boolean(settled.off),
-        }}
-      />
-      <div className="min-h-0 flex-1">
-        <Stage
-          box={size}
-          label={label}
-          help="Arrow keys turn it; F, B, S and T look from front, back, side and top; comma and full stop walk along a round, brackets between rounds."
-          onKey={onKey}
-        >
-          <group scale={[tools.has("left") ? -1 : 1, 1, 1]}>
-            <Relief
-              settled={settled}
-              palette={palette}
-              lit={lit}
-              pointed={pointed}
-              showing={{
-                stretch: tools.has("stretch"),
-                section: tools.has("section"),
-                distance: tools.has("distance"),
-              }}
-              cut={MIDDLE}
-              onPoint={point}
-            />
-            {overlay && <Ghost settled={overlay} />}
-            {tools.has("before") && before && <Ghost settled={before} />}
-            {tools.has("target") && settled.aim && <Ghost settled={settled.aim} colour="#b5453f" />}
-          </group>
-          {tools.has("target") && target && !settled.aim && <Target outline={target} />}
-          {tools.has("ruler") && <Ruler box={box} />}
-          {hand && <Hand x={box.high[0] + 15} z={box.low[2]} />}
-        </Stage>
-      </div>
-      <p className="min-h-7 border-t border-line px-3 py-1 text-sm" aria-live="polite" data-testid="pointed">
-        {pointed !== null && pointed < settled.stitches ? (
-          stitchName(settled, pointed)
-        ) : (
-          <span className="text-soft">Point at a stitch to have it named.</span>
-        )}
-        {tools.has("ruler") && <span className="float-right text-soft">a mark a centimetre</span>}
-        {tools.has("distance") && (
-          <span className="float-right text-soft">
-            red outside the target, blue inside, by up to a stitch
-          </span>
-        )}
-        {tools.has("stretch") && (
-          <span className="float-right text-soft">green at rest, red pulled, blue pushed together</span>
-        )}
-      </p>
-    </div>
+    <>
+      <group scale={[tools.has("left") ? -1 : 1, 1, 1]}>
+        <Relief
+          settled={settled}
+          palette={palette}
+          lit={lit}
+          pointed={pointed}
+          showing={showing}
+          cut={MIDDLE}
+          onPoint={onPoint}
+        />
+        {overlay && <Ghost settled={overlay} />}
+        {tools.has("before") && before && <Ghost settled={before} />}
+        {tools.has("target") && settled.aim && <Ghost settled={settled.aim} colour="#b5453f" />}
+      </group>
+      {tools.has("target") && target && !settled.aim && <Target outline={target} />}
+      {tools.has("ruler") && <Ruler box={box} />}
+      {tools.has("hand") && <Hand x={box.high[0] + 15} z={box.low[2]} />}
+    </>
   );
 }
 

@@ -19,18 +19,9 @@ import type { Scene } from "./types";
 
 export type Picked = { part: string; stitch: number; settled: Settled };
 
-export default function WholeScene({
-  scene,
-  label,
-  settled,
-  palette,
-  names,
-  lines = false,
-  aim = null,
-  active = null,
-  onPick,
-  mirrored = false,
-}: {
+type Pointed = { part: string; stitch: number };
+
+type Props = {
   scene: Scene;
   label: string;
   settled: ReadonlyMap<string, Settled>;
@@ -44,9 +35,44 @@ export default function WholeScene({
   onPick?: (picked: Picked) => void;
   /** As a left-hander makes it. */
   mirrored?: boolean;
-}) {
-  const [pointed, setPointed] = useState<{ part: string; stitch: number } | null>(null);
-  const pieces = useMemo(
+};
+
+export default function WholeScene(of: Props) {
+  const { scene, label, settled, names, aim = null, mirrored = false } = of;
+  const [pointed, setPointed] = useState<Pointed | null>(null);
+  const pieces = usePieces(scene);
+  const middle = useMiddle(pieces, settled, mirrored);
+  const onKey = useWalking(of, pieces, pointed, setPointed);
+  const said = pointed && settled.get(pointed.part);
+  return (
+    <div className="flex h-full flex-col">
+      <div className="min-h-0 flex-1">
+        <Stage
+          box={{ width: scene.width_mm, depth: scene.depth_mm, height: scene.height_mm, middle }}
+          label={label}
+          from="front"
+          help="Arrow keys turn it; F, B, S and T look from front, back, side and top, Q from between front and side; comma and full stop walk along a round, brackets between rounds; Enter places what is aimed."
+          onKey={onKey}
+        >
+          <group scale={[mirrored ? -1 : 1, 1, 1]}>
+            {pieces.map((piece, i) => (
+              <PlacedPiece key={i} {...of} piece={piece} pointed={pointed} onPoint={setPointed} />
+            ))}
+          </group>
+        </Stage>
+      </div>
+      <p className="min-h-7 border-t border-line px-3 py-1 text-sm" aria-live="polite" data-testid="pointed">
+        {aim && <strong className="font-semibold">{aim} </strong>}
+        {said && pointed
+          ? `${names[pointed.part] ?? ""} ${stitchName(said, pointed.stitch)}`
+          : !aim && <span className="text-soft">Point at a stitch to have it named.</span>}
+      </p>
+    </div>
+  );
+}
+
+function usePieces(scene: Scene) {
+  return useMemo(
     () =>
       scene.placed.map((p, i) => ({
         key: p.part,
@@ -56,7 +82,13 @@ export default function WholeScene({
       })),
     [scene],
   );
-  const middle = useMemo(() => {
+}
+
+type Piece = ReturnType<typeof usePieces>[number];
+
+/** The middle of everything that is shown. */
+function useMiddle(pieces: Piece[], settled: Props["settled"], mirrored: boolean) {
+  return useMemo(() => {
     const box = new Box3();
     const at = new Vector3();
     for (const { key, estimate, matrix } of pieces) {
@@ -77,8 +109,17 @@ export default function WholeScene({
     const { x, y, z } = box.getCenter(new Vector3());
     return [mirrored ? -x : x, y, z] as [number, number, number];
   }, [pieces, settled, mirrored]);
+}
+
+/** Keys walk from stitch to stitch on a part, and place what is aimed. */
+function useWalking(
+  { settled, active, onPick }: Props,
+  pieces: Piece[],
+  pointed: Pointed | null,
+  onPoint: (to: Pointed) => void,
+) {
   const walk = pointed?.part ?? active ?? pieces[0]?.key ?? null;
-  const onKey = useCallback(
+  return useCallback(
     (key: string) => {
       const on = walk === null ? undefined : settled.get(walk);
       if (!on || walk === null) return false;
@@ -90,58 +131,43 @@ export default function WholeScene({
       if (!by) return false;
       const now = pointed?.part === walk ? pointed.stitch : null;
       const start = stitchAt(on, Math.floor(on.labels.length / 2), 1) ?? 0;
-      setPointed({
-        part: walk,
-        stitch: now === null ? start : stitchBeside(on, now, by[0] ?? 0, by[1] ?? 0),
-      });
+      onPoint({ part: walk, stitch: now === null ? start : stitchBeside(on, now, by[0] ?? 0, by[1] ?? 0) });
       return true;
     },
-    [walk, pointed, settled, onPick],
+    [walk, pointed, settled, onPick, onPoint],
   );
-  const said = pointed && settled.get(pointed.part);
+}
+
+/** A part where it sits; eyes, marks and lines are drawn on its first piece. */
+function PlacedPiece({
+  scene,
+  settled,
+  palette,
+  lines = false,
+  onPick,
+  piece: { key, first, estimate, matrix },
+  pointed,
+  onPoint,
+}: Props & { piece: Piece; pointed: Pointed | null; onPoint: (to: Pointed) => void }) {
+  const own = settled.get(key);
   return (
-    <div className="flex h-full flex-col">
-      <div className="min-h-0 flex-1">
-        <Stage
-          box={{ width: scene.width_mm, depth: scene.depth_mm, height: scene.height_mm, middle }}
-          label={label}
-          from="front"
-          help="Arrow keys turn it; F, B, S and T look from front, back, side and top, Q from between front and side; comma and full stop walk along a round, brackets between rounds; Enter places what is aimed."
-          onKey={onKey}
-        >
-          <group scale={[mirrored ? -1 : 1, 1, 1]}>
-            {pieces.map(({ key, first, estimate, matrix }, i) => {
-              const own = settled.get(key);
-              return (
-                <group key={i} matrixAutoUpdate={false} matrix={matrix}>
-                  {own ? (
-                    <Relief
-                      settled={own}
-                      palette={palette}
-                      travels={false}
-                      pointed={pointed?.part === key ? pointed.stitch : null}
-                      onPoint={(stitch) => setPointed({ part: key, stitch })}
-                      onPick={onPick ? (stitch) => onPick({ part: key, stitch, settled: own }) : undefined}
-                    />
-                  ) : (
-                    estimate && <Stitches part={estimate} />
-                  )}
-                  {first && scene.eyes?.part === key && <EyePair eyes={scene.eyes} />}
-                  {first && <Marks marks={scene.marks.filter((m) => m.part === key)} />}
-                  {first && lines && scene.centre[key] && <CentreLines centre={scene.centre[key]} />}
-                </group>
-              );
-            })}
-          </group>
-        </Stage>
-      </div>
-      <p className="min-h-7 border-t border-line px-3 py-1 text-sm" aria-live="polite" data-testid="pointed">
-        {aim && <strong className="font-semibold">{aim} </strong>}
-        {said && pointed
-          ? `${names[pointed.part] ?? ""} ${stitchName(said, pointed.stitch)}`
-          : !aim && <span className="text-soft">Point at a stitch to have it named.</span>}
-      </p>
-    </div>
+    <group matrixAutoUpdate={false} matrix={matrix}>
+      {own ? (
+        <Relief
+          settled={own}
+          palette={palette}
+          travels={false}
+          pointed={pointed?.part === key ? pointed.stitch : null}
+          onPoint={(stitch) => onPoint({ part: key, stitch })}
+          onPick={onPick ? (stitch) => onPick({ part: key, stitch, settled: own }) : undefined}
+        />
+      ) : (
+        estimate && <Stitches part={estimate} />
+      )}
+      {first && scene.eyes?.part === key && <EyePair eyes={scene.eyes} />}
+      {first && <Marks marks={scene.marks.filter((m) => m.part === key)} />}
+      {first && lines && scene.centre[key] && <CentreLines centre={scene.centre[key]} />}
+    </group>
   );
 }
 

@@ -34,55 +34,15 @@ export function Fit({
   /** Across the disc that keeps a flat end flat, in mm; null where there is none. */
   disc?: number | null;
 }) {
-  const [said, setSaid] = useState<string | null>(null);
-  const redraw = useWorked("compensate", (got) => {
-    const better = got.after.rms_w < got.before.rms_w - 0.005;
-    setSaid(
-      better
-        ? `From ${mm(got.before)} off to ${mm(got.after)}.`
-        : `Nothing came nearer than ${mm(got.before)}.`,
-    );
-    if (better && got.recipe.redrawn) onRedrawn(got.recipe.redrawn);
-  });
-  const { percent } = redraw;
-  const error = settling.settled?.error;
+  const { redraw, said, takeBack } = useRedrawing(onRedrawn);
+  const error = settling.settled?.error ?? null;
+  const resting = redraw.percent === null;
   return (
     <div className="border-t border-line pt-2" data-testid="fit">
-      {settling.problem ? (
-        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">
-          {settling.problem}
-        </p>
-      ) : (
-        <p aria-live="polite">
-          {settling.progress !== null && (
-            <span className="text-soft" role="status">
-              Settling …{" "}
-            </span>
-          )}
-          {error && (
-            <>
-              Settles <strong className="font-semibold">{mm(error)}</strong> off the shape (
-              {rounded(error.rms_w, 2)} of a stitch), volume {error.volume_ratio >= 1 ? "+" : "−"}
-              {Math.round(Math.abs(error.volume_ratio - 1) * 100)} %.
-            </>
-          )}
-        </p>
-      )}
-      {error && error.rms_w > ROUNDED_OUT && settling.progress === null && (
-        <p className="text-sm">
-          Stuffing rounds this shape out by that much. Sew threads through it, fill it less, put a base disc
-          in, work short rows, or sew it from flat panels.
-        </p>
-      )}
-      {disc !== null && error && settling.progress === null && (
-        <p className="text-sm">
-          Filling makes its flat end bulge. A stiff disc of {rounded(disc, 0)} mm inside keeps it flat: a
-          stitch smaller than the end; round its edge, sew it in, and use nothing that small children could
-          get out.
-        </p>
-      )}
+      <HowNear settling={settling} error={error} />
+      {error && settling.progress === null && <Advice error={error} disc={disc} />}
       <div className="mt-1 flex flex-wrap items-center gap-2">
-        {percent === null ? (
+        {resting ? (
           <Button
             onClick={() => redraw.start({ ...question, recipe: { ...question.recipe, redrawn: null } })}
             disabled={!error}
@@ -94,7 +54,7 @@ export function Fit({
             <progress
               className="h-1.5 w-24 accent-woad"
               max={100}
-              value={percent}
+              value={redraw.percent ?? 0}
               aria-label="Compensating"
             />
             <Button weight="quiet" onClick={redraw.stop}>
@@ -102,17 +62,11 @@ export function Fit({
             </Button>
           </>
         )}
-        {(threads.length > 0 || (error && error.rms_w > BULGES)) && percent === null && (
+        {(threads.length > 0 || (error && error.rms_w > BULGES)) && resting && (
           <Flat question={question} threads={threads} onThreads={onThreads} />
         )}
-        {compensated && percent === null && (
-          <Button
-            weight="quiet"
-            onClick={() => {
-              setSaid(null);
-              onRedrawn(null);
-            }}
-          >
+        {compensated && resting && (
+          <Button weight="quiet" onClick={takeBack}>
             Take it back
           </Button>
         )}
@@ -131,6 +85,71 @@ export function Fit({
         )}
       </div>
     </div>
+  );
+}
+
+/** Having the shape redrawn, and what came of it. */
+function useRedrawing(onRedrawn: (surface: Surface | null) => void) {
+  const [said, setSaid] = useState<string | null>(null);
+  const redraw = useWorked("compensate", (got) => {
+    const better = got.after.rms_w < got.before.rms_w - 0.005;
+    setSaid(
+      better
+        ? `From ${mm(got.before)} off to ${mm(got.after)}.`
+        : `Nothing came nearer than ${mm(got.before)}.`,
+    );
+    if (better && got.recipe.redrawn) onRedrawn(got.recipe.redrawn);
+  });
+  const takeBack = () => {
+    setSaid(null);
+    onRedrawn(null);
+  };
+  return { redraw, said, takeBack };
+}
+
+function HowNear({ settling, error }: { settling: Settling; error: ShapeError | null }) {
+  if (settling.problem)
+    return (
+      <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">
+        {settling.problem}
+      </p>
+    );
+  return (
+    <p aria-live="polite">
+      {settling.progress !== null && (
+        <span className="text-soft" role="status">
+          Settling …{" "}
+        </span>
+      )}
+      {error && (
+        <>
+          Settles <strong className="font-semibold">{mm(error)}</strong> off the shape (
+          {rounded(error.rms_w, 2)} of a stitch), volume {error.volume_ratio >= 1 ? "+" : "−"}
+          {Math.round(Math.abs(error.volume_ratio - 1) * 100)} %.
+        </>
+      )}
+    </p>
+  );
+}
+
+/** What is done by hand about a shape that filling rounds out. */
+function Advice({ error, disc }: { error: ShapeError; disc: number | null }) {
+  return (
+    <>
+      {error.rms_w > ROUNDED_OUT && (
+        <p className="text-sm">
+          Stuffing rounds this shape out by that much. Sew threads through it, fill it less, put a base disc
+          in, work short rows, or sew it from flat panels.
+        </p>
+      )}
+      {disc !== null && (
+        <p className="text-sm">
+          Filling makes its flat end bulge. A stiff disc of {rounded(disc, 0)} mm inside keeps it flat: a
+          stitch smaller than the end; round its edge, sew it in, and use nothing that small children could
+          get out.
+        </p>
+      )}
+    </>
   );
 }
 

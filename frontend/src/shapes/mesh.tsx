@@ -37,43 +37,24 @@ async function bring(file: File, up: string, pole: string, height: number): Prom
   return said as Brought;
 }
 
-export function MeshFields({
-  form,
-  height,
-  onForm,
-}: {
+type MeshProps = {
   form: Mesh | null;
   /** Height of the mesh as it is drafted now. */
   height: number;
   onForm: (form: Mesh) => void;
-}) {
-  const [file, setFile] = useState<File | null>(null);
-  const [up, setUp] = useState("z");
-  const [pole, setPole] = useState<(typeof POLES)[number][0]>("foot");
-  const [tall, setTall] = useState(100);
-  const read = useMutation({
-    mutationFn: (how: { file: File; up: string; pole: string }) =>
-      bring(how.file, how.up, how.pole, form ? height : tall),
-    onSuccess: (got) => onForm(got.form),
-  });
-  const begin = useMutation({
-    mutationFn: (at: { form: Mesh; corner: number }) =>
-      answer<Brought>(api.POST("/api/shapes/begin", { body: { form: at.form, corner: at.corner } })),
-    onSuccess: (got) => onForm(got.form),
-  });
-  const again = (next: { up?: string; pole?: string }) => {
-    if (file) read.mutate({ file, up, pole, ...next });
-  };
+};
+
+export function MeshFields(of: MeshProps) {
+  const { form, onForm } = of;
+  const bringing = useBringing(of);
+  const { read } = bringing;
   return (
     <div className="mt-2 flex flex-col gap-2">
       <FileButton
         label="Model file"
         accept=".obj,.stl,.ply,.glb"
         busy={read.isPending ? "Reading …" : null}
-        onFile={(chosen) => {
-          setFile(chosen);
-          read.mutate({ file: chosen, up, pole });
-        }}
+        onFile={bringing.choose}
       >
         {form ? "Another model" : "Choose a model"}
       </FileButton>
@@ -92,61 +73,108 @@ export function MeshFields({
           {note}
         </p>
       ))}
-      {form && (
-        <figure>
-          <Suspense fallback={null}>
-            <MeshPole form={form} onPole={(corner) => begin.mutate({ form, corner })} />
-          </Suspense>
-          <figcaption className="text-sm text-soft">
-            Rounds begin at the red dot: click another place, or turn it and press P.
-          </figcaption>
-          {begin.error && (
-            <p role="alert" className="text-sm">
-              {sentence(begin.error)}
-            </p>
-          )}
-        </figure>
+      {form && <Begin form={form} onForm={onForm} />}
+      <MeshSizes {...of} bringing={bringing} />
+    </div>
+  );
+}
+
+/** The file, and how it is stood up: read anew whenever that changes. */
+function useBringing({ form, height, onForm }: MeshProps) {
+  const [file, setFile] = useState<File | null>(null);
+  const [up, setUp] = useState("z");
+  const [pole, setPole] = useState<(typeof POLES)[number][0]>("foot");
+  const [tall, setTall] = useState(100);
+  const read = useMutation({
+    mutationFn: (how: { file: File; up: string; pole: string }) =>
+      bring(how.file, how.up, how.pole, form ? height : tall),
+    onSuccess: (got) => onForm(got.form),
+  });
+  const again = (next: { file?: File | null; up?: string; pole?: string }) => {
+    const how = { file, up, pole, ...next };
+    if (how.file) read.mutate({ ...how, file: how.file });
+  };
+  return {
+    file,
+    up,
+    pole,
+    tall,
+    setTall,
+    read,
+    choose: (chosen: File) => {
+      setFile(chosen);
+      again({ file: chosen });
+    },
+    turn: (next: string) => {
+      setUp(next);
+      again({ up: next });
+    },
+    stand: (next: typeof pole) => {
+      setPole(next);
+      again({ pole: next });
+    },
+  };
+}
+
+/** The mesh itself, to point at where its rounds shall begin. */
+function Begin({ form, onForm }: { form: Mesh; onForm: (form: Mesh) => void }) {
+  const begin = useMutation({
+    mutationFn: (corner: number) =>
+      answer<Brought>(api.POST("/api/shapes/begin", { body: { form, corner } })),
+    onSuccess: (got) => onForm(got.form),
+  });
+  return (
+    <figure>
+      <Suspense fallback={null}>
+        <MeshPole form={form} onPole={begin.mutate} />
+      </Suspense>
+      <figcaption className="text-sm text-soft">
+        Rounds begin at the red dot: click another place, or turn it and press P.
+      </figcaption>
+      {begin.error && (
+        <p role="alert" className="text-sm">
+          {sentence(begin.error)}
+        </p>
       )}
-      <div className="grid grid-cols-2 gap-2">
-        <NumberField
-          label="Height"
-          unit="mm"
-          least={10}
-          most={1500}
-          value={Math.round(form ? height : tall)}
-          onValue={(mm) => {
-            if (!mm) return;
-            setTall(mm);
-            if (form) onForm(meshAt(form, mm, height));
-          }}
-        />
-        {(file || !form) && (
-          <>
-            <SelectField
-              label="Up in the file"
-              value={up}
-              onValue={(next) => {
-                setUp(next);
-                again({ up: next });
-              }}
-              options={[
-                ["z", "z"],
-                ["y", "y"],
-              ]}
-            />
-            <SelectField
-              className="col-span-2"
-              label="Begin at"
-              value={pole}
-              onValue={(next) => {
-                setPole(next);
-                again({ pole: next });
-              }}
-              options={POLES}
-            />
-          </>
-        )}
-      </div>
+    </figure>
+  );
+}
+
+function MeshSizes({
+  form,
+  height,
+  onForm,
+  bringing,
+}: MeshProps & { bringing: ReturnType<typeof useBringing> }) {
+  const { file, up, pole, tall, setTall, turn, stand } = bringing;
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <NumberField
+        label="Height"
+        unit="mm"
+        least={10}
+        most={1500}
+        value={Math.round(form ? height : tall)}
+        onValue={(mm) => {
+          if (!mm) return;
+          setTall(mm);
+          if (form) onForm(meshAt(form, mm, height));
+        }}
+      />
+      {(file || !form) && (
+        <>
+          <SelectField
+            label="Up in the file"
+            value={up}
+            onValue={turn}
+            options={[
+              ["z", "z"],
+              ["y", "y"],
+            ]}
+          />
+          <SelectField className="col-span-2" label="Begin at" value={pole} onValue={stand} options={POLES} />
+        </>
+      )}
     </div>
   );
 }
