@@ -30,6 +30,7 @@ export async function watchJob(
   while (going() && (job.state === "waiting" || job.state === "running")) {
     tell(job.progress);
     await new Promise((done) => setTimeout(done, pause));
+    if (!going()) break;
     job = await answer<Schemas["JobOut"]>(
       api.GET("/api/jobs/{job_id}", { params: { path: { job_id: job.id } } }),
     );
