@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass, fields
 from enum import StrEnum
+from pathlib import Path
 from typing import get_args
 
 import pytest
@@ -140,3 +142,11 @@ def test_a_recipe_of_the_first_format_goes_out_in_the_newest() -> None:
 )  # fmt: skip
 def test_a_field_is_named_as_the_screen_knows_it(loc: tuple[object, ...], field: str) -> None:
     assert field_of({"loc": loc}) == field
+
+
+def test_the_published_schema_of_a_design_holds_recipes_as_they_are() -> None:
+    """docs/schemas/design.schema.json names every field of a recipe; it is made from the same values."""
+    published = json.loads((Path(__file__).parents[2] / "docs/schemas/design.schema.json").read_text())["$defs"]
+    made = TypeAdapter(AnyRecipe).json_schema(mode="serialization")
+    assert {name: published.get(name) for name in made["$defs"]} == made["$defs"]
+    assert published["Recipe"]["discriminator"] == made["discriminator"]
