@@ -6,9 +6,11 @@ from typing import Literal
 
 from ninja import Schema
 
+from craft.design.assembly import Centre, EyesPlaced, StepNow
 from studio.bench.schemas import FigurePart
 from studio.designs.manifest import Key
 from studio.jobs.schemas import JobOut
+from studio.wire import schema_of
 
 
 class PlacedOut(Schema):
@@ -28,32 +30,8 @@ class SettledPart(Schema):
     job: JobOut
 
 
-class WarningOut(Schema):
-    """Something to know about a place."""
-
-    code: str
-    message: str
-
-
-class EyesOut(Schema):
-    """Eyes in place: points on the part in mm, which way they look, and the place in words.
-
-    moved: the rounds changed, and these are not the rounds it was set at. off_centre: stitches by which their middle
-    misses the front. told: the part's rounds have a direction for them.
-    """
-
-    part: str
-    round: int
-    between: int
-    eye_mm: float
-    points: list[Point]
-    out: list[Point]
-    after: tuple[int, int]
-    off_centre: float
-    words: str
-    told: bool
-    moved: bool
-    warnings: list[WarningOut]
+class EyesOut(schema_of(EyesPlaced)):  # type: ignore[misc]
+    """Eyes in place, with what to know about it."""
 
 
 class EyesGuess(Schema):
@@ -65,34 +43,8 @@ class EyesGuess(Schema):
     eye_mm: float
 
 
-class SeatGuess(Schema):
-    """Where a part of that name is mostly put, and why."""
-
-    round: int
-    stitch: float
-    paired: bool
-    tilt: float
-    why: str
-
-
-class StepPlace(Schema):
-    """A step as the rounds are now.
-
-    moved: they say its place otherwise than when it was set. seam_mm, tail_mm: of its seam. first, last: places in the
-    list (from 0) it can be moved to. fault: why it stands too late. notes: what to know about it.
-    """
-
-    key: str
-    round: int | None
-    stitch: float
-    moved: bool
-    seam_mm: float | None
-    tail_mm: float | None
-    first: int
-    last: int
-    fault: str | None
-    notes: list[str]
-    guess: SeatGuess | None
+class StepPlace(schema_of(StepNow)):  # type: ignore[misc]
+    """A step as the rounds are now."""
 
 
 class BalanceOut(Schema):
@@ -103,17 +55,8 @@ class BalanceOut(Schema):
     words: str
 
 
-class CentreOut(Schema):
-    """The centre line of a part and the starts of its rounds; what brings the start back at the end of each round.
-
-    place: where in each round the front middle lies, in stitches after the top of its first.
-    """
-
-    place: list[float]
-    front: list[Point]
-    starts: list[Point]
-    degrees: list[float]
-    shift: list[int]
+class CentreOut(schema_of(Centre)):  # type: ignore[misc]
+    """The centre line of a part and the starts of its rounds; what brings the start back at the end of each round."""
 
 
 class MarkOut(Schema):

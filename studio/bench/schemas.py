@@ -7,8 +7,10 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from craft.gauge import Estimate
 from studio.designs.manifest import PartName, Share, TermsName
 from studio.designs.schemas import Text
+from studio.wire import schema_of
 from studio.yarns.schemas import Hex, HookMm, RoundMm, StitchMm, YarnName
 
 
@@ -137,13 +139,8 @@ class StepOut(Schema):
     after: int
 
 
-class EstimateOut(Schema):
+class EstimateOut(schema_of(Estimate)):  # type: ignore[misc]
     """A value with its likely range and where it comes from."""
-
-    value: float
-    low: float
-    high: float
-    how: str
 
 
 class SizeOut(Schema):

@@ -1787,8 +1787,6 @@ export interface components {
         /**
          * CentreOut
          * @description The centre line of a part and the starts of its rounds; what brings the start back at the end of each round.
-         *
-         *     place: where in each round the front middle lies, in stitches after the top of its first.
          */
         CentreOut: {
             /** Degrees */
@@ -2128,10 +2126,7 @@ export interface components {
         };
         /**
          * EyesOut
-         * @description Eyes in place: points on the part in mm, which way they look, and the place in words.
-         *
-         *     moved: the rounds changed, and these are not the rounds it was set at. off_centre: stitches by which their middle
-         *     misses the front. told: the part's rounds have a direction for them.
+         * @description Eyes in place, with what to know about it.
          */
         EyesOut: {
             /** After */
@@ -2166,7 +2161,7 @@ export interface components {
             /** Told */
             told: boolean;
             /** Warnings */
-            warnings: components["schemas"]["WarningOut"][];
+            warnings: components["schemas"]["Warned"][];
             /** Words */
             words: string;
         };
@@ -3130,6 +3125,22 @@ export interface components {
             start: number;
         };
         /**
+         * Proposal
+         * @description A place on a host: round from 1, stitches from the front, both sides or one, degrees up; and why there.
+         */
+        Proposal: {
+            /** Paired */
+            paired: boolean;
+            /** Round */
+            round: number;
+            /** Stitch */
+            stitch: number;
+            /** Tilt */
+            tilt: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * Proving
          * @description A design's making log and testers.
          */
@@ -3603,22 +3614,6 @@ export interface components {
             other: string;
             /** Stitches */
             stitches: number;
-        };
-        /**
-         * SeatGuess
-         * @description Where a part of that name is mostly put, and why.
-         */
-        SeatGuess: {
-            /** Paired */
-            paired: boolean;
-            /** Round */
-            round: number;
-            /** Stitch */
-            stitch: number;
-            /** Tilt */
-            tilt: number;
-            /** Why */
-            why: string;
         };
         /**
          * Session
@@ -4128,16 +4123,13 @@ export interface components {
         /**
          * StepPlace
          * @description A step as the rounds are now.
-         *
-         *     moved: they say its place otherwise than when it was set. seam_mm, tail_mm: of its seam. first, last: places in the
-         *     list (from 0) it can be moved to. fault: why it stands too late. notes: what to know about it.
          */
         StepPlace: {
             /** Fault */
             fault: string | null;
             /** First */
             first: number;
-            guess: components["schemas"]["SeatGuess"] | null;
+            guess: components["schemas"]["Proposal"] | null;
             /** Key */
             key: string;
             /** Last */
@@ -4345,10 +4337,10 @@ export interface components {
             width: number;
         };
         /**
-         * WarningOut
-         * @description Something to know about a place.
+         * Warned
+         * @description Something to know about a place: a stable code and a sentence.
          */
-        WarningOut: {
+        Warned: {
             /** Code */
             code: string;
             /** Message */
