@@ -26,9 +26,7 @@ class Running:
 
     def __init__(self, var: Path) -> None:
         self.var = var
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = min(probe.getsockname()[1], 31_000) if probe.getsockname()[1] < 31_000 else _free()
+        self.port = _free()
         self.process: subprocess.Popen[str] | None = None
 
     def run(self, *words: str) -> subprocess.CompletedProcess[str]:
@@ -77,7 +75,10 @@ class Running:
 
 
 def _free() -> int:
-    for port in range(21_000, 31_000):
+    """A port that nothing listens on, out of those of this worker: two that look at once never find the same."""
+    worker = int(os.environ.get("PYTEST_XDIST_WORKER", "gw0").removeprefix("gw"))
+    first = 21_000 + 1_000 * (worker % 10)
+    for port in range(first, first + 1_000):
         with socket.socket() as probe:
             if probe.connect_ex(("127.0.0.1", port)) != 0:
                 return port

@@ -23,7 +23,6 @@ from craft.rounds.pattern import (
     Note,
     Part,
     Pattern,
-    Repeat,
     Round,
     Step,
     StepKind,
@@ -33,10 +32,10 @@ from craft.rounds.pattern import (
 from craft.rounds.stitches import Loops, Terms
 from craft.text.notation.bodies import Body, read_body
 from craft.text.notation.finish import BodyProblem, is_sideways, settle_chains
-from craft.text.notation.marks import StarRepeat
 from craft.text.notation.names import Names
 from craft.text.notation.scanner import Line, LineKind, RoundLabel, prose, scan, step_kind
 from craft.text.notation.sections import sectioned
+from craft.text.notation.stars import settle_stars
 from craft.text.notation.tails import Tail, cut
 from craft.text.notation.terms import TermsFound, find_terms
 from craft.text.notation.threads import find_threads
@@ -118,45 +117,6 @@ class _State:
         self.items, self.live, self.pending = [], 0, 0
 
 
-def _settle_stars(
-    body: tuple[Instruction | StarRepeat, ...], live: int, count: int | None
-) -> tuple[tuple[Instruction, ...], StarRepeat | None]:
-    """Choose the reading of 'repeat from * n times' that fits the round below and the count.
-
-    Returns the body and the star whose reading stays open, None when all are settled.
-    """
-    star = next((i for i in body if isinstance(i, StarRepeat)), None)
-    if star is None:
-        return _plain(body), None
-    fits: list[tuple[Instruction, ...]] = []
-    readings = [
-        _plain(
-            tuple(
-                Repeat(_plain(i.body), n, None, i.span, i.times_span) if isinstance(i, StarRepeat) else i for i in body
-            )
-        )
-        for n in (star.said, star.said + 1)
-    ]
-    for reading in readings:
-        sums = round_sum(reading, live)
-        if (not live or sums.rest == 0) and (count is None or sums.total.gives == count):
-            fits.append(reading)
-    return (fits[0], None) if len(fits) == 1 else (readings[0], star)
-
-
-def _plain(body: tuple[Instruction | StarRepeat, ...]) -> tuple[Instruction, ...]:
-    """The body with every star within brackets read as so many in all."""
-    out: list[Instruction] = []
-    for item in body:
-        if isinstance(item, StarRepeat):
-            out.append(Repeat(_plain(item.body), item.said, None, item.span, item.times_span))
-        elif isinstance(item, Repeat):
-            out.append(replace(item, body=_plain(item.body)))
-        else:
-            out.append(item)
-    return tuple(out)
-
-
 def _read_work(state: _State, line: Line) -> bool:
     """A line of work without a label: a starting chain, a rejoining, a limb closed flat. False when it is prose."""
     label = line.label
@@ -197,7 +157,7 @@ def _settled(
             return None
         _tell_body(state, problem, at, said)
         found = [Unread(line.text[label.body_at :][: tail.body_end].strip())]
-    settled, open_star = _settle_stars(tuple(found), state.live, tail.count)
+    settled, open_star = settle_stars(tuple(found), state.live, tail.count)
     if open_star is not None:
         state.tell(
             "rep-from",
