@@ -37,7 +37,8 @@ def _npx(*words: str) -> list[str]:
 
 def _checks(more: Sequence[str]) -> list[Check]:
     pytest = [python(), "-m", "pytest", "-q", *more]
-    side_by_side = [*pytest, "-n", "2", "--dist", "worksteal"]  # two cores are what a change is checked on
+    # Two cores are what a change is checked on; browsers and studios that start wait more than they work.
+    side_by_side, three = ([*pytest, "-n", many, "--dist", "worksteal"] for many in ("2", "3"))
     return [
         Check("lint", "craft", [_bin("ruff"), "check", "."]),
         Check("format", "craft", [_bin("ruff"), "format", "--check", "."]),
@@ -46,11 +47,11 @@ def _checks(more: Sequence[str]) -> list[Check]:
         Check("craft tests", "craft", [*side_by_side, "tests/craft", "tests/reference"]),
         Check("migrations are whole", "studio", [python(), "-m", "django", "makemigrations", "--check", "--dry-run"]),
         Check("studio tests", "studio", [*side_by_side, "tests/studio"]),
-        Check("launch tests", "studio", [*side_by_side, "tests/launch"]),
+        Check("launch tests", "studio", [*three, "tests/launch"]),
         Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND),
         Check("front-end types", "frontend", _npx("tsc", "--noEmit"), FRONTEND),
         Check("front-end tests", "frontend", _npx("vitest", "run"), FRONTEND),
-        Check("browser tests", "browser", [*side_by_side, "tests/browser"]),
+        Check("browser tests", "browser", [*three, "tests/browser"]),
     ]
 
 

@@ -12,8 +12,7 @@ import pytest
 from django.contrib.auth.models import User
 from django.test import Client
 
-from studio.demo.studio import load
-from studio.designs.models import Design
+from tests.studio.conftest import Studio
 
 API = json.loads((Path(__file__).resolve().parents[2] / "docs/openapi.json").read_text())
 TEXTS: list[Any] = ["", "\u0000", "🦔" * 300, "<script>", "../..", "9" * 5000, None, 5, [], {}]
@@ -105,12 +104,11 @@ IDS = dict.fromkeys(("entry_id", "tester_id"), "7f2f4d4e-58a5-4a0b-8c44-0f6b3b9f
 
 @pytest.mark.django_db
 @pytest.mark.parametrize(("method", "path", "schema"), ROUTES, ids=[f"{m} {p}" for m, p, _ in ROUTES])
-def test_every_field_of_every_route(user: User, method: str, path: str, schema: dict[str, Any]) -> None:
-    load(user)
+def test_every_field_of_every_route(studio: Studio, user: User, method: str, path: str, schema: dict[str, Any]) -> None:
+    made, key = studio.with_part()
     client = Client(raise_request_exception=False)
     client.force_login(user)
-    design = Design.objects.get(name="Acorn")
-    named = {"design_id": design.pk, "key": design.manifest.parts[0].key, "yarn_id": 1, "number": 1, **IDS}
+    named = {"design_id": made["id"], "key": key, "yarn_id": 1, "number": 1, **IDS}
     body = _example(schema)
     for at in _places(body, TRIED_ELSEWHERE.get((method, path), frozenset())):
         for value in nonsense_for(_at(body, at)):
