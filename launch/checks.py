@@ -6,7 +6,8 @@ import os
 import subprocess
 import sys
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -19,12 +20,13 @@ GROUPS = ("craft", "studio", "frontend", "browser")
 
 @dataclass(frozen=True)
 class Check:
-    """A named check: the line to run, in which group, and where."""
+    """A named check: the line to run, in which group, and where. light: it keeps one core busy, no more."""
 
     name: str
     group: str
     line: list[str]
     cwd: Path = ROOT
+    light: bool = False
 
 
 def _bin(name: str) -> str:
@@ -40,17 +42,17 @@ def _checks(more: Sequence[str]) -> list[Check]:
     # Two cores are what a change is checked on; browsers and studios that start wait more than they work.
     side_by_side, three = ([*pytest, "-n", many, "--dist", "worksteal"] for many in ("2", "3"))
     return [
-        Check("lint", "craft", [_bin("ruff"), "check", "."]),
-        Check("format", "craft", [_bin("ruff"), "format", "--check", "."]),
-        Check("import contracts", "craft", [_bin("lint-imports"), "--no-cache"]),
-        Check("types", "craft", [_bin("mypy"), "craft", "studio", "launch"]),
+        Check("lint", "craft", [_bin("ruff"), "check", "."], light=True),
+        Check("format", "craft", [_bin("ruff"), "format", "--check", "."], light=True),
+        Check("import contracts", "craft", [_bin("lint-imports"), "--no-cache"], light=True),
+        Check("types", "craft", [_bin("mypy"), "craft", "studio", "launch"], light=True),
         Check("craft tests", "craft", [*side_by_side, "tests/craft", "tests/reference"]),
         Check("migrations are whole", "studio", [python(), "-m", "django", "makemigrations", "--check", "--dry-run"]),
         Check("studio tests", "studio", [*side_by_side, "tests/studio"]),
         Check("launch tests", "studio", [*three, "tests/launch"]),
-        Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND),
-        Check("front-end types", "frontend", _npx("tsc", "--noEmit"), FRONTEND),
-        Check("front-end tests", "frontend", _npx("vitest", "run"), FRONTEND),
+        Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND, light=True),
+        Check("front-end types", "frontend", _npx("tsc", "--noEmit"), FRONTEND, light=True),
+        Check("front-end tests", "frontend", _npx("vitest", "run"), FRONTEND, light=True),
         Check("browser tests", "browser", [*three, "tests/browser"]),
     ]
 
@@ -78,17 +80,41 @@ def run(groups: Sequence[str], more: Sequence[str]) -> int:
         database.stop()
 
 
-def _run_all(checks: list[Check], env: dict[str, str]) -> int:
-    results: list[tuple[str, bool, float]] = []
-    for check in checks:
-        say(f"{check.name} …")
-        begun = time.monotonic()
-        done = subprocess.run(check.line, cwd=check.cwd, env=env)
-        results.append((check.name, done.returncode == 0, time.monotonic() - begun))
+@dataclass(frozen=True)
+class Result:
+    """What became of a check."""
+
+    name: str
+    passed: bool
+    seconds: float
+
+
+def _run(check: Check, env: Mapping[str, str], *, quiet: bool = False) -> Result:
+    """Run a check; quiet: what it prints is shown at its end, so that two at once can be read."""
+    say(f"{check.name} …")
+    begun = time.monotonic()
+    out = subprocess.PIPE if quiet else None
+    done = subprocess.run(check.line, cwd=check.cwd, env=env, stdout=out, stderr=subprocess.STDOUT if quiet else None)
+    if done.stdout:
+        print(f"{check.name}:\n{done.stdout.decode('utf-8', 'replace')}", end="", flush=True)
+    return Result(check.name, done.returncode == 0, time.monotonic() - begun)
+
+
+def _run_side_by_side(checks: Sequence[Check], env: Mapping[str, str]) -> list[Result]:
+    """Light checks: those of a group one after the other, the groups at once."""
+    groups = [[c for c in checks if c.group == group] for group in dict.fromkeys(c.group for c in checks)]
+    with ThreadPoolExecutor(max_workers=max(len(groups), 1)) as pool:
+        done = pool.map(lambda group: [_run(c, env, quiet=len(groups) > 1) for c in group], groups)
+        return [result for results in done for result in results]
+
+
+def _run_all(checks: Sequence[Check], env: Mapping[str, str]) -> int:
+    results = _run_side_by_side([c for c in checks if c.light], env)
+    results += [_run(c, env) for c in checks if not c.light]
     print("\nSummary", flush=True)
-    for name, passed, seconds in results:
-        print(f"  {'passed' if passed else 'FAILED'}  {name}  ({seconds:.0f} s)")
-    failed = sum(not passed for _, passed, _ in results)
+    for result in results:
+        print(f"  {'passed' if result.passed else 'FAILED'}  {result.name}  ({result.seconds:.0f} s)")
+    failed = sum(not result.passed for result in results)
     print(f"{len(results) - failed} passed, {failed} failed", flush=True)
     return 1 if failed else 0
 

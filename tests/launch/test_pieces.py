@@ -188,3 +188,47 @@ def test_a_child_keeps_out_of_the_way_of_ctrl_c(var: Path) -> None:
     assert processes.last_lines(log) == "last words"
     assert processes.last_lines(var / "nothing") == ""
     assert processes.remembered("child") is None
+
+
+def _saying(name: str, group: str, code: str, *, light: bool = True) -> checks.Check:
+    return checks.Check(name, group, [sys.executable, "-c", code], light=light)
+
+
+_MEET = """
+import pathlib, sys, time
+me, other = map(pathlib.Path, sys.argv[1:])
+print(me.name, "begins", flush=True)
+me.touch()
+end = time.monotonic() + 30
+while not other.exists():
+    assert time.monotonic() < end, "the other never began"
+    time.sleep(0.01)
+print(me.name, "ends")
+"""
+
+
+def test_light_checks_of_two_groups_run_at_once_and_are_shown_whole(
+    tmp_path: Path, capfd: pytest.CaptureFixture[str]
+) -> None:
+    def meeting(name: str, group: str, other: str) -> checks.Check:
+        line = [sys.executable, "-c", _MEET, str(tmp_path / name), str(tmp_path / other)]
+        return checks.Check(name, group, line, light=True)
+
+    failing = "import sys; print('told', file=sys.stderr); sys.exit(3)"
+    done = checks._run_all(
+        [
+            meeting("one", "craft", "two"),
+            meeting("two", "frontend", "one"),
+            _saying("three", "frontend", failing),
+            _saying("four", "studio", "print('after')", light=False),
+        ],
+        os.environ,
+    )
+    assert done == 1, "one that fails fails the whole"
+    said = capfd.readouterr().out
+    for name in ("one", "two"):
+        assert f"{name} begins\n{name} ends\n" in said, "what one says is not torn by another"
+    assert "told" in said
+    assert said.index("after") > said.index("two ends"), "what takes all cores comes after"
+    assert "FAILED  three" in said
+    assert "3 passed, 1 failed" in said
