@@ -55,7 +55,9 @@ def keys() -> Keys:
             raise Stop(f"{path} cannot be read ({error}); put it back, or move {VAR} away to start anew.") from None
     if DATA.exists() and any(DATA.iterdir()) and (DATA / "ready").exists():
         raise Stop(f"{path} is missing, but there is a database under {DATA}: put the file back from a backup.")
-    made = Keys(secrets.token_urlsafe(24), free_port(13_306), secrets.token_urlsafe(50))
+    # Looked for from anywhere on: two studios that start in the same moment would find the same port.
+    first = 13_306 + secrets.randbelow(4_000)
+    made = Keys(secrets.token_urlsafe(24), free_port(first), secrets.token_urlsafe(50))
     VAR.mkdir(parents=True, exist_ok=True)
     with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
         json.dump(asdict(made), file)
