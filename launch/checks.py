@@ -39,9 +39,9 @@ def _npx(*words: str) -> list[str]:
 
 def _checks(more: Sequence[str]) -> list[Check]:
     pytest = [python(), "-m", "pytest", "-q", *more]
-    # Two cores are what a change is checked on; browsers wait more than they work. Studios that start are tried one
-    # after the other: each takes the machine's ports as it finds them.
-    side_by_side, three = ([*pytest, "-n", many, "--dist", "worksteal"] for many in ("2", "3"))
+    # Two cores are what a change is checked on. Studios that start are tried one after the other: each takes the
+    # machine's ports as it finds them.
+    side_by_side = [*pytest, "-n", "2", "--dist", "worksteal"]
     return [
         Check("lint", "craft", [_bin("ruff"), "check", "."], light=True),
         Check("format", "craft", [_bin("ruff"), "format", "--check", "."], light=True),
@@ -54,7 +54,7 @@ def _checks(more: Sequence[str]) -> list[Check]:
         Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND, light=True),
         Check("front-end types", "frontend", _npx("tsc", "--noEmit"), FRONTEND, light=True),
         Check("front-end tests", "frontend", _npx("vitest", "run"), FRONTEND, light=True),
-        Check("browser tests", "browser", [*three, "tests/browser"]),
+        Check("browser tests", "browser", [*side_by_side, "tests/browser"]),
     ]
 
 
