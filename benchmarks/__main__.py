@@ -5,6 +5,7 @@ from __future__ import annotations
 import sys
 
 from benchmarks.house import house_table
+from benchmarks.reading import reading_table
 from benchmarks.settling import settling_speed_table, settling_table
 from benchmarks.shapes import shapes_speed_table, shapes_table
 from benchmarks.speed import speed_table
@@ -15,6 +16,7 @@ TABLES = {
     "speed": speed_table,
     "truth": solid_table,
     "mutations": mutation_table,
+    "reading": reading_table,
     "settling": settling_table,
     "settling-speed": settling_speed_table,
     "shapes": shapes_table,

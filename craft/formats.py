@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from enum import Enum, StrEnum
-from typing import Any, TypeVar
+from typing import Any, TypeVar, get_args, get_origin
 
 from cattrs import Converter, transform_error
+from cattrs.cols import homogenous_tuple_structure_factory
 from cattrs.errors import ClassValidationError, ForbiddenExtraKeysError, IterableValidationError
 
 from craft.errors import CraftError
@@ -46,7 +47,24 @@ def strict_converter() -> Converter:
     # An enumeration is a kind of text, and true a kind of number: the nearest of these is the one that is used.
     for kind, hook in ((float, _number), (int, _whole), (bool, _truth), (str, _words), (StrEnum, _one_of)):
         made.register_structure_hook(kind, hook)
+    made.register_structure_hook_factory(_is_row, _row)
     return made
+
+
+def _is_row(kind: Any) -> bool:
+    return get_origin(kind) is tuple and get_args(kind)[1:] == (...,)
+
+
+def _row(kind: Any, made: Converter) -> Callable[[Any, Any], Any]:
+    """A tuple of any length is read from a list; an object or a text, which have members too, is none."""
+    read = homogenous_tuple_structure_factory(kind, made)
+
+    def hook(data: Any, wanted: Any) -> Any:
+        if not isinstance(data, list | tuple):
+            raise _UnfitError("is no list")
+        return read(data, wanted)
+
+    return hook
 
 
 def _number(data: Any, _: Any) -> float:

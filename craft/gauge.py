@@ -52,7 +52,7 @@ class Estimate:
 class Gauge:
     """Stitch width and round height in mm of the stuffed fabric, lean in stitches a round.
 
-    spread: share by which the widths may be off; 0.03 for a measured sample.
+    spread: share by which the widths may be off; 0.03 for a measured swatch.
     """
 
     stitch_mm: float
@@ -82,7 +82,7 @@ ASSUMED = Gauge(5.6, 5.2, DEFAULT_LEAN, 0.25, "assumed for light yarn on a 3 mm 
 
 
 def estimate_gauge(yarn: Yarn, hook_mm: float) -> Gauge:
-    """Gauge of `yarn` on a hook before any sample; the spread depends on what is known."""
+    """Gauge of `yarn` on a hook before any swatch; the spread depends on what is known."""
     positive(hook_mm, "A hook", most=40, field="hook_mm")
     width = STITCH_PER_LOOP * (hook_mm + yarn.diameter_mm)
     if yarn.plush:

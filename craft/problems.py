@@ -112,7 +112,9 @@ CODES: dict[str, tuple[Severity, str]] = {
     "unlisted-colour": (Severity.WARNING, "A colour that the list of yarns does not name."),
     "steep": (Severity.HINT, "A round with more than twice or less than half the stitches of the one below."),
     "make-one": (Severity.HINT, "A part with a plural name is made once."),
+    "made-too-few": (Severity.WARNING, "A part is used more often than it is made."),
     "unknown-direction": (Severity.HINT, "A stage direction that is kept, but not understood."),
     "mixed-terms": (Severity.WARNING, "Words of US and of UK terms stand in one text."),
     "no-rounds": (Severity.FAULT, "No round was found in the text."),
+    "freehand": (Severity.HINT, "How a round that is written freely was understood, and by which evidence."),
 }

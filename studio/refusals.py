@@ -102,7 +102,7 @@ def field_of(error: Mapping[str, Any]) -> str:
     return ".".join(str(p) for at, p in enumerate(loc) if at not in kinds)
 
 
-def told(error: Mapping[str, Any]) -> str:
+def placed_sentence(error: Mapping[str, Any]) -> str:
     """One error with the value it is about, as a sentence."""
     field = field_of(error)
     return f"{field}: {sentence_of(error)}" if field else sentence_of(error)

@@ -111,7 +111,7 @@ class EyesPlaced:
     """Eyes in place: points on the part in mm, which way they look, and the place in words.
 
     moved: the rounds changed, and these are not the rounds it was set at. off_centre: stitches by which their middle
-    misses the front. told: the part's rounds have a direction for them.
+    misses the front. in_text: the part's rounds have a direction for them.
     """
 
     part: str
@@ -123,7 +123,7 @@ class EyesPlaced:
     after: tuple[int, int]
     off_centre: float
     words: str
-    told: bool
+    in_text: bool
     moved: bool
     warnings: tuple[Warned, ...]
 
@@ -161,7 +161,7 @@ def eyes_placed(found: Assembled) -> EyesPlaced | None:
             after=(0, 0),
             off_centre=0.0,
             words="",
-            told=told,
+            in_text=told,
             moved=now.moved,
             warnings=no_room,
         )
@@ -175,7 +175,7 @@ def eyes_placed(found: Assembled) -> EyesPlaced | None:
         after=at.after,
         off_centre=round(at.off_centre, 2),
         words=at.words,
-        told=told,
+        in_text=told,
         moved=now.moved,
         warnings=at.warnings,
     )

@@ -110,7 +110,7 @@ class SizeKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Size:
-    """Another size of the figure. gauge: her own sample of that yarn on that hook, None where there is none."""
+    """Another size of the figure. gauge: her own swatch of that yarn on that hook, None where there is none."""
 
     key: str
     name: str

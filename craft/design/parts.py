@@ -80,7 +80,7 @@ class GaugeFrom(StrEnum):
 
     ASSUMED = "assumed"
     ESTIMATE = "estimate"
-    SAMPLE = "sample"
+    SWATCH = "swatch"
     OWN = "own"
 
 
@@ -103,10 +103,10 @@ class GaugeInForce:
     def gauge(self, yarn: DesignYarn | None) -> Gauge:
         """The gauge in force with `yarn`; assumed until a hook and a yarn, or measures, are given."""
         lean = DEFAULT_LEAN if self.lean is None else self.lean
-        if self.source in (GaugeFrom.SAMPLE, GaugeFrom.OWN) and self.stitch_mm and self.round_mm:
-            sampled = self.source is GaugeFrom.SAMPLE
-            how = "measured on your swatch" if sampled else "as you typed it"
-            return Gauge(self.stitch_mm, self.round_mm, lean, 0.03 if sampled else 0.05, how)
+        if self.source in (GaugeFrom.SWATCH, GaugeFrom.OWN) and self.stitch_mm and self.round_mm:
+            measured = self.source is GaugeFrom.SWATCH
+            how = "measured on your swatch" if measured else "as you typed it"
+            return Gauge(self.stitch_mm, self.round_mm, lean, 0.03 if measured else 0.05, how)
         if self.source is not GaugeFrom.ASSUMED and yarn is not None and self.hook_mm:
             found = estimate_gauge(yarn.strands(self.strands), self.hook_mm)
             return Gauge(found.stitch_mm, found.round_mm, lean, found.spread, found.how)

@@ -50,6 +50,12 @@ def made_first(design: Design) -> tuple[Part, ...]:
     return tuple(out)
 
 
+def own_lines(checked: Checked, text: str, part: Written) -> str:
+    """A part's lines as they were typed; of a text that was read freehand, in the notation that it was put into."""
+    terms = checked.reading.pattern.terms
+    return part_lines(text, part, terms) if checked.translation is None else print_rounds(part, terms)
+
+
 def part_lines(text: str, part: Written, terms: Terms) -> str:
     """A part's lines as they were typed, from its first to its last."""
     items: list[Item] = [i for i in part.items if i.span.end > 0]
@@ -71,7 +77,7 @@ def design_of(checked: Checked, text: str, name: str = "") -> Design:
         Part(
             _key(at, part),
             _plain(part.name or f"Part {at + 1}"),
-            part_lines(text, part, pattern.terms),
+            own_lines(checked, text, part),
             min(part.make, MOST_MAKE),
         )
         for at, (part, worked) in enumerate(zip(pattern.parts, checked.parts, strict=True))

@@ -2,23 +2,31 @@
 
 from __future__ import annotations
 
+import itertools
+import re
 from bisect import bisect_right
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 
-from craft.problems import Place, Problem, faulty
+from craft.problems import Place, Problem, Severity, faulty
 from craft.rounds.fabric import MAIN_COLOUR, Piece, WorkedPart, run_pattern
 from craft.rounds.stitches import Terms
-from craft.text.notation import Reading, read, unexplained
+from craft.text.freehand import Translation, judgements, read_freehand, sizes_in, translated
+from craft.text.notation import LineKind, Reading, read, stitch_regex, unexplained
+from craft.text.numbers_made import made_too_few
 
 
 @dataclass(frozen=True, slots=True)
 class Checked:
-    """A text that has been read and run; `problems` in the order of the text."""
+    """A text that has been read and run; `problems` in the order of the text.
+
+    translation: the text in the notation, when it was read freehand.
+    """
 
     reading: Reading
     parts: tuple[WorkedPart, ...]
     problems: tuple[Problem, ...]
+    translation: Translation | None = None
 
     @property
     def sound(self) -> bool:
@@ -43,15 +51,118 @@ def check(
 ) -> Checked:
     """Read and run `text`; any text at all gives an answer.
 
+    What the notation does not read without a fault is read freehand, too; the reading that explains more is taken.
     terms: read in these; None finds them out. yarns: colours known beside the head block's.
     colour: on the hook when a part begins. pieces: parts written elsewhere, by name.
     """
-    reading = read(text, terms, yarns, tuple(pieces or ()))
-    parts, found = run_pattern(reading.pattern, yarns, colour, pieces)
-    starts = [line.span.start for line in reading.lines]
-    numbers = [line.number for line in reading.lines]
-    problems = [*reading.problems, *unexplained(reading, text), *(_placed(p, starts, numbers) for p in found)]
-    if not any(part.rounds for part in parts) and not problems:
-        problems.append(Problem("no-rounds", Place(), "No round was found: start one with 'R1: 6 sc in ring [6]'."))
-    problems.sort(key=lambda p: (p.place.span.start, p.place.span.end, p.code))
-    return Checked(reading, parts, tuple(problems))
+    known = tuple(pieces or ())
+    run = _Run(text, yarns, colour, pieces)
+    strict = run.checked(read(text, terms, yarns, known))
+    if _is_plain(strict):
+        return strict
+    translation = translated(text, terms, known)
+    if translation is None:
+        return strict
+    free = run.checked(read_freehand(text, translation, yarns, known))
+    told = (*free.problems, *judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
+    free = replace(free, problems=_ordered(told), translation=translation)
+    return free if _explains_more(free, strict, counted=translation.counted) else strict
+
+
+def _other_sizes(run: _Run, text: str, terms: Terms | None, known: tuple[str, ...]) -> Iterator[Problem]:
+    """Faults that only another size of the pattern has."""
+    for size in range(1, sizes_in(text)):
+        translation = translated(text, terms, known, size)
+        if translation is None:
+            continue
+        for problem in run.checked(read_freehand(text, translation, run.yarns, known)).problems:
+            if problem.severity is Severity.FAULT:
+                yield replace(problem, message=f"In size {size + 1}: {problem.message}")
+
+
+@dataclass(frozen=True, slots=True)
+class _Run:
+    """What a reading is run with."""
+
+    text: str
+    yarns: tuple[str, ...]
+    colour: str
+    pieces: Mapping[str, Piece] | None
+
+    def checked(self, reading: Reading) -> Checked:
+        parts, found = run_pattern(reading.pattern, self.yarns, self.colour, self.pieces)
+        starts = [line.span.start for line in reading.lines]
+        numbers = [line.number for line in reading.lines]
+        told = (*reading.problems, *unexplained(reading, self.text))
+        told = (*told, *made_too_few(reading.pattern))
+        problems = [*told, *(_placed(p, starts, numbers) for p in found)]
+        if not any(part.rounds for part in parts) and not problems:
+            problems.append(Problem("no-rounds", Place(), "No round was found: start one with 'R1: 6 sc in ring [6]'."))
+        return Checked(reading, parts, _ordered(problems))
+
+
+def _ordered(problems: Iterable[Problem]) -> tuple[Problem, ...]:
+    return tuple(sorted(problems, key=lambda p: (p.place.span.start, p.place.span.end, p.code)))
+
+
+def _is_plain(strict: Checked) -> bool:
+    """Whether the notation's reading is the only one: every word was understood, and nothing is in its place twice."""
+    if _restarts(strict) or _passed_over(strict) or not any(part.rounds for part in strict.parts):
+        return False
+    faults = [p for p in strict.problems if p.severity is Severity.FAULT]
+    if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID}:
+        return False
+    at_fault = {p.place.line for p in faults}
+    return not any(line.number in at_fault and _CRAMPED.search(line.text) for line in strict.reading.lines)
+
+
+_CRAMPED = re.compile(
+    r"(?i)(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
+    r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
+)
+"""'inc6', a second label on the line, a count behind a full stop: what the notation may read as something else."""
+
+
+def _restarts(checked: Checked) -> bool:
+    """Whether a part's numbers begin anew in the middle, where no heading was seen."""
+    for part in checked.parts:
+        numbers = [((t.section, t.way), t.number) for t in part.rounds if t.number is not None]
+        if any(a[0] == b[0] and b[1] == 1 < a[1] for a, b in itertools.pairwise(numbers)):
+            return True
+    return False
+
+
+_COUNTED = re.compile(r"(?i)[\[(=]\s*\d{1,4}\s*(?:sts?|sc|stitches)?\s*[\])]?\s*\.?\s*$")
+
+
+def _passed_over(checked: Checked) -> bool:
+    """Whether a line that the notation takes for prose has stitches and ends in a count, as rounds do."""
+    stitches = re.compile(rf"(?i)(?<![a-z]){stitch_regex(checked.reading.pattern.terms)}")
+    prose = (LineKind.NOTE, LineKind.STEP)
+    return any(
+        line.kind in prose and _COUNTED.search(line.text) and stitches.search(line.text)
+        for line in checked.reading.lines
+    )
+
+
+_UNSAID = ("no-start", "no-chain", "no-piece")
+"""Faults of what goes without saying to people: the ring, the chain, the piece that is meant."""
+
+_NOT_UNDERSTOOD = ("unread", "bracket", "no-rounds", "spur", "no-work")
+
+
+def _faults(checked: Checked) -> tuple[int, int]:
+    """How many places were not understood, and how many faults there are in all."""
+    faults = [p for p in checked.problems if p.severity is Severity.FAULT]
+    return sum(p.code in _NOT_UNDERSTOOD for p in faults), len(faults)
+
+
+def _explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
+    """Whether the freehand reading leaves fewer faults, and no round out that the notation found."""
+    rounds = [sum(len(p.rounds) for p in checked.parts) for checked in (free, strict)]
+    if strict.sound:
+        more = rounds[0] > rounds[1]
+        return (more and (free.sound or _passed_over(strict))) or (free.sound and len(free.parts) > len(strict.parts))
+    if not _faults(strict)[0] and not (free.sound and counted):
+        return False  # every word was understood: only sums can say that it was meant otherwise
+    return _faults(free) < _faults(strict) and (rounds[0] >= rounds[1] or free.sound)

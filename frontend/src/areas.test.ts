@@ -26,7 +26,7 @@ const AREAS: Record<string, readonly string[]> = {
   figure: ["ladder", "settled", "silhouette", "stage", "use-latest", "use-settled", "views", "whole-scene"],
   design: [
     ...["design", "head", "layout", "pending", "save-state", "stop-main"],
-    ...["palette", "terms", "unsent", "use-page", "use-picture", "use-unsent"],
+    ...["palette", "terms", "unsent", "use-leaving", "use-page", "use-picture", "use-unsent"],
   ],
   accounts: ["account-dialog", "door", "session"],
   rounds: ["ask", "rounds", "views"],

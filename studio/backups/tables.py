@@ -10,21 +10,21 @@ from django.db import models
 
 from craft.errors import CraftError
 from studio.accounts.models import Profile
-from studio.designs.models import Design, Draft, PartVersion, Picture, Revision
+from studio.designs.models import Design, PartVersion, Picture, Revision, TypedText
 from studio.designs.upgrades import newest
 from studio.links.models import Link
 from studio.proving.models import LogEntry, Tester
-from studio.yarns.models import Sample, Yarn
+from studio.yarns.models import Swatch, Yarn
 
 TABLES: tuple[type[models.Model], ...] = (
     User,
     Profile,
     Yarn,
-    Sample,
+    Swatch,
     Design,
     Revision,
     PartVersion,
-    Draft,
+    TypedText,
     Picture,
     LogEntry,
     Tester,

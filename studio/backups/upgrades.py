@@ -37,7 +37,15 @@ def _to_2(records: list[Record]) -> list[Record]:
     return out
 
 
-STEPS: Sequence[RowsUpgrade] = (_to_2,)
+_RENAMED = {"designs.draft": "designs.typedtext", "yarns.sample": "yarns.swatch"}
+
+
+def _to_3(records: list[Record]) -> list[Record]:
+    """Drafts are typed texts, samples are swatches."""
+    return [{**r, "model": _RENAMED.get(r["model"], r["model"])} for r in records]
+
+
+STEPS: Sequence[RowsUpgrade] = (_to_2, _to_3)
 """STEPS[k] turns format k + 1 into k + 2."""
 
 FORMAT = len(STEPS) + 1

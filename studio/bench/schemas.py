@@ -307,7 +307,7 @@ class ImportOut(Schema):
     terms: TermsName
     terms_how: str
     into: TermsName
-    kept: str | None
+    unconverted: str | None
     parts: list[FoundPartOut]
     lines: list[ReadLineOut]
     more_lines: int

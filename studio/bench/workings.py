@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from craft.design.parts import MOST_MAKE, MOST_NAME
-from craft.design.written import part_lines
+from craft.design.written import own_lines
 from craft.document.chart import draw_chart
 from craft.errors import CraftError
 from craft.problems import Problem, Severity
 from craft.rounds.fabric import WorkedPart, movements, place_of
-from craft.rounds.pattern import Part, Pattern
+from craft.rounds.pattern import Part
 from craft.rounds.stitches import Terms, stitch
-from craft.text.check import check
+from craft.text.check import Checked, check
 from craft.text.exchange import converted, imported_text
-from craft.text.notation import LineKind, print_item
+from craft.text.notation import Line, LineKind, print_item
 from craft.text.reshaping import (
     Change,
     Copy,
@@ -186,10 +186,10 @@ def imported(name: str, raw: bytes, terms: str | None, into: str | None = None) 
     said = _said(reading.pattern.parts, reading.pattern.terms)
     lines = [
         _line(number, line, kind, said.get(start, ""), worst.get(number))
-        for number, line, kind, start in ((n.number, n.text, n.kind, n.span.start) for n in reading.lines[:MOST_LINES])
+        for number, line, kind, start in _lines_of(text, checked)[:MOST_LINES]
     ]
     wanted = Terms(into) if into else reading.pattern.terms
-    texts, kept = _into(text, reading.pattern, wanted)
+    texts, kept = _into(text, checked, wanted)
     parts = [
         FoundPartOut(
             name=(part.name or "Part")[:MOST_NAME],
@@ -207,7 +207,7 @@ def imported(name: str, raw: bytes, terms: str | None, into: str | None = None) 
         terms=reading.pattern.terms.value,
         terms_how=reading.found.evidence,
         into=reading.pattern.terms.value if kept else wanted.value,
-        kept=kept,
+        unconverted=kept,
         parts=parts,
         lines=lines,
         more_lines=max(0, len(reading.lines) - MOST_LINES),
@@ -215,9 +215,10 @@ def imported(name: str, raw: bytes, terms: str | None, into: str | None = None) 
     )
 
 
-def _into(text: str, pattern: Pattern, wanted: Terms) -> tuple[list[str], str | None]:
+def _into(text: str, checked: Checked, wanted: Terms) -> tuple[list[str], str | None]:
     """Every part's own text in the wanted terms; as typed, with the reason, when that cannot be."""
-    own = [part_lines(text, part, pattern.terms) for part in pattern.parts]
+    pattern = checked.reading.pattern
+    own = [own_lines(checked, text, part) for part in pattern.parts]
     turned = []
     for part, one in zip(pattern.parts, own, strict=True):
         try:
@@ -235,7 +236,26 @@ def _said(parts: Sequence[Part], terms: Terms) -> dict[int, str]:
     found: dict[int, str] = {}
     for part in parts:
         for item in part.items:
-            found.setdefault(item.span.start, print_item(item, terms))
+            printed = print_item(item, terms)
+            found[item.span.start] = f"{found[item.span.start]}; {printed}" if item.span.start in found else printed
+    return found
+
+
+def _lines_of(text: str, checked: Checked) -> list[tuple[int, str, LineKind, int]]:
+    """Number, words, kind and place of every line of the text as it was written."""
+    lines = checked.reading.lines
+    if checked.translation is None:
+        return [(n.number, n.text, n.kind, n.span.start) for n in lines]
+    taken: dict[int, Line] = {}
+    for line in lines:
+        before = taken.get(line.number)
+        if before is None or (line.kind is LineKind.ROUND and before.kind is not LineKind.ROUND):
+            taken[line.number] = line
+    found = []
+    for number, words in enumerate(text.split("\n"), 1):
+        if words.strip():
+            own = taken.get(number)
+            found.append((number, words, own.kind, own.span.start) if own else (number, words, LineKind.NOTE, -1))
     return found
 
 

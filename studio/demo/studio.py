@@ -24,8 +24,8 @@ from studio.designs.reading import read_design
 from studio.designs.values import gauge_value, yarn_value
 from studio.proving.actions import put_log_entry, put_tester
 from studio.proving.schemas import LogEntryIn, TesterIn
-from studio.yarns.actions import add_sample, add_yarn
-from studio.yarns.gauges import sample_gauge
+from studio.yarns.actions import add_swatch, add_yarn
+from studio.yarns.gauges import swatch_gauge
 from studio.yarns.models import Yarn
 
 DATA = Path(__file__).with_name("lanternwick.json")
@@ -33,11 +33,11 @@ Tree = dict[str, Any]
 
 
 def _fill_basket(user: User, data: Tree) -> dict[str, Yarn]:
-    """Yarns by name, and the sample."""
+    """Yarns by name, and the swatch."""
     listed = [{"name": name, "colour": colour, **data["light"]} for name, colour in data["colours"].items()]
     yarns = {values["name"]: add_yarn(user, values) for values in [*listed, *data["more_yarns"]]}
-    sample = dict(data["sample"])
-    add_sample(user, yarns[sample.pop("yarn")], sample)
+    swatch = dict(data["swatch"])
+    add_swatch(user, yarns[swatch.pop("yarn")], swatch)
     return yarns
 
 
@@ -45,16 +45,16 @@ def _gauge_page(user: User, yarns: dict[str, Yarn], design: Tree) -> Tree:
     fields = ("name", "colour", "weight", "wraps", "plush", "skein_m", "skein_g")
     listed = [{"yarn_id": yarns[n].pk, **{f: getattr(yarns[n], f) for f in fields}} for n in design["yarns"]]
     page: Tree = {"yarns": listed, "hook_mm": 3.0, "source": "estimate"}
-    if design["sampled"]:
-        sample = user.samples.get()
-        gauge = sample_gauge(sample)
+    if design["measured"]:
+        swatch = user.swatches.get()
+        gauge = swatch_gauge(swatch)
         page |= {
-            "source": "sample",
-            "sample_id": sample.pk,
+            "source": "swatch",
+            "swatch_id": swatch.pk,
             "stitch_mm": gauge.stitch_mm,
             "round_mm": gauge.round_mm,
             "lean": gauge.lean,
-            "yarn_per_stitch_mm": sample.yarn_per_stitch_mm,
+            "yarn_per_stitch_mm": swatch.yarn_per_stitch_mm,
         }
     return page
 

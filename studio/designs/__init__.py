@@ -1,1 +1,1 @@
-"""Designs with their revisions, part versions, drafts, pages of notes and pictures."""
+"""Designs with their revisions, part versions, typed texts, pages of notes and pictures."""

@@ -16,7 +16,7 @@ from studio.designs.picture_files import discard_after_commit
 from studio.designs.policy import design_of, part_of, revision_of
 from studio.designs.reading import read_text
 from studio.designs.recording import new_key, new_version, record
-from studio.designs.texts import cut, cut_all, page_from_text, with_part
+from studio.designs.texts import keep_all_typed, keep_version, page_from_text, with_part
 from studio.designs.values import manifest_of
 from studio.errors import Refusal
 
@@ -43,7 +43,7 @@ def copy_design(
 ) -> Design:
     """A copy that knows where it came from. texts: other texts and recipes by part key; changes: of the manifest."""
     source = design_of(user, pk, lock=True)
-    cut_all(source)
+    keep_all_typed(source)
     manifest = source.manifest
     copy = Design.objects.create(
         owner=user,
@@ -148,7 +148,7 @@ def remove_part(user: User, pk: int, key: str) -> Design:
     """Take a part out; steps that name it stay and show that it is gone."""
     design = design_of(user, pk, lock=True)
     entry = part_of(design, key)
-    cut(design, key)
+    keep_version(design, key)
     manifest = design.manifest
     record(
         design,
@@ -159,7 +159,7 @@ def remove_part(user: User, pk: int, key: str) -> Design:
 
 
 def _show(design: Design, revision: Revision) -> None:
-    design.drafts.all().delete()
+    design.typed_texts.all().delete()
     design.head = revision
     design.name = revision.manifest.name
     design.save()
@@ -169,7 +169,7 @@ def _show(design: Design, revision: Revision) -> None:
 def undo(user: User, pk: int) -> Design:
     """One action back; what was being typed counts as one."""
     design = design_of(user, pk, lock=True)
-    cut_all(design)
+    keep_all_typed(design)
     if design.revision.parent is None:
         raise Refusal(422, "nothing-to-undo", "There is nothing to undo.")
     _show(design, design.revision.parent)
@@ -180,7 +180,7 @@ def undo(user: User, pk: int) -> Design:
 def redo(user: User, pk: int) -> Design:
     """The last undone action again."""
     design = design_of(user, pk, lock=True)
-    cut_all(design)
+    keep_all_typed(design)
     following = design.revision.children.order_by("-number").first()
     if following is None:
         raise Refusal(422, "nothing-to-redo", "There is nothing to do again.")
@@ -192,7 +192,7 @@ def redo(user: User, pk: int) -> Design:
 def go_back(user: User, pk: int, number: int) -> Design:
     """Show an earlier revision's content as a new one."""
     design = design_of(user, pk, lock=True)
-    cut_all(design)
+    keep_all_typed(design)
     chosen = revision_of(design, number)
     if chosen.pk != design.revision.pk:
         record(design, chosen.manifest, f"Went back to step {number}")

@@ -7,8 +7,8 @@ from ninja import File, Router, Status
 from ninja.files import UploadedFile
 from pydantic import ValidationError
 
+from craft.design.intake import design_in_file
 from craft.design.stored import MOST_JSON
-from craft.design.stored import read_design as read_value
 from studio.accounts.policy import own_profile
 from studio.designs import actions, pages, texts, uploads
 from studio.designs.models import Picture
@@ -17,8 +17,6 @@ from studio.designs.schemas import (
     AnyPage,
     DesignOut,
     DesignRow,
-    DraftIn,
-    DraftOut,
     NewDesign,
     NewPart,
     NewParts,
@@ -27,11 +25,13 @@ from studio.designs.schemas import (
     PictureOut,
     Rename,
     RevisionRow,
+    TypedIn,
+    TypedOut,
 )
 from studio.designs.shown import shelf_row, shown
 from studio.errors import Refusal
 from studio.guard import designer
-from studio.refusals import told
+from studio.refusals import placed_sentence
 
 router = Router(tags=["designs"])
 
@@ -39,7 +39,7 @@ router = Router(tags=["designs"])
 @router.get("", response=list[DesignRow])
 def read_shelf(request: HttpRequest) -> list[DesignRow]:
     """All designs, last changed first."""
-    return [shelf_row(d) for d in visible_designs(designer(request)).prefetch_related("drafts")]
+    return [shelf_row(d) for d in visible_designs(designer(request)).prefetch_related("typed_texts")]
 
 
 @router.post("", response={201: DesignOut})
@@ -93,13 +93,12 @@ def add_parts(request: HttpRequest, design_id: int, payload: NewParts) -> Status
 
 @router.post("/from-file", response={201: DesignOut})
 def create_from_file(request: HttpRequest, file: File[UploadedFile]) -> Status[DesignOut]:
-    """Make a design of a file of one."""
-    raw = file.read(MOST_JSON * 4 + 1)
-    value = read_value(raw.decode("utf-8", "replace"))
+    """Make a design of a file: of a design's own, or of a pattern written in any manner."""
+    value = design_in_file(file.name or "pattern", file.read(MOST_JSON * 4 + 1))
     try:
         return Status(201, shown(actions.create_from_value(designer(request), value)))
     except ValidationError as error:
-        raise Refusal(422, "invalid", f"The design's file is damaged: {told(error.errors()[0])}") from None
+        raise Refusal(422, "invalid", f"The design's file is damaged: {placed_sentence(error.errors()[0])}") from None
 
 
 @router.put("/{int:design_id}/parts/{key}", response=DesignOut)
@@ -114,17 +113,17 @@ def remove_part(request: HttpRequest, design_id: int, key: str) -> DesignOut:
     return shown(actions.remove_part(designer(request), design_id, key))
 
 
-@router.put("/{int:design_id}/parts/{key}/draft", response=DraftOut)
-def save_draft(request: HttpRequest, design_id: int, key: str, payload: DraftIn) -> DraftOut:
+@router.put("/{int:design_id}/parts/{key}/typed", response=TypedOut)
+def save_typed(request: HttpRequest, design_id: int, key: str, payload: TypedIn) -> TypedOut:
     """Autosave a part's text."""
-    draft = texts.save_draft(designer(request), design_id, key, payload.text, payload.etag)
-    return DraftOut(etag=draft.etag, saved=draft.changed)
+    typed = texts.save_typed(designer(request), design_id, key, payload.text, payload.etag)
+    return TypedOut(etag=typed.etag, saved=typed.changed)
 
 
-@router.post("/{int:design_id}/parts/{key}/cut", response=DesignOut)
-def cut_version(request: HttpRequest, design_id: int, key: str) -> DesignOut:
+@router.post("/{int:design_id}/parts/{key}/versions", response=DesignOut)
+def keep_typed(request: HttpRequest, design_id: int, key: str) -> DesignOut:
     """Make a version of what was typed."""
-    return shown(texts.cut_version(designer(request), design_id, key))
+    return shown(texts.keep_typed(designer(request), design_id, key))
 
 
 @router.put("/{int:design_id}/parts/{key}/text", response=DesignOut)

@@ -4,7 +4,7 @@ from django.apps import AppConfig
 
 
 class DesignsConfig(AppConfig):
-    """Designs with their revisions, part versions, drafts, pages of notes and pictures."""
+    """Designs with their revisions, part versions, typed texts, pages of notes and pictures."""
 
     name = "studio.designs"
     default_auto_field = "django.db.models.BigAutoField"

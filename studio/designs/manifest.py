@@ -62,13 +62,13 @@ class DesignYarn(Frozen):
 
 
 class GaugePage(Frozen):
-    """Yarns, hook and strands, and the gauge in force: a sample's, her own figures, or the estimate."""
+    """Yarns, hook and strands, and the gauge in force: a swatch's, her own figures, or the estimate."""
 
     yarns: list[DesignYarn] = []
     hook_mm: HookMm | None = None
     strands: Annotated[int, Field(ge=1, le=6)] = 1
-    source: Literal["assumed", "estimate", "sample", "own"] = "assumed"
-    sample_id: int | None = None
+    source: Literal["assumed", "estimate", "swatch", "own"] = "assumed"
+    swatch_id: int | None = None
     stitch_mm: StitchMm | None = None
     round_mm: RoundMm | None = None
     lean: Annotated[float, Field(ge=-2, le=2)] | None = None
@@ -198,7 +198,7 @@ class ProvingPage(Frozen):
 class Manifest(Frozen):
     """The whole of a revision. format: see studio/designs/upgrades."""
 
-    format: Literal[2] = 2
+    format: Literal[3] = 3
     name: PartName
     terms: TermsName = "us"
     parts: Annotated[list[PartEntry], Field(max_length=60)] = []

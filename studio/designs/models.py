@@ -1,4 +1,4 @@
-"""Designs as immutable revisions, with one mutable draft a part for autosave."""
+"""Designs as immutable revisions, with one mutable typed text a part for autosave."""
 
 from __future__ import annotations
 
@@ -80,10 +80,10 @@ class PartVersion(models.Model):
         return f"{self.part_key} v{self.pk}"
 
 
-class Draft(models.Model):
+class TypedText(models.Model):
     """The text of a part since its last version, saved as she types."""
 
-    design = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="drafts")
+    design = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="typed_texts")
     part_key = models.CharField(max_length=16)
     base = models.ForeignKey(PartVersion, on_delete=models.CASCADE)
     text = models.TextField()
@@ -91,10 +91,10 @@ class Draft(models.Model):
     changed = models.DateTimeField(auto_now=True)
 
     class Meta:
-        constraints = (models.UniqueConstraint(fields=["design", "part_key"], name="one_draft_a_part"),)
+        constraints = (models.UniqueConstraint(fields=["design", "part_key"], name="one_typed_text_a_part"),)
 
     def __str__(self) -> str:
-        return f"draft of {self.part_key}"
+        return f"typed text of {self.part_key}"
 
 
 class Picture(models.Model):

@@ -17,11 +17,11 @@ from studio.designs.models import Design, PartVersion
 from studio.designs.policy import design_of, part_of, revision_of
 from studio.designs.reading import read_design, read_text
 from studio.designs.recording import new_version, record
-from studio.designs.texts import cut, record_text, with_part
+from studio.designs.texts import keep_version, record_text, with_part
 from studio.designs.values import anchored, eyes_value
 from studio.errors import Refusal
-from studio.yarns.gauges import sample_gauge
-from studio.yarns.policy import sample_like
+from studio.yarns.gauges import swatch_gauge
+from studio.yarns.policy import swatch_like
 
 _PAGE_LABELS = {
     "gauge": "Changed yarn and gauge",
@@ -54,7 +54,7 @@ def set_page(user: User, pk: int, page: str, base: int, value: Frozen) -> Design
     if isinstance(value, AssemblyPage):
         return _set_assembly(design, value)
     if isinstance(value, GaugePage):
-        value = _with_own_sample(user, manifest.gauge, value)
+        value = _with_own_swatch(user, manifest.gauge, value)
     record(design, manifest.model_copy(update={page: value}), _PAGE_LABELS[page])
     return design
 
@@ -63,25 +63,25 @@ def _fabric(page: GaugePage) -> tuple[int | None, float | None, int]:
     return (page.yarns[0].yarn_id if page.yarns else None), page.hook_mm, page.strands
 
 
-def _with_own_sample(user: User, before: GaugePage, page: GaugePage) -> GaugePage:
-    """A yarn and hook just chosen take her own sample of them, where she has one, in the place of an estimate.
+def _with_own_swatch(user: User, before: GaugePage, page: GaugePage) -> GaugePage:
+    """A yarn and hook just chosen take her own swatch of them, where she has one, in the place of an estimate.
 
-    What she chooses afterwards stands: only a change of yarn, hook or strands looks for a sample.
+    What she chooses afterwards stands: only a change of yarn, hook or strands looks for a swatch.
     """
     if page.source not in ("assumed", "estimate") or _fabric(page) == _fabric(before):
         return page
-    sample = sample_like(user, *_fabric(page))
-    if sample is None:
+    swatch = swatch_like(user, *_fabric(page))
+    if swatch is None:
         return page
-    gauge = sample_gauge(sample)
+    gauge = swatch_gauge(swatch)
     taken: GaugePage = page.model_copy(
         update={
-            "source": "sample",
-            "sample_id": sample.pk,
+            "source": "swatch",
+            "swatch_id": swatch.pk,
             "stitch_mm": gauge.stitch_mm,
             "round_mm": gauge.round_mm,
             "lean": gauge.lean,
-            "yarn_per_stitch_mm": sample.yarn_per_stitch_mm,
+            "yarn_per_stitch_mm": swatch.yarn_per_stitch_mm,
         }
     )
     return taken
@@ -98,7 +98,7 @@ def _set_assembly(design: Design, value: AssemblyPage) -> Design:
     moved = value.eyes is not None and (value.eyes, value.eye_mm) != (before.eyes, before.eye_mm)
     manifest = design.manifest
     if moved and value.eyes is not None and value.eyes.part in worked:
-        cut(design, value.eyes.part)
+        keep_version(design, value.eyes.part)
         manifest = design.manifest
         entry = part_of(design, value.eyes.part)
         old = PartVersion.objects.get(pk=entry.version)
@@ -142,7 +142,7 @@ def tell_eyes(user: User, pk: int) -> Design:
     page = design.manifest.assembly
     if page.eyes is None:
         raise Refusal(422, "no-eyes", "Place the eyes on a part first.")
-    cut(design, page.eyes.part)
+    keep_version(design, page.eyes.part)
     entry = part_of(design, page.eyes.part)
     old = PartVersion.objects.get(pk=entry.version)
     worked = read_text(design.manifest, entry, old.text)

@@ -18,7 +18,7 @@ def _brief(page: BriefPage) -> str:
 def _gauge(manifest: Manifest) -> str:
     if not manifest.gauge.yarns and manifest.gauge.source == "assumed":
         return "untouched"
-    return "sound" if manifest.gauge.source in ("sample", "own") else "under-way"
+    return "sound" if manifest.gauge.source in ("swatch", "own") else "under-way"
 
 
 def _shapes(parts: Sequence[RunPart]) -> str:

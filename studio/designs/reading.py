@@ -38,13 +38,13 @@ def stored_texts(design: Design) -> tuple[StoredText, ...]:
     """Every part of the shown revision, with what was typed since its last version."""
     entries = design.manifest.parts
     versions = PartVersion.objects.in_bulk([p.version for p in entries])
-    drafts = {d.part_key: d for d in design.drafts.all()}
+    texts = {d.part_key: d for d in design.typed_texts.all()}
     found = []
     for entry in entries:
-        version, draft = versions[entry.version], drafts.get(entry.key)
-        text = draft.text if draft else version.text
+        version, typed = versions[entry.version], texts.get(entry.key)
+        text = typed.text if typed else version.text
         drafted = version.recipe is not None and not version.hand_edited and text == version.text
-        tag = draft.etag if draft else version_tag(entry.version)
+        tag = typed.etag if typed else version_tag(entry.version)
         found.append(StoredText(entry, text, tag, version.recipe, drafted))
     return tuple(found)
 

@@ -134,14 +134,14 @@ class PartChange(Schema):
     colour: YarnName | None
 
 
-class DraftIn(Schema):
+class TypedIn(Schema):
     """Text as it is on screen; `etag` names the text it was typed over. keep: 'mine' writes over what another tab saved."""
 
     text: Text
     etag: str
 
 
-class DraftOut(Schema):
+class TypedOut(Schema):
     """What was saved: the tag to name next time."""
 
     etag: str

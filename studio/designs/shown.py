@@ -59,7 +59,7 @@ def shown(design: Design) -> DesignOut:
     manifest, revision = design.manifest, design.revision
     read = read_design(design)
     following = revision.children.order_by("-number").first()
-    drafts = design.drafts.exists()
+    typed = design.typed_texts.exists()
     origin = None
     if design.origin_number is not None:
         origin = OriginOut(id=design.origin_id, name=design.origin_name, revision=design.origin_number)
@@ -91,7 +91,7 @@ def shown(design: Design) -> DesignOut:
         shows_above=shows_filling_above(read.value.gauge.hook_to_yarn(read.value.yarn)),
         stops=stops_of(manifest, read.parts),
         origin=origin,
-        undo="Typing" if drafts else revision.label if revision.parent_id else None,
+        undo="Typing" if typed else revision.label if revision.parent_id else None,
         redo=following.label if following else None,
         changed=design.changed,
     )

@@ -1,4 +1,4 @@
-"""Changes of parts' texts: autosaved as drafts, kept as versions, one revision an action."""
+"""Changes of parts' texts: autosaved as typed texts, kept as versions, one revision an action."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
 from craft.text.exchange import converted
 from studio.designs.manifest import AssemblyPage, Manifest, PartEntry
-from studio.designs.models import Design, Draft, PartVersion
+from studio.designs.models import Design, PartVersion, TypedText
 from studio.designs.policy import design_of, part_of
 from studio.designs.reading import read_text, version_tag
 from studio.designs.recording import new_version, record
@@ -30,14 +30,14 @@ def with_part(manifest: Manifest, entry: PartEntry) -> Manifest:
 
 
 @transaction.atomic
-def save_draft(user: User, pk: int, key: str, text: str, etag: str) -> Draft:
+def save_typed(user: User, pk: int, key: str, text: str, etag: str) -> TypedText:
     """Autosave a part's text. Refusal 409 with both texts when it was typed over an older one."""
     design = design_of(user, pk, lock=True)
     entry = part_of(design, key)
-    draft = Draft.objects.filter(design=design, part_key=key).first()
-    present = draft.etag if draft else version_tag(entry.version)
+    typed = TypedText.objects.filter(design=design, part_key=key).first()
+    present = typed.etag if typed else version_tag(entry.version)
     if etag != present:
-        theirs = draft.text if draft else PartVersion.objects.get(pk=entry.version).text
+        theirs = typed.text if typed else PartVersion.objects.get(pk=entry.version).text
         if theirs != text:
             raise Refusal(
                 409,
@@ -48,23 +48,23 @@ def save_draft(user: User, pk: int, key: str, text: str, etag: str) -> Draft:
                 etag=present,
             )
     tag = secrets.token_hex(8)
-    draft, _ = Draft.objects.update_or_create(
+    typed, _ = TypedText.objects.update_or_create(
         design=design, part_key=key, defaults={"base_id": entry.version, "text": text, "etag": tag}
     )
-    return draft
+    return typed
 
 
-def cut(design: Design, key: str, label: str | None = None) -> bool:
-    """Make a version of a part's draft, if it says something new; True when a revision was recorded."""
-    draft = Draft.objects.filter(design=design, part_key=key).select_related("base").first()
-    if draft is None:
+def keep_version(design: Design, key: str, label: str | None = None) -> bool:
+    """Make a version of a part's typed text, if it says something new; True when a revision was recorded."""
+    typed = TypedText.objects.filter(design=design, part_key=key).select_related("base").first()
+    if typed is None:
         return False
     entry = next((p for p in design.manifest.parts if p.key == key), None)
-    draft.delete()
-    base = draft.base
-    if entry is None or draft.text == base.text:
+    typed.delete()
+    base = typed.base
+    if entry is None or typed.text == base.text:
         return False
-    version = new_version(design, key, draft.text, base.recipe, hand_edited=True)
+    version = new_version(design, key, typed.text, base.recipe, hand_edited=True)
     record_text(design, entry, base.text, version, label or f"Changed the rounds of {entry.name}")
     return True
 
@@ -84,18 +84,18 @@ def page_from_text(page: AssemblyPage, key: str, before: str, after: str, worked
     return page if moved is eyes else with_eyes(page, moved)
 
 
-def cut_all(design: Design) -> None:
-    """Make versions of all drafts of a locked design."""
-    for key in list(design.drafts.values_list("part_key", flat=True)):
-        cut(design, key)
+def keep_all_typed(design: Design) -> None:
+    """Make versions of all typed texts of a locked design."""
+    for key in list(design.typed_texts.values_list("part_key", flat=True)):
+        keep_version(design, key)
 
 
 @transaction.atomic
-def cut_version(user: User, pk: int, key: str) -> Design:
+def keep_typed(user: User, pk: int, key: str) -> Design:
     """Make a version of what was typed since the last one."""
     design = design_of(user, pk, lock=True)
     part_of(design, key)
-    cut(design, key)
+    keep_version(design, key)
     return design
 
 
@@ -104,7 +104,7 @@ def set_text(user: User, pk: int, key: str, text: str, recipe: dict[str, Any] | 
     """Replace a part's text as one action: a new draft of its shape, a tidy, a mend."""
     design = design_of(user, pk, lock=True)
     entry = part_of(design, key)
-    cut(design, key)
+    keep_version(design, key)
     entry = part_of(design, key)
     old = PartVersion.objects.get(pk=entry.version)
     if recipe is not None:
@@ -123,7 +123,7 @@ def rewrite_parts(
 ) -> Design:
     """Other texts of several parts, another assembly and order of parts, as one change."""
     design = design_of(user, pk, lock=True)
-    cut_all(design)
+    keep_all_typed(design)
     manifest = design.manifest
     old = PartVersion.objects.in_bulk([p.version for p in manifest.parts])
     entries: dict[str, PartEntry] = {}
@@ -151,7 +151,7 @@ def rename_design(user: User, pk: int, name: str, terms: str, *, convert: bool =
     changes: dict[str, Any] = {"name": name, "terms": terms}
     label = f"Named it {name}" if manifest.name != name else f"Read it in {_TERMS[terms]}"
     if convert and manifest.terms != terms:
-        cut_all(design)
+        keep_all_typed(design)
         manifest = design.manifest
         changes["parts"] = _in_terms(design, manifest, terms)
         label = f"Put its rounds into {_TERMS[terms]}"

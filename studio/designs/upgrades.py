@@ -33,7 +33,17 @@ def _to_2(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "gauge": gauge, "sizes": sizes, "proving": proving}
 
 
-STEPS: Sequence[Upgrade] = (_to_2,)
+def _to_3(data: dict[str, Any]) -> dict[str, Any]:
+    """What was a 'sample' is a swatch."""
+    gauge = dict(data.get("gauge") or {})
+    if "sample_id" in gauge:
+        gauge["swatch_id"] = gauge.pop("sample_id")
+    if gauge.get("source") == "sample":
+        gauge["source"] = "swatch"
+    return {**data, "gauge": gauge}
+
+
+STEPS: Sequence[Upgrade] = (_to_2, _to_3)
 """STEPS[k] turns format k + 1 into k + 2."""
 
 

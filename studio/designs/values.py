@@ -100,7 +100,7 @@ def _mark(mark: pages.FaceMark) -> Mark:
 
 
 def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
-    """Another size, as it is asked for. gauge: of her own sample of its yarn on its hook."""
+    """Another size, as it is asked for. gauge: of her own swatch of its yarn on its hook."""
     yarn = None if entry.yarn is None else yarn_value(entry.yarn)
     return Size(entry.key, entry.name, SizeKind(entry.kind), yarn, entry.hook_mm, entry.strands, entry.height_mm, gauge)
 

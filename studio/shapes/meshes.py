@@ -37,17 +37,17 @@ def mesh(raw: bytes, name: str, *, up: str, pole: str, height_mm: float) -> Mesh
     x, faces = np.asarray(answer["x"], float), np.asarray(answer["faces"], np.int64)
     form = mesh_form(x, faces, height_mm, up=up, pole=pole)
     assert isinstance(form.base, TriangleMesh)
-    return _told(form.base, list(answer["notes"]))
+    return _mesh_out(form.base, list(answer["notes"]))
 
 
 def begun_at(given: MeshForm, corner: int) -> MeshOut:
     """A mesh begun at another of its corners. CraftError for one that is damaged, or has no such corner."""
     base = form_of(given.model_dump(mode="json")).base
     assert isinstance(base, TriangleMesh)
-    return _told(base.begun_at(corner), [])
+    return _mesh_out(base.begun_at(corner), [])
 
 
-def _told(mesh: TriangleMesh, notes: list[str]) -> MeshOut:
+def _mesh_out(mesh: TriangleMesh, notes: list[str]) -> MeshOut:
     width, depth, height = mesh.size_mm
     return MeshOut(
         form=MeshForm.model_validate(form_json(Form(mesh))),

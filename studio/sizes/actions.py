@@ -18,9 +18,9 @@ from studio.designs.policy import design_of
 from studio.designs.reading import read_design
 from studio.designs.values import anchored, with_places
 from studio.errors import NOT_FOUND, Refusal
-from studio.sizes.samples import size_for
-from studio.yarns.gauges import sample_gauge
-from studio.yarns.policy import sample_like
+from studio.sizes.swatches import size_for
+from studio.yarns.gauges import swatch_gauge
+from studio.yarns.policy import swatch_like
 
 
 def _entry(manifest: Manifest, key: str) -> SizeEntry:
@@ -45,21 +45,21 @@ def _texts(sized: Sized) -> dict[str, tuple[str, dict[str, Any] | None]]:
 
 
 def _gauge(user: User, manifest: Manifest, entry: SizeEntry, yarns: list[DesignYarn]) -> GaugePage:
-    """The gauge page of a size in another yarn: her own sample of it, else the estimate."""
+    """The gauge page of a size in another yarn: her own swatch of it, else the estimate."""
     chosen = entry.yarn.yarn_id if entry.yarn else None
-    sample = sample_like(user, chosen, entry.hook_mm, entry.strands)
-    measured = None if sample is None else sample_gauge(sample)
+    swatch = swatch_like(user, chosen, entry.hook_mm, entry.strands)
+    measured = None if swatch is None else swatch_gauge(swatch)
     page: GaugePage = manifest.gauge.model_copy(
         update={
             "yarns": yarns,
             "hook_mm": entry.hook_mm,
             "strands": entry.strands,
-            "source": "estimate" if measured is None else "sample",
-            "sample_id": None if sample is None else sample.pk,
+            "source": "estimate" if measured is None else "swatch",
+            "swatch_id": None if swatch is None else swatch.pk,
             "stitch_mm": None if measured is None else measured.stitch_mm,
             "round_mm": None if measured is None else measured.round_mm,
             "lean": manifest.gauge.lean if measured is None else measured.lean,
-            "yarn_per_stitch_mm": None if sample is None else sample.yarn_per_stitch_mm,
+            "yarn_per_stitch_mm": None if swatch is None else swatch.yarn_per_stitch_mm,
         }
     )
     return page

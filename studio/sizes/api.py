@@ -12,8 +12,8 @@ from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
 from studio.guard import designer
 from studio.sizes.actions import make_size
-from studio.sizes.samples import size_for
 from studio.sizes.schemas import SizesTable
+from studio.sizes.swatches import size_for
 from studio.sizes.table import table
 
 router = Router(tags=["sizes"])

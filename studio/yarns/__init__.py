@@ -1,1 +1,1 @@
-"""The yarn basket: yarns and samples."""
+"""The yarn basket: yarns and swatches."""

@@ -8,8 +8,8 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from studio.errors import Refusal
-from studio.yarns.gauges import craft_yarn, sample_gauge
-from studio.yarns.models import Sample, Yarn
+from studio.yarns.gauges import craft_yarn, swatch_gauge
+from studio.yarns.models import Swatch, Yarn
 
 MOST_YARNS = 500
 
@@ -36,19 +36,19 @@ def change_yarn(yarn: Yarn, values: dict[str, Any]) -> Yarn:
 
 
 def remove_yarn(yarn: Yarn) -> None:
-    """Take a yarn and its samples out of the basket."""
+    """Take a yarn and its swatches out of the basket."""
     yarn.delete()
 
 
 @transaction.atomic
-def add_sample(user: User, yarn: Yarn, values: dict[str, Any]) -> Sample:
-    """A new sample; CraftError when its measures give no gauge."""
-    sample = Sample(owner=user, yarn=yarn, **values)
-    sample_gauge(sample)
-    sample.save()
-    return sample
+def add_swatch(user: User, yarn: Yarn, values: dict[str, Any]) -> Swatch:
+    """A new swatch; CraftError when its measures give no gauge."""
+    swatch = Swatch(owner=user, yarn=yarn, **values)
+    swatch_gauge(swatch)
+    swatch.save()
+    return swatch
 
 
-def remove_sample(sample: Sample) -> None:
-    """Throw a sample away; gauges taken from it stay as they are."""
-    sample.delete()
+def remove_swatch(swatch: Swatch) -> None:
+    """Throw a swatch away; gauges taken from it stay as they are."""
+    swatch.delete()

@@ -10,10 +10,10 @@ from ninja import Router, Status
 from craft.yarn import HOOKS, WEIGHT_CLASSES, hook_name
 from studio.guard import designer
 from studio.yarns import actions
-from studio.yarns.gauges import craft_yarn, sample_gauge
-from studio.yarns.models import Sample, Yarn
-from studio.yarns.policy import sample_of, visible_samples, visible_yarns, yarn_of
-from studio.yarns.schemas import Basket, GaugeOut, SampleIn, SampleOut, YarnIn, YarnOut
+from studio.yarns.gauges import craft_yarn, swatch_gauge
+from studio.yarns.models import Swatch, Yarn
+from studio.yarns.policy import swatch_of, visible_swatches, visible_yarns, yarn_of
+from studio.yarns.schemas import Basket, GaugeOut, SwatchIn, SwatchOut, YarnIn, YarnOut
 
 router = Router(tags=["yarns"])
 
@@ -23,7 +23,7 @@ def _yarn(yarn: Yarn) -> YarnOut:
     return YarnOut(**{n: getattr(yarn, n) for n in names}, diameter_mm=craft_yarn(yarn).diameter_mm)
 
 
-def _sample(sample: Sample) -> SampleOut:
+def _swatch(swatch: Swatch) -> SwatchOut:
     names = (
         "id",
         "yarn_id",
@@ -38,22 +38,22 @@ def _sample(sample: Sample) -> SampleOut:
         "drift_rounds",
         "yarn_per_stitch_mm",
     )
-    return SampleOut(
-        **{n: getattr(sample, n) for n in names},
-        yarn_name=sample.yarn.name,
-        gauge=GaugeOut(**asdict(sample_gauge(sample))),
+    return SwatchOut(
+        **{n: getattr(swatch, n) for n in names},
+        yarn_name=swatch.yarn.name,
+        gauge=GaugeOut(**asdict(swatch_gauge(swatch))),
     )
 
 
 @router.get("", response=Basket)
 def read_basket(request: HttpRequest) -> Basket:
-    """All yarns and samples, and what there is to choose from."""
+    """All yarns and swatches, and what there is to choose from."""
     user = designer(request)
     classes = [{"number": c.number, "name": c.name, "wraps": c.wraps, "hook_mm": c.hook_mm} for c in WEIGHT_CLASSES]
     return Basket.model_validate(
         {
             "yarns": [_yarn(y) for y in visible_yarns(user)],
-            "samples": [_sample(s) for s in visible_samples(user)],
+            "swatches": [_swatch(s) for s in visible_swatches(user)],
             "classes": classes,
             "hooks": [{"mm": mm, "name": hook_name(mm)} for mm, _ in HOOKS],
         }
@@ -79,16 +79,16 @@ def remove_yarn(request: HttpRequest, yarn_id: int) -> Status[None]:
     return Status(204, None)
 
 
-@router.post("/samples", response={201: SampleOut})
-def add_sample(request: HttpRequest, payload: SampleIn) -> Status[SampleOut]:
-    """Note a sample."""
+@router.post("/swatches", response={201: SwatchOut})
+def add_swatch(request: HttpRequest, payload: SwatchIn) -> Status[SwatchOut]:
+    """Note a swatch."""
     user = designer(request)
     values = payload.dict(exclude={"yarn_id"})
-    return Status(201, _sample(actions.add_sample(user, yarn_of(user, payload.yarn_id), values)))
+    return Status(201, _swatch(actions.add_swatch(user, yarn_of(user, payload.yarn_id), values)))
 
 
-@router.delete("/samples/{int:sample_id}", response={204: None})
-def remove_sample(request: HttpRequest, sample_id: int) -> Status[None]:
-    """Throw a sample away."""
-    actions.remove_sample(sample_of(designer(request), sample_id))
+@router.delete("/swatches/{int:swatch_id}", response={204: None})
+def remove_swatch(request: HttpRequest, swatch_id: int) -> Status[None]:
+    """Throw a swatch away."""
+    actions.remove_swatch(swatch_of(designer(request), swatch_id))
     return Status(204, None)

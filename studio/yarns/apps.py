@@ -4,7 +4,7 @@ from django.apps import AppConfig
 
 
 class YarnsConfig(AppConfig):
-    """The yarn basket: yarns and samples."""
+    """The yarn basket: yarns and swatches."""
 
     name = "studio.yarns"
     default_auto_field = "django.db.models.BigAutoField"

@@ -1,4 +1,4 @@
-"""Yarns in the basket and samples made of them."""
+"""Yarns in the basket and swatches made of them."""
 
 from __future__ import annotations
 
@@ -27,11 +27,11 @@ class Yarn(models.Model):
         return self.name
 
 
-class Sample(models.Model):
+class Swatch(models.Model):
     """A measured swatch or stuffed piece: the numbers she read off, and the gauge they give."""
 
-    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="samples")
-    yarn = models.ForeignKey(Yarn, on_delete=models.CASCADE, related_name="samples")
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="swatches")
+    yarn = models.ForeignKey(Yarn, on_delete=models.CASCADE, related_name="swatches")
     hook_mm = models.FloatField()
     strands = models.PositiveSmallIntegerField(default=1)
     kind = models.CharField(max_length=8, choices=[("flat", "Flat swatch"), ("stuffed", "Stuffed piece")])

@@ -1,4 +1,4 @@
-"""What goes over the wire about yarns and samples."""
+"""What goes over the wire about yarns and swatches."""
 
 from __future__ import annotations
 
@@ -48,8 +48,8 @@ class YarnOut(Schema):
     diameter_mm: float
 
 
-class SampleIn(Schema):
-    """A sample as measured."""
+class SwatchIn(Schema):
+    """A swatch as measured."""
 
     yarn_id: int
     hook_mm: HookMm
@@ -74,8 +74,8 @@ class GaugeOut(Schema):
     how: str
 
 
-class SampleOut(Schema):
-    """A sample with the gauge it gives."""
+class SwatchOut(Schema):
+    """A swatch with the gauge it gives."""
 
     id: int
     yarn_id: int
@@ -97,7 +97,7 @@ class Basket(Schema):
     """Everything in the basket, with the published classes and hooks to choose from."""
 
     yarns: list[YarnOut]
-    samples: list[SampleOut]
+    swatches: list[SwatchOut]
     classes: list[WeightClassOut]
     hooks: list[HookOut]
 

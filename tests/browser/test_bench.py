@@ -11,7 +11,7 @@ from django.contrib.auth.models import User
 from playwright.sync_api import Page, expect
 
 from studio.designs.actions import add_part, create_design
-from studio.designs.models import Design
+from studio.designs.models import Design, PartVersion
 from tests.browser.conftest import drawn, saved
 
 CONE = (
@@ -155,6 +155,25 @@ def test_a_pasted_text_is_shown_line_by_line_before_it_is_kept(bench: Page, desi
     assert [p.name for p in Design.objects.get(pk=design.pk).manifest.parts] == ["Body", "Ears"]
     bench.get_by_role("button", name="Undo: Brought in Ears").click()
     expect(bench.get_by_role("button", name="Ears × 2")).to_have_count(0)
+
+
+def test_a_pattern_in_german_becomes_parts_with_the_reason_for_every_reading(bench: Page, design: Design) -> None:
+    bench.get_by_role("button", name="Bring in").click()
+    pasted = (
+        "Erstes Bein\n1. Rd: 6 fM in einen Fadenring (6)\n2. Rd: jede M verdoppeln (12)\n3.-5. Rd: in jede M 1 fM (12)\n\n"
+        "Zweites Bein\nWie das erste Bein bis zur 5. Rd, aber den Faden nicht abschneiden.\n"
+    )
+    bench.get_by_label("Or pasted").fill(pasted)
+    bench.get_by_role("button", name="Read it").click()
+    expect(bench.get_by_text("the words are German")).to_be_visible()
+    lines = bench.get_by_role("region", name="Line by line")
+    expect(lines.get_by_text("R3-R5: sc around [12]").first).to_be_visible()
+    expect(lines.get_by_text("as it is written elsewhere").first).to_be_visible()
+    bench.get_by_role("button", name="Bring in 2 parts").click()
+    bench.get_by_role("button", name="Zweites Bein", exact=True).wait_for()
+    parts = Design.objects.get(pk=design.pk).manifest.parts
+    assert [p.name for p in parts] == ["Body", "Erstes Bein", "Zweites Bein"]
+    assert "R2: inc around [12]" in PartVersion.objects.get(pk=parts[2].version).text
 
 
 def test_a_file_that_is_no_text_is_told(bench: Page, tmp_path: Path) -> None:

@@ -9,7 +9,7 @@ from django.contrib.auth.models import User
 from playwright.sync_api import BrowserContext, Page, Route, expect
 
 from studio.designs.actions import add_part, create_design
-from studio.designs.models import Design, Draft, PartVersion
+from studio.designs.models import Design, PartVersion, TypedText
 from tests.browser.conftest import saved
 
 BALL = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: dec x 9 [9]\n"
@@ -32,7 +32,7 @@ def test_typing_is_saved_cut_and_undone(design: Design, enter: Callable[[str], P
     page = enter(f"/designs/{design.pk}/rounds")
     typing(page, "R5: sc around [9]")
     saved(page)
-    assert Draft.objects.get().text.endswith("R5: sc around [9]")
+    assert TypedText.objects.get().text.endswith("R5: sc around [9]")
     page.reload()
     page.get_by_text("R5: sc around [9]").wait_for()
     page.get_by_role("link", name="Shapes").click()
@@ -50,7 +50,7 @@ def test_typing_faster_than_the_screen_follows_loses_nothing(design: Design, ent
     words = "The quick brown stoat jumps over the lazy hook. " * 4
     typing(page, words + "End.")
     saved(page)
-    assert Draft.objects.get().text.endswith(words + "End.")
+    assert TypedText.objects.get().text.endswith(words + "End.")
 
 
 def test_undo_right_after_typing_takes_the_typing_back(design: Design, enter: Callable[[str], Page]) -> None:
@@ -95,14 +95,14 @@ def test_a_mend_is_one_click_and_one_undo(design: Design, enter: Callable[[str],
 def test_a_lost_connection_loses_nothing(design: Design, context: BrowserContext, enter: Callable[[str], Page]) -> None:
     page = enter(f"/designs/{design.pk}/rounds")
     page.get_by_text("Every count adds up.").wait_for()
-    context.route("**/draft", lambda route: route.abort())
+    context.route("**/typed", lambda route: route.abort())
     typing(page, "Written in a tunnel.")
     page.locator('[data-save="offline"]').wait_for()
     page.reload()
     page.get_by_text("Written in a tunnel.").wait_for()
-    context.unroute("**/draft")
+    context.unroute("**/typed")
     saved(page)
-    assert Draft.objects.get().text.endswith("Written in a tunnel.")
+    assert TypedText.objects.get().text.endswith("Written in a tunnel.")
 
 
 @pytest.mark.parametrize("choice", ["Keep this text", "Keep that text"])
@@ -125,7 +125,7 @@ def test_two_windows_and_a_choice(
     saved(second)
     kept = "second" if choice == "Keep this text" else "first"
     expect(second.locator(".cm-content")).to_contain_text(f"From the {kept} window.")
-    text = Draft.objects.get().text if Draft.objects.exists() else PartVersion.objects.latest("pk").text
+    text = TypedText.objects.get().text if TypedText.objects.exists() else PartVersion.objects.latest("pk").text
     assert text.endswith(f"From the {kept} window.")
 
 
@@ -139,7 +139,7 @@ def test_a_slow_studio_shows_honest_progress(
         page.wait_for_timeout(600)
         route.continue_()
 
-    context.route("**/draft", later)
+    context.route("**/typed", later)
     typing(page, "Slowly.")
     page.locator('[data-save="saving"]').wait_for()
     saved(page)
@@ -153,13 +153,13 @@ def test_nobody_signs_out_over_what_waits_here(
 ) -> None:
     page = enter(f"/designs/{design.pk}/rounds")
     page.get_by_text("Every count adds up.").wait_for()
-    context.route("**/draft", lambda route: route.abort())
+    context.route("**/typed", lambda route: route.abort())
     typing(page, "Secret.")
     page.locator('[data-save="offline"]').wait_for()
     assert page.evaluate(WAITING)
     page.get_by_role("button", name="Sign out").click()
     page.get_by_text("has not reached the studio yet").first.wait_for()
-    context.unroute("**/draft")
+    context.unroute("**/typed")
     saved(page)
     page.get_by_role("button", name="Sign out").click()
     page.get_by_role("heading", name="Sign in").wait_for()
@@ -172,17 +172,17 @@ def test_what_is_typed_offline_is_sent_from_any_stop(
     """Typed while the studio is away, another stop visited, the studio back: nothing is lost, and nothing is hidden."""
     page = enter(f"/designs/{design.pk}/rounds")
     page.get_by_text("Every count adds up.").wait_for()
-    context.route("**/draft", lambda route: route.abort())
+    context.route("**/typed", lambda route: route.abort())
     typing(page, "Typed in the dark.")
     page.locator('[data-save="offline"]').wait_for()
     page.get_by_role("link", name="Brief").click()
     page.get_by_text("is kept here and sent once it is back").wait_for()
-    context.unroute("**/draft")
+    context.unroute("**/typed")
     page.get_by_text("is kept here and sent once it is back").wait_for(state="detached")
     assert not page.evaluate(WAITING)
     page.get_by_role("link", name="Rounds").click()
     expect(page.locator(".cm-content")).to_contain_text("Typed in the dark.")
-    assert "Typed in the dark." in design.drafts.get().text
+    assert "Typed in the dark." in design.typed_texts.get().text
 
 
 def test_a_page_typed_offline_outlives_a_reload(

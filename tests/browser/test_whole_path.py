@@ -42,6 +42,8 @@ def test_with_the_mouse(page: Page, transactional_db: None) -> None:
 
     page.get_by_text("Ball", exact=True).click()
     width = page.get_by_role("slider", name="Width")
+    drawn(page)  # what is said beside the shape moves the handle until its rounds are there
+    width.hover()
     before = int(width.get_attribute("aria-valuenow") or 0)
     box = width.bounding_box()
     assert box is not None

@@ -30,7 +30,7 @@ from craft.text.check import check
 from craft.text.exchange import converted
 from craft.text.notation import print_part
 
-FIXTURE = Path(__file__).parent.parent / "fixtures" / "design-format-1.json"
+FIXTURES = Path(__file__).parent.parent / "fixtures"
 
 HEAD = "R1: 6 sc in ring [6]\nR2: 6 inc [12]\nR3: (sc, inc) x 6 [18]\nR4-R8: 18 sc [18]\nR9: (sc, dec) x 6 [12]\n"
 LEG = "R1: 6 sc in ring [6]\nR2: (sc, inc) x 3 [9]\nR3-R6: 9 sc [9]\n"
@@ -98,9 +98,14 @@ def test_law_any_design_is_the_same_after_its_file(design: Design) -> None:
     assert from_json(json.loads(json.dumps(to_json(design)))) == design
 
 
-def test_a_frozen_file_of_the_first_format_opens_for_ever() -> None:
-    """The file stands as it was written; a later format reads it by its upgrade steps."""
-    assert read_design(FIXTURE.read_text("utf-8")) == figure()
+def test_a_frozen_file_of_every_format_opens_for_ever() -> None:
+    """The files stand as they were written; a later format reads them by its upgrade steps."""
+    first = read_design((FIXTURES / "design-format-1.json").read_text("utf-8"))
+    assert first == figure()
+    second = read_design((FIXTURES / "design-format-2.json").read_text("utf-8"))
+    assert second == replace(first, gauge=replace(first.gauge, source=GaugeFrom.SWATCH))
+    sampled = to_json(first) | {"format": 1, "gauge": to_json(first)["gauge"] | {"source": "sample"}}
+    assert from_json(sampled) == second, "what format 1 called a sample"
 
 
 def spoilt(*path: str | int, value: Any) -> dict[str, Any]:

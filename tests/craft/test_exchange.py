@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 from hypothesis import given
 
+from craft.design.written import design_of
 from craft.document.chart import draw_chart, lay_out
 from craft.document.export import FORMATS, export
 from craft.errors import CraftError
@@ -185,3 +186,19 @@ def test_printing_the_whole_corpus_gives_markdown_with_boxes() -> None:
     made = export(check(text), text, "md")
     assert "- [ ] R1: 6 sc in ring [6]" in made
     assert print_pattern(check(made).reading.pattern).count("R1:") == 1
+
+
+def test_a_file_of_an_old_windows_machine_is_read() -> None:
+    """Curly quotes and dashes of Windows-1252 (the WHATWG encoding table, 0x93, 0x94, 0x96)."""
+    raw = b"\x93Crow\x94\r\nRnd 1 \x96 5 sc in \x93magic ring\x94 \x96 5 sts\r\nRnd 2 \x96 inc x 5 \x96 10 sts\r\n"
+    found = check(imported_text("crow.txt", raw))
+    assert found.sound
+    assert found.parts[-1].counts == (5, 10)
+    with pytest.raises(CraftError, match="not UTF-8"):
+        imported_text("crow.txt", b"\x93\x01\x02 nothing")
+
+
+def test_a_freehand_text_is_converted_to_the_notation() -> None:
+    text = "Kopf\n1. Rd: 6 fM in einen Fadenring (6)\n2. Rd: jede M verdoppeln (12)\n"
+    design = design_of(check(text), text, "Kopf")
+    assert design.parts[0].text == "R1: 6 sc in ring [6]\nR2: inc around [12]\n"

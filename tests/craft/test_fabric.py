@@ -104,7 +104,8 @@ def test_numbers_missing_and_doubled() -> None:
 
 
 def test_starts() -> None:
-    assert only("R1: 6 sc [6]\nR2: sc around [6]").code == "no-start"
+    assert only("R1: 30 sc [30]\nR2: sc around [30]").code == "no-start"
+    assert check("R1: 6 sc [6]\nR2: sc around [6]").sound, "a small first round says its ring by its count"
     assert only("R1: 6 sc in ring [6]\nR2: 6 sc in ring [6]\nR3: sc around [6]").code == "second-start"
     assert check("R1: ch 2, 6 sc in 2nd ch from hook [6]\nR2: ch 1, inc around, join [12]").sound
 

@@ -82,7 +82,9 @@ def test_a_rule_of_a_value_is_told_with_its_place_or_in_its_own_words() -> None:
     assert (plain.value.message, plain.value.field) == ("A leaf has a length.", "long_mm")
 
 
-@pytest.mark.parametrize("damaged", [None, 5, "x", [], [LEAF], {"leaves": 5}, {"leaves": [5]}])
+@pytest.mark.parametrize(
+    "damaged", [None, 5, "x", [], [LEAF], {"leaves": 5}, {"leaves": [5]}, {"leaves": {}}, {"leaves": ""}]
+)
 def test_what_is_no_value_at_all_is_refused(damaged: object) -> None:
     with pytest.raises(CraftError, match="The twig"):
         structured(CONVERTER, damaged, Twig, "The twig")

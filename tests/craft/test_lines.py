@@ -8,7 +8,7 @@ from craft.rounds.pattern import StepKind
 from craft.rounds.stitches import Terms
 from craft.text.notation import HEAD_KEYS, read, step_kind, words
 from craft.text.notation.scanner import LineKind, scan
-from craft.text.notation.tails import cut
+from craft.text.notation.tails import tail_of
 
 
 @pytest.mark.parametrize(
@@ -105,7 +105,7 @@ def test_lines_keep_their_numbers_whatever_ends_them() -> None:
 def test_what_stands_behind_the_work(
     text: str, work: str, count: int | None, fold: int | None, remark: str | None
 ) -> None:
-    tail = cut(text)
+    tail = tail_of(text)
     said = tail.remark and text[tail.remark.start : tail.remark.end]
     assert (text[: tail.body_end], tail.count, tail.fold, said) == (work, count, fold, remark)
     if tail.count_span is not None:

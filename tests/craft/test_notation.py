@@ -271,3 +271,10 @@ def test_a_round_of_many_items_is_read_without_deep_recursion(many: int) -> None
     """A round may list stitch after stitch; the depth of the reader's own calls must not grow with it."""
     made = one(f"R2: {', '.join(['sc', 'inc', 'dec'] * (many // 3))} [{many}]")
     assert len(made.body) == many // 3 * 3
+
+
+@pytest.mark.parametrize("work", ["(BLO) x 6", "[in FLO] around", "*BLO* 6 times"])
+def test_a_repeat_of_nothing_is_told(work: str) -> None:
+    found = check(f"R1: 6 sc in ring [6]\nR2: {work}\n")
+    assert not found.sound
+    assert found.problems[0].place.line == 2

@@ -42,10 +42,10 @@ def test_kill_nine_loses_nothing_that_was_shown_as_saved(running: Running) -> No
                 return
             text = "R1: 6 sc in ring [6]\n" * (n % 5) + f"save {n}\n"
             with contextlib.suppress(urllib.error.URLError, OSError):
-                tag = browser.ask("PUT", f"{path}/parts/{key}/draft", {"text": text, "etag": tag})["etag"]
+                tag = browser.ask("PUT", f"{path}/parts/{key}/typed", {"text": text, "etag": tag})["etag"]
                 saved.append(text)
                 if n % 7 == 6:
-                    tag = browser.ask("POST", f"{path}/parts/{key}/cut")["parts"][0]["etag"]
+                    tag = browser.ask("POST", f"{path}/parts/{key}/versions")["parts"][0]["etag"]
 
     editing = threading.Thread(target=edit)
     editing.start()

@@ -19,9 +19,10 @@ from django.test import Client
 
 from studio.backups.archive import read
 from studio.backups.tables import broken_references
-from studio.designs.models import Design, Draft, Picture, Revision
+from studio.designs.models import Design, Picture, Revision, TypedText
 from studio.jobs.models import Job
 from studio.proving import models as proving
+from studio.yarns.models import Swatch
 from tests.studio.conftest import BALL, GAUGE, Studio
 from tests.studio.test_pictures import picture, upload
 
@@ -47,7 +48,7 @@ def rewritten(whole: Path, to: Path, change: Callable[[dict[str, bytes]], None])
 def test_everything_comes_back(studio: Studio, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     made, key = studio.with_part()
     path = f"/designs/{made['id']}"
-    studio.ask("PUT", f"{path}/parts/{key}/draft", {"text": "half", "etag": made["parts"][0]["etag"]})
+    studio.ask("PUT", f"{path}/parts/{key}/typed", {"text": "half", "etag": made["parts"][0]["etag"]})
     studio.ask(
         "PUT",
         f"{path}/proving/log/7f2f4d4e-58a5-4a0b-8c44-0f6b3b9f3a01",
@@ -64,7 +65,7 @@ def test_everything_comes_back(studio: Studio, tmp_path: Path, capsys: pytest.Ca
     assert studio.ask("GET", path) == before
     assert studio.ask("GET", f"{path}/proving") == log
     assert b"".join(studio.client.get(url).streaming_content) != b""  # type: ignore[attr-defined]
-    assert Draft.objects.get().text == "half"
+    assert TypedText.objects.get().text == "half"
     assert "rows are back" in capsys.readouterr().out
 
 
@@ -172,6 +173,20 @@ def test_a_backup_taken_while_people_work_is_one_moment(studio: Studio, tmp_path
         assert not broken_references(archive.records)
     call_command("restore", str(files[-1]))
     assert Design.objects.get(pk=made["id"]).manifest.parts
+
+
+def test_a_backup_of_the_second_format_comes_up_with_typed_texts_and_swatches(studio: Studio) -> None:
+    """tests/fixtures/studio-format-2.tar.gz: the demo studio as it was while texts were drafts and swatches samples."""
+    call_command("restore", str(OLD.with_name("studio-format-2.tar.gz")))
+    assert TypedText.objects.get().text.endswith("Half a thought.")
+    assert Swatch.objects.get().yarn.name
+    studio.client.force_login(User.objects.get(username="lanternwick"))
+    shelf = studio.ask("GET", "/designs")
+    assert len(shelf) == 6
+    assert not [row["problem"] for row in shelf if row["problem"]]
+    gauges = [studio.ask("GET", f"/designs/{row['id']}")["gauge"] for row in shelf]
+    measured = [g for g in gauges if g["source"] == "swatch"]
+    assert {g["swatch_id"] for g in measured} == {Swatch.objects.get().pk}
 
 
 def test_a_backup_of_the_first_format_comes_up_with_nothing_lost(studio: Studio) -> None:

@@ -133,7 +133,7 @@ def test_half_signs(studio: Studio, client: Client, text: str) -> None:
     refused(post(client, "/bench/preview", preview), 400, 422)
     made, key = studio.with_part()
     draft = '{"text": "%s", "etag": "%s"}' % (text, made["parts"][0]["etag"])
-    path = f"/api/designs/{made['id']}/parts/{key}/draft"
+    path = f"/api/designs/{made['id']}/parts/{key}/typed"
     refused(client.generic("PUT", path, draft, content_type="application/json"), 400, 422)
 
 

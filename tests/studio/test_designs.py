@@ -11,8 +11,8 @@ from django.db import connection, connections
 from django.test import Client
 
 from studio.accounts.actions import sign_up
-from studio.designs.models import Design, Draft, PartVersion, Revision
-from studio.designs.texts import save_draft
+from studio.designs.models import Design, PartVersion, Revision, TypedText
+from studio.designs.texts import save_typed
 from studio.errors import Refusal
 from tests.studio.conftest import BALL, Studio, rounds
 
@@ -57,41 +57,41 @@ def test_drafts_save_cut_and_undo_as_one_action(studio: Studio) -> None:
     path = f"/designs/{made['id']}"
     etag = made["parts"][0]["etag"]
     for text in ("R1", "R1: 7", "R1: 7 sc in ring [7]\n"):
-        etag = studio.ask("PUT", f"{path}/parts/{key}/draft", {"text": text, "etag": etag})["etag"]
+        etag = studio.ask("PUT", f"{path}/parts/{key}/typed", {"text": text, "etag": etag})["etag"]
     now = studio.ask("GET", path)
     assert now["parts"][0]["text"] == text
     assert now["parts"][0]["etag"] == etag
     assert now["revision"] == made["revision"]
-    cut = studio.ask("POST", f"{path}/parts/{key}/cut")
-    assert cut["revision"] == made["revision"] + 1
-    assert studio.ask("POST", f"{path}/parts/{key}/cut")["revision"] == cut["revision"], "nothing new, nothing cut"
+    kept = studio.ask("POST", f"{path}/parts/{key}/versions")
+    assert kept["revision"] == made["revision"] + 1
+    assert studio.ask("POST", f"{path}/parts/{key}/versions")["revision"] == kept["revision"], "nothing new, no version"
     assert studio.ask("POST", f"{path}/undo")["parts"][0]["text"] == BALL
 
 
 def test_undo_keeps_what_was_being_typed(studio: Studio) -> None:
     made, key = studio.with_part()
     path = f"/designs/{made['id']}"
-    studio.ask("PUT", f"{path}/parts/{key}/draft", {"text": "half a thought", "etag": made["parts"][0]["etag"]})
+    studio.ask("PUT", f"{path}/parts/{key}/typed", {"text": "half a thought", "etag": made["parts"][0]["etag"]})
     assert studio.ask("POST", f"{path}/undo")["parts"][0]["text"] == BALL
     assert studio.ask("POST", f"{path}/redo")["parts"][0]["text"] == "half a thought"
 
 
 def test_the_second_of_two_windows_gets_both_texts(studio: Studio) -> None:
     made, key = studio.with_part()
-    path = f"/designs/{made['id']}/parts/{key}/draft"
+    path = f"/designs/{made['id']}/parts/{key}/typed"
     etag = made["parts"][0]["etag"]
     studio.ask("PUT", path, {"text": "typed in the first", "etag": etag})
     refused = studio.ask("PUT", path, {"text": "typed in the second", "etag": etag}, 409)
     assert refused["theirs"] == "typed in the first"
     assert refused["mine"] == "typed in the second"
     studio.ask("PUT", path, {"text": "typed in the second", "etag": refused["etag"]})
-    assert Draft.objects.get().text == "typed in the second"
+    assert TypedText.objects.get().text == "typed in the second"
 
 
 def test_the_same_text_twice_is_no_conflict(studio: Studio) -> None:
     """A save whose answer was lost is sent again."""
     made, key = studio.with_part()
-    path = f"/designs/{made['id']}/parts/{key}/draft"
+    path = f"/designs/{made['id']}/parts/{key}/typed"
     body = {"text": "once", "etag": made["parts"][0]["etag"]}
     studio.ask("PUT", path, body)
     studio.ask("PUT", path, body)
@@ -175,8 +175,8 @@ def test_others_designs_are_not_there(studio: Studio, other: Studio) -> None:
         ("POST", f"/designs/{i}/parts", {"name": "X"}),
         ("PUT", f"/designs/{i}/parts/{key}", {"name": "X", "make": 1, "colour": None}),
         ("DELETE", f"/designs/{i}/parts/{key}", None),
-        ("PUT", f"/designs/{i}/parts/{key}/draft", {"text": "x", "etag": "x"}),
-        ("POST", f"/designs/{i}/parts/{key}/cut", None),
+        ("PUT", f"/designs/{i}/parts/{key}/typed", {"text": "x", "etag": "x"}),
+        ("POST", f"/designs/{i}/parts/{key}/versions", None),
         ("PUT", f"/designs/{i}/parts/{key}/text", {"text": "x"}),
         ("PUT", f"/designs/{i}/pages", {"page": "brief", "base": 1, "data": {}}),
         ("GET", f"/designs/{i}/picture.svg", None),
@@ -253,7 +253,7 @@ def test_two_saves_at_once_leave_one_winner_and_one_choice() -> None:
     def save(n: int) -> None:
         gate.wait()
         try:
-            save_draft(user, made["id"], key, f"text {n}", made["parts"][0]["etag"])
+            save_typed(user, made["id"], key, f"text {n}", made["parts"][0]["etag"])
             results.append("saved")
         except Refusal as refused:
             results.append(refused.kind)

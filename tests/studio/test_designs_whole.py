@@ -166,10 +166,10 @@ def test_a_uk_text_brought_into_a_us_design_is_converted_and_says_so(studio: Stu
     text = f"Terms: UK\n\n# Wing (make 2)\n{UK}"
     found = studio.send("/bench/import?into=us", "wing.txt", text.encode())
     assert found["parts"][0]["text"] == US
-    assert (found["terms"], found["into"], found["kept"]) == ("uk", "us", None), "the dialog says so by these"
+    assert (found["terms"], found["into"], found["unconverted"]) == ("uk", "us", None), "the dialog says so by these"
     unclear = studio.send("/bench/import?into=us", "wing.txt", f"{text}R4: wibble (((\n".encode())
     assert unclear["into"] == "uk"
-    assert unclear["kept"].startswith("Wing: Line 4 is not understood")
+    assert unclear["unconverted"].startswith("Wing: Line 4 is not understood")
 
 
 # --- values that are refused --------------------------------------------------------------
@@ -227,7 +227,7 @@ def test_a_sample_of_the_same_yarn_and_hook_is_used_by_gauge_and_sizes(studio: S
         "rounds": 20,
         "up_mm": 112,
     }
-    measured = studio.ask("POST", "/yarns/samples", body, 201)["gauge"]
+    measured = studio.ask("POST", "/yarns/swatches", body, 201)["gauge"]
     made = gauged(studio)
     entry = {"key": "hook4", "name": "hook 4", "kind": "yarn", "hook_mm": 4, "strands": 1,
              "yarn": {**MOSS, "yarn_id": yarn["id"]}}  # fmt: skip

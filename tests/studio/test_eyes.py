@@ -80,9 +80,9 @@ def test_editing_the_direction_moves_the_eyes(bench: Bench) -> None:
 def test_what_was_typed_moves_them_when_it_is_kept(bench: Bench) -> None:
     part = bench.put(8, 6)["parts"][0]
     typed = {"text": SAID.replace("R8 and R9", "R6 and R7"), "etag": part["etag"]}
-    bench.studio.ask("PUT", f"/designs/{bench.id}/parts/{bench.key}/draft", typed)
+    bench.studio.ask("PUT", f"/designs/{bench.id}/parts/{bench.key}/typed", typed)
     assert bench.look()["assembly"]["eyes"]["round"] == 8, "a half typed number moves nothing"
-    bench.studio.ask("POST", f"/designs/{bench.id}/parts/{bench.key}/cut")
+    bench.studio.ask("POST", f"/designs/{bench.id}/parts/{bench.key}/versions")
     assert bench.look()["assembly"]["eyes"]["round"] == 6
 
 

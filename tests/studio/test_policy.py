@@ -23,7 +23,7 @@ from studio.links import actions as links
 from studio.links.models import Link
 from studio.policy import LinkHolder, Owner, Purpose, Verb, demand, may, rules, visible
 from studio.proving.models import LogEntry
-from studio.yarns.models import Sample, Yarn
+from studio.yarns.models import Swatch, Yarn
 from tests.studio.conftest import BALL, Studio
 from tests.studio.test_pictures import picture, upload
 
@@ -34,7 +34,8 @@ OPEN = {("get", "/api/session"), ("post", "/api/session"), ("post", "/api/accoun
 
 OWN = {
     "/api/session", "/api/session/password", "/api/session/preferences", "/api/accounts", "/api/yarns",
-    "/api/yarns/samples", "/api/designs", "/api/designs/from-file", "/api/bench/preview", "/api/bench/picture", "/api/bench/fabric",
+    "/api/yarns/swatches", "/api/designs", "/api/designs/from-file", "/api/bench/preview", "/api/bench/picture",
+    "/api/bench/fabric",
     "/api/bench/tidy", "/api/bench/reshape", "/api/bench/chart", "/api/bench/settle", "/api/bench/dry-run",
     "/api/bench/import", "/api/shapes/draft", "/api/shapes/fit", "/api/shapes/compensate", "/api/shapes/compare",
     "/api/shapes/flat", "/api/shapes/panels", "/api/shapes/sewn", "/api/shapes/solids", "/api/shapes/modifiers",
@@ -57,7 +58,7 @@ def rows(studio: Studio, user: User) -> dict[str, Any]:
     made, key = studio.with_part()
     got = upload(studio, made["id"], picture()).json()
     yarn = Yarn.objects.create(owner=user, name="Moss", weight=3)
-    sample = Sample.objects.create(
+    swatch = Swatch.objects.create(
         owner=user, yarn=yarn, hook_mm=3, kind="flat", stitches=20, across_mm=100, rounds=20, up_mm=100
     )
     entry = LogEntry.objects.create(design_id=made["id"], date="2026-10-02", text="First sample.")
@@ -68,7 +69,7 @@ def rows(studio: Studio, user: User) -> dict[str, Any]:
         "number": 1,
         "picture_id": got["id"],
         "yarn_id": yarn.pk,
-        "sample_id": sample.pk,
+        "swatch_id": swatch.pk,
         "job_id": jobs.ask(user, "settle", "{}", "nothing").pk,
         "entry_id": entry.pk,
         "tester_id": uuid.uuid4(),
@@ -125,7 +126,7 @@ def test_a_strangers_whole_request_changes_nothing(rows: dict[str, Any], other: 
     tries = [
         ("PUT", f"/designs/{i}", {"name": "Mine", "terms": "us"}),
         ("POST", f"/designs/{i}/parts", {"name": "Mine", "text": BALL}),
-        ("PUT", f"/designs/{i}/parts/{key}/draft", {"text": "mine", "etag": "v1"}),
+        ("PUT", f"/designs/{i}/parts/{key}/typed", {"text": "mine", "etag": "v1"}),
         ("PUT", f"/designs/{i}/parts/{key}/text", {"text": "mine"}),
         ("PUT", f"/designs/{i}/pages", {"page": "brief", "base": 1, "data": {}}),
         ("PUT", f"/designs/{i}/proving/log/{rows['entry_id']}", {"date": "2026-10-03", "text": "mine"}),
@@ -162,7 +163,7 @@ def test_every_model_with_an_owner_has_a_rule() -> None:
     """Rows that belong to somebody are covered; a new model without a rule fails here."""
     from django.apps import apps  # noqa: PLC0415
 
-    inner = {"designs.PartVersion", "designs.Draft"}  # reached only through their design
+    inner = {"designs.PartVersion", "designs.TypedText"}  # reached only through their design
     for model in apps.get_models():
         if model._meta.app_config.name.startswith("studio.") and model._meta.label not in inner:
             assert model in rules(), f"{model._meta.label}: who may see it?"

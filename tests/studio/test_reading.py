@@ -46,7 +46,7 @@ def test_estimate_sample_and_own_figures() -> None:
     two = gauge_of(GaugePage(yarns=[MOSS], hook_mm=2.5, strands=2, source="estimate"))
     assert two.stitch_mm > estimate.stitch_mm
     own = gauge_of(GaugePage(source="own", stitch_mm=5, round_mm=4.5))
-    sample = gauge_of(GaugePage(source="sample", stitch_mm=5, round_mm=4.5))
+    sample = gauge_of(GaugePage(source="swatch", stitch_mm=5, round_mm=4.5))
     assert (own.stitch_mm, sample.stitch_mm) == (5, 5)
     assert own.spread > sample.spread
     assert gauge_of(GaugePage(source="own")) is ASSUMED

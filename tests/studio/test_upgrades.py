@@ -16,16 +16,18 @@ from django.test import Client
 
 from craft.errors import CraftError
 from studio.designs.manifest import Manifest
-from studio.designs.models import Design, Revision
+from studio.designs.models import Design, Revision, TypedText
 from studio.designs.upgrades import STEPS, newest
 from studio.proving import models as proving
+from studio.yarns.models import Swatch
 
-OLD = Path(__file__).parents[1] / "fixtures" / "studio-format-1.tar.gz"
+FIXTURES = Path(__file__).parents[1] / "fixtures"
 OLD_TABLES = [("designs", "0001_initial"), ("yarns", "0001_initial"), ("accounts", "0001_initial"), ("proving", None)]
 
 
-def old_rows() -> list[dict[str, Any]]:
-    with tarfile.open(OLD) as tar:
+def old_rows(number: int = 1) -> list[dict[str, Any]]:
+    """Rows of the demo studio as a backup of that format holds them."""
+    with tarfile.open(FIXTURES / f"studio-format-{number}.tar.gz") as tar:
         body = tar.extractfile("data.json")
         assert body is not None
         return json.loads(body.read())  # type: ignore[no-any-return]
@@ -56,8 +58,12 @@ def test_an_installation_of_an_earlier_tag_comes_up_with_nothing_lost(old_databa
         old, now = before[revision.pk]["data"], revision.manifest.model_dump(mode="json")
         assert now["name"] == old["name"]
         assert now["parts"] == old["parts"]
-        for page in ("gauge", "brief", "sizes", "booklet"):
+        for page in ("brief", "sizes", "booklet"):
             assert now[page] == old[page], f"{revision}: {page}"
+        source = old["gauge"]["source"]
+        assert now["gauge"]["source"] == ("swatch" if source == "sample" else source)
+        assert now["gauge"]["swatch_id"] == old["gauge"]["sample_id"]
+        assert now["gauge"]["stitch_mm"] == old["gauge"]["stitch_mm"]
         assert [s["text"] for s in now["assembly"]["steps"]] == [s["text"] for s in old["assembly"]["steps"]]
     assert {e.text for e in proving.LogEntry.objects.all()} == {
         e["text"] for fields in before.values() for e in fields["data"]["proving"]["log"]
@@ -65,6 +71,8 @@ def test_an_installation_of_an_earlier_tag_comes_up_with_nothing_lost(old_databa
     assert proving.Tester.objects.count() == 2
     call_command("migrate", verbosity=0)
     assert proving.Tester.objects.count() == 2, "bringing it up again carries nothing over twice"
+    assert Swatch.objects.count() == sum(r["model"] == "yarns.sample" for r in old_rows()) == 1
+    assert TypedText.objects.count() == sum(r["model"] == "designs.draft" for r in old_rows()) == 1
     client = Client()
     client.force_login(Design.objects.first().owner)  # type: ignore[union-attr]
     for design in Design.objects.all():
@@ -73,7 +81,7 @@ def test_an_installation_of_an_earlier_tag_comes_up_with_nothing_lost(old_databa
 
 
 def manifests() -> list[dict[str, Any]]:
-    return [r["fields"]["data"] for r in old_rows() if r["model"] == "designs.revision"]
+    return [r["fields"]["data"] for n in (1, 2) for r in old_rows(n) if r["model"] == "designs.revision"]
 
 
 def test_every_stored_manifest_is_read_and_reading_again_changes_nothing() -> None:

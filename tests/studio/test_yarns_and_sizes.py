@@ -53,17 +53,17 @@ def test_a_sample_gives_gauge_and_lean(studio: Studio, other: Studio) -> None:
         "drift_stitches": 3,
         "drift_rounds": 10,
     }
-    sample = studio.ask("POST", "/yarns/samples", body, 201)
-    assert sample["gauge"] == {
+    swatch = studio.ask("POST", "/yarns/swatches", body, 201)
+    assert swatch["gauge"] == {
         "stitch_mm": 5.0,
         "round_mm": 4.8,
         "lean": 0.3,
         "spread": 0.03,
         "how": "measured on a stuffed piece",
     }
-    other.ask("POST", "/yarns/samples", body, 404)
-    studio.ask("POST", "/yarns/samples", {**body, "drift_stitches": 900}, 422)
-    studio.ask("DELETE", f"/yarns/samples/{sample['id']}", status=204)
+    other.ask("POST", "/yarns/swatches", body, 404)
+    studio.ask("POST", "/yarns/swatches", {**body, "drift_stitches": 900}, 422)
+    studio.ask("DELETE", f"/yarns/swatches/{swatch['id']}", status=204)
 
 
 def gauged(studio: Studio) -> dict[str, Any]:

@@ -125,7 +125,19 @@ def place_eyes(
         f"with {place.between} stitch{'es' if place.between > 1 else ''} visible between"
     )
     warnings = (
-        () if embroidered else _warnings(surface, at, after, place, points, out, opening_mm, stitch_mm, shows_above)
+        ()
+        if embroidered
+        else _warnings(
+            surface,
+            place,
+            at=at,
+            after=after,
+            points=points,
+            out=out,
+            opening_mm=opening_mm,
+            stitch_mm=stitch_mm,
+            shows_above=shows_above,
+        )
     )
     return Eyes(place, (after[0], after[1]), points, out, middle - centre, words, warnings)
 
@@ -141,9 +153,17 @@ def _hole(surface: Surface, at: int, k: int) -> tuple[Vector, Vector]:
 
 
 def _warnings(
-    surface: Surface, at: int, after: tuple[int, ...], place: EyePlace, points: Vector, out: Vector,
-    opening_mm: float | None, stitch_mm: float, shows_above: float,
-) -> tuple[Warned, ...]:  # fmt: skip
+    surface: Surface,
+    place: EyePlace,
+    *,
+    at: int,
+    after: tuple[int, ...],
+    points: Vector,
+    out: Vector,
+    opening_mm: float | None,
+    stitch_mm: float,
+    shows_above: float,
+) -> tuple[Warned, ...]:
     found: list[Warned] = []
     washer = washer_mm(place.eye_mm)
     if opening_mm is not None and opening_mm * OPENING_STRETCH < washer:

@@ -13,11 +13,12 @@ from craft.figure.settling.measure import (
     with_lids,
 )
 from craft.figure.settling.mesh_files import MESH_FORMATS, Mesh, mesh_file, node_colours, rgb_of
-from craft.figure.settling.net import Edge, Net
+from craft.figure.settling.net import Net
 from craft.figure.settling.relief import Relief, relief_of
 from craft.figure.settling.settle import Settled, settle
 from craft.figure.settling.sheets import Sheets
 from craft.figure.settling.solve import Fabric, Threads, settle_net
+from craft.figure.settling.springs import Edge
 
 __all__ = [
     "MESH_FORMATS",

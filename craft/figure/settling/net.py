@@ -8,19 +8,15 @@ carries h / w and a post w / h.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from craft.figure.settling.picked_up import BRACE, braces, out_of_rows, picked_up, struts, ties
+from craft.figure.settling.springs import Edge, Flags, Numbers, Springs, Vector, pairs_of
 from craft.gauge import Gauge
 from craft.rounds.fabric import KIND_KEYS, LOOP_ORDER, EdgeKind, StitchGraph
 from craft.rounds.stitches import STITCHES, Loops
-
-Numbers = NDArray[np.int64]
-Vector = NDArray[np.float64]
-Flags = NDArray[np.bool_]
 
 ONE_LOOP_TALLER = 1.1
 """Height of a round worked into one loop only (5 to 15 % taller, from memory)."""
@@ -34,12 +30,6 @@ SHUT_SPOKE, SHUT_ALONG = 0.6, 0.8
 SEAM_GAP = 0.35
 """Distance, in stitch widths, between two edges that one stitch goes through."""
 
-BRACE = 0.3
-"""Stiffness of what holds a limb off the body, as a share of one membrane stiffness."""
-
-STRUT, STRUT_ROUNDS = 0.1, 3
-"""Stiffness of what keeps a limb on the outside, and how many rounds down the limb it holds."""
-
 STEP_WEIGHT = 0.3
 """Stiffness of a link across the step that a short row leaves, against one along a round."""
 
@@ -48,14 +38,6 @@ BEND_UP = 0.15
 
 FREE_KINDS = frozenset({"ch"} | {key for key, entry in STITCHES.items() if entry.foundation})
 """Stitches that make a strip of their own and no ring."""
-
-
-@dataclass(frozen=True, slots=True)
-class Edge:
-    """An edge as it lay after a round: nodes in working order."""
-
-    nodes: Numbers
-    closed: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,13 +123,6 @@ def _as_it_lies(graph: StitchGraph, spots: Numbers, before: Numbers) -> Numbers:
 def _forward(spots: Numbers) -> Numbers:
     """The edge in the order in which its stitches were made."""
     return spots[::-1] if np.count_nonzero(np.diff(spots) < 0) * 2 > len(spots) - 1 else spots
-
-
-def _pairs(edge: Edge) -> Numbers:
-    a, b = edge.nodes[:-1], edge.nodes[1:]
-    if edge.closed and len(edge.nodes) > 2:
-        a, b = np.append(a, edge.nodes[-1]), np.append(b, edge.nodes[0])
-    return np.column_stack([a, b])
 
 
 def _once(pairs: Numbers, size: int) -> Numbers:
@@ -253,21 +228,6 @@ def _straight_up(posts: Numbers, folds: Flags, size: int) -> Numbers:
     return np.column_stack([posts[keep, 0], lower[keep], parent[lower[keep]]])
 
 
-@dataclass(frozen=True, slots=True)
-class _Springs:
-    """Pairs of nodes with their rest lengths in mm and weights."""
-
-    ends: Numbers
-    rest: Vector
-    weight: Vector
-
-    @classmethod
-    def alike(cls, ends: Numbers, rest: float | Vector, weight: float | Vector) -> _Springs:
-        """Springs that share a rest or a weight."""
-        ones = np.ones(len(ends))
-        return cls(ends, rest * ones, weight * ones)
-
-
 def _along_rounds(
     graph: StitchGraph,
     gauge: Gauge,
@@ -277,22 +237,22 @@ def _along_rounds(
     rise: Vector,
     drawn: Flags,
     picked: Flags,
-) -> _Springs:
+) -> Springs:
     """Links between neighbours of every edge, each pair once. rise: (s,) level of each stitch node.
 
     picked: (s,) which stitches were picked up from row ends, where the edge runs up the fabric.
     """
     w, h = gauge.stitch_mm, gauge.round_mm
     if not edges:
-        return _Springs.alike(np.zeros((0, 2), np.int64), 0.0, 0.0)
-    pairs = np.concatenate([_pairs(e) for e in edges])
+        return Springs.alike(np.zeros((0, 2), np.int64), 0.0, 0.0)
+    pairs = np.concatenate([pairs_of(e) for e in edges])
     pairs = pairs[_once(pairs, len(stitch) + 1)]
     width = np.array([STITCHES[k].width for k in KIND_KEYS])[graph.kind][stitch]
     rest = w * width[pairs].mean(1)
     rest = np.where(drawn[pairs].all(1), rest * SHUT_ALONG, rest)
     step = np.abs(np.diff(rise[pairs], axis=1))[:, 0] * ~picked[pairs].any(1)
     tall = np.maximum(height[stitch][pairs].min(1), 0.5)
-    return _Springs(pairs, rest, np.where(step < 0.6, tall, STEP_WEIGHT) * h / w)
+    return Springs(pairs, rest, np.where(step < 0.6, tall, STEP_WEIGHT) * h / w)
 
 
 def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
@@ -319,7 +279,7 @@ def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
     keep = on_edge[child] & on_edge[graph.parents]
     child, second = child[keep], graph.second[keep]
     posts = np.column_stack([node[child], node[graph.parents[keep]]])
-    picked = _picked_up(posts, second, edges, size)
+    picked = picked_up(posts, second, edges, size)
     along = _along_rounds(graph, gauge, stitch, edges, height, levels[stitch], drawn, picked)
     tall = np.maximum(height[child], 0.15)
     single = np.array([loops in (Loops.FRONT, Loops.BACK) for loops in LOOP_ORDER])[graph.loops]
@@ -327,18 +287,18 @@ def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
     springs = [along]
     for at, spots in enumerate(rings):
         ends = np.column_stack([node[spots], np.full(len(spots), size + at)])
-        springs.append(_Springs(ends, h * height[spots], w / h / height[spots]))
+        springs.append(Springs(ends, h * height[spots], w / h / height[spots]))
     for at, spots in enumerate(shuts):
         ends = np.column_stack([node[spots], np.full(len(spots), size + len(rings) + at)])
-        springs.append(_Springs.alike(ends, SHUT_SPOKE * h, w / h))
-    springs.append(_Springs.alike(_ties(posts, second), SEAM_GAP * w, 1.0))
-    braces, off = _braces(posts, second, size)
-    springs.append(_Springs.alike(braces, off * h, BRACE))
-    springs.append(_struts(posts, second, edges, size, gauge))
+        springs.append(Springs.alike(ends, SHUT_SPOKE * h, w / h))
+    springs.append(Springs.alike(ties(posts, second), SEAM_GAP * w, 1.0))
+    ends, off = braces(posts, second, size)
+    springs.append(Springs.alike(ends, off * h, BRACE))
+    springs.append(struts(posts, second, edges, size, gauge))
 
     folds = single[child] | picked[posts[:, 0]]
     up = np.concatenate(
-        [_straight_up(posts, folds, size), _across_middles(rings, node, size), _out_of_rows(posts, picked, edges)]
+        [_straight_up(posts, folds, size), _across_middles(rings, node, size), out_of_rows(posts, picked, edges)]
     )
     level = np.concatenate([levels[stitch], np.zeros(len(rings)), [levels[s].max() + 0.3 for s in shuts]]) * h
     return Net(
@@ -350,39 +310,6 @@ def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
     )  # fmt: skip
 
 
-def _picked_up(posts: Numbers, second: Flags, edges: Sequence[Edge], size: int) -> Flags:
-    """(n,) which stitches were picked up from row ends: they stand beside one worked into the row above or below."""
-    parent = np.full(size, -1)
-    parent[posts[~second, 0]] = posts[~second, 1]
-    found = np.zeros(size, np.bool_)
-    if not edges:
-        return found
-    pairs = np.concatenate([_pairs(e) for e in edges])
-    beside = set(map(tuple, np.sort(pairs, 1).tolist()))
-    for upper, lower in (pairs.T, pairs.T[::-1]):
-        high, low = parent[upper], parent[lower]
-        known = (high >= 0) & (low >= 0) & (high != low)
-        below = np.where(known, parent[high], -1)
-        under = np.where(below >= 0, parent[below], -1)
-        for at in np.flatnonzero(known & ((below == low) | (under == low))):
-            # At a short row's step the higher stitch stands over a neighbour of the lower one.
-            if tuple(sorted((int(high[at]), int(lower[at])))) not in beside:
-                found[[upper[at], lower[at]]] = True
-    return found
-
-
-def _out_of_rows(posts: Numbers, picked: Flags, edges: Sequence[Edge]) -> Numbers:
-    """Picked up stitch, row end, and the stitch beside that in its row: an edging lies flat with the rows."""
-    inward: dict[int, int] = {}
-    for edge in edges:
-        if not edge.closed:
-            n = edge.nodes
-            inward.setdefault(int(n[0]), int(n[1]))
-            inward.setdefault(int(n[-1]), int(n[-2]))
-    rows = [(c, e, inward[e]) for c, e in posts.tolist() if picked[c] and e in inward and inward[e] != c]
-    return np.array(rows, np.int64).reshape(-1, 3)
-
-
 def _slants_of(graph: StitchGraph, child: Numbers) -> Vector:
     """Slants of all stitches, each layer of a seam by itself."""
     slant = np.zeros(len(child))
@@ -390,76 +317,3 @@ def _slants_of(graph: StitchGraph, child: Numbers) -> Vector:
         rows = np.flatnonzero(graph.second == layer)
         slant[rows] = _slants(child[rows], graph.parents[rows])
     return slant
-
-
-def _braces(posts: Numbers, second: Flags, size: int) -> tuple[Numbers, Vector]:
-    """Springs that hold a limb worked in square to the fabric it is worked into, rests in rounds.
-
-    From two rounds down the limb to as far above the seam and as far below it: filling presses a
-    limb off the body, and nothing else in the net would.
-    """
-    if not second.any():
-        return np.zeros((0, 2), np.int64), np.zeros(0)
-    below, above = np.full(size, -1), np.full(size, -1)
-    own = posts[~second]
-    below[own[::-1, 0]] = own[::-1, 1]
-    above[own[::-1, 1]] = own[::-1, 0]
-    rows: list[tuple[int, int]] = []
-    rests: list[float] = []
-    for seam, limb in posts[second].tolist():
-        tip, deep = _along(limb, below, 2)
-        for way in (below, above):
-            far, off = _along(seam, way, 2)
-            if deep and off and seam != limb:
-                rows.append((tip, far))
-                rests.append(float(np.hypot(deep + 0.5, off)))
-    return np.array(rows, np.int64).reshape(-1, 2), np.array(rests)
-
-
-def _struts(posts: Numbers, second: Flags, edges: Sequence[Edge], size: int, gauge: Gauge) -> _Springs:
-    """Springs from a limb worked in to the far side of the round it is worked into: they keep it outside."""
-    none = _Springs.alike(np.zeros((0, 2), np.int64), 0.0, 0.0)
-    if not second.any():
-        return none
-    across, wide = np.full(size, -1), np.zeros(size)
-    for edge in edges:
-        n = len(edge.nodes)
-        if edge.closed:
-            across[edge.nodes] = np.roll(edge.nodes, -(n // 2))
-            wide[edge.nodes] = n * gauge.stitch_mm / np.pi
-    below = np.full(size, -1)
-    own = posts[~second]
-    below[own[::-1, 0]] = own[::-1, 1]
-    rows: list[tuple[int, int]] = []
-    rests: list[float] = []
-    for seam, limb in posts[second].tolist():
-        tip, deep = _along(limb, below, STRUT_ROUNDS)
-        if deep and across[seam] >= 0:
-            rows.append((tip, int(across[seam])))
-            rests.append(wide[seam] + (deep + 0.5) * gauge.round_mm)
-    if not rows:
-        return none
-    return _Springs.alike(np.array(rows, np.int64), np.array(rests), STRUT)
-
-
-def _along(node: int, way: Numbers, most: int) -> tuple[int, int]:
-    """The node up to `most` steps along `way`, and how many steps there were."""
-    for step in range(most):
-        if way[node] < 0:
-            return node, step
-        node = int(way[node])
-    return node, most
-
-
-def _ties(posts: Numbers, second: Flags) -> Numbers:
-    """Pairs of stitches that one stitch goes through together."""
-    if not second.any():
-        return np.zeros((0, 2), np.int64)
-    firsts: dict[int, list[int]] = {}
-    ties: list[tuple[int, int]] = []
-    for (upper, lower), other in zip(posts.tolist(), second.tolist(), strict=True):
-        own = firsts.setdefault(upper, [])
-        if other and own:
-            ties.append((own[-1], lower))
-        own.append(lower)
-    return np.array(ties, np.int64).reshape(-1, 2)

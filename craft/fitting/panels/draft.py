@@ -138,15 +138,15 @@ def _true_length(edge: PatchEdge, patches: Sequence[Patch]) -> float:
 
 def _panel(patch: Patch, number: int, stitches: list[int], letters: dict[tuple[int, int], str], gauge: Gauge) -> Panel:
     base, top = _end_of(patch, -1.0), _end_of(patch, 1.0)
-    cut = slices_of(patch, base.corners, top.corners)
+    slices = slices_of(patch, base.corners, top.corners)
     counts = None
     if len(patch.edges) == 4 and min(stitches) >= LEAST_SQUARE and None not in (base.edge, top.edge):
         begun, share = top.edge or 0, 0.0
-        counts = _square_counts(cut, stitches[begun:] + stitches[:begun], gauge)
+        counts = _square_counts(slices, stitches[begun:] + stitches[:begun], gauge)
     square = counts is not None
     if counts is None:
         begun, share = _top_left(patch)
-        counts = _free_counts(patch.name, cut, gauge)
+        counts = _free_counts(patch.name, slices, gauge)
     order = [(begun + i) % len(patch.edges) for i in range(len(patch.edges))]
     sides = [stitches[i] for i in order]
     rows = rows_of(counts, domed=patch.roundness > DOMED)
@@ -197,26 +197,26 @@ def _top_left(patch: Patch) -> tuple[int, float]:
     return found
 
 
-def _square_counts(cut: Slices, sides: list[int], gauge: Gauge) -> tuple[int, ...] | None:
+def _square_counts(slices: Slices, sides: list[int], gauge: Gauge) -> tuple[int, ...] | None:
     """Stitches of every row of a panel with four sides: top, left, base, right; None where rows can't follow it."""
     top, left, base, right = sides
     w, h = gauge.stitch_mm, gauge.round_mm
-    rows = round(cut.length / h - 2)
+    rows = round(slices.length / h - 2)
     if not FEWEST_ROWS <= rows <= MOST_ROWS or abs(left - right) > 0.2 * max(left, right):
         return None
-    at = (np.arange(rows) + 1.5) / (rows + 2) * cut.length
-    counts = np.maximum(np.round((cut.width_at(at) - 2 * h) / w + 1), 2).astype(int)
+    at = (np.arange(rows) + 1.5) / (rows + 2) * slices.length
+    counts = np.maximum(np.round((slices.width_at(at) - 2 * h) / w + 1), 2).astype(int)
     counts[0], counts[-1] = base, top
     return _workable(counts.tolist())
 
 
-def _free_counts(name: str, cut: Slices, gauge: Gauge) -> tuple[int, ...]:
+def _free_counts(name: str, slices: Slices, gauge: Gauge) -> tuple[int, ...]:
     """Stitches of every row of a panel of any outline."""
     w, h = gauge.stitch_mm, gauge.round_mm
-    rows = round(cut.length / h - 2)
+    rows = round(slices.length / h - 2)
     require(FEWEST_ROWS <= rows <= MOST_ROWS, f"The panel '{name}' is too small for this yarn.", field="form")
-    at = (np.arange(rows) + 1.5) / (rows + 2) * cut.length
-    counts = np.maximum(np.round((cut.width_at(at) - 2 * h) / w + 1), 2).astype(int)
+    at = (np.arange(rows) + 1.5) / (rows + 2) * slices.length
+    counts = np.maximum(np.round((slices.width_at(at) - 2 * h) / w + 1), 2).astype(int)
     return _workable(counts.tolist())
 
 

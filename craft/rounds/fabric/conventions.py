@@ -58,11 +58,13 @@ def order_of_work(part: Part, worked: WorkedPart) -> Iterator[Problem]:
     shrinking, closed = False, False
     live, source = 0, -1
     by_source: dict[int, list[int]] = {}
+    label: str | None = None
     for tally in worked.rounds:
         by_source.setdefault(tally.source, []).append(0 if tally.flat else tally.live)
     for item in part.items:
         if isinstance(item, Round):
             source += 1
+            label = item.label
             starts = any(isinstance(i, Start | Chain) for i in item.body[:1])
             shrinking, closed = (False, False) if starts else (shrinking, closed)
             for after in by_source.get(source, []):
@@ -73,7 +75,7 @@ def order_of_work(part: Part, worked: WorkedPart) -> Iterator[Problem]:
         elif isinstance(item, Step):
             if closed and item.kind in INSIDE_STEPS and not _NOT_YET.search(item.text):
                 yield _problem(
-                    part, "after-close", "This goes inside, but the piece is already closed.", None, item.span
+                    part, "after-close", "This goes inside, but the piece is already closed.", label, item.span
                 )
             elif (
                 item.kind is StepKind.EYES

@@ -85,7 +85,7 @@ class Hook:
     graph: GraphBuilder = field(default_factory=GraphBuilder)
     live: Line = field(default_factory=lambda: Line(NOTHING, "the start"))
     side: bool = False
-    cut: bool = False
+    yarn_cut: bool = False
     front: bool = True
     short: bool = False
     turned: bool = False
@@ -121,7 +121,7 @@ class Hook:
                 self.copies.setdefault(self.section.lower(), []).append(Copy(piece, line))
             self.held.append(Held(self.live, label, meant=False))
         self.live = Line(NOTHING, "the start")
-        self.cut, self.side = False, False
+        self.yarn_cut, self.side = False, False
 
     def copy_of(self, name: str) -> Copy | None:
         """The copy of the piece that `name` means, taken in when first asked for; None when there is none.

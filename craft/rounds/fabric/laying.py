@@ -198,20 +198,20 @@ def lay(body: tuple[Instruction, ...], room: int, colour: str, loops: Loops = Lo
         array.setflags(write=False)
     heights = _HEIGHT[made[on_edge]]
     return Laid(
-        made,
-        looped,
-        colours or (colour,),
-        counts,
-        into,
-        live,
-        int(edge_takes.sum()),
-        _through(moves, rows, counts),
-        _marks(kinds, edge_takes, gives, shares, spur),
-        holes,
-        passed,
-        float(heights.max()) if len(heights) else 1.0,
-        laying.colour,
-        laying.spurs,
+        kinds=made,
+        loops=looped,
+        colours=colours or (colour,),
+        counts=counts,
+        into=into,
+        live=live,
+        takes=int(edge_takes.sum()),
+        through=_through(moves, rows, counts),
+        marks=_marks(kinds, edge_takes, gives, shares, spur),
+        holes=holes,
+        passed=passed,
+        height=float(heights.max()) if len(heights) else 1.0,
+        last_colour=laying.colour,
+        spurs=laying.spurs,
     )
 
 

@@ -132,9 +132,9 @@ class RoundRun:
         if self.source is not self.main and not self.hanging:
             if not self.source.left and takes:
                 self.source = self.main
-            elif takes > self.source.left and (cut := _cut(items, self.source.left)) is not None:
-                self._stretch(items[:cut])
-                items = items[cut:]
+            elif takes > self.source.left and (many := _leading(items, self.source.left)) is not None:
+                self._stretch(items[:many])
+                items = items[many:]
         self._along_the_underside(items)
         room = self.source.left
         if self.side:
@@ -307,7 +307,7 @@ class RoundRun:
     def _foundation(self, move: Chain) -> None:
         """A chain to work along; in the middle of a piece the edge waits as the base of sideways rows."""
         hook = self.hook
-        if self.main.left and not hook.cut:
+        if self.main.left and not hook.yarn_cut:
             hook.base = self.main
             self.out.sideways = True
         hook.chain = Foundation(make_chain(hook, move.count))
@@ -519,8 +519,8 @@ def _works(items: Sequence[Instruction]) -> list[Work]:
     return found
 
 
-def _cut(items: tuple[Instruction, ...], room: int) -> int | None:
-    """How many leading items use exactly `room` stitches, None when no such cut is there."""
+def _leading(items: tuple[Instruction, ...], room: int) -> int | None:
+    """How many leading items use exactly `room` stitches, None when no such number of them does."""
     if any(isinstance(i, Repeat) and i.times is None for i in items):
         return None
     total = 0

@@ -159,7 +159,7 @@ def _second_start(hook: Hook, made: Round, label: str) -> None:
         # Two chains on a line of their own, and the ring in the second of them.
         hook.live, hook.chain = Line(NOTHING, "the start"), None
         return
-    if hook.cut or (hook.section and hook.live.name == "the start"):
+    if hook.yarn_cut or (hook.section and hook.live.name == "the start"):
         hook.put_aside(label)
         return
     hook.tell("second-start", f"{label} starts a new ring in the middle of the part.", made.label, made.span)
@@ -198,7 +198,7 @@ def _go_on(hook: Hook, made: Round, run: RoundRun, judged: Judged, label: str) -
         hook.live = line
         hook.live.name = label if run.fresh else line.name
         hook.side = run.side and not run.fresh
-        hook.cut = False
+        hook.yarn_cut = False
 
 
 def _shifted(hook: Hook, line: Line, many: int) -> Line:
@@ -222,7 +222,7 @@ def _line_of_chain(hook: Hook, made: Round) -> bool:
     if len(chains) != 1 or others or made.way is not Way.LINE:
         return False
     joined = any(isinstance(i, Join) for i in made.body)
-    if not len(hook.live.spots) or hook.cut:
+    if not len(hook.live.spots) or hook.yarn_cut:
         return False
     if chains[0].count > 1 and not joined:
         hook.pending = chains[0].count
@@ -233,11 +233,11 @@ def _step(hook: Hook, step: Step) -> None:
     live = len(hook.live.spots)
     hook.steps.append(WorkedStep(step.kind, step.text, len(hook.tallies), live))
     if step.kind is StepKind.FASTEN_OFF:
-        hook.cut = True
+        hook.yarn_cut = True
     elif step.kind is StepKind.INSIDE_OUT:
         hook.front = not hook.front
     elif step.kind is StepKind.CLOSE:
-        hook.cut = True
+        hook.yarn_cut = True
         if hook.live.closed:
             hook.graph.edge(hook.live.spots, EdgeKind.SHUT)
 
@@ -293,7 +293,7 @@ def run_part(
                 if item.kind is StepKind.THREAD:
                     threads += threads_of(hook, item)
             case Section():
-                if hook.cut:
+                if hook.yarn_cut:
                     hook.put_aside(hook.tallies[-1].label if hook.tallies else "")
                 hook.section = item.name
             case _:

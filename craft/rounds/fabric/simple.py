@@ -45,7 +45,7 @@ def work_simple(hook: Hook, made: Round, source: int, label: str, number: int | 
     if not before or made.way is not Way.ROUND or not line.closed or line.at or hook.short or hook.side or hook.turned:
         return False
     items = _simple(made.body, made.loops)
-    if items is None or hook.cut or line.spots[0] < 0 or line.name == CHAIN_NAME:
+    if items is None or hook.yarn_cut or line.spots[0] < 0 or line.name == CHAIN_NAME:
         return False
     laid = lay(items, before, hook.colour, made.loops)
     many = len(laid.kinds)

@@ -6,15 +6,19 @@ Schema 1, which knew fewer instructions, is still read: what it left out has one
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import astuple, fields
 from typing import Any
 
+from cattrs import Converter, override
+from cattrs.gen import make_dict_structure_fn, make_dict_unstructure_fn
+
 from craft.errors import CraftError
+from craft.formats import strict_converter, structured
 from craft.rounds.pattern.instructions import (
     Again,
     Chain,
     Cluster,
     Colour,
-    Edge,
     FromHook,
     Instruction,
     Join,
@@ -26,14 +30,12 @@ from craft.rounds.pattern.instructions import (
     Skip,
     Spur,
     Start,
-    StartKind,
     Turn,
     Unread,
     Work,
 )
-from craft.rounds.pattern.parts import HeadEntry, Item, Note, Part, Pattern, Round, Section, Step, StepKind, Way
+from craft.rounds.pattern.parts import Item, Note, Part, Pattern, Round, Section, Step
 from craft.rounds.pattern.threads import SewnThread
-from craft.rounds.stitches import Loops, Terms
 
 SCHEMA_VERSION = 2
 """Version of the JSON form."""
@@ -41,176 +43,88 @@ SCHEMA_VERSION = 2
 _OLDER = (1,)
 
 
-def _instruction_json(i: Instruction) -> dict[str, Any]:
-    match i:
-        case Start():
-            return {"do": "start", "start": i.start.value, "count": i.count, "stitch": i.stitch}
-        case Work():
-            loops = i.loops and i.loops.value
-            return {"do": "work", "stitch": i.stitch, "count": i.count, "loops": loops, "through": i.through}
-        case Repeat():
-            return {"do": "repeat", "times": i.times, "leave": i.leave, "body": [_instruction_json(b) for b in i.body]}
-        case Cluster():
-            return {"do": "cluster", "body": [_instruction_json(b) for b in i.body]}
-        case Same():
-            return {"do": "same", "stitch": i.stitch, "count": i.count}
-        case Skip():
-            return {"do": "skip", "count": i.count}
-        case Chain():
-            return {"do": "chain", "count": i.count, "counts": i.counts}
-        case FromHook():
-            return {"do": "from-hook", "nth": i.nth}
-        case Spur():
-            return {"do": "spur", "chain": i.chain, "nth": i.nth, "body": [_instruction_json(b) for b in i.body]}
-        case Join():
-            return {"do": "join"}
-        case Turn():
-            return {"do": "turn"}
-        case Leave():
-            return {"do": "leave", "count": i.count}
-        case Shift():
-            return {"do": "shift", "count": i.count}
-        case Onto():
-            loops = i.loops and i.loops.value
-            return {
-                "do": "onto",
-                "edge": i.edge.value,
-                "name": i.name,
-                "loops": loops,
-                "round": i.round,
-                "rejoin": i.rejoin,
-            }
-        case Again():
-            return {"do": "again", "first": i.first, "last": i.last}
-        case Colour():
-            return {"do": "colour", "name": i.name}
-        case Unread():
-            return {"do": "unread", "text": i.text}
+INSTRUCTIONS: Mapping[str, type[Instruction]] = {
+    "start": Start,
+    "work": Work,
+    "repeat": Repeat,
+    "cluster": Cluster,
+    "same": Same,
+    "skip": Skip,
+    "chain": Chain,
+    "from-hook": FromHook,
+    "spur": Spur,
+    "join": Join,
+    "turn": Turn,
+    "leave": Leave,
+    "shift": Shift,
+    "onto": Onto,
+    "again": Again,
+    "colour": Colour,
+    "unread": Unread,
+}
+"""What an instruction is called in `do`."""
+
+ITEMS: Mapping[str, type[Item]] = {"round": Round, "step": Step, "note": Note, "colour": Colour, "section": Section}
+"""What an item of a part is called in `item`."""
 
 
-def _body(j: Mapping[str, Any]) -> tuple[Instruction, ...]:
-    return tuple(_instruction(b) for b in j["body"])
+_ENDS: Any = tuple[int, int, int, int, float]
 
 
-def _loops(value: str | None) -> Loops | None:
-    return None if value is None else Loops(value)
+def _thread(ends: tuple[int, int, int, int, float]) -> SewnThread:
+    return SewnThread(*ends)
 
 
-def _cluster(j: Mapping[str, Any]) -> Cluster:
-    body = tuple(i for i in _body(j) if isinstance(i, Work))
-    if len(body) != len(j["body"]):
-        raise CraftError("A cluster holds stitches only.")
-    return Cluster(body)
+def _tagged(made: Converter, union: Any, tag: str, kinds: Mapping[str, type[Any]], says: str) -> None:
+    """Members of a union carry their name beside their fields. says: the refusal of a name that is none.
+
+    Instructions hold instructions, so that each is looked up when it is met, not when the converter is made.
+    """
+    names = {kind: name for name, kind in kinds.items()}
+
+    def structure(data: Any, _: Any) -> Any:
+        if not isinstance(data, Mapping):
+            raise CraftError(says.format(str(data)[:40]))
+        values = dict(data)
+        name = values.pop(tag, None)
+        if not isinstance(name, str) or name not in kinds:
+            raise CraftError(says.format(str(name)[:40]))
+        return made.structure(values, kinds[name])
+
+    made.register_structure_hook(union, structure)
+    made.register_unstructure_hook(union, lambda value: {tag: names[type(value)], **made.unstructure(value)})
 
 
-def _instruction(j: Mapping[str, Any]) -> Instruction:
-    match j["do"]:
-        case "start":
-            return Start(StartKind(j["start"]), j["count"], j.get("stitch", "sc"))
-        case "work":
-            return Work(j["stitch"], j["count"], _loops(j.get("loops")), j.get("through"))
-        case "repeat":
-            return Repeat(_body(j), j["times"], j.get("leave"))
-        case "cluster":
-            return _cluster(j)
-        case "same":
-            return Same(j["stitch"], j["count"])
-        case "skip":
-            return Skip(j["count"])
-        case "chain":
-            return Chain(j["count"], j.get("counts"))
-        case "from-hook":
-            return FromHook(j["nth"])
-        case "spur":
-            return Spur(j["chain"], j["nth"], _body(j))
-        case "join":
-            return Join()
-        case "turn":
-            return Turn()
-        case "leave":
-            return Leave(j["count"])
-        case "shift":
-            return Shift(j["count"])
-        case "onto":
-            return Onto(Edge(j["edge"]), str(j["name"]), _loops(j["loops"]), j["round"], bool(j["rejoin"]))
-        case "again":
-            return Again(j["first"], j["last"])
-        case "colour":
-            return Colour(j["name"])
-        case "unread":
-            return Unread(str(j["text"]))
-        case other:
-            raise CraftError(f"No instruction is called {other!r}.")
+def _converter() -> Converter:
+    made = strict_converter()
+    made.register_structure_hook(SewnThread, lambda data, _: _thread(made.structure(data, _ENDS)))
+    made.register_unstructure_hook(SewnThread, lambda thread: list(astuple(thread)))
+    _tagged(made, Instruction, "do", INSTRUCTIONS, "No instruction is called '{}'.")
+    _tagged(made, Item, "item", ITEMS, "A part holds no '{}'.")
+    for kind in {*INSTRUCTIONS.values(), *ITEMS.values(), Part}:
+        # Where something stood in a text belongs to that text.
+        spans: dict[str, Any] = {f.name: override(omit=True) for f in fields(kind) if f.name.endswith("span")}
+        if kind is Step:
+            spans["threads"] = override(omit_if_default=True)
+        made.register_structure_hook(kind, make_dict_structure_fn(kind, made, **spans))
+        made.register_unstructure_hook(kind, make_dict_unstructure_fn(kind, made, **spans))
+    return made
 
 
-def _thread_json(thread: SewnThread) -> list[float]:
-    return [thread.from_round, thread.from_stitch, thread.to_round, thread.to_stitch, thread.length_mm]
-
-
-def _item_json(item: Item) -> dict[str, Any]:
-    match item:
-        case Round():
-            return {
-                "item": "round",
-                "way": item.way.value,
-                "first": item.first,
-                "last": item.last,
-                "or_to": item.or_to,
-                "count": item.count,
-                "loops": item.loops.value,
-                "body": [_instruction_json(i) for i in item.body],
-            }
-        case Step():
-            threads = {"threads": [_thread_json(t) for t in item.threads]} if item.threads else {}
-            return {"item": "step", "kind": item.kind.value, "text": item.text, **threads}
-        case Note():
-            return {"item": "note", "text": item.text}
-        case Colour():
-            return {"item": "colour", "name": item.name}
-        case Section():
-            return {"item": "section", "name": item.name}
-
-
-def _item(j: Mapping[str, Any]) -> Item:
-    match j["item"]:
-        case "round":
-            way = Way(j.get("way", "round"))
-            return Round(j["first"], j["last"], _body(j), j["count"], Loops(j["loops"]), way, j.get("or_to"))
-        case "step":
-            return Step(StepKind(j["kind"]), j["text"], threads=tuple(SewnThread(*t) for t in j.get("threads", ())))
-        case "note":
-            return Note(j["text"])
-        case "colour":
-            return Colour(j["name"])
-        case "section":
-            return Section(j["name"])
-        case other:
-            raise CraftError(f"A part holds no {other!r}.")
+_CONVERTER = _converter()
 
 
 def to_json(pattern: Pattern) -> dict[str, Any]:
     """The pattern as plain JSON values, with `schema`."""
-    return {
-        "schema": SCHEMA_VERSION,
-        "terms": pattern.terms.value,
-        "head": [{"key": e.key, "value": e.value} for e in pattern.head],
-        "parts": [{"name": p.name, "make": p.make, "items": [_item_json(i) for i in p.items]} for p in pattern.parts],
-    }
+    return {"schema": SCHEMA_VERSION, **_CONVERTER.unstructure(pattern)}
 
 
 def from_json(data: object) -> Pattern:
-    """The pattern of plain JSON values; CraftError names what is wrong with them."""
+    """The pattern of plain JSON values; CraftError names what is wrong with them, and where."""
     if not isinstance(data, Mapping) or data.get("schema") not in (SCHEMA_VERSION, *_OLDER):
         raise CraftError(f"This is no Spirrel pattern of schema {SCHEMA_VERSION}.")
-    if not isinstance(data.get("parts"), list) or not isinstance(data.get("head"), list):
-        raise CraftError("The pattern file is damaged: parts and head are lists.")
+    values = {k: v for k, v in data.items() if k != "schema"}
     try:
-        return Pattern(
-            tuple(Part(p["name"], tuple(_item(i) for i in p["items"]), p["make"]) for p in data["parts"]),
-            tuple(HeadEntry(str(e["key"]), str(e["value"])) for e in data["head"]),
-            Terms(data["terms"]),
-        )
-    except CraftError:
-        raise
-    except (KeyError, TypeError, ValueError, AttributeError, RecursionError) as error:
-        raise CraftError(f"The pattern file is damaged: {type(error).__name__} at {error}.") from None
+        return structured(_CONVERTER, values, Pattern, "The pattern file", placed=False)
+    except RecursionError:
+        raise CraftError("The pattern file is damaged: repeats lie too deep in each other.") from None

@@ -92,17 +92,17 @@ class _Edge:
         out: Vector = np.roll(middle, -round(self.start)) % 1.0
         return out
 
-    def worked(self, ops: Sequence[int], grown: Growth, cut: int, lean: float) -> _Edge:
-        """The edge after a round of `ops` from the front that was begun at its op number `cut`."""
+    def worked(self, ops: Sequence[int], grown: Growth, first: int, lean: float) -> _Edge:
+        """The edge after a round of `ops` from the front that was begun at its op number `first`."""
         takes = np.cumsum([0, *(_TAKES[op] for op in ops)])
         gives = np.cumsum([0, *(_GIVES[op] for op in ops)])
         over = grown.at(self.at)[takes]
         many = int(gives[-1])
         even = np.arange(many + 1) / many
         at = (1 - RELAXED) * np.interp(np.arange(many + 1), gives, over) + RELAXED * even
-        off = self.start - int(takes[cut])
+        off = self.start - int(takes[first])
         rest = (off + self.count / 2) % self.count - self.count / 2
-        return _Edge(at, _around(int(gives[cut]), many) + rest - lean)
+        return _Edge(at, _around(int(gives[first]), many) + rest - lean)
 
 
 def _around(place: int, count: int) -> int:
@@ -155,7 +155,7 @@ def _fitted(before: int, after: int, wanted: Vector) -> list[int] | None:
     return out[::-1]
 
 
-def _cut(ops: Sequence[int], start: float, count: int) -> int:
+def _first_op(ops: Sequence[int], start: float, count: int) -> int:
     """The op at which the round begins: nearest to its start, and cutting no decrease in two."""
     takes = np.cumsum([0, *(_TAKES[op] for op in ops)])[:-1]
     off = np.abs((takes - start + count / 2) % count - count / 2)
@@ -213,12 +213,12 @@ def laid_rounds(
             shifted = shifted != (before != after and max(before, after) > STAGGER_FROM)
             rounds.append(shaped_round(before, after, shaping, shifted=shifted and before != after))
             ops = _evenly(before, after)
-            cut = _cut(ops, edge.start, before)
+            first = _first_op(ops, edge.start, before)
         else:
             ops = _laid(edge, after, over, mirrored=mirrored)
-            cut = _cut(ops, edge.start, before)
-            rounds.append(said([*ops[cut:], *ops[:cut]], shaping))
-        edge = edge.worked(ops, over, cut, lean)
+            first = _first_op(ops, edge.start, before)
+            rounds.append(said([*ops[first:], *ops[:first]], shaping))
+        edge = edge.worked(ops, over, first, lean)
         places.append(edge.places)
     return Laid(tuple(rounds), tuple(places))
 

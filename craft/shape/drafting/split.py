@@ -111,7 +111,17 @@ def split_course(form: Form, gauge: Gauge, start: int, simplicity: float, shapin
     laid = laid_rounds(counts, grown, shaping, gauge.lean, mirrored=symmetric)
     taken = _stitches_of(arcs, laid.places[-1])
     made = [
-        _limb(loops[-1], arc, limbs[arc.limb], first, many, gauge, start, simplicity, shaping)
+        _limb(
+            loops[-1],
+            arc,
+            limbs[arc.limb],
+            first=first,
+            taken=many,
+            gauge=gauge,
+            start=start,
+            simplicity=simplicity,
+            shaping=shaping,
+        )
         for arc, (first, many) in zip(arcs, taken, strict=True)
     ]
     length = np.array([loop.length for loop in loops])
@@ -222,6 +232,7 @@ def _limb(
     trunk: Loop,
     arc: _Arc,
     lines: Sequence[Vector],
+    *,
     first: int,
     taken: int,
     gauge: Gauge,

@@ -20,7 +20,7 @@ def imported_text(name: str, raw: bytes) -> str:
     """The written pattern in a file; CraftError says what the file is instead.
 
     name: the file's name, whose ending tells JSON and CSV. raw: at most four bytes a character of
-    the longest text are looked at.
+    the longest text are looked at. In UTF-8, UTF-16 or the encoding of old Windows files.
     """
     if len(raw) > MOST_TEXT * 4:
         raise CraftError(f"{name}: a text is at most {MOST_TEXT:,} characters long.")
@@ -28,7 +28,11 @@ def imported_text(name: str, raw: bytes) -> str:
     try:
         text = raw.decode(encoding)
     except UnicodeDecodeError as error:
-        raise CraftError(f"{name}: byte {error.start + 1} is not UTF-8 text; save it as plain text first.") from None
+        old = _of_old_windows(raw)
+        if old is None:
+            said = f"{name}: byte {error.start + 1} is not UTF-8 text; save it as plain text first."
+            raise CraftError(said) from None
+        text = old
     if "\0" in text:
         raise CraftError(f"{name}: this is no text; it holds zero bytes.")
     if len(text) > MOST_TEXT:
@@ -37,6 +41,16 @@ def imported_text(name: str, raw: bytes) -> str:
     if ending == "json" or text.lstrip().startswith("{"):
         return _from_json(name, text)
     return _from_csv(name, text) if ending == "csv" else text
+
+
+def _of_old_windows(raw: bytes) -> str | None:
+    """Text in the encoding of old Windows files, None when it holds what no text does."""
+    if any(byte < 32 and byte not in b"\t\n\r\f" for byte in raw[:4096]):
+        return None
+    try:
+        return raw.decode("cp1252")
+    except UnicodeDecodeError:
+        return None
 
 
 def _from_json(name: str, text: str) -> str:

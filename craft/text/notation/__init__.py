@@ -14,7 +14,7 @@ from craft.text.notation.printer import (
     print_work,
 )
 from craft.text.notation.reader import MOST_LINE, MOST_LINES, MOST_TEXT, Reading, read
-from craft.text.notation.scanner import HEAD_KEYS, LineKind, step_kind
+from craft.text.notation.scanner import HEAD_KEYS, Line, LineKind, step_kind
 from craft.text.notation.terms import TermsFound, find_terms, stitch_key, stitch_regex, words
 from craft.text.notation.threads import find_threads
 from craft.text.notation.wording import PHRASES, Wording
@@ -27,6 +27,7 @@ __all__ = [
     "MOST_TEXT",
     "PHRASES",
     "Highlight",
+    "Line",
     "LineKind",
     "Reading",
     "TermsFound",

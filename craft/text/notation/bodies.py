@@ -23,7 +23,7 @@ from craft.rounds.pattern import Instruction, Repeat, Unread
 from craft.rounds.stitches import Loops, Terms
 from craft.text.notation.builder import Builder
 from craft.text.notation.finish import BodyProblem, finish
-from craft.text.notation.marks import IntoChain, StarRepeat
+from craft.text.notation.marks import IntoChain, StarRepeat, handed_over
 from craft.text.notation.names import Names, masked
 from craft.text.notation.terms import stitch_regex, words
 
@@ -49,6 +49,13 @@ class Body:
     plain: tuple[Instruction, ...] | None = None
 
 
+_SAID = (
+    "AGAIN", "AND_NEXT", "COUNTS", "COUNT_TIMES", "EACH_OF", "FREE", "HELD", "IN_BASE", "IN_CHAIN", "IN_SPACE", "LEAVE",
+    "LOOPS", "MAIN", "MORE", "NUMBER", "OVER", "REPEAT_ALL", "SHIFT", "SIDE", "SKIP", "TOGETHER", "TO_LAST", "UNDERSIDE",
+)  # fmt: skip
+"""Terminals that say more than their name: the lexer hands their phrases over."""
+
+
 @cache
 def _parser(terms: Terms) -> Lark:
     grammar = resources.files("craft.text.notation").joinpath("rounds.lark").read_text("utf-8")
@@ -57,6 +64,7 @@ def _parser(terms: Terms) -> Lark:
             "/@STITCH@/", "/" + stitch_regex(terms).replace("/", r"\/") + "/i"
         ),
         parser="lalr",
+        lexer_callbacks=dict.fromkeys(_SAID, handed_over),
         propagate_positions=True,
         maybe_placeholders=True,
     )
@@ -146,7 +154,10 @@ def read_body(text: str, terms: Terms, names: Names = NO_NAMES) -> Body:
         if not isinstance(error.orig_exc, CraftError):
             raise
         return Body(lost, Loops.BOTH, (BodyProblem("unread", error.orig_exc.message, Span(0, len(text))),))
-    instructions, loops, problems = finish(found, text)
+    try:
+        instructions, loops, problems = finish(found, text)
+    except CraftError as error:
+        return Body(lost, Loops.BOTH, (BodyProblem("unread", error.message, Span(0, len(text))),))
     return Body(instructions, loops, tuple(problems), None if _is_open(instructions) else instructions)
 
 

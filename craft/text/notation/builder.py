@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import replace
 from typing import Any
 
@@ -35,16 +34,15 @@ from craft.text.notation.marks import (
     Qualifier,
     StarRepeat,
     digits_span,
-    free_side,
-    loops_in,
     number,
+    phrase,
     qualifiers_in,
     span_of,
     token_span,
     typed,
 )
-from craft.text.notation.names import Names, colour_name, piece_name
-from craft.text.notation.qualified import count_in, grouped, qualified, repeat_of, says_number
+from craft.text.notation.names import Names, colour_name, piece_name, through_piece
+from craft.text.notation.qualified import count_in, grouped, qualified, repeat_of
 from craft.text.notation.terms import stitch_word
 
 
@@ -74,7 +72,7 @@ class Builder(Transformer_NonRecursive[Token, Any]):
         return items
 
     def repeat_all(self, _: Any, children: list[Token]) -> list[Qualifier]:
-        if "around" in children[0].lower():
+        if phrase(children[0]).has("around"):
             return [Qualifier("around", token_span(children[0]))]
         return [Qualifier("said", digits_span(children[0]), number(children[0]))]
 
@@ -99,20 +97,20 @@ class Builder(Transformer_NonRecursive[Token, Any]):
     # --- leads and edges ----------------------------------------------------------------
 
     def loops(self, _: Any, children: list[Token]) -> Qualifier:
-        every = "every" if children[0].lower().endswith("posts") else ""
-        return Qualifier("loops", token_span(children[0]), loops=loops_in(children[0]), name=every)
+        said = phrase(children[0])
+        return Qualifier("loops", token_span(children[0]), loops=said.loops, name="every" if said.has("posts") else "")
 
     def _onto(self, token: Token, edge: Edge, **more: Any) -> Qualifier:
         span = token_span(token)
-        return Qualifier("onto", span, n=count_in(token), move=Onto(edge, span=span, **more))
+        return Qualifier("onto", span, n=count_in(phrase(token)), move=Onto(edge, span=span, **more))
 
     def underside(self, _: Any, children: list[Token]) -> Qualifier:
         return self._onto(children[0], Edge.CHAIN)
 
     def free(self, _: Any, children: list[Token]) -> Qualifier:
-        digits = re.search(r"\d+", children[0])
-        of = int(digits.group(0)) if digits else None
-        return replace(self._onto(children[0], Edge.FREE, loops=free_side(children[0]), round=of), n=None)
+        said = phrase(children[0])
+        of = said.numbers[0] if said.numbers else None
+        return replace(self._onto(children[0], Edge.FREE, loops=said.side, round=of), n=None)
 
     def held(self, _: Any, children: list[Token]) -> Qualifier:
         return replace(self._onto(children[0], Edge.HELD), n=None)
@@ -130,8 +128,7 @@ class Builder(Transformer_NonRecursive[Token, Any]):
 
     def from_hook(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
-        ordinal = re.search(r"(?i)\d+|second|third|fourth|fifth", children[0])
-        nth = number(ordinal.group(0)) if ordinal else 2
+        nth = phrase(children[0]).number(2)
         return Qualifier("from-hook", span, n=nth, move=IntoChain(max(nth, 2), None, span))
 
     def rejoin(self, meta: Any, children: list[Any]) -> Qualifier:
@@ -158,8 +155,8 @@ class Builder(Transformer_NonRecursive[Token, Any]):
     def chain(self, meta: Any, children: list[Any]) -> Chain:
         said = typed(children, "COUNTS")
         count = typed(children, "NUMBER")
-        counts = None if said is None else not re.search(r"(?i)\bnot\b|n.?t\s", said)
-        return Chain(number(count or "1"), counts, span_of(meta))
+        counts = None if said is None else not phrase(said).has("not", "t", "doesnt", "dont")
+        return Chain(1 if count is None else number(count), counts, span_of(meta))
 
     def colour(self, meta: Any, children: list[Token]) -> Colour:
         return Colour(colour_name(str(children[0]), self.names), span_of(meta))
@@ -180,15 +177,15 @@ class Builder(Transformer_NonRecursive[Token, Any]):
         return Turn(span_of(meta))
 
     def skip(self, meta: Any, children: list[Token]) -> Skip:
-        said = re.sub(r"(?i)^(skip|skipping|sk|miss|missing)", "", children[0])
-        if re.search(r"(?i)sl\s*st|slip|\bss\b", said):
+        said = phrase(children[0])
+        if said.has("sl", "slst", "slsts", "slip", "ss"):
             return Skip(0, span_of(meta))
-        return Skip(number(said), span_of(meta))
+        return Skip(said.number(), span_of(meta))
 
     def leave(self, meta: Any, children: list[Token]) -> Leave | Skip:
-        said = str(children[0])
-        many = number(said) if says_number(said) else None
-        if many is not None and re.search(r"(?i)\bnext\b|\bfollowing\b", said):
+        said = phrase(children[0])
+        many = None if said.said is None else said.number()
+        if many is not None and said.has("next", "following"):
             return Skip(many, span_of(meta))
         return Leave(many, span_of(meta))
 
@@ -196,8 +193,8 @@ class Builder(Transformer_NonRecursive[Token, Any]):
         return Shift(number(children[0]), span_of(meta))
 
     def again(self, meta: Any, children: list[Token]) -> Again:
-        found = [int(n) for n in re.findall(r"\d+", children[0])][:2]
-        first, last = found[0], found[-1]
+        found = phrase(children[0]).numbers
+        first, last = found[0], found[min(len(found), 2) - 1]
         if not 1 <= first <= last:
             raise CraftError(f"Rounds {first} to {last} cannot be repeated.")
         return Again(first, last, span_of(meta))
@@ -227,7 +224,8 @@ class Builder(Transformer_NonRecursive[Token, Any]):
 
     def many_after(self, meta: Any, children: list[Any]) -> list[Any]:
         count = typed(children, "NUMBER")
-        return qualified(self._stitch(children), number(count or "1"), qualifiers_in(children), span_of(meta))
+        n = 1 if count is None else number(count)
+        return qualified(self._stitch(children), n, qualifiers_in(children), span_of(meta))
 
     many_times = many_after
 
@@ -236,10 +234,11 @@ class Builder(Transformer_NonRecursive[Token, Any]):
 
     def together(self, meta: Any, children: list[Any]) -> list[Any]:
         work = self._stitch(children)
-        said = str(typed(children, "TOGETHER"))
-        found = decrease_of(work.stitch, number(said, 2))
+        said = typed(children, "TOGETHER")
+        many = 2 if said is None else phrase(said).number(2)
+        found = decrease_of(work.stitch, many)
         if found is None:
-            raise CraftError(f"{number(said, 2)} {stitch(work.stitch).us[0]} together is no stitch.")
+            raise CraftError(f"{many} {stitch(work.stitch).us[0]} together is no stitch.")
         return qualified(replace(work, stitch=found.key), None, qualifiers_in(children), span_of(meta))
 
     # --- what stands behind a stitch ----------------------------------------------------
@@ -269,8 +268,8 @@ class Builder(Transformer_NonRecursive[Token, Any]):
         return self._qual("over", children[0], number(children[0]))
 
     def in_space(self, _: Any, children: list[Token]) -> Qualifier:
-        digits = re.search(r"\d+", children[0])
-        return Qualifier("space", token_span(children[0]), number(digits.group(0)) if digits else None)
+        said = phrase(children[0])
+        return Qualifier("space", token_span(children[0]), said.number() if said.numbers else None)
 
     def even(self, meta: Any, _: Any) -> Repeat:
         return Repeat((Work("sc", span=span_of(meta)),), None, None, span_of(meta))
@@ -283,15 +282,12 @@ class Builder(Transformer_NonRecursive[Token, Any]):
 
     def through(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
-        phrase = self.raw[span.start : span.end]
-        name = piece_name(phrase, self.names)
-        return Qualifier(
-            "through", span, name=name, n=2 if re.search(r"(?i)through\s+both\s+\S+s\s*$", phrase) else None
-        )
+        name, both = through_piece(self.raw[span.start : span.end], self.names)
+        return Qualifier("through", span, name=name, n=2 if both else None)
 
     def in_base(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
-        return Qualifier("onto", span, n=count_in(children[0]), move=Onto(Edge.BASE, span=span))
+        return Qualifier("onto", span, n=count_in(phrase(children[0])), move=Onto(Edge.BASE, span=span))
 
     def worked_in(self, _: Any, children: list[Token]) -> Qualifier:
         span = token_span(children[0])
@@ -312,7 +308,7 @@ class Builder(Transformer_NonRecursive[Token, Any]):
         return Qualifier("more", token_span(children[0]), number(children[0]) + 1)
 
     def also_next(self, _: Any, children: list[Token]) -> Qualifier:
-        return self._qual("also-each", children[0], number(children[0].lower().split("in", 1)[1]))
+        return self._qual("also-each", children[0], _behind_in(children[0]))
 
     # --- groups -------------------------------------------------------------------------
 
@@ -334,3 +330,9 @@ class Builder(Transformer_NonRecursive[Token, Any]):
         if times is not None and times.how == "said" and times.n is not None:
             return [StarRepeat(tuple(body), times.n, span_of(meta), times.span)]
         return grouped(body, [times or Qualifier("around", span_of(meta))], span_of(meta))
+
+
+def _behind_in(token: Token) -> int:
+    """'and then 2 in each of the next 3': the number of places, not that of stitches."""
+    said = phrase(token)
+    return said.behind("into" if said.has("into") else "in").number()

@@ -10,7 +10,7 @@ from craft.rounds.pattern import Round
 from craft.rounds.stitches import Terms, stitch
 from craft.text.notation.reader import Reading
 from craft.text.notation.scanner import LineKind, prose
-from craft.text.notation.tails import cut
+from craft.text.notation.tails import tail_of
 from craft.text.notation.terms import stitch_key, stitch_regex
 
 
@@ -66,7 +66,7 @@ def highlights(reading: Reading) -> tuple[Highlight, ...]:
         found.append(Highlight(start + line.label.span.start, start + line.label.span.end, "label"))
         at = start + line.label.body_at
         text = line.text[line.label.body_at :]
-        tail = cut(text)
+        tail = tail_of(text)
         found += [Highlight(at + a, at + b, k) for a, b, k in _body(text[: tail.body_end], reading.pattern.terms)]
         rest = [(s, k) for s, k in ((tail.count_span, "count"), (tail.remark, "step")) if s is not None]
         found += [

@@ -74,17 +74,78 @@ class Qualifier:
 WORD_NUMBERS = {word: n for word, n in (ORDINALS | CARDINALS | TIMES).items() if word != "first"}
 """What a word of a phrase counts as; 'first' says where, and no number."""
 
+_WORD = re.compile(r"[a-z]+|\d+", re.IGNORECASE)
 
-def number(token: str, default: int = 1) -> int:
-    """The number that a phrase says, in digits or in words; CraftError when no pattern means it."""
-    if digits := re.search(r"\d+", token):
-        n = int(digits.group(0))
-    else:
-        words = re.findall(r"[a-z]+", token.lower())
-        n = next((WORD_NUMBERS[w] for w in words if w in WORD_NUMBERS), default)
-    if not 1 <= n <= MOST_COUNT:
-        raise CraftError(f"{n:,} is not a number of stitches or repeats; it runs from 1 to {MOST_COUNT:,}.")
-    return n
+
+@dataclass(frozen=True, slots=True)
+class Phrase:
+    """What a phrase of a round says, read once by the lexer.
+
+    words: its words and numbers in small letters. numbers: those in digits, in order. digits: where the first of
+    them stands. said: its first number, in digits or in words.
+    """
+
+    words: tuple[str, ...]
+    numbers: tuple[int, ...] = ()
+    digits: Span | None = None
+    said: int | None = None
+
+    def has(self, *words: str) -> bool:
+        """Whether any of the words stands in it."""
+        return any(w in self.words for w in words)
+
+    def number(self, default: int = 1) -> int:
+        """The number that it says; CraftError when no pattern means it."""
+        n = default if self.said is None else self.said
+        if not 1 <= n <= MOST_COUNT:
+            raise CraftError(f"{n:,} is not a number of stitches or repeats; it runs from 1 to {MOST_COUNT:,}.")
+        return n
+
+    def behind(self, word: str) -> Phrase:
+        """What stands behind the first such word."""
+        return _phrase(self.words[self.words.index(word) + 1 :]) if word in self.words else self
+
+    @property
+    def loops(self) -> Loops:
+        """The loops that it names."""
+        if self.has("post", "posts"):
+            return Loops.FRONT_POST if self.has("front") else Loops.BACK_POST
+        if self.has("both"):
+            return Loops.BOTH
+        return Loops.BACK if self.has("back", "blo", "bl") else Loops.FRONT
+
+    @property
+    def side(self) -> Loops | None:
+        """Which side's free loops it names, None when it names none."""
+        return Loops.FRONT if self.has("front") else Loops.BACK if self.has("back") else None
+
+
+def _phrase(words: tuple[str, ...], digits: Span | None = None) -> Phrase:
+    numbers = tuple(int(w) for w in words if w.isdigit())
+    spelt = next((WORD_NUMBERS[w] for w in words if w in WORD_NUMBERS), None)
+    return Phrase(words, numbers, digits, numbers[0] if numbers else spelt)
+
+
+def handed_over(token: Token) -> Token:
+    """A token with its phrase for a value: what the lexer hands to the grammar."""
+    found = list(_WORD.finditer(token))
+    start = token.start_pos or 0
+    first = next((m for m in found if m.group(0).isdigit()), None)
+    digits = Span(start + first.start(), start + first.end()) if first else None
+    token.value = _phrase(tuple(m.group(0).lower() for m in found), digits)
+    return token
+
+
+def phrase(token: Token) -> Phrase:
+    """What a token says, as the lexer handed it over."""
+    said = token.value
+    assert isinstance(said, Phrase)
+    return said
+
+
+def number(token: Token) -> int:
+    """The number that a token says, 1 where it says none; CraftError when no pattern means it."""
+    return phrase(token).number()
 
 
 def span_of(meta: Any) -> Span:
@@ -99,25 +160,7 @@ def token_span(token: Token) -> Span:
 
 def digits_span(token: Token) -> Span:
     """Where the digits of a token stand."""
-    digits = re.search(r"\d+", token)
-    whole = token_span(token)
-    return Span(whole.start + digits.start(), whole.start + digits.end()) if digits else whole
-
-
-def loops_in(token: str) -> Loops:
-    """The loops that a token names."""
-    said = token.lower()
-    if "post" in said:
-        return Loops.FRONT_POST if "front" in said else Loops.BACK_POST
-    if "both" in said:
-        return Loops.BOTH
-    return Loops.BACK if re.search(r"bl|back", said) else Loops.FRONT
-
-
-def free_side(token: str) -> Loops | None:
-    """Which side's free loops a token names, None when it names none."""
-    said = token.lower()
-    return Loops.FRONT if "front" in said else Loops.BACK if "back" in said else None
+    return phrase(token).digits or token_span(token)
 
 
 def typed(children: Sequence[Any], kind: str) -> Token | None:

@@ -109,6 +109,14 @@ def piece_name(phrase: str, names: Names) -> str:
     return re.sub(r"\s+", " ", re.sub(r"[’']s$", "", name)).strip()
 
 
+_BOTH = re.compile(r"(?i)through\s+both\s+\S+s\s*$")
+
+
+def through_piece(phrase: str, names: Names) -> tuple[str, bool]:
+    """The piece that a marked phrase goes through, and whether both pieces of that name are meant."""
+    return piece_name(phrase, names), _BOTH.search(phrase) is not None
+
+
 _COLOUR_LEAD = re.compile(
     r"(?i)^\s*[\[(]?\s*(?:(?:change|switch|changing|switching)\s+(?:colou?rs?\s+)?to\s+|with\s+|in\s+colou?r\s+|in\s+yarn\s+|in\s+|using\s+|colou?r\s+)?"
 )

@@ -2,26 +2,21 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import replace
 from typing import Any
 
 from craft.errors import CraftError
 from craft.problems import Span
+from craft.rounds.numbers import CARDINALS
 from craft.rounds.pattern import Chain, Cluster, Edge, Onto, Repeat, Same, Skip, Start, StartKind, Work
 from craft.rounds.stitches import Loops, increase_of, stitch
-from craft.text.notation.marks import WORD_NUMBERS, AndEach, IntoChain, Qualifier, number
+from craft.text.notation.marks import AndEach, IntoChain, Phrase, Qualifier
 
 
-def says_number(said: str) -> bool:
-    """Whether words say a number, in digits or spelled."""
-    return bool(re.search(r"\d", said)) or any(w in WORD_NUMBERS for w in re.findall(r"[a-z]+", said.lower()))
-
-
-def count_in(token: str) -> int | None:
+def count_in(said: Phrase) -> int | None:
     """A number inside a phrase such as 'in next 2 edge sts'; none when there is none."""
-    found = re.search(r"\d+|(?<!\w)(?:two|three)(?!\w)", token.lower())
-    return number(found.group(0)) if found else None
+    spelt = next((CARDINALS[w] for w in said.words if w in ("two", "three")), None)
+    return said.number() if said.numbers else spelt
 
 
 def _into(work: Work, n: int) -> Work:

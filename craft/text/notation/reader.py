@@ -36,7 +36,7 @@ from craft.text.notation.names import Names
 from craft.text.notation.scanner import Line, LineKind, RoundLabel, prose, scan, step_kind
 from craft.text.notation.sections import sectioned
 from craft.text.notation.stars import settle_stars
-from craft.text.notation.tails import Tail, cut
+from craft.text.notation.tails import Tail, tail_of
 from craft.text.notation.terms import TermsFound, find_terms
 from craft.text.notation.threads import find_threads
 
@@ -122,7 +122,7 @@ def _read_work(state: _State, line: Line) -> bool:
     label = line.label
     assert label is not None
     text = line.text[label.body_at :]
-    tail = cut(text)
+    tail = tail_of(text)
     body = read_body(text[: tail.body_end], state.terms, state.names)
     if body.problems or any(isinstance(i, Unread) for i in body.instructions):
         return False
@@ -201,7 +201,7 @@ def _read_round(state: _State, line: Line) -> None:
     base = line.span.start
     text = line.text[label.body_at :]
     at = base + label.body_at
-    tail = cut(text)
+    tail = tail_of(text)
     has_work = bool(text[: tail.body_end].strip(" \t.,;:-–—"))
     body = read_body(text[: tail.body_end], state.terms, state.names) if has_work else None
     first, last = label.first, label.last

@@ -99,7 +99,10 @@ _FOLDED = re.compile(
     r"(?:\s+and\s+|[,;:.]\s*(?:and\s+)?)(?=(?:work\s+|make\s+)?\d)"
 )
 _MARK_HEADING = re.compile(r"^\s*#{1,6}\s+(.*?)\s*#*\s*$")
-_MAKE = re.compile(rf"(?i)[\s(\[,:–—-]*\b(?:make|x|×)\s*(\d{{1,3}}|{CARDINAL})(?:\s+times)?\s*[)\]]?\s*:?\s*$")
+_MAKE = re.compile(
+    rf"(?i)[\s(\[,:–—-]*\b(?:make|x|×)\s*(\d{{1,3}}|{CARDINAL})(?:\s+times)?"
+    r"(?:\s*,[^()\[\]]{1,40}(?=[)\]]))?\s*[)\]]?\s*:?\s*$"
+)
 _COLOUR_LINE = re.compile(
     r"(?i)^\s*(?:(?:change|switch)\s+(?:colou?r\s+)?to\s+|colou?r\s*:\s*|with\s+(?=[^:,]*[:,]\s*$))"
     r"([^\W\d_][\w' -]{0,38}?)\s*[.:,]?\s*$"
@@ -117,6 +120,7 @@ _STEPS: tuple[tuple[StepKind, re.Pattern[str]], ...] = (
         StepKind.GO_ON,
         re.compile(r"(?i)\b(do\s+not|don[’']?t)\s+(fasten|cut|break|finish)|\bcontinue\s+(with|from|on)\s+the\s+same"),
     ),
+    (StepKind.EYES, re.compile(r"(?i)\b(?:put|insert|attach|place|fit)\b[^.]{0,30}\beyes\b")),
     (StepKind.INSIDE_OUT, re.compile(r"(?i)\binside[\s-]+out\b|\bturn\b.{0,20}\bright\s+side\s+out")),
     (StepKind.WIRE, re.compile(r"(?i)\bwires?\b|\bpipe\s+cleaners?\b")),
     (
@@ -129,16 +133,25 @@ _STEPS: tuple[tuple[StepKind, re.Pattern[str]], ...] = (
     (StepKind.SEW, re.compile(r"(?i)\bsew\b")),
     (
         StepKind.EYES,
-        re.compile(r"(?i)\beyes?\b|\bnoses?\b.*\b(insert|place|attach|fit)|\b(insert|place|attach|fit).*\bnose"),
+        re.compile(
+            r"(?i)\beyes?\b|augen?\b.{0,40}\b(?:einsetzen|anbringen|befestigen)"
+            r"|\b(?:sicherheitsaugen|yeux|ojos|occhi|veiligheidsogen|ogen)\b|\bnoses?\b.*\b(insert|place|attach|fit)|\b(insert|place|attach|fit).*\bnose"
+        ),
     ),
     (
         StepKind.CLOSE,
         re.compile(
-            r"(?i)\bclose\b|\bdraw (it |the \w+ )?(tight|closed)|\bcinch|\bpull (it )?tight"
+            r"(?i)\bclose\b|\bzusammenziehen\b|\böffnung\s+schließen|^\s*(?:fermer|cerrar|chiudere|sluiten|schließen)\b"
+            r"|\bdraw (it |the \w+ )?(tight|closed)|\bcinch|\bpull (it )?tight"
             r"|front loops? of the (last|remaining)"
         ),
     ),
-    (StepKind.STUFF, re.compile(r"(?i)\bstuff|\bfill(ing)?\b|\bpellets?\b")),
+    (
+        StepKind.STUFF,
+        re.compile(
+            r"(?i)\bstuff|\b(?:aus)?(?:füllen|stopfen)\b|\brembourrer\b|\brellenar\b|\bimbottire\b|\bopvullen\b|\bfill(ing)?\b|\bpellets?\b"
+        ),
+    ),
     (
         StepKind.FASTEN_OFF,
         re.compile(r"(?i)\bfasten\s+off|\bf\.?o\b\.?(?=\s*(?:$|[,.;]|and))|\bcut the yarn|\bfinish off|\bbind off"),
@@ -288,7 +301,7 @@ def _classify(number: int, start: int, piece: str, seen_part: bool, below: list[
     soon = any(b is not _Below.OTHER for b in below)
     named = soon and bool(_PART_WORDS.match(piece.strip().strip("*_").strip()))
     sure = below[:1] == [_Below.START] or named
-    if (step_kind(piece) is None or sure) and not _COLOUR_LINE.match(piece):
+    if (step_kind(piece) is None or sure) and not _COLOUR_LINE.match(piece) and not _STAGE.match(piece):
         heading = _heading(piece, sure=sure)
         if heading:
             return Line(number, span, piece, LineKind.HEADING, name=heading[0], make=heading[1])

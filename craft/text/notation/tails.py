@@ -31,7 +31,7 @@ _SENTENCE = re.compile(r"(?<=[\w)\]])\.\s+(?=[A-Z][a-z]{2,})(?!(?i:sc|inc|dec|jo
 
 @dataclass(frozen=True, slots=True)
 class Tail:
-    """A round's line cut up; spans count from the text given to `cut`.
+    """A round's line cut up; spans count from the text given to `tail_of`.
 
     body: where the work ends. count, fold: the numbers said. remark: what stands behind.
     """
@@ -56,7 +56,7 @@ def _top_level(text: str) -> list[bool]:
 
 
 @lru_cache(maxsize=8192)
-def cut(text: str) -> Tail:
+def tail_of(text: str) -> Tail:
     """Cut what follows a round's label into work, count, fold and remark; never raises."""
     top = _top_level(text)
     fold = _FOLD.search(text)

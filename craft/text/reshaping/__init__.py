@@ -1,6 +1,7 @@
 """Changes to written rounds as a designer makes them on the ladder; lines that are not touched stay as typed."""
 
-from craft.text.reshaping.changes import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen, reshape
+from craft.text.reshaping.changes import reshape
+from craft.text.reshaping.commands import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen
 from craft.text.reshaping.joining import Limb, add_shift, fold_flat, keep_sides, work_in
 from craft.text.reshaping.lines import is_folded, renumbered, with_repeat
 from craft.text.reshaping.stitches import mirrored_body, rotated_body

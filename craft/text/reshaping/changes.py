@@ -8,96 +8,29 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from craft.errors import CraftError, require
 from craft.problems import Span
-from craft.rounds.arithmetic import MOST_ROUNDS, is_single, settled
-from craft.rounds.fabric import Tally
-from craft.rounds.pattern import Again, Colour, Instruction, Repeat, Round, Spur, Start, Way, Work
+from craft.rounds.arithmetic import MOST_ROUNDS
+from craft.rounds.pattern import Colour, Instruction, Repeat, Round, Spur, Start, Way, Work
 from craft.rounds.stitches import Loops, Terms
 from craft.shape.drafting import Shaping, shaped_round, shaped_rounds
 from craft.text.check import Checked, check
 from craft.text.notation import print_round
+from craft.text.reshaping.commands import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen
 from craft.text.reshaping.stitches import mirrored_body, rotated_body
-
-
-@dataclass(frozen=True, slots=True)
-class Widen:
-    """Give the round on `line` `count` stitches; it and the next are spread anew."""
-
-    line: int
-    count: int
-
-
-@dataclass(frozen=True, slots=True)
-class Rotate:
-    """Move the shaping of the rounds on lines `first` to `last` along by `by` stitches."""
-
-    first: int
-    last: int
-    by: int
-
-
-@dataclass(frozen=True, slots=True)
-class Spread:
-    """Spread the shaping of the rounds on lines `first` to `last` evenly, stacked or staggered."""
-
-    first: int
-    last: int
-    stacked: bool
-
-
-@dataclass(frozen=True, slots=True)
-class Insert:
-    """Put `many` straight rounds after the round on `line`."""
-
-    line: int
-    many: int
-
-
-@dataclass(frozen=True, slots=True)
-class Copy:
-    """Put the rounds on lines `first` to `last` again after `after`; mirrored runs the counts back down."""
-
-    first: int
-    last: int
-    after: int
-    mirrored: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Swap:
-    """Turn every round of the part into that of the other limb of a pair: stitches in reverse order."""
-
-
-@dataclass(frozen=True, slots=True)
-class Recolour:
-    """Call the colour `old` by another name in every round."""
-
-    old: str
-    new: str
-
-
-Change = Widen | Rotate | Spread | Insert | Copy | Swap | Recolour
-
-
-@dataclass(frozen=True, slots=True)
-class Written:
-    """A written round with what it was worked on: counts before and after, and its line."""
-
-    made: Round
-    line: int
-    before: int
-    after: int
-
-
-@dataclass(frozen=True, slots=True)
-class Edit:
-    """A run of the text, and what takes its place."""
-
-    span: Span
-    text: str
+from craft.text.reshaping.written import (
+    Edit,
+    Written,
+    applied,
+    index_at,
+    is_plain,
+    line_edit,
+    plain_round,
+    work_span,
+    written_rounds,
+)
 
 
 def reshape(text: str, terms: Terms, change: Change) -> str:
@@ -128,68 +61,6 @@ def reshape(text: str, terms: Terms, change: Change) -> str:
 
 
 # --- the text as rounds -------------------------------------------------------------------
-
-
-def written_rounds(checked: Checked) -> list[Written]:
-    """Written rounds of the first part that has any, in order."""
-    for part, worked in zip(checked.reading.pattern.parts, checked.parts, strict=True):
-        if not worked.rounds:
-            continue
-        by_source: dict[int, list[Tally]] = {}
-        for tally in worked.rounds:
-            by_source.setdefault(tally.source, []).append(tally)
-        found: list[Written] = []
-        live = 0
-        for source, made in enumerate(part.rounds):
-            tallies = by_source.get(source, [])
-            after = tallies[-1].live if tallies else live
-            line = _line_at(checked, made.span.start)
-            found.append(Written(made, line, live, after))
-            live = after
-        return found
-    return []
-
-
-def _line_at(checked: Checked, start: int) -> int:
-    return next((n.number for n in checked.reading.lines if n.span.start == start), 0)
-
-
-def _at(rounds: list[Written], line: int) -> int:
-    at = next((i for i, r in enumerate(rounds) if r.line == line), None)
-    if at is None:
-        raise CraftError("There is no round on that line.")
-    return at
-
-
-def is_plain(written: Written) -> bool:
-    """Whether the round goes once around in stitches only."""
-    body = written.made.body
-    return is_single(settled(body)) and written.made.way is Way.ROUND and not any(isinstance(i, Again) for i in body)
-
-
-def _plain(written: Written) -> Round:
-    if not is_plain(written):
-        raise CraftError(f"{written.made.label} is more than plain stitches once around; change it in the text.")
-    return written.made
-
-
-def _line_edit(written: Written, terms: Terms, body: tuple[Instruction, ...], count: int) -> Edit:
-    """Other work and, where there was one, another bracket; the label and a remark behind stay as typed."""
-    made = written.made
-    changed = replace(made, body=body, count=count if made.count is not None else None)
-    return Edit(_work_span(made), print_round(changed, terms, label=False))
-
-
-def _work_span(made: Round) -> Span:
-    end = max(made.body_span.end, made.count_span.end + 1 if made.count_span else 0)
-    return Span(made.body_span.start, end)
-
-
-def applied(text: str, edits: list[Edit]) -> str:
-    """The text after all edits; they do not overlap."""
-    for edit in sorted(edits, key=lambda e: -e.span.start):
-        text = text[: edit.span.start] + edit.text + text[edit.span.end :]
-    return text
 
 
 # --- changes ------------------------------------------------------------------------------
@@ -224,13 +95,13 @@ def _around(made: Round, before: int, after: int) -> tuple[Instruction, ...]:
 
 def _widen(rounds: list[Written], change: Widen, terms: Terms) -> list[Edit]:
     require(1 <= change.count <= 2_000, "A round has from 1 to 2,000 stitches.", field="count")
-    at = _at(rounds, change.line)
+    at = index_at(rounds, change.line)
     here = rounds[at]
     edits: list[Edit] = []
     start = next((i for i in here.made.body if isinstance(i, Start)), None)
     if start is not None:
         body = tuple(replace(i, count=change.count) if i is start else i for i in here.made.body)
-        edits.append(_line_edit(here, terms, body, change.count))
+        edits.append(line_edit(here, terms, body, change.count))
     else:
         edits.append(_widened(here, change.count, terms))
     if at + 1 < len(rounds) and rounds[at + 1].before:
@@ -241,21 +112,21 @@ def _widen(rounds: list[Written], change: Widen, terms: Terms) -> list[Edit]:
             # A straight round that goes around stays straight: everything above keeps its counts but these.
             edits += _straight_run(rounds, at + 1, change.count, terms)
         else:
-            body = _around(_plain(above), change.count, above.after)
-            edits.append(_line_edit(above, terms, body, above.after))
+            body = _around(plain_round(above), change.count, above.after)
+            edits.append(line_edit(above, terms, body, above.after))
     return edits
 
 
 def _widened(here: Written, count: int, terms: Terms) -> Edit:
     """The round spread anew; of a fold only the first round shapes, the others go straight on."""
-    made = _plain(here)
+    made = plain_round(here)
     body = _around(made, here.before, count)
     if made.repeats == 1 or made.first is None:
-        return _line_edit(here, terms, body, count)
+        return line_edit(here, terms, body, count)
     stated = count if made.count is not None else None
     first = replace(made, last=made.first, body=body, count=stated)
     rest = replace(made, first=made.first + 1, body=_around(made, count, count), count=stated)
-    return Edit(Span(made.span.start, _work_span(made).end), f"{print_round(first, terms)}\n{print_round(rest, terms)}")
+    return Edit(Span(made.span.start, work_span(made).end), f"{print_round(first, terms)}\n{print_round(rest, terms)}")
 
 
 def _straight_run(rounds: list[Written], at: int, count: int, terms: Terms) -> list[Edit]:
@@ -265,10 +136,10 @@ def _straight_run(rounds: list[Written], at: int, count: int, terms: Terms) -> l
         if not is_plain(here):
             break
         if here.before == here.after:
-            edits.append(_line_edit(here, terms, _around(here.made, count, count), count))
+            edits.append(line_edit(here, terms, _around(here.made, count, count), count))
             continue
         body = _around(here.made, count, here.after)
-        edits.append(_line_edit(here, terms, body, here.after))
+        edits.append(line_edit(here, terms, body, here.after))
         break
     return edits
 
@@ -283,7 +154,7 @@ def _each(
             continue
         body = body_of(here)
         if body != here.made.body:
-            edits.append(_line_edit(here, terms, body, here.after))
+            edits.append(line_edit(here, terms, body, here.after))
     if not edits:
         raise CraftError("There is nothing to move in these rounds.")
     return edits
@@ -301,7 +172,7 @@ def _spread(rounds: list[Written], change: Spread, terms: Terms) -> list[Edit]:
         body = shaped_round(here.before, here.after, shaping, shifted=shifted and not change.stacked)
         # A round of nothing but increases has no place that the next could avoid.
         shifted = not shifted and here.after not in (2 * here.before, here.before // 2)
-        edits.append(_line_edit(here, terms, body, here.after))
+        edits.append(line_edit(here, terms, body, here.after))
     if not edits:
         raise CraftError("None of these rounds has increases or decreases to spread.")
     return edits
@@ -309,7 +180,7 @@ def _spread(rounds: list[Written], change: Spread, terms: Terms) -> list[Edit]:
 
 def _insert(text: str, rounds: list[Written], change: Insert, terms: Terms) -> str:
     require(1 <= change.many <= MOST_ROUNDS, "Insert from 1 to 2,000 rounds.", field="many")
-    at = _at(rounds, change.line)
+    at = index_at(rounds, change.line)
     here = rounds[at]
     number = here.made.last
     if number is None:
@@ -319,7 +190,7 @@ def _insert(text: str, rounds: list[Written], change: Insert, terms: Terms) -> s
 
 
 def _copy(text: str, rounds: list[Written], change: Copy, terms: Terms) -> str:
-    first, last, after = (_at(rounds, line) for line in (change.first, change.last, change.after))
+    first, last, after = (index_at(rounds, line) for line in (change.first, change.last, change.after))
     require(first <= last, "A run of rounds ends after it starts.", field="last")
     run = rounds[first : last + 1]
     here = rounds[after]
@@ -331,7 +202,7 @@ def _copy(text: str, rounds: list[Written], change: Copy, terms: Terms) -> str:
     else:
         made = []
         for written in run:
-            plain = _plain(written)
+            plain = plain_round(written)
             require(
                 written.before > 0 or not made,
                 "A run that starts a piece cannot be copied into the middle of it; mirror it instead.",

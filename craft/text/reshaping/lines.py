@@ -11,7 +11,7 @@ from craft.rounds.stitches import Terms, stitch
 from craft.text.notation import read
 from craft.text.notation.reader import Reading
 from craft.text.notation.scanner import Line
-from craft.text.reshaping.changes import Edit, applied
+from craft.text.reshaping.written import Edit, applied
 
 _DIGITS = re.compile(r"\d+")
 

@@ -1,12 +1,15 @@
-/** What jobs answer, by their kind. */
-import { answer, api, refusal, type Schemas } from "./client";
+/** Jobs: asked for, looked at by Query until they have ended, their answers by their kind. */
+import { skipToken, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef } from "react";
+import { answer, api, Refused, refusal, type Schemas } from "./client";
 import type { paths } from "./schema";
 
 type Got = paths["/api/jobs/{job_id}/answer"]["get"]["responses"][200]["content"]["application/json"];
+export type Job = Schemas["JobOut"];
 export type JobKind = Got["job"];
 export type JobAnswer<K extends JobKind> = Extract<Got, { job: K }>;
 
-const LOOK_MS = 250;
+export const LOOK_MS = 250;
 
 function isOf<K extends JobKind>(got: Got, kinds: readonly K[]): got is JobAnswer<K> {
   return (kinds as readonly JobKind[]).includes(got.job);
@@ -19,26 +22,84 @@ export async function jobAnswer<K extends JobKind>(id: number, ...kinds: K[]): P
   return got;
 }
 
-/** Look at a job until it ends, or nobody waits for it any more. */
-export async function watchJob(
-  first: Schemas["JobOut"],
-  going: () => boolean,
-  tell: (percent: number) => void,
-  pause = LOOK_MS,
-): Promise<Schemas["JobOut"]> {
-  let job = first;
-  while (going() && (job.state === "waiting" || job.state === "running")) {
-    tell(job.progress);
-    await new Promise((done) => setTimeout(done, pause));
-    if (!going()) break;
-    job = await answer<Schemas["JobOut"]>(
-      api.GET("/api/jobs/{job_id}", { params: { path: { job_id: job.id } } }),
-    );
-  }
-  return job;
+export function isUnderWay(job: Job | null | undefined): boolean {
+  return job?.state === "waiting" || job?.state === "running";
 }
 
 /** Nobody waits for this job any more: what comes next need not wait for it. */
 export function callOff(job: number): void {
   void api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job } } }).catch(() => {});
+}
+
+/** A look that failed for want of a connection is worth another one; a refusal is not. */
+function refusedForGood(error: Error | null): boolean {
+  return error instanceof Refused && error.problem.status >= 400 && error.problem.status < 500;
+}
+
+/** A job from its first answer on, looked at until it has ended. One that nobody looks at any more is called off. */
+export function useJob(first: Job | null, look = LOOK_MS): { job: Job | null; error: Error | null } {
+  const id = first?.id;
+  const queries = useQueryClient();
+  const { data, error } = useQuery({
+    queryKey: ["job", id],
+    queryFn:
+      id === undefined
+        ? skipToken
+        : () => answer<Job>(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } })),
+    initialData: first ?? undefined,
+    staleTime: Infinity,
+    retry: false,
+    refetchInterval: ({ state }) => (isUnderWay(state.data) && !refusedForGood(state.error) ? look : false),
+    // She may settle a figure and read her mail meanwhile.
+    refetchIntervalInBackground: true,
+  });
+  useEffect(() => {
+    if (id === undefined) return;
+    return () => {
+      if (isUnderWay(queries.getQueryData<Job>(["job", id]))) callOff(id);
+    };
+  }, [id, queries]);
+  return { job: id === undefined ? null : (data ?? first), error: id === undefined ? null : error };
+}
+
+/** A job that is asked for and called off at will. percent: how much is done, null while nothing runs. */
+export function useAskedJob<In>(ask: (input: In) => Promise<Job>, look = LOOK_MS) {
+  // Counts what was asked for: a first answer that comes after the next question belongs to nobody.
+  const turn = useRef(0);
+  const asking = useMutation({
+    mutationFn: async (input: In) => {
+      turn.current += 1;
+      const mine = turn.current;
+      const first = await ask(input);
+      if (turn.current !== mine) callOff(first.id);
+      return first;
+    },
+  });
+  const { job, error } = useJob(asking.data ?? null, look);
+  const forget = asking.reset;
+  const stop = useCallback(() => {
+    turn.current += 1;
+    forget();
+  }, [forget]);
+  useEffect(
+    () => () => {
+      turn.current += 1;
+    },
+    [],
+  );
+  return {
+    start: asking.mutate,
+    stop,
+    job,
+    /** What was asked, undefined while nothing is. */
+    about: asking.variables,
+    asking: asking.isPending,
+    error: asking.error ?? error,
+  };
+}
+
+/** Why a job gave nothing: an error, a failure, or that it was stopped. Null while it may still give something. */
+export function whyNothing(job: Job | null): Error | null {
+  if (!job || isUnderWay(job) || job.state === "done") return null;
+  return refusal(job.error || "It was stopped.");
 }

@@ -343,7 +343,7 @@ export interface paths {
         put?: never;
         /**
          * Create From File
-         * @description Make a design of a file of one.
+         * @description Make a design of a file: of a design's own, or of a pattern written in any manner.
          */
         post: operations["studio_designs_api_create_from_file"];
         delete?: never;
@@ -628,46 +628,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/parts/{key}/cut": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Cut Version
-         * @description Make a version of what was typed.
-         */
-        post: operations["studio_designs_api_cut_version"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/designs/{design_id}/parts/{key}/draft": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Save Draft
-         * @description Autosave a part's text.
-         */
-        put: operations["studio_designs_api_save_draft"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/designs/{design_id}/parts/{key}/text": {
         parameters: {
             query?: never;
@@ -682,6 +642,46 @@ export interface paths {
          */
         put: operations["studio_designs_api_set_text"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/parts/{key}/typed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Typed
+         * @description Autosave a part's text.
+         */
+        put: operations["studio_designs_api_save_typed"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/parts/{key}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Typed
+         * @description Make a version of what was typed.
+         */
+        post: operations["studio_designs_api_keep_typed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1357,7 +1357,7 @@ export interface paths {
         };
         /**
          * Read Basket
-         * @description All yarns and samples, and what there is to choose from.
+         * @description All yarns and swatches, and what there is to choose from.
          */
         get: operations["studio_yarns_api_read_basket"];
         put?: never;
@@ -1372,7 +1372,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/yarns/samples": {
+    "/api/yarns/swatches": {
         parameters: {
             query?: never;
             header?: never;
@@ -1382,17 +1382,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Add Sample
-         * @description Note a sample.
+         * Add Swatch
+         * @description Note a swatch.
          */
-        post: operations["studio_yarns_api_add_sample"];
+        post: operations["studio_yarns_api_add_swatch"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/yarns/samples/{sample_id}": {
+    "/api/yarns/swatches/{swatch_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1403,10 +1403,10 @@ export interface paths {
         put?: never;
         post?: never;
         /**
-         * Remove Sample
-         * @description Throw a sample away.
+         * Remove Swatch
+         * @description Throw a swatch away.
          */
-        delete: operations["studio_yarns_api_remove_sample"];
+        delete: operations["studio_yarns_api_remove_swatch"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1591,8 +1591,8 @@ export interface components {
             classes: components["schemas"]["WeightClassOut"][];
             /** Hooks */
             hooks: components["schemas"]["HookOut"][];
-            /** Samples */
-            samples: components["schemas"]["SampleOut"][];
+            /** Swatches */
+            swatches: components["schemas"]["SwatchOut"][];
             /** Yarns */
             yarns: components["schemas"]["YarnOut"][];
         };
@@ -2023,29 +2023,6 @@ export interface components {
             yarn_id?: number | null;
         };
         /**
-         * DraftIn
-         * @description Text as it is on screen; `etag` names the text it was typed over. keep: 'mine' writes over what another tab saved.
-         */
-        DraftIn: {
-            /** Etag */
-            etag: string;
-            /** Text */
-            text: string;
-        };
-        /**
-         * DraftOut
-         * @description What was saved: the tag to name next time.
-         */
-        DraftOut: {
-            /** Etag */
-            etag: string;
-            /**
-             * Saved
-             * Format: date-time
-             */
-            saved: string;
-        };
-        /**
          * DryRunOut
          * @description A part movement by movement, as far as `rounds` reaches. places: words for stitches by number.
          */
@@ -2138,6 +2115,8 @@ export interface components {
             between: number;
             /** Eye Mm */
             eye_mm: number;
+            /** In Text */
+            in_text: boolean;
             /** Moved */
             moved: boolean;
             /** Off Centre */
@@ -2158,8 +2137,6 @@ export interface components {
             ][];
             /** Round */
             round: number;
-            /** Told */
-            told: boolean;
             /** Warnings */
             warnings: components["schemas"]["Warned"][];
             /** Words */
@@ -2466,7 +2443,7 @@ export interface components {
         };
         /**
          * GaugePage
-         * @description Yarns, hook and strands, and the gauge in force: a sample's, her own figures, or the estimate.
+         * @description Yarns, hook and strands, and the gauge in force: a swatch's, her own figures, or the estimate.
          */
         GaugePage: {
             /**
@@ -2480,14 +2457,12 @@ export interface components {
             lean?: number | null;
             /** Round Mm */
             round_mm?: number | null;
-            /** Sample Id */
-            sample_id?: number | null;
             /**
              * Source
              * @default assumed
              * @enum {string}
              */
-            source?: "assumed" | "estimate" | "sample" | "own";
+            source?: "assumed" | "estimate" | "swatch" | "own";
             /** Stitch Mm */
             stitch_mm?: number | null;
             /**
@@ -2495,6 +2470,8 @@ export interface components {
              * @default 1
              */
             strands?: number;
+            /** Swatch Id */
+            swatch_id?: number | null;
             /** Yarn Per Stitch Mm */
             yarn_per_stitch_mm?: number | null;
             /**
@@ -2525,8 +2502,6 @@ export interface components {
              * @enum {string}
              */
             into: "us" | "uk" | "letters";
-            /** Kept */
-            kept: string | null;
             /** Lines */
             lines: components["schemas"]["ReadLineOut"][];
             /** More Lines */
@@ -2544,6 +2519,8 @@ export interface components {
             terms: "us" | "uk" | "letters";
             /** Terms How */
             terms_how: string;
+            /** Unconverted */
+            unconverted: string | null;
         };
         /**
          * JobOut
@@ -3489,76 +3466,6 @@ export interface components {
             moves: components["schemas"]["MoveOut"][];
         };
         /**
-         * SampleIn
-         * @description A sample as measured.
-         */
-        SampleIn: {
-            /** Across Mm */
-            across_mm: number;
-            /** Drift Rounds */
-            drift_rounds?: number | null;
-            /** Drift Stitches */
-            drift_stitches?: number | null;
-            /** Hook Mm */
-            hook_mm: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "flat" | "stuffed";
-            /** Rounds */
-            rounds: number;
-            /** Stitches */
-            stitches: number;
-            /**
-             * Strands
-             * @default 1
-             */
-            strands?: number;
-            /** Up Mm */
-            up_mm: number;
-            /** Yarn Id */
-            yarn_id: number;
-            /** Yarn Per Stitch Mm */
-            yarn_per_stitch_mm?: number | null;
-        };
-        /**
-         * SampleOut
-         * @description A sample with the gauge it gives.
-         */
-        SampleOut: {
-            /** Across Mm */
-            across_mm: number;
-            /** Drift Rounds */
-            drift_rounds: number | null;
-            /** Drift Stitches */
-            drift_stitches: number | null;
-            gauge: components["schemas"]["GaugeOut"];
-            /** Hook Mm */
-            hook_mm: number;
-            /** Id */
-            id: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "flat" | "stuffed";
-            /** Rounds */
-            rounds: number;
-            /** Stitches */
-            stitches: number;
-            /** Strands */
-            strands: number;
-            /** Up Mm */
-            up_mm: number;
-            /** Yarn Id */
-            yarn_id: number;
-            /** Yarn Name */
-            yarn_name: string;
-            /** Yarn Per Stitch Mm */
-            yarn_per_stitch_mm: number | null;
-        };
-        /**
          * SceneOut
          * @description The whole figure: parts by key, pieces, size in mm, and everything about putting it together.
          *
@@ -4164,6 +4071,76 @@ export interface components {
             stop: "brief" | "gauge" | "shapes" | "rounds" | "assembly" | "sizes" | "booklet" | "proving";
         };
         /**
+         * SwatchIn
+         * @description A swatch as measured.
+         */
+        SwatchIn: {
+            /** Across Mm */
+            across_mm: number;
+            /** Drift Rounds */
+            drift_rounds?: number | null;
+            /** Drift Stitches */
+            drift_stitches?: number | null;
+            /** Hook Mm */
+            hook_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "flat" | "stuffed";
+            /** Rounds */
+            rounds: number;
+            /** Stitches */
+            stitches: number;
+            /**
+             * Strands
+             * @default 1
+             */
+            strands?: number;
+            /** Up Mm */
+            up_mm: number;
+            /** Yarn Id */
+            yarn_id: number;
+            /** Yarn Per Stitch Mm */
+            yarn_per_stitch_mm?: number | null;
+        };
+        /**
+         * SwatchOut
+         * @description A swatch with the gauge it gives.
+         */
+        SwatchOut: {
+            /** Across Mm */
+            across_mm: number;
+            /** Drift Rounds */
+            drift_rounds: number | null;
+            /** Drift Stitches */
+            drift_stitches: number | null;
+            gauge: components["schemas"]["GaugeOut"];
+            /** Hook Mm */
+            hook_mm: number;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "flat" | "stuffed";
+            /** Rounds */
+            rounds: number;
+            /** Stitches */
+            stitches: number;
+            /** Strands */
+            strands: number;
+            /** Up Mm */
+            up_mm: number;
+            /** Yarn Id */
+            yarn_id: number;
+            /** Yarn Name */
+            yarn_name: string;
+            /** Yarn Per Stitch Mm */
+            yarn_per_stitch_mm: number | null;
+        };
+        /**
          * TaperModifier
          * @description For one end wider.
          */
@@ -4335,6 +4312,29 @@ export interface components {
             section?: number[] | null;
             /** Width */
             width: number;
+        };
+        /**
+         * TypedIn
+         * @description Text as it is on screen; `etag` names the text it was typed over. keep: 'mine' writes over what another tab saved.
+         */
+        TypedIn: {
+            /** Etag */
+            etag: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TypedOut
+         * @description What was saved: the tag to name next time.
+         */
+        TypedOut: {
+            /** Etag */
+            etag: string;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
         };
         /**
          * Warned
@@ -5346,56 +5346,6 @@ export interface operations {
             };
         };
     };
-    studio_designs_api_cut_version: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                design_id: number;
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DesignOut"];
-                };
-            };
-        };
-    };
-    studio_designs_api_save_draft: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                design_id: number;
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DraftIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DraftOut"];
-                };
-            };
-        };
-    };
     studio_designs_api_set_text: {
         parameters: {
             query?: never;
@@ -5411,6 +5361,56 @@ export interface operations {
                 "application/json": components["schemas"]["PartText"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_designs_api_save_typed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedOut"];
+                };
+            };
+        };
+    };
+    studio_designs_api_keep_typed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -6357,7 +6357,7 @@ export interface operations {
             };
         };
     };
-    studio_yarns_api_add_sample: {
+    studio_yarns_api_add_swatch: {
         parameters: {
             query?: never;
             header?: never;
@@ -6366,7 +6366,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SampleIn"];
+                "application/json": components["schemas"]["SwatchIn"];
             };
         };
         responses: {
@@ -6376,17 +6376,17 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SampleOut"];
+                    "application/json": components["schemas"]["SwatchOut"];
                 };
             };
         };
     };
-    studio_yarns_api_remove_sample: {
+    studio_yarns_api_remove_swatch: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                sample_id: number;
+                swatch_id: number;
             };
             cookie?: never;
         };

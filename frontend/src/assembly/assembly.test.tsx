@@ -125,7 +125,7 @@ const eyesOut = {
   after: [2, 6],
   off_centre: 0.5,
   words: "between R4 and R5, after stitches 2 and 6 of R4, with 4 stitches visible between",
-  told: false,
+  in_text: false,
   moved: true,
   warnings: [{ code: "washer", message: "A washer of 11 mm no longer passes." }],
 };

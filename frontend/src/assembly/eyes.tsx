@@ -35,7 +35,7 @@ export function Eyes({
         <Button aria-pressed={aimed} onClick={onAim} disabled={kind === "none"}>
           <Crosshair size={16} aria-hidden /> Point at the place
         </Button>
-        {shown?.words && !shown.told && kind !== "none" && (
+        {shown?.words && !shown.in_text && kind !== "none" && (
           <Button onClick={onTell}>
             <PenLine size={16} aria-hidden /> Write it into the rounds
           </Button>

@@ -1,17 +1,18 @@
 /** The design put together: asked again until every part is settled. */
-import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useQueries, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { isUnderWay } from "../api/jobs";
 import type { Design } from "../design/design";
 import type { Settled } from "../figure/settled";
-import { answerOf } from "../figure/use-settled";
+import { settledBy } from "../figure/use-settled";
 
 export type Scene = Schemas["SceneOut"];
 
 const LOOK = 400;
 
 function underWay(scene: Scene | undefined): boolean {
-  return scene?.settled.some((s) => s.job.state === "waiting" || s.job.state === "running") ?? false;
+  return scene?.settled.some((s) => isUnderWay(s.job)) ?? false;
 }
 
 export function useScene(design: Design) {
@@ -28,22 +29,20 @@ export function useScene(design: Design) {
     refetchInterval: (q) => (underWay(q.state.data) ? LOOK : false),
   });
   const scene = query.data;
-  const [settled, setSettled] = useState<ReadonlyMap<string, Settled>>(new Map());
-  const jobs = scene?.settled
-    .filter((s) => s.job.state === "done")
-    .map((s) => `${s.part}:${s.job.id}`)
-    .join(" ");
-  useEffect(() => {
-    let going = true;
-    const wanted = jobs ? jobs.split(" ").map((pair) => pair.split(":") as [string, string]) : [];
-    void Promise.all(wanted.map(async ([part, id]) => [part, await answerOf(Number(id))] as const))
-      .then((found) => {
-        if (going) setSettled(new Map(found));
-      })
-      .catch(() => {});
-    return () => {
-      going = false;
-    };
-  }, [jobs]);
-  return { scene, settled, settling: underWay(scene) };
+  return { scene, settled: useSettledParts(scene), settling: underWay(scene) };
+}
+
+/** The settled parts by their keys; those of before stay until all that are done have come. */
+function useSettledParts(scene: Scene | undefined): ReadonlyMap<string, Settled> {
+  const done = scene?.settled.filter((s) => s.job.state === "done") ?? [];
+  const answers = useQueries({ queries: done.map((s) => settledBy(s.job.id)) });
+  const here = answers.every((a) => a.data) && scene !== undefined;
+  const which = done.map((s) => `${s.part}:${s.job.id}`).join(" ");
+  const [shown, setShown] = useState<{ which: string; parts: ReadonlyMap<string, Settled> }>({
+    which: "",
+    parts: new Map(),
+  });
+  if (here && shown.which !== which)
+    setShown({ which, parts: new Map(done.map((s, n) => [s.part, answers[n]?.data as Settled])) });
+  return shown.parts;
 }

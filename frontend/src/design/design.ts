@@ -56,7 +56,7 @@ type Act =
   | { do: "change-part"; key: string; name: string; make: number; colour: string | null }
   | { do: "remove-part"; key: string }
   | { do: "text"; key: string; text: string; recipe?: Schemas["PartText"]["recipe"]; label?: string }
-  | { do: "cut"; key: string }
+  | { do: "version"; key: string }
   | { do: "page"; filled: FilledPage }
   | { do: "no-sew"; step: string }
   | { do: "tell-eyes" }
@@ -120,9 +120,11 @@ async function ask(id: number, act: Act): Promise<Design> {
           body: { text: act.text, recipe: act.recipe, label: act.label },
         }),
       );
-    case "cut":
+    case "version":
       return answer(
-        api.POST("/api/designs/{design_id}/parts/{key}/cut", { params: { path: { ...path, key: act.key } } }),
+        api.POST("/api/designs/{design_id}/parts/{key}/versions", {
+          params: { path: { ...path, key: act.key } },
+        }),
       );
     case "page":
       return answer(api.PUT("/api/designs/{design_id}/pages", { params: { path }, body: act.filled }));

@@ -115,7 +115,7 @@ describe("sending what waits", () => {
     await wait(3100);
     expect(result.current.waiting).toBe(0);
     expect(allUnsent(3)).toEqual([]);
-    expect(asked.at(-1)).toBe("/api/designs/3/parts/abcd/draft");
+    expect(asked.at(-1)).toBe("/api/designs/3/parts/abcd/typed");
   });
   it("leaves alone what an open screen sends itself", async () => {
     keepUnsent(3, TEXT);

@@ -1,9 +1,10 @@
 /** A page of notes with quiet autosave: typed at once, written after a pause, never lost on the way out. */
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Problem, Refused } from "../api/client";
 import { type Design, type FilledPage, type PageName, useAct } from "./design";
 import { beforeActing } from "./pending";
 import { dropUnsent, holdUnsent, keepUnsent, unsentPage } from "./unsent";
+import { useLeaving } from "./use-leaving";
 
 export type SaveState = "saved" | "saving" | "unsaved" | "offline" | "stale";
 const PAUSE_MS = 700;
@@ -80,17 +81,22 @@ export function usePage<N extends PageName>(design: Design, page: N) {
   // While it is open this screen sends its page itself; afterwards any stop does.
   useEffect(() => holdUnsent(design.id, `page-${page}`), [design.id, page]);
 
-  useEffect(() => {
-    open.current = true;
-    if (pending.current !== null) void flush();
-    const leave = () => void flush();
-    window.addEventListener("pagehide", leave);
-    return () => {
-      open.current = false;
-      window.removeEventListener("pagehide", leave);
-      leave();
-    };
-  }, [flush]);
+  useLeaving(
+    useMemo(
+      () => ({
+        enter: () => {
+          open.current = true;
+          if (pending.current !== null) void flush();
+        },
+        flush,
+        leave: () => {
+          open.current = false;
+          void flush();
+        },
+      }),
+      [flush],
+    ),
+  );
 
   /** After a refusal: take what the other window wrote, or write over it. */
   const settle = useCallback(

@@ -12,8 +12,8 @@ async function send(design: number, item: Unsent): Promise<"sent" | "lost" | "re
   const path = { design_id: design };
   try {
     if (item.kind === "text")
-      await answer<Schemas["DraftOut"]>(
-        api.PUT("/api/designs/{design_id}/parts/{key}/draft", {
+      await answer<Schemas["TypedOut"]>(
+        api.PUT("/api/designs/{design_id}/parts/{key}/typed", {
           params: { path: { ...path, key: item.part } },
           body: { text: item.text, etag: item.etag },
         }),

@@ -1,6 +1,8 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, renderHook, waitFor } from "@testing-library/react";
+import { type ReactNode, useState } from "react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { useSettled, watched } from "./use-settled";
+import { useSettled } from "./use-settled";
 
 type Got = { id: number; state: string; progress: number; error: string };
 
@@ -52,53 +54,32 @@ const job = (id: number, state: string, more: Partial<Got> = {}) => ({
   ...more,
 });
 
-describe("a job", () => {
-  it("is watched until it is done, and its answer fetched once", async () => {
-    replies.push(job(1, "running", { progress: 40 }), job(1, "done"));
-    const told: number[] = [];
-    const got = await watched(
-      job(1, "waiting") as never,
-      () => true,
-      (p) => told.push(p),
-    );
-    expect(typeof got === "object" && got?.stitches).toBe(1);
-    expect(told).toEqual([0, 40]);
-    await watched(
-      job(1, "done") as never,
-      () => true,
-      () => {},
-    );
-    expect(asked.filter((url) => url.endsWith("/answer"))).toHaveLength(1);
-  });
-  it("says why it failed, and nothing when nobody waits any more", async () => {
-    expect(
-      await watched(
-        job(2, "failed", { error: "Too many." }) as never,
-        () => true,
-        () => {},
-      ),
-    ).toBe("Too many.");
-    expect(
-      await watched(
-        job(3, "cancelled") as never,
-        () => true,
-        () => {},
-      ),
-    ).toBeNull();
-    expect(
-      await watched(
-        job(4, "waiting") as never,
-        () => false,
-        () => {},
-      ),
-    ).toBeNull();
-  });
-});
+const wrapper = ({ children }: { children: ReactNode }) => {
+  const [queries] = useState(() => new QueryClient());
+  return <QueryClientProvider client={queries}>{children}</QueryClientProvider>;
+};
 
 describe("having a part settled", () => {
+  it("tells how far it is, and why it failed", async () => {
+    replies.push(job(2, "running", { progress: 40 }), job(2, "failed", { error: "Too many." }));
+    const told: (number | null)[] = [];
+    const { result } = renderHook(
+      () => {
+        const settling = useSettled("a", async () => job(2, "waiting") as never);
+        told.push(settling.progress);
+        return settling;
+      },
+      { wrapper },
+    );
+    await waitFor(() => expect(result.current.problem).toBe("Too many."));
+    await waitFor(() => expect(result.current.progress).toBeNull());
+    expect([...new Set(told)]).toEqual([0, 40, null]);
+    expect(asked.filter((url) => url.endsWith("/answer"))).toHaveLength(0);
+  });
   it("keeps the last figure while the next one settles, and remembers it as the one before", async () => {
     const ask = vi.fn(async () => job(10, "done") as never);
     const { result, rerender } = renderHook(({ key }) => useSettled(key, ask), {
+      wrapper,
       initialProps: { key: null as string | null },
     });
     expect(ask).not.toHaveBeenCalled();
@@ -115,7 +96,7 @@ describe("having a part settled", () => {
   it("tells a refusal and can be stopped", async () => {
     const { result, rerender } = renderHook(
       ({ key }) => useSettled(key, async () => Promise.reject(new Error("no studio"))),
-      { initialProps: { key: "a" } },
+      { wrapper, initialProps: { key: "a" } },
     );
     await waitFor(() => expect(result.current.problem).not.toBeNull());
     rerender({ key: "b" });
@@ -126,6 +107,7 @@ describe("having a part settled", () => {
     replies.push(...Array.from({ length: 40 }, () => job(20, "running")));
     const ask = vi.fn(async () => job(20, "running") as never);
     const { rerender, unmount } = renderHook(({ key }) => useSettled(key, ask), {
+      wrapper,
       initialProps: { key: "a" },
     });
     await waitFor(() => expect(asked).toContain("/api/jobs/20"));
@@ -139,7 +121,7 @@ describe("having a part settled", () => {
   });
   it("asks anew when another window called off the work that it waits for", async () => {
     const ask = vi.fn().mockResolvedValueOnce(job(30, "cancelled")).mockResolvedValue(job(31, "done"));
-    const { result } = renderHook(() => useSettled("a", ask));
+    const { result } = renderHook(() => useSettled("a", ask), { wrapper });
     await waitFor(() => expect(result.current.settled).not.toBeNull());
     expect(ask).toHaveBeenCalledTimes(2);
   });

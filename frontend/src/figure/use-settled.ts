@@ -1,7 +1,8 @@
 /** Having a part settled: asked for as a job, watched until it is done, the last answer kept meanwhile. */
+import { queryOptions, skipToken, useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { type Schemas, sentence } from "../api/client";
-import { callOff, jobAnswer, watchJob } from "../api/jobs";
+import { sentence } from "../api/client";
+import { type Job, jobAnswer, useAskedJob } from "../api/jobs";
 import { type Settled, unpack, unpackFitted } from "./settled";
 
 const PAUSE = 250;
@@ -17,98 +18,86 @@ export type Settling = {
   cancel: () => void;
 };
 
-const ANSWERS = new Map<number, Settled>();
-
-export async function answerOf(job: number): Promise<Settled> {
-  const known = ANSWERS.get(job);
-  if (known) return known;
-  const answered = await jobAnswer(job, "settle", "fit");
-  const got = answered.job === "fit" ? unpackFitted(answered.fitted) : unpack(answered.settled);
-  ANSWERS.set(job, got);
-  const oldest = ANSWERS.size > 40 ? ANSWERS.keys().next().value : undefined;
-  if (oldest !== undefined) ANSWERS.delete(oldest);
-  return got;
-}
-
-const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
-
-/** Watch a job until it ends; the settled part, or the reason why there is none. */
-export async function watched(
-  first: Schemas["JobOut"],
-  going: () => boolean,
-  tell: (percent: number) => void,
-): Promise<Settled | string | null> {
-  const job = await watchJob(first, going, tell, LOOK);
-  if (!going()) return null;
-  if (job.state === "done") return answerOf(job.id);
-  return job.state === "failed" ? job.error : null;
+/** What a job settled; asked for once, however many look at it. null: no job is done yet. */
+export function settledBy(job: number | null) {
+  return queryOptions<Settled>({
+    queryKey: ["settled", job],
+    queryFn:
+      job === null
+        ? skipToken
+        : async () => {
+            const got = await jobAnswer(job, "settle", "fit");
+            return got.job === "fit" ? unpackFitted(got.fitted) : unpack(got.settled);
+          },
+    staleTime: Infinity,
+    // Thousands of coordinates are one value: they are not compared one by one.
+    structuralSharing: false,
+    retry: false,
+  });
 }
 
 /** How often the same figure is asked for when others call it off. */
 const MOST_ASKED = 3;
 
+/** The job for a question, begun a breath after it changed, asked for anew when another window calls it off. */
+function useQuestion(key: string | null, ask: () => Promise<Job>, pause: () => number) {
+  const how = useRef(ask);
+  how.current = ask;
+  const wait = useRef(pause);
+  wait.current = pause;
+  const { start, stop, job, about, error } = useAskedJob((_key: string) => how.current(), LOOK);
+  const asked = useRef(0);
+  useEffect(() => {
+    if (key === null) return;
+    asked.current = 1;
+    const timer = setTimeout(() => start(key), wait.current());
+    return () => {
+      clearTimeout(timer);
+      stop();
+    };
+  }, [key, start, stop]);
+  const own = key !== null && about === key;
+  const calledOff = own && job?.state === "cancelled" ? job.id : null;
+  useEffect(() => {
+    if (calledOff === null || key === null || asked.current >= MOST_ASKED) return;
+    asked.current += 1;
+    start(key);
+  }, [calledOff, key, start]);
+  return {
+    job: own ? job : null,
+    error: own ? error : null,
+    stop,
+    givenUp: calledOff !== null && asked.current >= MOST_ASKED,
+  };
+}
+
 /** `key` tells one question from the next; null while there is nothing to settle. */
-export function useSettled(key: string | null, ask: () => Promise<Schemas["JobOut"]>): Settling {
-  const [settled, setSettled] = useState<Settled | null>(null);
-  const [before, setBefore] = useState<Settled | null>(null);
-  const [progress, setProgress] = useState<number | null>(null);
+export function useSettled(key: string | null, ask: () => Promise<Job>): Settling {
+  const [shown, setShown] = useState<Pick<Settling, "settled" | "before">>({ settled: null, before: null });
   const [problem, setProblem] = useState<string | null>(null);
   // What is shown answers this question; until it is the present one, it is still settling.
   const [ended, setEnded] = useState<string | null>(null);
-  const how = useRef(ask);
-  how.current = ask;
-  const stop = useRef<() => void>(() => {});
-  const shown = useRef<Settled | null>(null);
+  const { job, error, stop, givenUp } = useQuestion(key, ask, () => (shown.settled ? PAUSE : 0));
+  const answered = useQuery(settledBy(job?.state === "done" ? job.id : null));
+  const got = job?.state === "done" ? (answered.data ?? null) : null;
+  const failed = job?.state === "failed" ? job.error : null;
+  const wrong = error ?? (job?.state === "done" ? answered.error : null);
   useEffect(() => {
-    if (key === null) return;
-    let going = true;
-    let job: number | null = null;
-    const begin = async () => {
-      await wait(shown.current ? PAUSE : 0);
-      if (!going) return;
-      setProgress(0);
-      try {
-        let got: Settled | string | null = null;
-        // Another window may have called off the work that both wait for: then it is asked for anew.
-        for (let asked = 0; asked < MOST_ASKED && got === null && going; asked++) {
-          const first = await how.current();
-          job = first.id;
-          if (!going) callOff(job);
-          else got = await watched(first, () => going, setProgress);
-        }
-        if (!going) return;
-        job = null;
-        if (got && typeof got !== "string") {
-          if (shown.current !== got) setBefore(shown.current);
-          shown.current = got;
-          setSettled(got);
-          setProblem(null);
-        } else if (typeof got === "string") setProblem(got);
-      } catch (e) {
-        if (going) setProblem(sentence(e));
-      }
-      if (going) {
-        setProgress(null);
-        setEnded(key);
-      }
-    };
-    stop.current = () => {
-      going = false;
-      setProgress(null);
-      setEnded(key);
-      if (job !== null) callOff(job);
-      job = null;
-    };
-    void begin();
-    return () => {
-      going = false;
-      if (job !== null) callOff(job);
-    };
-  }, [key]);
-  const cancel = useCallback(() => stop.current(), []);
-  const shownProgress = progress ?? (key !== null && ended !== key ? 0 : null);
-  return useMemo(
-    () => ({ settled, before, progress: shownProgress, problem, cancel }),
-    [settled, before, shownProgress, problem, cancel],
-  );
+    if (!got) return;
+    setShown((was) => (was.settled === got ? was : { settled: got, before: was.settled }));
+    setProblem(null);
+  }, [got]);
+  useEffect(() => {
+    if (failed !== null || wrong) setProblem(failed ?? sentence(wrong));
+  }, [failed, wrong]);
+  const rests = got !== null || failed !== null || wrong !== null || givenUp;
+  useEffect(() => {
+    if (rests) setEnded(key);
+  }, [rests, key]);
+  const cancel = useCallback(() => {
+    stop();
+    setEnded(key);
+  }, [stop, key]);
+  const progress = key !== null && ended !== key ? (job?.progress ?? 0) : null;
+  return useMemo(() => ({ ...shown, progress, problem, cancel }), [shown, progress, problem, cancel]);
 }

@@ -36,7 +36,7 @@ export function GaugeStop() {
   const set = (part: Partial<Page>) => change({ ...value, ...part });
   const yarns = value.yarns ?? [];
   const first = yarns[0];
-  const samples = basket.data?.samples.filter((s) => yarns.some((y) => y.yarn_id === s.yarn_id)) ?? [];
+  const swatches = basket.data?.swatches.filter((s) => yarns.some((y) => y.yarn_id === s.yarn_id)) ?? [];
   return (
     <div className="mx-auto w-full max-w-6xl p-5">
       <div className="mb-3 flex items-center justify-between">
@@ -81,7 +81,7 @@ export function GaugeStop() {
           )}
         </Panel>
         <Panel title="The gauge to reckon with" className="lg:col-span-2">
-          <Source value={value} design={design} set={set} samples={samples} />
+          <Source value={value} design={design} set={set} swatches={swatches} />
         </Panel>
       </div>
     </div>
@@ -213,12 +213,12 @@ function Source({
   value,
   design,
   set,
-  samples,
+  swatches,
 }: {
   value: Page;
   design: Design;
   set: (part: Partial<Page>) => void;
-  samples: Schemas["SampleOut"][];
+  swatches: Schemas["SwatchOut"][];
 }) {
   const now = design.gauge_now;
   return (
@@ -226,26 +226,26 @@ function Source({
       <div className="flex flex-col gap-3">
         <SelectField
           label="Take it from"
-          value={value.source === "sample" ? `sample-${value.sample_id}` : (value.source ?? "assumed")}
+          value={value.source === "swatch" ? `swatch-${value.swatch_id}` : (value.source ?? "assumed")}
           onValue={(source) => {
-            const sample = samples.find((s) => `sample-${s.id}` === source);
-            if (sample)
+            const swatch = swatches.find((s) => `swatch-${s.id}` === source);
+            if (swatch)
               set({
-                source: "sample",
-                sample_id: sample.id,
-                hook_mm: sample.hook_mm,
-                strands: sample.strands,
-                stitch_mm: sample.gauge.stitch_mm,
-                round_mm: sample.gauge.round_mm,
-                lean: sample.gauge.lean,
-                yarn_per_stitch_mm: sample.yarn_per_stitch_mm,
+                source: "swatch",
+                swatch_id: swatch.id,
+                hook_mm: swatch.hook_mm,
+                strands: swatch.strands,
+                stitch_mm: swatch.gauge.stitch_mm,
+                round_mm: swatch.gauge.round_mm,
+                lean: swatch.gauge.lean,
+                yarn_per_stitch_mm: swatch.yarn_per_stitch_mm,
               });
             else if (source === "own")
-              set({ source: "own", sample_id: null, stitch_mm: now.stitch_mm, round_mm: now.round_mm });
+              set({ source: "own", swatch_id: null, stitch_mm: now.stitch_mm, round_mm: now.round_mm });
             else
               set({
                 source: source as Page["source"],
-                sample_id: null,
+                swatch_id: null,
                 stitch_mm: null,
                 round_mm: null,
                 yarn_per_stitch_mm: null,
@@ -254,8 +254,8 @@ function Source({
           options={[
             ["assumed", "nothing yet: assume light yarn on 3 mm"],
             ["estimate", "the estimate from yarn and hook"],
-            ...samples.map(
-              (s) => [`sample-${s.id}`, `my swatch of ${s.yarn_name} on ${s.hook_mm} mm`] as const,
+            ...swatches.map(
+              (s) => [`swatch-${s.id}`, `my swatch of ${s.yarn_name} on ${s.hook_mm} mm`] as const,
             ),
             ["own", "my own figures"],
           ]}

@@ -33,7 +33,7 @@ function same(a: Question, b: Question): boolean {
 export function Bench({ design, part }: { design: Design; part: Part }) {
   const leftHanded = useLeftHanded();
   const editor = useRef<EditorHandle>(null);
-  const { text, type, state, conflict, problem, settle, cut } = usePartText(design, part, (next) =>
+  const { text, type, state, conflict, problem, settle, keep } = usePartText(design, part, (next) =>
     editor.current?.show(next),
   );
   const asked = useMemo<Question>(
@@ -70,7 +70,7 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
             lit={litLine}
             onText={type}
             onLine={(line) => startTransition(() => toLine(line))}
-            onBlur={() => void cut()}
+            onBlur={() => void keep()}
             onFold={() => void tidy(!shown?.folded)}
             onLineCommand={lineCommand}
           />

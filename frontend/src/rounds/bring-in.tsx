@@ -1,6 +1,6 @@
 /** Bringing rounds in from a file or the clipboard: what was understood is shown first, line by line. */
 import { useState } from "react";
-import { sentence } from "../api/client";
+import { type Schemas, sentence } from "../api/client";
 import { type Design, useAct } from "../design/design";
 import { Button, Check, Field, inputClass } from "../ui/controls";
 import { Dialog, useSay } from "../ui/overlays";
@@ -95,7 +95,7 @@ export function BringIn({
       onOpen={close}
       wide
       title="Bring in rounds"
-      about="From a text, Markdown, JSON or CSV file, or pasted. Nothing is kept before you have seen what was understood."
+      about="From a text, Markdown, JSON or CSV file, or pasted, in English, German, French, Spanish, Italian or Dutch. Nothing is kept before you have seen what was understood."
     >
       {error && (
         <p role="alert" className="mb-3 border-l-4 border-madder bg-madder-ground px-2 py-1">
@@ -221,7 +221,7 @@ function Found({
       <Lines found={found} />
       <div className="flex justify-end gap-2">
         <Button onClick={onOther}>Another text</Button>
-        <Button type="submit" weight="main" disabled={!chosen.size || busy || found.kept !== null}>
+        <Button type="submit" weight="main" disabled={!chosen.size || busy || found.unconverted !== null}>
           Bring in {chosen.size} part{chosen.size === 1 ? "" : "s"}
         </Button>
       </div>
@@ -234,11 +234,11 @@ const NAMES = { us: "US terms", uk: "UK terms", letters: "letters" };
 /** Whether the parts were put into the design's own terms, so that no word changes its meaning unseen. */
 function TermsSaid({ found, design }: { found: Import; design: Design }) {
   if (found.terms === design.terms) return null;
-  if (found.kept)
+  if (found.unconverted)
     return (
       <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
         The text is written in {NAMES[found.terms]}, this design in {NAMES[design.terms]}, and it could not be
-        put into them. {found.kept} Mend the text and read it again, or change the terms of this design first.
+        put into them. {found.unconverted} Mend the text and read it again, or change the terms of this design first.
       </p>
     );
   return (
@@ -275,7 +275,7 @@ function Lines({ found }: { found: Import }) {
               <td className="px-2 py-1">{line.text}</td>
               <td className="px-2 py-1">
                 <span className="mr-1 rounded bg-sunk px-1 text-soft">{KINDS[line.kind]}</span>
-                {line.message || line.understood}
+                <Taken line={line} />
               </td>
             </tr>
           ))}
@@ -283,5 +283,16 @@ function Lines({ found }: { found: Import }) {
       </table>
       {found.more_lines > 0 && <p className="p-2 text-soft">and {found.more_lines} more lines</p>}
     </section>
+  );
+}
+
+/** What a line was taken for; a hint stands under it with its evidence, a fault in its place. */
+function Taken({ line }: { line: Schemas["ReadLineOut"] }) {
+  if (line.severity !== "hint" || !line.understood) return line.message || line.understood;
+  return (
+    <>
+      {line.understood}
+      <span className="block text-soft">{line.message}</span>
+    </>
   );
 }

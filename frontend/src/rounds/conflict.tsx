@@ -1,7 +1,7 @@
 /** Two windows wrote the same part: both texts side by side, and a choice. */
 import { Button } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
-import type { Conflict } from "./use-part-text";
+import type { Conflict } from "./text-saver";
 
 /** Lines of `text` that `other` does not have, to be marked. */
 function Lines({ text, other }: { text: string; other: string }) {

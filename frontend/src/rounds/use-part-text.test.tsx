@@ -51,7 +51,7 @@ beforeEach(() => {
     sent.push(one);
     const reply = replies.shift();
     if (reply) return reply(one);
-    return one.path.endsWith("/draft")
+    return one.path.endsWith("/typed")
       ? json({ etag: `t${sent.length}`, saved: "2026-01-01T00:00:00Z" })
       : json({ ...DESIGN, revision: 6 });
   });
@@ -63,7 +63,7 @@ afterEach(() => {
 });
 
 const wait = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
-const drafts = () => sent.filter((s) => s.path.endsWith("/draft")).map((s) => s.body);
+const texts = () => sent.filter((s) => s.path.endsWith("/typed")).map((s) => s.body);
 
 describe("the text of a part", () => {
   function start(part: Part = PART) {
@@ -81,19 +81,19 @@ describe("the text of a part", () => {
     expect(result.current.state).toBe("unsaved");
     expect(localStorage.getItem("spirrel-unsent--3-text-abcd")).toContain("R2: inc");
     await wait(600);
-    expect(drafts()).toEqual([{ text: "R2: inc", etag: "v1" }]);
+    expect(texts()).toEqual([{ text: "R2: inc", etag: "v1" }]);
     expect(result.current.state).toBe("saved");
     expect(localStorage.getItem("spirrel-unsent--3-text-abcd")).toBeNull();
     act(() => result.current.type("R2: inc x 6"));
     await wait(600);
-    expect(drafts()[1]).toEqual({ text: "R2: inc x 6", etag: "t1" });
+    expect(texts()[1]).toEqual({ text: "R2: inc x 6", etag: "t1" });
   });
 
-  it("is cut into a version after a rest", async () => {
+  it("is kept as a version after a rest", async () => {
     const { result } = start();
     act(() => result.current.type("x"));
     await wait(6000);
-    expect(sent.map((s) => s.path.split("/").pop())).toEqual(["draft", "cut"]);
+    expect(sent.map((s) => s.path.split("/").pop())).toEqual(["typed", "versions"]);
   });
 
   it("waits for the studio and tries again", async () => {
@@ -109,7 +109,7 @@ describe("the text of a part", () => {
     expect(result.current.state).toBe("offline");
     await wait(3100);
     expect(result.current.state).toBe("saved");
-    expect(drafts()).toHaveLength(3);
+    expect(texts()).toHaveLength(3);
   });
 
   it("offers the choice when another window was first", async () => {
@@ -134,7 +134,7 @@ describe("the text of a part", () => {
     expect(result.current.conflict).toEqual({ mine: "mine", theirs: "theirs", etag: "t9" });
     act(() => result.current.settle("mine"));
     await wait(10);
-    expect(drafts()[1]).toEqual({ text: "mine", etag: "t9" });
+    expect(texts()[1]).toEqual({ text: "mine", etag: "t9" });
     replies = [
       () =>
         json(
@@ -164,7 +164,7 @@ describe("the text of a part", () => {
     const { result } = start();
     expect(result.current.text).toBe("left over");
     await wait(10);
-    expect(drafts()).toEqual([{ text: "left over", etag: "v1" }]);
+    expect(texts()).toEqual([{ text: "left over", etag: "v1" }]);
     localStorage.setItem("spirrel-unsent--3-text-efgh", "{ damaged");
     expect(start({ ...PART, key: "efgh" }).result.current.text).toBe(PART.text);
   });

@@ -3,11 +3,11 @@ import { skipToken, useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
-import { answer, api, refusal, type Schemas, sentence } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { type Design, gaugeOf, type Part } from "../design/design";
 import { paletteOf } from "../design/palette";
 import type { RoundMeasure, Settled } from "../figure/settled";
-import { type Settling, useSettled, watched } from "../figure/use-settled";
+import { type Settling, useSettled } from "../figure/use-settled";
 import { PartFigure } from "../figure/views";
 import { Button } from "../ui/controls";
 import { Guess } from "../ui/overlays";
@@ -62,30 +62,21 @@ function useEarlier(design: Design, part: Part) {
         api.GET("/api/designs/{design_id}/history", { params: { path: { design_id: design.id } } }),
       ),
   });
-  const settled = useQuery({
-    queryKey: ["earlier", design.id, part.key, step],
-    enabled: step !== null,
-    retry: false,
-    queryFn: async () => {
+  const { settled, progress, problem } = useSettled(
+    step === null ? null : `${design.id} ${part.key} ${step}`,
+    () => {
       const path = { design_id: design.id, key: part.key, number: step ?? 0 };
-      const job = await answer<Schemas["JobOut"]>(
+      return answer<Schemas["JobOut"]>(
         api.POST("/api/bench/settle/{design_id}/{key}/{number}", { params: { path } }),
       );
-      const got = await watched(
-        job,
-        () => true,
-        () => {},
-      );
-      if (!got || typeof got === "string") throw refusal(got || "It could not be settled.");
-      return got;
     },
-  });
+  );
   return {
     step,
     setStep,
     steps: steps.data ?? [],
-    settled: step === null ? null : (settled.data ?? null),
-    error: settled.error,
+    settled: step === null || progress !== null ? null : settled,
+    problem: step === null ? null : problem,
   };
 }
 
@@ -162,9 +153,7 @@ export function Views({
                 </option>
               ))}
             </select>
-            {earlier.step !== null && earlier.error !== null && (
-              <span role="alert">{sentence(earlier.error)}</span>
-            )}
+            {earlier.problem !== null && <span role="alert">{earlier.problem}</span>}
           </label>
         )}
         {preview?.size && (

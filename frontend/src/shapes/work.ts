@@ -1,8 +1,8 @@
 /** Work that the studio does as a job for a shape: asked for, watched, its answer handed out. */
-import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
-import { answer, api, refusal, type Schemas } from "../api/client";
-import { callOff, type JobAnswer, jobAnswer, watchJob } from "../api/jobs";
+import { skipToken, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { type JobAnswer, jobAnswer, useAskedJob, whyNothing } from "../api/jobs";
 
 type Body = { body: Schemas["ShapeIn"] };
 
@@ -15,38 +15,25 @@ const ASKED = {
 
 export type Work = keyof typeof ASKED;
 
-/** The answer, or null when it was stopped. */
-async function worked<K extends Work>(
-  kind: K,
-  body: Schemas["ShapeIn"],
-  going: () => boolean,
-  tell: (percent: number) => void,
-): Promise<JobAnswer<K> | null> {
-  const first = await answer<Schemas["JobOut"]>(ASKED[kind]({ body }));
-  const job = await watchJob(first, going, tell);
-  if (!going()) {
-    callOff(job.id);
-    return null;
-  }
-  if (job.state !== "done") throw refusal(job.error || "It was stopped.");
-  return jobAnswer(job.id, kind);
-}
-
 /** A job that is started and stopped at will. percent: how much is done, null while nothing runs. */
 export function useWorked<K extends Work>(kind: K, onDone?: (got: JobAnswer<K>) => void) {
-  const [percent, setPercent] = useState<number | null>(null);
-  const going = useRef(true);
-  const job = useMutation({
-    mutationFn: (body: Schemas["ShapeIn"]) => {
-      going.current = true;
-      setPercent(0);
-      return worked(kind, body, () => going.current, setPercent);
-    },
-    onSuccess: (got) => got && onDone?.(got),
-    onSettled: () => setPercent(null),
+  const { start, stop, job, asking, error } = useAskedJob((body: Schemas["ShapeIn"]) =>
+    answer<Schemas["JobOut"]>(ASKED[kind]({ body })),
+  );
+  const done = job?.state === "done" ? job.id : null;
+  const answered = useQuery({
+    queryKey: ["worked", kind, done],
+    queryFn: done === null ? skipToken : () => jobAnswer(done, kind),
+    staleTime: Infinity,
+    retry: false,
   });
-  const stop = () => {
-    going.current = false;
-  };
-  return { start: job.mutate, stop, percent, got: job.data ?? null, error: job.error };
+  const got = done === null ? null : (answered.data ?? null);
+  const handOut = useRef(onDone);
+  handOut.current = onDone;
+  useEffect(() => {
+    if (got) handOut.current?.(got);
+  }, [got]);
+  const wrong = error ?? whyNothing(job) ?? (done === null ? null : answered.error);
+  const waits = asking || (job !== null && got === null && wrong === null);
+  return { start, stop, percent: waits ? (job?.progress ?? 0) : null, got, error: wrong };
 }

@@ -66,8 +66,8 @@ export function DesignFromFile() {
   });
   return (
     <FileButton
-      label="The file of a design"
-      accept=".json,application/json"
+      label="The file of a design, or a written pattern"
+      accept=".json,.txt,.md,.csv,application/json,text/plain,text/markdown,text/csv"
       busy={bring.isPending ? "Bringing it in …" : null}
       onFile={bring.mutate}
     >

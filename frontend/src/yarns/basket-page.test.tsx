@@ -26,7 +26,7 @@ beforeEach(() => {
   asked.length = 0;
   basket = {
     yarns: [YARN],
-    samples: [],
+    swatches: [],
     classes: ["lace", "fingering", "sport", "DK"].map((name) => ({ name })),
     hooks: [{ mm: 3, name: "3 mm" }],
   };

@@ -6,7 +6,7 @@ import { Button, Empty, IconButton, Panel } from "../ui/controls";
 import { Confirm, Explained, useSay } from "../ui/overlays";
 import { rounded } from "../ui/units";
 import { type Basket, useBasket, useChangeBasket, type Yarn } from "./basket";
-import { SampleDialog, YarnDialog } from "./forms";
+import { SwatchDialog, YarnDialog } from "./forms";
 
 export function BasketPage() {
   const basket = useBasket();
@@ -129,20 +129,20 @@ function Swatches({ basket }: { basket: Basket }) {
         </Button>
       }
     >
-      {!basket.samples.length && (
+      {!basket.swatches.length && (
         <p className="text-soft">A swatch replaces every estimate: measure a stuffed piece, or a flat one.</p>
       )}
       <ul className="flex flex-col gap-2">
-        {basket.samples.map((s) => (
+        {basket.swatches.map((s) => (
           <SwatchRow key={s.id} swatch={s} />
         ))}
       </ul>
-      {open && <SampleDialog basket={basket} open onOpen={setOpen} />}
+      {open && <SwatchDialog basket={basket} open onOpen={setOpen} />}
     </Panel>
   );
 }
 
-function SwatchRow({ swatch }: { swatch: Basket["samples"][number] }) {
+function SwatchRow({ swatch }: { swatch: Basket["swatches"][number] }) {
   const remove = useRemoving();
   const { gauge } = swatch;
   return (
@@ -167,7 +167,7 @@ function SwatchRow({ swatch }: { swatch: Basket["samples"][number] }) {
         title="Throw this swatch away?"
         about="Designs that use it keep their gauge."
         yes="Throw it away"
-        onYes={() => remove({ do: "remove-sample", id: swatch.id })}
+        onYes={() => remove({ do: "remove-swatch", id: swatch.id })}
       />
     </li>
   );

@@ -5,8 +5,8 @@ import { answer, api, type Schemas } from "../api/client";
 export type Basket = Schemas["Basket"];
 export type Yarn = Schemas["YarnOut"];
 export type YarnIn = Schemas["YarnIn"];
-export type Sample = Schemas["SampleOut"];
-export type SampleIn = Schemas["SampleIn"];
+export type Swatch = Schemas["SwatchOut"];
+export type SwatchIn = Schemas["SwatchIn"];
 
 export function useBasket() {
   return useQuery({
@@ -20,8 +20,8 @@ type Change =
   | { do: "add"; yarn: YarnIn }
   | { do: "change"; id: number; yarn: YarnIn }
   | { do: "remove"; id: number }
-  | { do: "sample"; sample: SampleIn }
-  | { do: "remove-sample"; id: number };
+  | { do: "swatch"; swatch: SwatchIn }
+  | { do: "remove-swatch"; id: number };
 
 async function ask(change: Change): Promise<void> {
   switch (change.do) {
@@ -36,12 +36,12 @@ async function ask(change: Change): Promise<void> {
     case "remove":
       await answer(api.DELETE("/api/yarns/{yarn_id}", { params: { path: { yarn_id: change.id } } }));
       return;
-    case "sample":
-      await answer(api.POST("/api/yarns/samples", { body: change.sample }));
+    case "swatch":
+      await answer(api.POST("/api/yarns/swatches", { body: change.swatch }));
       return;
-    case "remove-sample":
+    case "remove-swatch":
       await answer(
-        api.DELETE("/api/yarns/samples/{sample_id}", { params: { path: { sample_id: change.id } } }),
+        api.DELETE("/api/yarns/swatches/{swatch_id}", { params: { path: { swatch_id: change.id } } }),
       );
   }
 }

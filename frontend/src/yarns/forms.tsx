@@ -3,7 +3,7 @@ import { Controller, type UseFormReturn } from "react-hook-form";
 import { Check, Field } from "../ui/controls";
 import { FormEnd, FormError, FormNumber, FormSelect, FormText, useSentForm } from "../ui/form";
 import { Dialog } from "../ui/overlays";
-import { type Basket, type SampleIn, useChangeBasket, type Yarn, type YarnIn } from "./basket";
+import { type Basket, type SwatchIn, useChangeBasket, type Yarn, type YarnIn } from "./basket";
 
 const FRESH: YarnIn = {
   name: "",
@@ -90,12 +90,12 @@ export function YarnDialog({
 }
 
 /** What is measured stands empty until it is: nothing invented is ever kept. */
-type Measured = Omit<SampleIn, "stitches" | "across_mm" | "rounds" | "up_mm" | "hook_mm"> &
+type Measured = Omit<SwatchIn, "stitches" | "across_mm" | "rounds" | "up_mm" | "hook_mm"> &
   Record<"stitches" | "across_mm" | "rounds" | "up_mm" | "hook_mm", number | null>;
 
 const MEASURE = "Measure it first.";
 
-export function SampleDialog({
+export function SwatchDialog({
   basket,
   open,
   onOpen,
@@ -105,7 +105,7 @@ export function SampleDialog({
   open: boolean;
   onOpen: (open: boolean) => void;
   /** Yarn, hook and strands of the figure it is made for. */
-  chosen?: Partial<Pick<SampleIn, "yarn_id" | "hook_mm" | "strands">>;
+  chosen?: Partial<Pick<SwatchIn, "yarn_id" | "hook_mm" | "strands">>;
 }) {
   const { form, refused } = useSentForm<Measured>({
     yarn_id: chosen.yarn_id ?? basket.yarns[0]?.id ?? 0,
@@ -123,7 +123,7 @@ export function SampleDialog({
   const change = useChangeBasket();
   const send = form.handleSubmit((value) =>
     change.mutate(
-      { do: "sample", sample: value as SampleIn },
+      { do: "swatch", swatch: value as SwatchIn },
       { onSuccess: () => onOpen(false), onError: refused },
     ),
   );

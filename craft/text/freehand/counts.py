@@ -1,0 +1,112 @@
+"""What stands behind a round's work: its count in any form, the number of rounds of a fold, a remark."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from functools import cache
+
+from craft.text.freehand.lexicon import Sort, words_of
+
+_UNIT = (
+    r"(?:stitches\s+total|stitches|sts?|sc|dc|hdc|htr|x|m|maschen?|fm|mailles?|ms|p|puntos?|pb|maglie|m\.?b|steken|v|vasten|loops|st|total|"
+    r"in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+round)(?![^\W\d_])\.?"
+)
+_ROUNDS = r"(?:rounds?|rnds?|rows?|runden|rd|tours?|vueltas|giri|toeren|rondes|reihen)"
+
+
+@cache
+def _number(language: str) -> str:
+    words = [w for table in (words_of("en"), words_of(language)) for w, m in table.items() if m.sort is Sort.NUMBER]
+    return r"(?:\d{1,5}|" + "|".join(sorted(map(re.escape, words), key=lambda w: (-len(w), w))) + ")"
+
+
+@dataclass(frozen=True, slots=True)
+class Tail:
+    """A round's words cut up. work; count, None when none is said; fold: how many rounds are said; remark behind.
+
+    sure: the count stands in a form that is nothing else.
+    """
+
+    work: str
+    count: int | None = None
+    fold: int | None = None
+    remark: str = ""
+    sure: bool = True
+
+
+@cache
+def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
+    n = _number(language)
+    unit = rf"(?:\s*{_UNIT}){{0,2}}"
+    return (
+        (
+            re.compile(
+                rf"(?i)[\[({{<]\s*(?:=\s*)?\**({n})\**{unit}\s*[\])}}>](?!\s*(?:x\s*\d|\*\s*\d|\d+\s*(?:x|times)|around|twice))"
+            ),
+            True,
+        ),
+        (re.compile(rf"(?i)[=~]\s*\**({n})\**{unit}(?![\w(])(?!\s*x\b)"), True),
+        (re.compile(rf"(?i)(?:~|[.,;:-])\s*({n})\s*{unit.replace('{0,2}', '{1,2}')}\s*[.!]?\s*$"), True),
+        (
+            re.compile(
+                rf"(?i)(?:\bso|\bmakes|\bgives|\bthat(?:\s+is|\s+makes)|quedan|siempre|always|again|total|ergibt|=|~)\s*:?\s*(?:it\s+is\s+(?:again\s+)?)?({n}){unit}\s*[.!]?\s*$"
+            ),
+            True,
+        ),
+        (
+            re.compile(
+                rf"(?i)\b(?:brings?\s+(?:you|us|it)\s+(?:up\s+|back\s+)?to|there\s+(?:are|will\s+be)(?:\s+still|\s+now|\s+again)?|(?:are|is)\s+(?:down|up)\s+to|you\s+(?:now\s+|still\s+)?have)\s+({n}){unit}"
+            ),
+            True,
+        ),
+        (re.compile(rf"(?i)(?<=[\s)\]])-\s*({n}){unit}\s*[.!]?\s*$"), True),
+        (re.compile(rf"(?i)[,:]\s*({n})\s*[.!]?\s*$"), False),
+        (re.compile(rf"(?i)(?<=[\])*])\s*-?\s*({n})(?!\s*x\b)\s*[.!]?\s*$"), False),
+    )
+
+
+@cache
+def _fold(language: str) -> re.Pattern[str]:
+    n = _number(language)
+    return re.compile(
+        rf"(?i)[,;(\[-]?\s*(?:for\s+|during\s+)?(?<!\w)({n})\s+{_ROUNDS}\b[^(\[)\].;=~\d]{{0,30}}[)\]]?|x\s*(\d{{1,3}})\s+{_ROUNDS}"
+    )
+
+
+def number_of(said: str, language: str) -> int:
+    """A number in digits or in a language's words."""
+    if said.isdigit():
+        return int(said)
+    for table in (words_of(language), words_of("en")):
+        meaning = table.get(said.lower())
+        if meaning is not None and meaning.sort is Sort.NUMBER:
+            return int(meaning.value)
+    return 0
+
+
+def tails(text: str, language: str = "en") -> list[Tail]:
+    """The ways of cutting a round's words up, likeliest first; the last is that no count is said at all."""
+    text = text.strip()
+    fold: int | None = None
+    if m := _fold(language).search(text):
+        fold = number_of(m.group(1) or m.group(2), language)
+        text = f"{text[: m.start()]} {text[m.end() :]}".strip()
+    found: list[Tail] = []
+    for pattern, sure in _patterns(language):
+        for m in reversed(list(pattern.finditer(text))):
+            work, remark = text[: m.start()].strip(" ,;:=-~"), text[m.end() :].strip(" .,;:")
+            if not work and not sure:
+                continue
+            tail = Tail(work, number_of(m.group(1), language), fold, remark, sure)
+            if tail not in found:
+                found.append(tail)
+    found.sort(key=lambda t: (not t.sure, len(t.remark) > 0))
+    bare = Tail(text.strip(" ,;:=-~"), None, fold)
+    return [*found, bare]
+
+
+def sentences(text: str) -> list[str]:
+    """The sentences of a round's words; abbreviations with a dot do not end one."""
+    pieces = re.split(r"(?<=[\w)\]*])[.!]\s+(?=[A-ZÀ-Ý(*\[])", text)
+    return [p for p in pieces if p.strip()]

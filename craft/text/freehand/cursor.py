@@ -1,0 +1,122 @@
+"""Reading on in a round's tokens, and the small phrases that stand in many others."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from craft.text.freehand.lexer import Token
+from craft.text.freehand.lexicon import Sort
+
+SEPARATORS = {Sort.COMMA, Sort.AND, Sort.STOP}
+ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
+PLACES = {Sort.EACH, Sort.EVERY, Sort.NEXT, Sort.SAME, Sort.LAST, Sort.REST, Sort.PLACE, Sort.CHAIN, Sort.ORDINAL}
+
+
+class UnreadableError(Exception):
+    """These tokens say nothing that can be worked this way."""
+
+
+@dataclass(slots=True)
+class Way:
+    """How ambiguous words are taken. after: numbers stand behind their stitches. whole: 'six times' at the end
+    of a list means all of it. sweeping: so does 'x 6' right behind the last stitch."""
+
+    after: bool = False
+    whole: bool = True
+    sweeping: bool = False
+
+
+class Cursor:
+    """A place in a round's tokens. noise: words passed over. limbs: pieces named so far."""
+
+    def __init__(self, tokens: Sequence[Token], text: str, way: Way) -> None:
+        self.tokens = [t for t in tokens if t.sort is not Sort.QUIET]
+        self.text = text
+        self.way = way
+        self.at = 0
+        self.noise: list[str] = []
+        self.evenly: tuple[str, int] | None = None
+        self.again = False
+        self.layers = False
+        self.limbs: list[str] = []
+        self.onto = ""
+
+    def peek(self, ahead: int = 0) -> Token | None:
+        at = self.at + ahead
+        return self.tokens[at] if at < len(self.tokens) else None
+
+    def sort(self, ahead: int = 0) -> Sort | None:
+        token = self.peek(ahead)
+        return token.sort if token is not None else None
+
+    def take(self) -> Token:
+        token = self.tokens[self.at]
+        self.at += 1
+        return token
+
+    def eat(self, *sorts: Sort) -> Token | None:
+        if self.sort() in sorts:
+            return self.take()
+        return None
+
+    def times(self) -> int | None:
+        """'x 6', '6x', '6 times', 'repeat 6 times', 'twice'; None and nothing taken when it is none of them."""
+        start = self.at
+        self.eat(Sort.REPEAT)
+        repeated = self.at > start
+        self.eat(Sort.FROM)
+        self.eat(Sort.STAR)
+        if token := self.eat(Sort.OFTEN):
+            return int(token.value)
+        if self.sort() is Sort.TIMES and self.sort(1) is Sort.NUMBER:
+            self.take()
+            return int(self.take().value)
+        if self.sort() is Sort.NUMBER and self.sort(1) is Sort.TIMES:
+            n = int(self.take().value)
+            self.take()
+            if self.sort() in (Sort.OPEN, Sort.STITCH, Sort.STAR) and not repeated:
+                self.at = start
+                return None
+            return n
+        if repeated and self.sort() is Sort.NUMBER:
+            return int(self.take().value)
+        self.at = start
+        return None
+
+    def past_hook(self) -> None:
+        """'from [the] hook', behind the 2nd chain."""
+        if self.sort() is Sort.FROM and self.sort(1) is Sort.NOISE:
+            self.at += 2
+
+    def limb(self, piece: Token) -> str:
+        """The piece that is meant: 'the next leg' is the one after those that were named already."""
+        said = str(piece.value)
+        if said.startswith(("next ", "other ")):
+            said = f"{ORDINALS[min(len(self.limbs), 7)]} {said.split(' ', 1)[1]}"
+        self.limbs.append(said)
+        return said
+
+    def of_piece(self) -> str | None:
+        start = self.at
+        self.eat(Sort.OF)
+        if (piece := self.eat(Sort.PIECE)) is not None:
+            return self.limb(piece)
+        if self.at > start and self.sort() is Sort.ORDINAL and self.limbs:
+            nth = int(self.take().value)
+            self.limbs.append(f"{ORDINALS[min(nth, 8) - 1]} {self.limbs[-1].split()[-1]}")
+            return self.limbs[-1]
+        self.at = start
+        return None
+
+    def of_chain(self) -> int | None:
+        """'[of] the 3 ch': how many chains, when they are counted."""
+        self.eat(Sort.OF)
+        n = self.take() if self.sort() is Sort.NUMBER and self.sort(1) is Sort.CHAIN else None
+        self.eat(Sort.CHAIN)
+        return int(n.value) if n else None
+
+
+def ordinal(n: int) -> str:
+    """A chain's place from the hook: '2nd', '3rd', '4th'."""
+    return {2: "2nd", 3: "3rd"}.get(n, f"{n}th")

@@ -1,0 +1,176 @@
+"""Which reading of a round all its evidence supports: the words, the printed count, the round below."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from craft.rounds.arithmetic import round_sum
+from craft.rounds.pattern import Onto, Start, Turn
+from craft.rounds.stitches import Terms
+from craft.text.freehand.lexer import name_of
+from craft.text.freehand.phrases import Said
+from craft.text.notation.bodies import NO_NAMES, Body, read_body
+from craft.text.notation.names import Names
+
+MOST_STITCHES_AROUND = 2_000
+"""Stitches of a round that is still spread evenly."""
+
+
+MOST_IN_RING = 20
+"""Stitches of a first round whose ring is unsaid."""
+
+_ONCE = re.compile(r"\b(?:ch|join|turn|skip|with|ring|hook|along|through|leave)\b")
+"""What is worked once in a round, and never repeated to its end unsaid."""
+
+
+@dataclass(frozen=True, slots=True)
+class Chosen:
+    """A reading of a round. work: in the notation. live: stitches after it. why: the judgement that it needed."""
+
+    work: str
+    fits: bool
+    live: int | None
+    why: str = ""
+
+
+Trial = Callable[[str, int | None], int | None]
+"""Works a round whose sum alone does not tell: stitches after it, None when it does not work out."""
+
+
+@dataclass(frozen=True, slots=True)
+class Below:
+    """What a round is worked on. live: stitches of the round below, 0 at a part's start; None when not known.
+
+    chained: a chain waits to be worked along. trial: for rounds that use other pieces or chains. lead: where
+    the part's first round is worked, such as 'in the free front loops of R5, '. opening: it is a part's first round.
+    """
+
+    live: int | None
+    chained: bool
+    trial: Trial
+    names: Names = NO_NAMES
+    lead: str = ""
+    opening: bool = True
+
+
+@lru_cache(maxsize=4096)
+def _body(work: str, names: Names) -> Body:
+    return read_body(work, Terms.US, names)
+
+
+def _sum(work: str, below: Below) -> tuple[int, int] | None:
+    """Stitches left over of the round below, and stitches made; None when the sum cannot be told."""
+    body = _body(work, below.names)
+    if body.problems or body.plain is None or below.live is None:
+        return None
+    if any(isinstance(i, Onto | Turn) for i in body.plain) or "through" in work:
+        return None
+    starts = any(isinstance(i, Start) for i in body.plain)
+    if starts != (below.live == 0):
+        return None
+    sums = round_sum(body.plain, below.live)
+    return sums.rest, sums.total.gives
+
+
+def _readable(work: str, names: Names) -> bool:
+    return not _body(work, names).problems
+
+
+def _spread(key: str, many: int, live: int) -> str | None:
+    """`many` of a stitch evenly spread over `live` stitches."""
+    takes = 2 if "dec" in key else 1
+    plain = live - takes * many
+    if many < 1 or plain < 0 or live > MOST_STITCHES_AROUND:
+        return None
+    name = name_of(key)
+    each, more = divmod(plain, many)
+    if not more:
+        return f"({each} sc, {name}) x {many}" if each else f"{many} {name}"
+    units = []
+    for i in range(many):
+        before = (i + 1) * plain // many - i * plain // many
+        units.append(f"{before} sc, {name}" if before else name)
+    return ", ".join(units)
+
+
+_ALL_AROUND, _TO_THE_END, _RING = (
+    "all around is unsaid",
+    "what stands there is repeated to the end",
+    "the ring is unsaid",
+)
+_NEEDS_COUNT = (_ALL_AROUND, _TO_THE_END, _RING)
+"""Readings for which the round below is no evidence: only a printed count is."""
+
+
+def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]:
+    """What a candidate may mean here, with the judgement that each needs."""
+    noise = f"'{' '.join(said.noise)}' carries no stitches" if said.noise else ""
+    if said.evenly is not None:
+        spread = _spread(said.evenly[0], said.evenly[1], below.live or 0)
+        return [(spread, "spread evenly")] if spread else []
+    opens = below.opening and (count or MOST_IN_RING) <= MOST_IN_RING
+    if below.live == 0 and opens and not below.chained and not below.lead and "ring" not in said.work:
+        return [(f"{said.work} in ring", noise or _RING), (said.work, noise)]
+    seam = re.fullmatch(r"(?:1 )?(sc|dc|hdc|sl st) through both layers", said.work)
+    if seam and count is not None:
+        return [(f"{count} {seam.group(1)} through both layers", noise or "as many as are counted")]
+    forms = [(said.work, noise)]
+    if "turn, ch 1, " in said.work:
+        forms.append((said.work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"))
+    if said.work in ("sc", "inc", "dec", "sl st", "hdc", "dc", "BLO: sc", "FLO: sc", "in BLO sc", "in FLO sc", "1 sc"):
+        forms.insert(0, (f"{said.work.removeprefix('1 ')} around", noise or _ALL_AROUND))
+    elif "around" not in said.work and " x " not in said.work[-5:] and not _ONCE.search(said.work):
+        lead, _, rest = said.work.partition(": ") if said.work.startswith(("BLO: ", "FLO: ")) else ("", "", said.work)
+        around = f"{lead}: ({rest}) around" if lead else f"({rest}) around"
+        forms.append((around, noise or _TO_THE_END))
+    return forms
+
+
+def choose(candidates: Sequence[Said], below: Below, count: int | None) -> Chosen | None:
+    """The reading that fits, else the likeliest that can be read at all; None when there is none."""
+    spare: Chosen | None = None
+    for said in candidates:
+        for form, why in _forms(said, below, count):
+            work = f"{below.lead}{form}"
+            if not _readable(work, below.names):
+                continue
+            chosen = _judged(work, why, below, count)
+            if chosen.fits:
+                return chosen
+            if spare is None and not said.noise and why not in _NEEDS_COUNT:
+                spare = chosen
+    if spare is None and count is not None and candidates and not any(c.work for c in candidates):
+        return even(below, count)
+    return spare
+
+
+def _judged(work: str, why: str, below: Below, count: int | None) -> Chosen:
+    sums = _sum(work, below)
+    if sums is None:
+        live = below.trial(work, count)
+        return Chosen(work, live is not None, live if live is not None else count, why)
+    left, gives = sums
+    fits = left == 0 and (count is None or gives == count)
+    if fits and count is None and why in _NEEDS_COUNT:
+        fits = False
+    return Chosen(work, fits, count if count is not None else gives, why)
+
+
+def even(below: Below, count: int) -> Chosen | None:
+    """A round of which only the count is said: increases or decreases evenly spread."""
+    live = below.live
+    if live is None:
+        return None
+    if live == 0:
+        return (
+            Chosen(f"{count} sc in ring", fits=True, live=count, why="only the count is said")
+            if 2 <= count <= 24
+            else None
+        )
+    if count == live:
+        return Chosen("sc around", fits=True, live=count, why="only the count is said")
+    spread = _spread("inc", count - live, live) if count > live else _spread("dec", live - count, live)
+    return Chosen(spread, fits=True, live=count, why="only the count is said; spread evenly") if spread else None

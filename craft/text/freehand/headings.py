@@ -1,0 +1,101 @@
+"""Headings of parts as people write them: 'EAR (make 2, cream)', '~ Skirt ~ in the free loops of 5b', 'Legs, four.'"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from craft.text.freehand.counts import number_of
+from craft.text.freehand.labels import label_at
+from craft.text.notation import step_kind
+
+_NUMBER = r"\d{1,2}x?|one|two|three|four|five|six|eight|zwei|drei|vier|deux|trois|quatre|dos|tres|cuatro|due|tre|quattro|twee|drie"
+_VERBS = r"make|work|you\s+need|need|hacer|faire|fare|farne|maak|häkeln"
+_TIMES = (
+    r"x|mal|fois|veces|volte|keer|uguali|pieces|details|parts|times|stück|stuks|pezzi|piezas|iguales|alike|identical"
+)
+_MAKE = re.compile(
+    rf"(?i)[\s,(\[:.-]*(?:\b(?:{_VERBS})\s+({_NUMBER})\b|x\s*({_NUMBER})\b"
+    rf"|(?<=[\s(\[,.])({_NUMBER})(?:\s*(?:{_TIMES})\b|\s*(?=[)\],.;]|$)))"
+)
+_MARKS = " \t:;,.*_~#=-–—!"
+_NOT_NAMES = re.compile(
+    r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|finish|sew|close|terms?|"
+    r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\s|in\s|using\s|colou?rs?|change|spiral|work\s|page|fin\b|faden|füllen|rembourrer|"
+    r"rellenar|cortar|coser|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours)"
+)
+_STAGE_WORDS = re.compile(
+    r"(?i)\b(?:sew|stitch\s+it|insert|attach|leave|pull|weave|thread|join\s+\w+\s+to|eyes?|stuff)\b"
+)
+MOST_WORDS = 6
+"""Words of a heading's name."""
+
+
+@dataclass(frozen=True, slots=True)
+class Heading:
+    """A part's heading. make: how many. rest: what else the line says. weight: how much it looks like one."""
+
+    name: str
+    make: int
+    rest: str
+    weight: int
+
+
+def heading_of(text: str) -> Heading | None:
+    """The line as a part's heading, None when it cannot be one."""
+    marked = (
+        re.match(r"\s*#{1,6}\s+", text) is not None or re.match(r"\s*[~*_=-]{1,3}\s*\S.*[~*_=-]{1,3}", text) is not None
+    )
+    plain = re.sub(r"^\s*#{1,6}\s+", "", text).strip()
+    decorated = re.match(r"^[~*_=-]{1,3}\s*(.+?)\s*[~*_=-]{1,3}(?:\s+(.*))?$", plain)
+    rest = ""
+    if decorated:
+        plain, rest = decorated.group(1), decorated.group(2) or ""
+    if not plain or label_at(plain) is not None or len(plain) > 120:
+        return None
+    make = _MAKE.search(f"{plain} {rest}".strip() if rest else plain)
+    number = 1
+    if make:
+        said = next(g for g in make.groups() if g).lower().rstrip("x")
+        number = number_of(said, "en") or _FOREIGN.get(said, 1)
+    name = plain[: make.start()] if make and make.start() < len(plain) else plain
+    bracket = re.search(r"\s*[(\[]", name)
+    if bracket and bracket.start():
+        rest = f"{name[bracket.start() :]} {rest}".strip()
+        name = name[: bracket.start()]
+    sentence = re.match(r"(.+?)[.:!;](?:\s+(.*))?$", name.strip())
+    if sentence:
+        rest = f"{sentence.group(2) or ''} {rest}".strip()
+        name = sentence.group(1)
+    if "," in name:
+        name, _, more = name.partition(",")
+        rest = f"{more} {rest}".strip()
+    name = name.strip(_MARKS + "\"'")
+    words = name.split()
+    if not words or len(words) > MOST_WORDS or not re.search(r"[^\W\d_]{2}", name) or _NOT_NAMES.match(name):
+        return None
+    ended = re.search(r"[.!?]\s*$", plain) is not None
+    weight = (
+        1 + 3 * marked + 2 * (make is not None) + (name.isupper() and len(name) > 2) + (plain.rstrip().endswith(":"))
+    )
+    weight += len(words) <= 3
+    weight -= 2 * (ended and len(plain.split()) > 6) + 2 * bool(step_kind(plain)) + 2 * bool(_STAGE_WORDS.search(plain))
+    return Heading(name, max(1, number), rest, weight)
+
+
+_FOREIGN = {
+    "zwei": 2,
+    "drei": 3,
+    "vier": 4,
+    "deux": 2,
+    "trois": 3,
+    "quatre": 4,
+    "dos": 2,
+    "tres": 3,
+    "cuatro": 4,
+    "due": 2,
+    "tre": 3,
+    "quattro": 4,
+    "twee": 2,
+    "drie": 3,
+}

@@ -1,0 +1,165 @@
+"""Labels of rounds in every form: 'Rnd 3', '3. Rd', '3)', 'III.', '24 = 3rd rnd', 'In round 3 we …'."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+
+from craft.rounds.numbers import CARDINALS, ORDINALS
+
+_ROWS = r"rows?|reihen?|rh|rangs?|hileras?|righ[ae]|rij(?:en)?"
+_ROUNDS = (
+    rf"rounds?|steps?|lines?|circles?|rnds?|rds?|rdn|runden?|tours?|vueltas?|vtas?|gir[oi]|toer(?:en)?|rondes?|{_ROWS}"
+)
+_WORD = rf"(?:{_ROUNDS})\.?"
+_SHORT = rf"(?:{_ROUNDS}|r|t|v|g)\.?"
+_TO = r"(?:\s*-\s*|\s*(?:to|through|thru|until|bis|à|au|a|al|t/m|tot|en|and|und|et|y|e|&|\+|/|,)\s+)"
+_WORDTO = r"\s*(?:to|through|thru|until|bis|à|au|a|al|t/m|tot|en|and|und|et|y|e|&|\+|/|,)\s+"
+_DASHTO = r"\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{1,4}(?!\s*(?:sc|dc|x|inc|dec|ch|fm|ms|pb|mb|v|st)\b))"
+_NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|a|o)?"
+_END = r"\s*(?:[:.)=]|-(?=\s))?\s*"
+
+_FORMS = (
+    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*\d{{1,4}})*)(?!\w){_END}"),
+    re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*(?:is\s+for\s+[^:]*)?{_END}"),
+    re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
+    re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
+    re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?\)(?:\s*-\s*(?P<b>\d{1,4})\))?\s*"),
+    re.compile(r"(?P<a>\d{1,3})(?:\s*-\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
+)  # fmt: skip
+_SPELT = "|".join(CARDINALS)
+_SENTENCE = re.compile(
+    rf"(?i)(?:and\s+|then\s+)?(?:en|de|del|de\s+la|in|from|for|dans|nel|im|in\s+der|dal|au)\s+(?:la|le|the|der|het|l')?\s*{_WORD}\s+"
+    rf"(?P<a>\d{{1,4}}|{_SPELT})(?:\s+(?:a|al|to|bis|à|tot|and|through)\s+(?:la|the|le)?\s*(?:{_WORD}\s+)?(?P<b>\d{{1,4}}|{_SPELT}))?(?!\w)\s*[,:]?\s*"
+)
+_ARE = re.compile(
+    rf"(?i){_WORD}\s+(?P<a>{_SPELT}|\d{{1,3}})(?:\s+(?:and|to|through)\s+(?P<b>{_SPELT}|\d{{1,3}}))?\s+(?:is|are)\s+(?=plain|even|straight|just|all)"
+)
+_COUNT_FIRST = re.compile(
+    rf"(?i)(?P<count>\d{{1,4}})\s*=\s*(?P<a>\d{{1,4}}){_NTH}(?:{_TO}(?P<b>\d{{1,4}}){_NTH})?\s*{_WORD}\s*:?\s*"
+)
+_ROMAN = re.compile(r"(?P<a>[IVX]{1,6})(?:\s+(?:and|to|-|bis|und)\s+(?P<b>[IVX]{1,6}))?\s*[.:)]\s+")
+_NEXT = re.compile(
+    rf"(?i)(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*"
+)
+_NEXT_MANY = re.compile(
+    rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
+)
+_BULLET = re.compile(r"\s*(?:[-•‣·*^>»▪◦+]+\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:\*\*)?\s*")
+_CARDINAL = "|".join(CARDINALS)
+_ORDINAL = "|".join(ORDINALS)
+_SPELLED = re.compile(
+    rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:\s*(?:to|through|and|-)\s*(?P<b>{_CARDINAL}))?"
+    rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{_ROUNDS}))(?!\w)\s*[:.)=-]\s*"
+)
+_BRACKET_FIRST = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:sts?)?\s*[)\]]\s*(?=[A-Za-z])")
+
+
+def _spelled(word: str) -> int:
+    small = word.lower()
+    return int(small) if small.isdigit() else CARDINALS.get(small) or ORDINALS[small]
+
+
+_IS_ROW = re.compile(rf"(?i)\b(?:{_ROWS})\b")
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """A round's label. first: None for 'next'. count: said in the label. loops: 'b' or 'f' behind the number.
+
+    start, end: where it stands in its line; what follows is the work. bare: a number without a word, which may be
+    a number of a list. row: called a row. many: of how many rounds, when the label gives no numbers.
+    """
+
+    first: int | None
+    last: int | None
+    start: int
+    end: int
+    count: int | None = None
+    loops: str = ""
+    bare: bool = False
+    row: bool = False
+    many: int = 1
+
+
+def _roman(said: str) -> int:
+    values = [{"I": 1, "V": 5, "X": 10}[sign] for sign in said]
+    return sum(-v if i + 1 < len(values) and v < values[i + 1] else v for i, v in enumerate(values))
+
+
+def label_at(line: str, at: int = 0) -> Label | None:
+    """The label that stands at a place of a line, behind a bullet or a tick box; None when there is none."""
+    lead = _BULLET.match(line, at)
+    start = lead.end() if lead else at
+    return _label(line[start:], start)
+
+
+@lru_cache(maxsize=8192)
+def _label(text: str, by: int) -> Label | None:
+    if m := _SPELLED.match(text):
+        first = _spelled(m.group("a") or m.group("c"))
+        last = _spelled(m.group("b") or m.group("d")) if m.group("b") or m.group("d") else first
+        return Label(first, last, by, by + m.end(), row=bool(_IS_ROW.search(m.group(0))))
+    if (m := _BRACKET_FIRST.match(text)) and (behind := _label(text[m.end() :], 0)) is not None and not behind.bare:
+        return Label(
+            behind.first, behind.last, by, by + m.end() + behind.end, int(m.group(1)), behind.loops, row=behind.row
+        )
+    if m := _COUNT_FIRST.match(text):
+        return _made(m, by, count=int(m.group("count")))
+    for k, form in enumerate(_FORMS):
+        if m := form.match(text):
+            return _made(m, by, bare=k > 3)
+    if m := _SENTENCE.match(text) or _ARE.match(text):
+        return _made(m, by)
+    if m := _ROMAN.match(text):
+        first = _roman(m.group("a"))
+        return Label(first, _roman(m.group("b")) if m.group("b") else first, by, by + m.end(), bare=True)
+    if m := _NEXT_MANY.match(text):
+        said = m.group("n").lower()
+        return Label(None, None, by, by + m.end(), many=CARDINALS.get(said) or int(said))
+    if m := _NEXT.match(text):
+        return Label(None, None, by, by + m.end(), row=bool(_IS_ROW.search(m.group(0))))
+    return None
+
+
+def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = False) -> Label:
+    groups = m.groupdict()
+    first = _spelled(groups["a"])
+    more = [int(n) for n in re.findall(r"\d+", groups.get("more") or "")]
+    last = more[-1] if more else _spelled(groups["b"]) if groups.get("b") else first
+    row = bool(_IS_ROW.search(m.group(0)))
+    return Label(first, last, by, by + m.end(), count, (groups.get("loops") or "").lower(), bare, row)
+
+
+_BEGIN = re.compile(r"(?:(?<=[.;:!?])|(?<=[.)\]]))\s+(?=(?:[Tt]hen\s+)?(?:\d|[A-Za-z]))")
+
+
+def _restarts(line: str, found: list[Label]) -> bool:
+    """Whether a line names another part and begins it with a round that has no label."""
+    return not found and ":" in line
+
+
+def labels_in(line: str, expected: int) -> list[Label]:
+    """All labels of a line: the one at its start, and others at the starts of sentences whose numbers go on.
+
+    expected: the number that comes next. References to rounds inside of sentences are no labels.
+    """
+    found: list[Label] = []
+    first = label_at(line)
+    if first is not None:
+        found.append(first)
+        expected = (first.last or expected) + 1
+    for m in _BEGIN.finditer(line):
+        at = m.end()
+        label = label_at(line, at)
+        if label is None or label.bare or label.start < (found[-1].end if found else 0):
+            continue
+        if (
+            label.first is None
+            or label.first in (expected, 1)
+            or (label.first == 2 and (expected == 1 or _restarts(line, found)))
+        ):
+            found.append(label)
+            expected = (label.last or expected) + 1
+    return found

@@ -1,0 +1,126 @@
+"""What a text says of its own words: its terms, its abbreviations, its colours, its parts' names."""
+
+from __future__ import annotations
+
+import re
+
+from craft.rounds.stitches import STITCHES, Terms
+from craft.text.freehand.labels import label_at
+from craft.text.freehand.lexer import Vocabulary, tokens
+from craft.text.freehand.lexicon import Meaning, Sort
+from craft.text.freehand.phrases import said
+from craft.text.freehand.source import Row
+from craft.text.notation import find_terms
+
+_WORD = r"(?<![\w'])\"?(?P<word>[^\W\d_][\w']{0,11})\"?"
+_MARKS = (
+    re.compile(rf"{_WORD}(?:\s*=\s*|\s*:\s+)"),
+    re.compile(rf"{_WORD}(?:\s+-\s+|(?<=\w)-(?=[a-z]{{3}})|\s{{2,}}(?=[a-z]{{3}}))"),
+)
+"""A word that is explained: 'X: ', 'dec = ', where a line has none of these 'X - ', 'ch-chain'."""
+
+
+def _entries(text: str) -> list[tuple[str, str]]:
+    """The explained words of a line with what is said of each: up to the next one, or the end of the clause."""
+    marks = next((found for sign in _MARKS if (found := list(sign.finditer(text)))), [])
+    entries: list[tuple[str, str]] = []
+    for k, m in enumerate(marks):
+        end = marks[k + 1].start() if k + 1 < len(marks) else len(text)
+        what = re.split(r"\s{2,}|[;,.|·/]|\s-\s", text[m.end() : end].strip(" -"))[0]
+        if 2 <= len(what) <= 60:
+            entries.append((m.group("word").lower(), what.strip().lower()))
+    return entries
+
+
+_SAID_TERMS = re.compile(
+    r"(?i)\b(?:(?P<uk>uk|u\.k\.|british|english)|(?P<us>us|u\.s\.|usa|american))\s*"
+    r"(?:terms?|terminology|words|names|crochet|notation|style|abbreviations)\b"
+)
+_UK_START = re.compile(r"(?i)(?<!\d)([4-9]|10)\s*d\.?\s?c\b\.?[^.\n]{0,30}?(?:ring|loop|circle)")
+
+
+def terms_of(text: str, chosen: Terms | None) -> Terms:
+    """In which terms an English text is: asked for, said, or told by its words and its first round."""
+    if chosen is not None:
+        return chosen
+    if m := _SAID_TERMS.search(text):
+        return Terms.UK if m.group("uk") else Terms.US
+    found = find_terms(text)
+    if found.how == "assumed" and _UK_START.search(text):
+        return Terms.UK
+    return found.used
+
+
+def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
+    """Words that the text explains itself: 'dec = invisible decrease', 'Plain = one sc in each stitch', 'B = blue'."""
+    vocabulary = Vocabulary(language, terms)
+    own: dict[str, Meaning] = {}
+    for row in found:
+        label = label_at(row.text)
+        if label is not None and not label.bare and label.count is None:
+            continue
+        for colour in _colours(row.text):
+            own.setdefault(colour.lower(), Meaning(Sort.COLOUR, colour.title()))
+        for word, what in _entries(row.text):
+            if (meaning := _explained(word, what, vocabulary)) is not None:
+                own.setdefault(word, meaning)
+    return own
+
+
+_COLOUR_LIST = re.compile(
+    r"(?i)^\s*(?:colou?rs?|yarns?|farben|couleurs|colores|colori|kleuren)\s*:\s*([^.]{3,120})(?:\.|$)"
+)
+
+
+def _colours(text: str) -> list[str]:
+    """The colours of a line such as 'Colours: grey and charcoal.'"""
+    found = _COLOUR_LIST.match(text)
+    if not found:
+        return []
+    items = re.split(r"\s*(?:,|;|\band\b|\bund\b|\bet\b|\by\b|\be\b|\ben\b|&|\+)\s*", found.group(1).strip(" ."))
+    return [i for i in items if re.fullmatch(r"[^\W\d_]{3,15}(?: [^\W\d_]{3,15})?", i)]
+
+
+def _explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning | None:
+    known = vocabulary.meaning(word)
+    ways = said(tokens(what, vocabulary), what)
+    if re.match(r"(?:only\s+)?(?:in\s+(?:the\s+)?)?back loops?", what):
+        return Meaning(Sort.BACK)
+    if ways and ways[0].work in ("sc around",):
+        return Meaning(Sort.PLAIN)
+    if known is not None and known.sort in (Sort.STITCH, Sort.RING, Sort.CHAIN, Sort.PLACE) and len(word) > 1:
+        return None
+    if len(word) <= 2 and re.fullmatch(r"[a-z]{3,12}(?: [a-z]{3,12})?", what) and not ways:
+        return Meaning(Sort.COLOUR, what.title())
+    direct = vocabulary.meaning(what)
+    if direct is not None and direct.sort in (Sort.STITCH, Sort.RING):
+        return direct
+    if ways and (keyed := re.fullmatch(r"(?:1 )?(\w[\w-]*)", ways[0].work)) and keyed.group(1) in STITCHES:
+        return Meaning(Sort.STITCH, keyed.group(1))
+    if ways and (into := re.fullmatch(r"(\d) sc in (?:next|same) st", ways[0].work)):
+        return Meaning(Sort.STITCH, {"2": "inc"}.get(into.group(1), f"inc{into.group(1)}"))
+    if re.match(r"(?:us\s+)?(?:single crochet|sc)\b", what):
+        return Meaning(Sort.STITCH, "sc")
+    return None
+
+
+_ORDERS = {
+    "en": ("first", "second", "third", "fourth", "next", "other", "left", "right"),
+    "de": ("erste", "zweite", "dritte", "vierte", "nächste", "andere", "linke", "rechte"),
+}
+
+
+def piece_phrases(name: str, language: str, make: int) -> list[tuple[str, str]]:
+    """How a text may call a part: its name, in the singular, with an order before it."""
+    small = name.lower()
+    one = small[:-1] if small.endswith("s") and len(small) > 3 else small
+    found = [(small, name), (one, f"next {one}" if make > 1 else name)]
+    if make > 1:
+        found += [("first one", f"first {one}"), ("second one", f"second {one}"), (f"{one} on the hook", f"next {one}")]
+    last = one.split()[-1]
+    if last != one:
+        found += [(one.replace("erstes", "erste").replace("zweites", "zweite"), name)]
+    else:
+        for order in _ORDERS.get(language, ()):
+            found.append((f"{order} {one}", f"{order} {one}"))
+    return found

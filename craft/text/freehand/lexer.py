@@ -1,0 +1,128 @@
+"""Words of a round to tokens: every number, stitch and place handed over once, with its value."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import lru_cache
+
+from craft.rounds.stitches import STITCHES, Terms, stitch
+from craft.text.freehand.lexicon import Meaning, Sort, table_of
+
+MOST_WORDS = 18
+"""Words of the longest phrase of any table."""
+
+
+@dataclass(frozen=True, slots=True)
+class Token:
+    """A phrase with its meaning. start, end: where it stands in the round's words."""
+
+    sort: Sort
+    value: int | str
+    start: int
+    end: int
+
+
+@dataclass(frozen=True, eq=False)
+class Vocabulary:
+    """What words mean in one text. own: words that the text explains itself, and the names of its parts and colours."""
+
+    language: str = "en"
+    terms: Terms = Terms.US
+    own: Mapping[str, Meaning] = field(default_factory=dict)
+
+    def meaning(self, phrase: str) -> Meaning | None:
+        """What a phrase in small letters means, None for one that is not known."""
+        return self.own.get(phrase) or table_of(self.language, self.terms).get(phrase)
+
+
+_WORD = re.compile(
+    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|e|ème|er|ère|\.(?=\s*(?:und|y|et|e|en|m|masche|lm|luftmasche|cad|ml)\b))(?!\w))"
+    r"|(?P<number>\d{1,9})|(?P<tog>(?<![^\W\d_])[^\W\d_]+\d?tog(?![^\W\d_]))"
+    r"|(?P<word>[^\W\d_](?:[^\W\d_]|['’\-](?=[^\W\d_]))*)|(?P<sign>[(\[{)\]}*+,;:.&/x=!?|~-])"
+)
+_SIGNS = {
+    "(": Sort.OPEN, "[": Sort.OPEN, "{": Sort.OPEN, ")": Sort.CLOSE, "]": Sort.CLOSE, "}": Sort.CLOSE,
+    "*": Sort.STAR, ",": Sort.COMMA, ";": Sort.COMMA, ":": Sort.STOP, ".": Sort.STOP, "&": Sort.AND, "+": Sort.AND,
+    "/": Sort.COMMA, "!": Sort.STOP, "?": Sort.STOP, "-": Sort.QUIET, "=": Sort.QUIET, "~": Sort.QUIET, "|": Sort.QUIET,
+}  # fmt: skip
+
+
+@lru_cache(maxsize=4096)
+def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
+    """The tokens of a round's words, longest phrases first; what no table knows is noise, never left out."""
+    raw = [(m.lastgroup or "", m.group(0), m.start(), m.end()) for m in _WORD.finditer(text)]
+    found: list[Token] = []
+    at = 0
+    while at < len(raw):
+        kind, said, start, end = raw[at]
+        if kind in ("word", "tog"):
+            many, token = _phrase(text, raw, at, vocabulary)
+            found.append(token)
+            at += many
+            continue
+        found.append(_sign(kind, said, start, end, text))
+        at += 1
+    return tuple(found)
+
+
+_STAR_TIMES = re.compile(r"(?i)\*\s*\d+(?!\s*(?:x|times|fois|mal|veces|volte|keer|more)\b)(?!\d)")
+
+
+def _sign(kind: str, said: str, start: int, end: int, text: str) -> Token:
+    if kind == "number":
+        return Token(Sort.NUMBER, int(said), start, end)
+    if kind == "ordinal":
+        return Token(Sort.ORDINAL, int(re.match(r"\d+", said).group(0)), start, end)  # type: ignore[union-attr]
+    if said == "*" and _STAR_TIMES.match(text, start) and re.search(r"[)\]}\w]\s*$", text[:start]):
+        return Token(Sort.TIMES, 0, start, end)
+    if said == "x":
+        return Token(Sort.TIMES, 0, start, end)
+    return Token(_SIGNS[said], said, start, end)
+
+
+def _phrase(text: str, raw: list[tuple[str, str, int, int]], at: int, vocabulary: Vocabulary) -> tuple[int, Token]:
+    """The longest known phrase from word `at`, and how many words it is."""
+    words: list[str] = []
+    best: tuple[int, Meaning] | None = None
+    for many, (kind, said, start, _) in enumerate(raw[at : at + MOST_WORDS], 1):
+        if many > 1 and (kind == "sign" or text[raw[at + many - 2][3] : start].strip()):
+            break
+        words.append(said.lower().replace("’", "'"))
+        meaning = vocabulary.meaning(" ".join(words))
+        if meaning is not None:
+            best = many, meaning
+    first = raw[at]
+    if best is not None:
+        many, meaning = best
+        return many, Token(meaning.sort, meaning.value, first[2], raw[at + many - 1][3])
+    return 1, _unknown(first, vocabulary)
+
+
+_TOGETHER = re.compile(r"(?:([a-zé]+))?(\d)tog")
+
+
+def _unknown(word: tuple[str, str, int, int], vocabulary: Vocabulary) -> Token:
+    """A word that no table knows: a name of this text's own, an apostrophe's half, or noise."""
+    _, said, start, end = word
+    small = said.lower().replace("’", "'")
+    if (together := _TOGETHER.fullmatch(small)) and not 2 <= int(together.group(2)) <= 9:
+        return Token(Sort.ODD, said, start, end)
+    if together:
+        base = vocabulary.meaning(together.group(1) or "sc")
+        key = f"{base.value}-dec{together.group(2)}" if base and base.value != "sc" else f"dec{together.group(2)}"
+        key = key.removesuffix("2")
+        return Token(Sort.STITCH, key if key in STITCHES else "dec", start, end)
+    if "'" in small:
+        behind = vocabulary.meaning(small.split("'", 1)[1])
+        if behind is not None and behind.sort not in (Sort.QUIET, Sort.AND):
+            return Token(behind.sort, behind.value, start, end)
+    if small.endswith("s") and (one := vocabulary.meaning(small[:-1])) is not None and one.sort is Sort.STITCH:
+        return Token(one.sort, one.value, start, end)
+    return Token(Sort.NOISE, said, start, end)
+
+
+def name_of(key: str | int) -> str:
+    """A stitch as the notation writes it, in US terms."""
+    return stitch(str(key)).us[0]

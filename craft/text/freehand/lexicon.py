@@ -1,0 +1,148 @@
+"""What words mean in written patterns: one table a language in `words/`, of phrases with their meanings."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cache
+from importlib import resources
+from types import MappingProxyType
+from typing import Any
+
+from craft.rounds.numbers import CARDINALS, ORDINALS
+from craft.rounds.stitches import STITCHES, Terms
+
+
+class Sort(StrEnum):
+    """What a token is in the work of a round."""
+
+    NUMBER = "number"
+    ORDINAL = "ordinal"
+    TIMES = "times"
+    OFTEN = "often"
+    STITCH = "stitch"
+    PLACE = "place"
+    CHAIN = "chain"
+    RING = "ring"
+    IN = "in"
+    EACH = "each"
+    EVERY = "every"
+    NEXT = "next"
+    SAME = "same"
+    LAST = "last"
+    REST = "rest"
+    TO = "to"
+    OF = "of"
+    AROUND = "around"
+    EVENLY = "evenly"
+    AGAIN = "again"
+    PLAIN = "plain"
+    DOUBLE = "double"
+    TOGETHER = "together"
+    ALWAYS = "always"
+    BACK = "back"
+    FRONT = "front"
+    FREE = "free"
+    FREE_BACK = "free-back"
+    SKIP = "skip"
+    TURN = "turn"
+    JOIN = "join"
+    REPEAT = "repeat"
+    FROM = "from"
+    OTHER_SIDE = "other-side"
+    BOTH = "both"
+    THROUGH = "through"
+    PAIRS = "pairs"
+    PIECE = "piece"
+    COLOUR = "colour"
+    ROUND = "round"
+    AND = "and"
+    COMMA = "comma"
+    STOP = "stop"
+    OPEN = "open"
+    CLOSE = "close"
+    STAR = "star"
+    QUIET = "quiet"
+    NOISE = "noise"
+    ODD = "odd"
+    ODD_RING = "odd-ring"
+
+
+@dataclass(frozen=True, slots=True)
+class Meaning:
+    """What a phrase is, with its number or its stitch's key."""
+
+    sort: Sort
+    value: int | str = 0
+
+
+LANGUAGES = MappingProxyType(
+    {"en": "english", "de": "german", "fr": "french", "es": "spanish", "it": "italian", "nl": "dutch"}
+)
+"""Languages that are read, with the names of their tables in `words/`."""
+
+_NUMBERED = {"numbers": Sort.NUMBER, "ordinals": Sort.ORDINAL, "oftens": Sort.OFTEN}
+
+
+@cache
+def _file(language: str) -> dict[str, Any]:
+    return tomllib.loads(
+        resources.files(__package__).joinpath("words", f"{LANGUAGES[language]}.toml").read_text("utf-8")
+    )
+
+
+@cache
+def words_of(language: str) -> Mapping[str, Meaning]:
+    """Phrases of a language in small letters, and their meanings."""
+    found = _file(language)
+    table: dict[str, Meaning] = {}
+    if language == "en":
+        table |= {word: Meaning(Sort.NUMBER, n) for word, n in CARDINALS.items()}
+        table |= {word: Meaning(Sort.ORDINAL, n) for word, n in ORDINALS.items() if word != "first"}
+    for sort, phrases in found["phrases"].items():
+        table |= dict.fromkeys(phrases, Meaning(Sort(sort)))
+    for key, phrases in found["stitches"].items():
+        table |= dict.fromkeys(phrases, Meaning(Sort.STITCH, key))
+    for name, sort in _NUMBERED.items():
+        table |= {phrase: Meaning(sort, n) for phrase, n in found.get(name, {}).items()}
+    return MappingProxyType(table)
+
+
+_PLAIN_ENGLISH = frozenset(
+    ("the", "and", "round", "rounds", "rnd", "rnds", "sc", "inc", "dec", "stitch", "each", "around", "with")
+)
+
+
+def language_of(words: Sequence[str]) -> str:
+    """The language of most of the telling words, English when few are of any other."""
+    telling = {code: frozenset(_file(code)["telling"]) for code in LANGUAGES if code != "en"}
+    counts = {code: sum(w in own for w in words) for code, own in telling.items()}
+    best = max(counts, key=lambda code: counts[code])
+    english = sum(w in _PLAIN_ENGLISH for w in words)
+    return best if counts[best] > english else "en"
+
+
+@cache
+def table_of(language: str, terms: Terms) -> dict[str, Meaning]:
+    """Every phrase of a language; with English stitches in `terms` where no word of the language says otherwise."""
+    table = {k: v for k, v in words_of("en").items() if language == "en" or v.sort not in (Sort.QUIET, Sort.PLACE)}
+    for entry in STITCHES.values():
+        if entry.key != "ch":
+            for word in entry.spellings(Terms.US if terms is Terms.LETTERS else terms):
+                table[word.lower()] = Meaning(Sort.STITCH, entry.key)
+    if terms is Terms.LETTERS:
+        for letter, key in (
+            ("x", "sc"),
+            ("v", "inc"),
+            ("a", "dec"),
+            ("w", "inc3"),
+            ("m", "dec3"),
+            ("t", "hdc"),
+            ("f", "dc"),
+        ):
+            table[letter] = Meaning(Sort.STITCH, key)
+    for phrase in ("inc", "increase", "dec", "decrease", "inv dec", "invdec"):
+        table[phrase] = words_of("en")[phrase]
+    return table | (dict(words_of(language)) if language != "en" else {})

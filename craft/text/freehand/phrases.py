@@ -1,0 +1,288 @@
+"""Tokens of a round to what they may say, in the notation: one candidate for each way of taking them."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+
+from craft.text.freehand.cursor import SEPARATORS, UnreadableError, Way, ordinal
+from craft.text.freehand.lexer import Token, name_of
+from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.units import Units
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """A way of taking a round's words: its work in the notation, and the words that carry no stitches.
+
+    evenly: (stitch, how often) that are to be spread over the round. again: the round before once more.
+    """
+
+    work: str
+    noise: tuple[str, ...] = ()
+    evenly: tuple[str, int] | None = None
+    again: bool = False
+
+
+MOST_TOKENS = 240
+"""Tokens of a round that is read freehand."""
+
+
+@lru_cache(maxsize=8192)
+def said(tokens: tuple[Token, ...], text: str) -> tuple[Said, ...]:
+    """What the tokens may say, likeliest first; none when nothing of it is work."""
+    found: list[Said] = []
+    if len(tokens) > MOST_TOKENS:
+        return ()
+    for way in (Way(), Way(after=True), Way(whole=False), Way(sweeping=True), Way(after=True, sweeping=True)):
+        try:
+            one = _Parser(tokens, text, way).round()
+        except UnreadableError:
+            continue
+        if one not in found:
+            found.append(one)
+    return tuple(found)
+
+
+_TURNING = ("except", "instead", "less")
+"""Words that turn what is said around them: never noise."""
+
+
+class _Parser(Units):
+    """One pass over a round's tokens in one way of taking them."""
+
+    def round(self) -> Said:
+        units = [u for u in self.sequence(closing=False) if u]
+        if self.at < len(self.tokens):
+            raise UnreadableError
+        if self.again and all(u.startswith("with ") for u in units):
+            return Said("", tuple(self.noise), None, again=True)
+        if self.evenly is not None:
+            return Said(", ".join(units), tuple(self.noise), self.evenly, self.again)
+        if not units:
+            raise UnreadableError
+        if (
+            self.layers
+            and len(units) == 1
+            and re.fullmatch(r"\d* ?[a-z ]+", units[0])
+            and "both layers" not in units[0]
+        ):
+            units = [f"{units[0]} through both layers"]
+        return Said(", ".join(units), tuple(self.noise))
+
+    def sequence(self, *, closing: bool) -> list[str]:
+        units: list[str] = []
+        lead = ""
+        parted = False
+        while (token := self.peek()) is not None:
+            if token.sort in SEPARATORS:
+                parted = True
+                self.take()
+                continue
+            if token.sort is Sort.CLOSE:
+                if closing:
+                    break
+                raise UnreadableError
+            if units and (times := self.times()) is not None:
+                units = self._again(units, times, parted)
+                continue
+            if (found := self.lead()) is not None:
+                lead += found
+                continue
+            if token.sort is Sort.AROUND and units and _BARE.fullmatch(units[-1]):
+                self.take()
+                units[-1] += " around"
+                continue
+            if (unit := self.unit()) is not None:
+                if unit == "and in each ch" and units and _BARE.fullmatch(units[-1]):
+                    units[-1] += " around"
+                    continue
+                if unit == "join" and units[-1:] == ["join"]:
+                    continue
+                if self.onto and unit[:1].isdigit():
+                    unit, self.onto = f"{unit} around the {self.onto}", ""
+                units.append(lead + unit)
+                lead, parted = "", False
+            else:
+                self.skip_noise()
+        if lead.strip():
+            if lead.startswith(("BLO", "FLO")) and units:
+                units[0] = lead + units[0]
+            else:
+                units.append(lead.strip(" :,"))
+        return units
+
+    def _again(self, units: list[str], times: int, parted: bool) -> list[str]:
+        """'…, six times': of everything said so far, or of the last of it only."""
+        if self.way.whole and (parted or self.way.sweeping) and len(units) > 1:
+            sure = not self.way.sweeping
+            first = next((k for k in range(len(units), 0, -1) if sure and not _repeatable(units[k - 1])), 0)
+            return [*units[:first], f"({', '.join(units[first:])}) x {times}"]
+        return [*units[:-1], f"({units[-1]}) x {times}"]
+
+    def skip_noise(self) -> None:
+        token = self.take()
+        if token.sort is Sort.NUMBER and self.sort() is Sort.ROUND:
+            self.noise.append(self.text[token.start : self.take().end])
+            return
+        counts = token.sort in (Sort.NUMBER, Sort.STITCH, Sort.SKIP, Sort.STAR, Sort.ODD, Sort.ODD_RING)
+        if counts or (token.sort is Sort.ORDINAL and self.sort() is not Sort.ROUND):
+            raise UnreadableError
+        if token.sort is Sort.OPEN:
+            self._aside(token)
+            return
+        self.layers = self.layers or token.sort is Sort.BOTH
+        if str(token.value).lower() in _TURNING:
+            raise UnreadableError
+        said_word = self.text[token.start : token.end]
+        if len(said_word) == 1 and said_word.isupper():
+            raise UnreadableError  # a letter that nothing explains is a stitch or a colour of this text's own
+        self.noise.append(said_word)
+
+    def _aside(self, opened: Token) -> None:
+        """Brackets that hold no work: a remark."""
+        explains = _EXPLAINS.match(self.text, opened.start) is not None
+        depth = 1
+        while depth:
+            if self.peek() is None:
+                raise UnreadableError
+            token = self.take()
+            depth += (token.sort is Sort.OPEN) - (token.sort is Sort.CLOSE)
+            if token.sort is Sort.STITCH and not explains:
+                raise UnreadableError
+        self.noise.append(self.text[opened.start : token.end])
+
+    def lead(self) -> str | None:
+        start = self.at
+        self.eat(Sort.IN)
+        if self.eat(Sort.BACK):
+            self.eat(Sort.STOP, Sort.COMMA)
+            return "BLO: " if not start else "in BLO "
+        if self.eat(Sort.FRONT):
+            self.eat(Sort.STOP, Sort.COMMA)
+            return "FLO: " if not start else "in FLO "
+        if self.eat(Sort.OTHER_SIDE):
+            self.of_chain()
+            self.eat(Sort.STOP, Sort.COMMA)
+            return "along the other side "
+        self.at = start
+        return self.from_hook() or self.onto_piece()
+
+    def onto_piece(self) -> str | None:
+        """'on to the left leg and sc 12 there'."""
+        start = self.at
+        while self.eat(Sort.IN, Sort.TO, Sort.THROUGH):
+            pass
+        if (
+            self.at > start
+            and (piece := self.eat(Sort.PIECE)) is not None
+            and self.sort() in (Sort.AND, Sort.COMMA, Sort.STOP)
+        ):
+            self.take()
+            self.onto = self.limb(piece)
+            return ""
+        self.at = start
+        return None
+
+    def from_hook(self) -> str | None:
+        """'from the 2nd ch [from hook]'."""
+        start = self.at
+        if self.eat(Sort.FROM, Sort.IN) and self.sort() is Sort.ORDINAL and self.sort(1) is Sort.CHAIN:
+            nth = int(self.take().value)
+            self.take()
+            self.past_hook()
+            self.eat(Sort.STOP, Sort.COMMA)
+            return f"in {ordinal(nth)} ch from hook " if 1 < nth < 5 else None
+        self.at = start
+        return None
+
+    def unit(self) -> str | None:
+        start = self.at
+        readers = (self.group, self.starred, self.several_groups, self.ringed, self.plain, self.everys, self.chain)
+        for reader in (*readers, self.skip, self.bare, self.move, self.work, self.each_more):
+            if (found := reader()) is not None:
+                return found
+            self.at = start
+        return None
+
+    def group(self) -> str | None:
+        if not self.eat(Sort.OPEN):
+            return None
+        noise = len(self.noise)
+        try:
+            inner = self.sequence(closing=True)
+        except UnreadableError:
+            del self.noise[noise:]
+            return None
+        if not self.eat(Sort.CLOSE) or not inner:
+            del self.noise[noise:]
+            return None
+        return self._many(inner)
+
+    def starred(self) -> str | None:
+        if not self.eat(Sort.STAR):
+            return None
+        end = next((k for k in range(self.at, len(self.tokens)) if self.tokens[k].sort is Sort.STAR), None)
+        repeat = next((k for k in range(self.at, len(self.tokens)) if self.tokens[k].sort is Sort.REPEAT), None)
+        stop = min(k for k in (end, repeat, len(self.tokens)) if k is not None)
+        inner = _Parser(self.tokens[self.at : stop], self.text, self.way)
+        units = inner.sequence(closing=False)
+        self.noise += inner.noise
+        self.at = stop
+        self.eat(Sort.STAR)
+        if not units:
+            raise UnreadableError
+        return self._many(units, around=True)
+
+    def several_groups(self) -> str | None:
+        """'6 x (sc, inc)', '8x inc', '5 x *…*'."""
+        n = self.eat(Sort.NUMBER)
+        if n is None or (not self.eat(Sort.TIMES) and self.sort() is not Sort.OPEN):
+            return None
+        if self.sort() is Sort.OPEN:
+            self.take()
+            inner = self.sequence(closing=True)
+            if not self.eat(Sort.CLOSE) or not inner:
+                return None
+            return f"({', '.join(inner)}) x {n.value}"
+        if (token := self.eat(Sort.STITCH)) is not None:
+            return f"{n.value} {name_of(token.value)}"
+        return None
+
+    def _many(self, inner: list[str], *, around: bool = False) -> str:
+        body = ", ".join(inner)
+        start = self.at
+        self.eat(Sort.COMMA)
+        if (n := self.times()) is not None:
+            return f"({body}) x {n}"
+        if self.eat(Sort.REPEAT):
+            self.eat(Sort.FROM)
+            self.eat(Sort.STAR)
+            around = True
+        if self.eat(Sort.AROUND):
+            return f"({body}) around"
+        if self.sort() is Sort.TO and self.sort(1) is Sort.LAST:
+            self.at += 2
+            last = self.eat(Sort.NUMBER)
+            self.eat(Sort.PLACE, Sort.CHAIN, Sort.STITCH)
+            return f"({body}) to last {last.value if last else 1} sts"
+        self.at = start
+        if (
+            not around
+            and self.sort() is Sort.NUMBER
+            and self.sort(1) not in (Sort.STITCH, Sort.OPEN, Sort.TIMES, Sort.PLACE)
+        ):
+            return f"({body}) x {self.take().value}"
+        return f"({body}) around" if around else f"({body})"
+
+
+_EXPLAINS = re.compile(r"(?i)[(\[]\s*(?:that\s+is|i\.?e\.?|which\s+means|meaning|=|also\s+called)")
+"""Brackets that say again what a stitch is."""
+
+_BARE = re.compile(r"(?:in [BF]LO )?[a-z]+(?: [a-z]+)?")
+"""A stitch without a number."""
+
+
+def _repeatable(unit: str) -> bool:
+    return not unit.startswith(("with ", "ch ", "turn", "join"))

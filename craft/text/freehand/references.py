@@ -1,0 +1,107 @@
+"""Rounds told by naming others: 'as R1 to R4 of the nut', 'repeat the last 2 rounds 4 more times', 'work as LEFT LEG'."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from craft.text.freehand.counts import number_of
+
+_ROUND = r"(?:rounds?|rnds?|rds?|rows?|r|runden?|rd|tours?|t|vueltas?|v|giri|giro|toer(?:en)?)\.?"
+_N = r"(\d{1,3})(?:st|nd|rd|th|\.)?"
+_RANGE = rf"{_ROUND}\s*{_N}(?:\s*(?:-|to|and|bis|à|a|al|t/m|tot|en|et|y|e|&)\s*(?:{_ROUND}\s*)?{_N})?"
+_MORE = r"(?P<times>\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten|once|twice)\s*(?:more\s+)?(?:times?|x)?"
+
+
+@dataclass(frozen=True, slots=True)
+class Reference:
+    """Rounds named elsewhere.
+
+    part: whose, '' of the same. first, last: which; None of all. latest: the last so many. times: how often, 0 when
+    unsaid. behind: work that follows them. is_order: a line of its own. even: straight rounds.
+    """
+
+    part: str = ""
+    first: int | None = None
+    last: int | None = None
+    latest: int | None = None
+    times: int = 0
+    behind: str = ""
+    is_order: bool = True
+    even: bool = False
+
+    def picked(self, rounds: Sequence[tuple[int, str, int | None]]) -> list[tuple[int, str, int | None]] | None:
+        """The rounds that are meant, None when there are none of that number."""
+        if self.even:
+            return [(rounds[-1][0] + 1, "sc around", None)] if rounds else None
+        if self.latest is not None:
+            return list(rounds[-self.latest :]) if len(rounds) >= self.latest else None
+        first = self.first or 1
+        last = self.last if self.last is not None else (rounds[-1][0] if self.first is None else first)
+        chosen = [r for r in rounds if first <= r[0] <= last]
+        return chosen if chosen and chosen[-1][0] == last else None
+
+
+_LATEST = re.compile(
+    rf"(?i)^\W*(?:and\s+)?(?:repeat|rep|work)\s+(?:the\s+)?(?:last|previous)\s+(?:(?P<n>\d{{1,2}}|two|three|four)\s+)?{_ROUND}\s+{_MORE}"
+)
+_OWN = re.compile(rf"(?i)^\W*(?:repeat|rep)\s+(?:of\s+)?{_RANGE}(?:[,;]?\s+(?:for\s+)?{_MORE})?")
+_OF_PART = re.compile(
+    rf"(?i)^\W*(?:(?:work|make|do|repeat|same)\s+)?(?:the\s+same\s+)?(?:as|like|same\s+as|exactly\s+as|wie|comme|como|come|zoals)\s+(?:(?:for|in)\s+)?{_RANGE}"
+    r"(?:\s+(?:of|for|in|from)\s+(?:the\s+)?(?P<part>[^,.;:=\[(]{2,40}))?(?:[,;]?\s*(?:then|and\s+then)\s+(?P<behind>.+))?"
+)
+_WHOLE = re.compile(
+    r"(?i)^\W*(?:(?:work|make|do|crochet|worked|häkeln|faire|hacer|fare|maak)\s+)?(?:(?:the|exactly\s+the)\s+same\s+)?(?:exactly\s+)?"
+    r"(?:as|like|same\s+as|wie|comme|como|igual\s+que|come|zoals)\s+(?:(?:for|in|on)\s+)?(?:the\s+|das\s+|die\s+|der\s+|den\s+|la\s+|le\s+|el\s+|il\s+|de\s+|het\s+)?(?P<part>[^,.;:=\[(]{2,40}?)"
+    rf"(?:\s+(?:to|up\s+to|until|through|bis|jusqu'au|hasta|fino\s+al|tot)\s+(?:and\s+including\s+)?(?:the\s+)?(?:end\s+of\s+)?(?:the\s+|zur\s+|zum\s+|la\s+|el\s+|le\s+)?(?:{_ROUND}\s*{_N}|{_N}\s*{_ROUND}))?"
+    r"(?=[,.;]|\s+but\b|\s+aber\b|$).*$"
+)
+_PLAIN_ROUNDS = re.compile(
+    rf"(?i)^\W*(?:then\s+|now\s+)?(?:work|crochet|make|do)\s+(?P<n>\d{{1,3}}|one|two|three|four|five|six|seven|eight|nine|ten)\s+(?:more\s+)?(?:plain|even|straight)\s+{_ROUND}"
+)
+_EVEN = re.compile(
+    rf"(?i)^\W*(?:work|go\s+on|continue|knit|crochet)?\s*(?:even|straight|plain|without\s+(?:shaping|increasing|changes))\s+(?:for\s+)?(?P<n>\d{{1,3}}|one|two|three|four|five|six|seven|eight|nine|ten)\s+(?:more\s+)?{_ROUND}"
+)
+
+
+def _many(said: str | None) -> int:
+    if said is None:
+        return 0
+    return {"once": 1, "twice": 2}.get(said.lower()) or number_of(said, "en") or 1
+
+
+def reference_in(text: str, language: str) -> Reference | None:
+    """The reference that a round or a line is, None when it is none."""
+    text = text.strip()
+    if m := _LATEST.match(text):
+        return Reference(latest=_many(m.group("n")) or 1, times=_many(m.group("times")))
+    if m := _EVEN.match(text) or _PLAIN_ROUNDS.match(text):
+        return Reference(even=True, times=_many(m.group("n")))
+    if m := _OWN.match(text):
+        first = int(m.group(1))
+        return Reference(first=first, last=int(m.group(2) or first), times=_many(m.group("times")))
+    if m := _OF_PART.match(text):
+        first = int(m.group(1))
+        part = re.sub(r"(?i)\s+(?:then|and)$", "", (m.group("part") or "").strip())
+        return Reference(
+            part, first, int(m.group(2) or first), behind=(m.group("behind") or "").strip(), is_order=False
+        )
+    if m := _WHOLE.match(text):
+        last = m.group(2) or m.group(3)
+        return Reference(m.group("part").strip(), None, int(last) if last else None)
+    return None
+
+
+def _stem(word: str) -> str:
+    small = word.lower()
+    return small[:4] if len(small) > 4 else small.rstrip("s")
+
+
+def part_called(said: str, names: Sequence[str]) -> str | None:
+    """The part that words name, by the words that they share; None when none does."""
+    wanted = {_stem(w) for w in re.findall(r"[^\W\d_]+", said)}
+    best = max(names, key=lambda n: len(wanted & {_stem(w) for w in re.findall(r"[^\W\d_]+", n)}), default=None)
+    if best is None or not wanted & {_stem(w) for w in re.findall(r"[^\W\d_]+", best)}:
+        return None
+    return best

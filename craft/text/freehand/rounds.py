@@ -1,0 +1,222 @@
+"""The rounds of a text as they are read: each by its evidence, written in the notation behind those before it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
+
+from craft.problems import Span
+from craft.rounds.fabric import run_pattern
+from craft.rounds.stitches import Terms
+from craft.text.freehand.counts import Tail, sentences, tails
+from craft.text.freehand.evidence import Below, Chosen, choose, even
+from craft.text.freehand.labels import Label
+from craft.text.freehand.legend import legend, piece_phrases, terms_of
+from craft.text.freehand.lexer import Vocabulary, tokens
+from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
+from craft.text.freehand.phrases import Said, said
+from craft.text.freehand.source import Row
+from craft.text.notation import print_body, read
+from craft.text.notation.bodies import read_body
+from craft.text.notation.names import Names
+
+MOST_REPEATED = 200
+"""Rounds that one reference writes out."""
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A line in the notation, where it comes from, and the judgement that it needed."""
+
+    text: str
+    span: Span
+    why: str = ""
+
+
+@dataclass(slots=True)
+class Worked:
+    """A round of a part as it was read, to be worked again elsewhere."""
+
+    number: int
+    work: str
+    count: int | None
+
+
+@dataclass(slots=True)
+class PartSoFar:
+    """A part under way. live: stitches of its last round, None when not known; chained: a chain waits to be worked along.
+
+    candidates: what its last round may say; lead: where its first round is worked.
+    """
+
+    name: str = ""
+    make: int = 1
+    rounds: list[Worked] = field(default_factory=list)
+    live: int | None = 0
+    chained: bool = False
+    candidates: list[Said] = field(default_factory=list)
+    flat: bool = False
+    lead: str = ""
+
+    @property
+    def last(self) -> int:
+        return self.rounds[-1].number if self.rounds else 0
+
+
+class Rounds:
+    """Reads rounds one after the other and writes them in the notation. out: the lines so far; part: the part under way."""
+
+    def __init__(self, text: str, found: list[Row], terms: Terms | None, pieces: tuple[str, ...]) -> None:
+        self.rows = found
+        words = re.findall(r"[^\W\d_]+(?:'[^\W\d_]+)?", text.lower())
+        self.language = language_of(words)
+        self.terms = terms_of(text, terms) if self.language == "en" else Terms.US
+        self.own = legend(found, self.language, self.terms)
+        self.pieces = pieces
+        self.parts: list[PartSoFar] = []
+        self.part = PartSoFar()
+        self.out: list[Line] = []
+        self.waiting: list[Row] = []
+        self.closed = False
+        self.at = 0
+        self.follows: int | None = None
+        self.behind: list[Row] = []
+        self._known: tuple[tuple[tuple[str, int], ...], Vocabulary] | None = None
+
+    def vocabulary(self) -> Vocabulary:
+        """What words mean here, with the names of the parts so far."""
+        key = tuple((p.name, p.make) for p in self.parts)
+        if self._known is None or self._known[0] != key:
+            own = dict(self.own)
+            for name, make in (*key, *((p, 1) for p in self.pieces)):
+                for phrase, value in piece_phrases(name, self.language, make) if name else ():
+                    known = table_of(self.language, self.terms).get(phrase)
+                    if known is None or known.sort is Sort.NOISE:
+                        own.setdefault(phrase, Meaning(Sort.PIECE, value))
+            self._known = key, Vocabulary(self.language, self.terms, own)
+        return self._known[1]
+
+    @property
+    def names(self) -> Names:
+        return Names(tuple(dict.fromkeys(p.name for p in self.parts if p.name)) + self.pieces)
+
+    def candidates(self, work: str) -> list[Said]:
+        """What the words of a round may say: as the notation reads them, then as people write."""
+        vocabulary = self.vocabulary()
+        found: list[Said] = []
+        if self.language == "en" and "*" not in work:
+            body = read_body(work, self.terms, self.names)
+            if not body.problems and body.plain is not None and body.instructions:
+                whole = {"front": "FLO: ", "back": "BLO: "}.get(body.loops.value, "")
+                found.append(Said(whole + print_body(body.plain, Terms.US)))
+            elif not body.problems and body.instructions and self.terms is Terms.US:
+                found.append(Said(work))
+        for way in said(tokens(work, vocabulary), work):
+            if way not in found:
+                found.append(way)
+        return found
+
+    def below(self, label: Label | None = None) -> Below:
+        opening = not self.part.rounds and (label is None or label.first in (1, None))
+        part = self.part
+        return Below(part.live, part.chained, self.trial, self.names, part.lead, opening=opening)
+
+    def trial(self, work: str, count: int | None) -> int | None:
+        """Stitches after a round that is worked behind everything so far; None when it does not work out."""
+        number = self.part.last + 1
+        bracket = f" [{count}]" if count is not None else ""
+        sofar = "".join(f"{line.text}\n" for line in self.out) + f"R{number}: {work}{bracket}\n"
+        reading = read(sofar, Terms.US)
+        parts, problems = run_pattern(reading.pattern, (), "Main")
+        at = sofar.rstrip("\n").rfind("\n") + 1
+        wrong = [p for p in (*problems, *reading.problems) if p.severity.value == "fault" and p.place.span.end > at]
+        rounds = parts[-1].rounds if parts else ()
+        if wrong or not rounds:
+            return None
+        return rounds[-1].live if count is None or rounds[-1].live == count else None
+
+    def round(self, row: Row, label: Label, first: int, last: int, rest: str) -> None:
+        chosen, tail, ways = self.chosen(rest, label)
+        if chosen is None:
+            self.unread(row, first, last, rest)
+            return
+        if label.loops and not chosen.work.startswith(("BLO", "FLO")):
+            chosen = replace(chosen, work=f"{'BLO' if label.loops == 'b' else 'FLO'}: {chosen.work}")
+        if tail.fold is not None and first == last and tail.fold > 1:
+            last = first + tail.fold - 1
+        self.write(row, first, last, chosen, tail, fold=tail.fold if tail.fold and last > first else None)
+        if ways:
+            self.part.candidates = ways
+        self.behind = [replace(row, text=sentence) for sentence in sentences(tail.remark)]
+
+    def chosen(self, rest: str, label: Label) -> tuple[Chosen | None, Tail, list[Said]]:
+        """The reading of a round's words that its evidence supports, with how they were cut up."""
+        spare: tuple[Chosen, Tail, list[Said]] | None = None
+        below = self.below(label)
+        pieces = sentences(rest)
+        cuts: Iterable[Tail] = tails(rest, self.language)
+        if len(pieces) > 1:
+            cuts = [
+                *cuts,
+                *(
+                    replace(t, remark=f"{t.remark} {'. '.join(pieces[1:])}".strip())
+                    for t in tails(pieces[0], self.language)
+                ),
+            ]
+        for tail in _evident(list(cuts), label):
+            count = tail.count if tail.count is not None else label.count
+            ways = self.candidates(tail.work) if tail.work else []
+            if any(w.again for w in ways) and not any(w.evenly or w.work for w in ways):
+                ways = self.part.candidates
+            found = self._free(tail.work, count) or choose(ways, below, count)
+            if found is None and not tail.work and count is not None:
+                found = even(below, count)
+            if found is not None and found.fits and (tail.sure or count is not None):
+                return found, replace(tail, count=count), ways
+            if found is not None and spare is None:
+                spare = found, replace(tail, count=count), ways
+        return spare if spare is not None else (None, Tail(rest), [])
+
+    def _by_sentence(self, pieces: list[str]) -> list[Tail]:
+        """The work in one sentence, the count in another: 'In round 5 comes the thumb. Work 5 sc, … There are still 12.'"""
+        count = next((t.count for p in reversed(pieces) for t in tails(p, self.language) if t.sure and t.count), None)
+        if count is None:
+            return []
+        return [Tail(piece, count, remark=". ".join(p for p in pieces if p is not piece)) for piece in pieces]
+
+    def _free(self, work: str, count: int | None) -> Chosen | None:
+        """'dc in the free front loop of each of the 30 sts': the round begins a skirt."""
+        found = re.search(r"(?i)free\s+(front|back)?\s*loops?\b", work)
+        if not found or count is None or self.part.rounds:
+            return None
+        side = f"{found.group(1).lower()} " if found.group(1) else ""
+        lead = self.part.lead or f"in the free {side}loops, "
+        return Chosen(f"{lead}{count} sc", fits=True, live=count, why="worked into the free loops")
+
+    def write(self, row: Row, first: int, last: int, chosen: Chosen, tail: Tail, *, fold: int | None) -> None:
+        word = "Row " if self.part.flat else "R"
+        label = f"{word}{first}" if last == first else f"{word}{first}-{'' if self.part.flat else 'R'}{last}"
+        count = f" [{tail.count}]" if tail.count is not None else ""
+        said_rounds = f" ({fold} rounds)" if fold is not None else ""
+        self.out.append(Line(f"{label}: {chosen.work}{count}{said_rounds}", row.span, chosen.why))
+        for number in range(first, min(last, first + MOST_REPEATED) + 1):
+            self.part.rounds.append(Worked(number, chosen.work, tail.count))
+        self.part.live = tail.count if tail.count is not None else chosen.live
+        self.part.chained, self.part.lead = False, ""
+
+    def unread(self, row: Row, first: int, last: int, rest: str) -> None:
+        """What no reading fits stands as it was written: the notation's reader then says what is wrong with it."""
+        label = f"R{first}" if last == first else f"R{first}-R{last}"
+        count = next((t.count for t in tails(rest, self.language) if t.count is not None), None)
+        self.out.append(Line(f"{label}: {rest}", row.span))
+        self.part.rounds.append(Worked(last, rest, count))
+        self.part.live = count
+
+
+def _evident(cuts: list[Tail], label: Label) -> list[Tail]:
+    """The ways of cutting that no evidence is lost by: a count that is surely said stays said."""
+    if label.count is not None:
+        return [t for t in cuts if t.count is None or (t.sure and t.count == label.count)]
+    sure = [t for t in cuts if t.count is not None and t.sure]
+    return sure or cuts

@@ -1,0 +1,271 @@
+"""The lines of a text made plain: signs, hyphens, page heads, wrapped lines and tables."""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+
+from craft.problems import Span
+from craft.text.freehand.labels import label_at
+from craft.text.notation import step_kind
+
+_SIGNS = str.maketrans({
+    **dict.fromkeys("‐‑‒–—―−﹣－", "-"), **dict.fromkeys("“”„«»", '"'), **dict.fromkeys("‘’‚", "'"), **dict.fromkeys("×✕✖", "x"),
+    **dict.fromkeys("\u00a0\u2007\u202f\u2009\u200a", " "), **dict.fromkeys("\u200b\u200c\u200d\u2060\ufeff\ufe0f", ""),
+    **dict.fromkeys("→➜➝⇒👉▶►", "="), "…": "...", "\u00ad": "",
+})  # fmt: skip
+_PICTURE = re.compile(r"[\U0001F000-\U0001FAFF\u2600-\u26ff\u2700-\u27bf\u2b50\u2b06\u27a1\ufe0f]")
+_TIMECODE = re.compile(r"^\s*\(?\d{1,2}:\d{2}(?::\d{2})?\)?\s+(?=\S)")
+_KEYCAP = re.compile("(\\d{1,2})\ufe0f?\u20e3")
+_ARROW = re.compile(r"[-=]+>|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)")
+_DOTTED = re.compile(r"\b([a-zA-Z])\.\s?([a-z])\.(?:\s?([a-z])\.)?")
+_LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}")
+_SHORTENED = re.compile(
+    r"(?i)\b(sts?|rep|ch|chs|inc|dec|sc|dc|tog|sl|rem|foll|beg|incl|approx)\.(?=\s*[,;:)\]*]|\s+(?-i:[a-z*(]))"
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """A line made plain, and where in the raw text it stands. head: a part that a table's row belongs to.
+
+    quiet: it is a page head or a table's rule, and says nothing.
+    """
+
+    text: str
+    span: Span
+    head: str = ""
+    quiet: bool = False
+
+
+def _plain(text: str) -> str:
+    text = _KEYCAP.sub(r"\1) ", text)
+    text = text.replace("**", "").replace("__", "")
+    text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
+    text = _DOTTED.sub(lambda m: "".join(g for g in m.groups() if g), text)
+    text = _TIMECODE.sub("", text)
+    return _LEADERS.sub(" = ", _SHORTENED.sub(r"\1", text))
+
+
+def rows(text: str, size: int = 0) -> list[Row]:
+    """The rows of a text: no sign, hyphen, page head, table or wrapping in the way of its rounds.
+
+    size: which of several sizes is read, 0 the first.
+    """
+    found: list[Row] = []
+    at = 0
+    for piece in re.split(r"(\r\n|\n|\r)", text):
+        if piece not in ("\n", "\r\n", "\r"):
+            found.append(Row(_plain(piece), Span(at, at + len(piece))))
+        at += len(piece)
+    return unwrapped(tabled(_without_heads(_of_size(found, text, size))))
+
+
+_SIZES = re.compile(
+    r"(?i)\bsizes?\b|\b(?:small|kleine?|petit|pequeño)\s*\((?:large|medium|gro[sß]+|grand|grande)|\bS\s*\(M"
+)
+_OTHERS = re.compile(r"(?<![\w(])(\d{1,4})\s*\(\s*((?:\d{1,4}|-)(?:\s*,\s*(?:\d{1,4}|-))*)\s*\)")
+_SKIPPED = re.compile(r"(?<=[:.])\s*-\s*\((.*?)\)(?=\s*[-=\[])")
+
+
+def sizes_in(text: str) -> int:
+    """In how many sizes a text is written: one, or as many as its numbers in brackets tell."""
+    if not _SIZES.search(text):
+        return 1
+    found = [m.group(2).count(",") + 2 for m in _OTHERS.finditer(_plain(text))]
+    return max(found) if len(found) >= 3 and len(set(found)) == 1 else 1
+
+
+def _of_size(found: list[Row], text: str, size: int) -> list[Row]:
+    """A pattern in several sizes with the numbers of one: the first, and in brackets those of the others."""
+    if sizes_in(text) == 1:
+        return found
+
+    def own(m: re.Match[str]) -> str:
+        return [m.group(1), *(n.strip() for n in m.group(2).split(","))][size]
+
+    out = []
+    for row in found:
+        text = _OTHERS.sub(own, row.text)
+        told = _SKIPPED.search(text) if label_at(text) is not None else None
+        work = None if told is None else ["-", *re.split(r",\s*(?=[*(-])", told.group(1))]
+        if work is not None and told is not None and size < len(work):
+            mine = work[size].strip()
+            out.append(replace(row, text=f"{text[: told.start()]} {mine}{text[told.end() :]}", quiet=mine == "-"))
+        else:
+            out.append(replace(row, text=text))
+    return out
+
+
+def _without_heads(found: list[Row]) -> list[Row]:
+    """Heads and feet of pages, which come again with another number, are quiet."""
+
+    def key(row: Row) -> str:
+        return re.sub(r"\d+", "#", re.sub(r"\s+", " ", row.text.strip().lower()))
+
+    many = Counter(key(r) for r in found if len(r.text.strip()) > 12)
+    numbered = re.compile(r"(?i)\b(?:page|seite|página|pagina|pág\.|p\.|fiche)\s*#|^[^#]{6,}#\s*/\s*#$")
+    out = []
+    for row in found:
+        head = numbered.search(key(row)) is not None and label_at(row.text) is None
+        again = many[key(row)] > 1 and "#" not in key(row) and ("©" in row.text or len(row.text.strip()) > 25)
+        again = again and label_at(row.text) is None and row.text.strip()[:1] not in ("|", "")
+        out.append(replace(row, quiet=True) if head or again else row)
+    return out
+
+
+# --- wrapped lines --------------------------------------------------------------------------
+
+
+def _joins(above: Row, row: Row) -> bool:
+    """Whether a row goes on where the one above broke off."""
+    up, down = above.text.rstrip(), row.text.strip()
+    if not up or not down or above.head != row.head or label_at(row.text) is not None:
+        return False
+    if re.search(r"[^\W\d_]-$", up) and re.match(r"[a-zà-ÿ]", down):
+        return True
+    if label_at(above.text) is None:
+        return False
+    counted = (
+        re.search(r"\d$", up) is not None
+        and re.match(r"(?i)(?:sts?|stitches|sc|total|rounds?|times|x)\b", down) is None
+    )
+    if counted or (step_kind(down) is not None and not re.match(r"(?i).*\b(?:sc|inc|dec)\b", down)):
+        return False
+    opened = sum(up.count(s) for s in "([{") > sum(up.count(s) for s in ")]}")
+    unended = up[-1:] not in ".:!?)]}=" and re.match(r"[a-zà-ÿ(\[*\d]", down) is not None
+    return (
+        opened
+        or up[-1:] in ",;-"
+        or (unended and re.match(r"[a-zà-ÿ(\[*]|\d+\s*(?:st|sc|inc|dec|x)", down) is not None)
+    )
+
+
+def unwrapped(found: Sequence[Row]) -> list[Row]:
+    """Rows with those joined that one line was broken into."""
+    out: list[Row] = []
+    blank = True
+    for row in found:
+        if row.quiet:
+            continue
+        if not row.text.strip():
+            blank = True
+            continue
+        above = out[-1] if out else None
+        if above is not None and not blank and _joins(above, row):
+            out[-1] = replace(above, text=_glued(above.text, row.text), span=Span(above.span.start, row.span.end))
+        else:
+            out.append(row)
+        blank = False
+    return out
+
+
+def _glued(above: str, below: str) -> str:
+    up, down = above.rstrip(), below.strip()
+    if re.search(r"[^\W\d_]-$", up) and re.match(r"[a-zà-ÿ]", down):
+        return up[:-1] + down
+    return f"{up} {down}"
+
+
+# --- tables ---------------------------------------------------------------------------------
+
+_LABELS = re.compile(
+    r"(?i)^(?:rnds?|rounds?|r|rows?|rd|runden?|tours?|vueltas?|vta|giro|toer|#|nr|no\.?|rang|reihe|hilera)\.?$"
+)
+_COUNTS = re.compile(
+    r"(?i)^(?:sts?|stitches|(?:stitch|st)\s*count|count|totale?|puntos|pts|p|m|maschen|mailles|maglie|steken|anzahl|=|number)\.?$"
+)
+_COLOURS = re.compile(r"(?i)^(?:colou?rs?|yarn|farbe|couleur|color|colore|kleur)$")
+_PARTS = re.compile(r"(?i)^(?:part|piece|pieza|teil|partie|pièce|pezzo|onderdeel|section|deel)$")
+_WORKS = re.compile(
+    r"(?i)^(?:work|instructions?|pattern|what\s+to\s+do|instrucci(?:ón|ones)|anleitung|consigne|istruzioni|instructie"
+    r"|stitches\s+to\s+work|do|how)$"
+)
+
+
+def _cells(text: str) -> list[str] | None:
+    stripped = text.strip()
+    if stripped.startswith("|") or re.search(r"\S\s*\|\s*\S", stripped):
+        return [c.strip().strip("*_").strip() for c in stripped.strip("|").split("|")]
+    if "\t" in stripped:
+        return [c.strip() for c in text.split("\t")]
+    return None
+
+
+def tabled(found: list[Row]) -> list[Row]:
+    """Rows of tables as rounds: a label, the work, the count; columns that stand side by side one after another."""
+    out: list[Row] = []
+    at = 0
+    while at < len(found):
+        cells = _cells(found[at].text)
+        if cells is None or len(cells) < 2:
+            out.append(found[at])
+            at += 1
+            continue
+        end = at
+        while end < len(found) and (_cells(found[end].text) is not None or (found[end].quiet and end + 1 < len(found))):
+            end += 1
+        out += _table(found[at:end])
+        at = end
+    return out
+
+
+def _kind(head: str) -> str:
+    """What a column of a table holds, by its head."""
+    known = {"label": _LABELS, "count": _COUNTS, "part": _PARTS, "colour": _COLOURS}
+    return next((kind for kind, words in known.items() if words.match(head)), "work")
+
+
+def _table(block: list[Row]) -> Iterable[Row]:
+    lines = [(row, _cells(row.text) or []) for row in block]
+    lines = [(r, c) for r, c in lines if not all(re.fullmatch(r":?-*:?", x) for x in c)]
+    if not lines:
+        return []
+    head = lines[0][1]
+    named = any(_LABELS.match(c) for c in head)
+    if not named:
+        return [
+            replace(r, text=_row_text(c[0], c[1:-1] if len(c) > 2 else c[1:], c[-1] if len(c) > 2 else ""))
+            for r, c in lines
+        ]
+    kinds = [_kind(c) for c in head]
+    label = kinds.index("label")
+    if "work" not in kinds and kinds.count("count") > 1:
+        kinds[kinds.index("count")] = "work"
+    works = [k for k, kind in enumerate(kinds) if kind == "work"]
+    counts = [k for k, kind in enumerate(kinds) if kind == "count"]
+    part = kinds.index("part") if "part" in kinds else None
+    colour = kinds.index("colour") if "colour" in kinds else None
+    side_by_side = (
+        len(works) > 1 and not (counts and len(counts) == 1) and not any(_WORKS.match(head[k]) for k in works)
+    )
+    out: list[Row] = []
+    for column in works if side_by_side else works[:1]:
+        name = head[column] if side_by_side else ""
+        count = next((k for k in counts if k > column), None)
+        if name:
+            out.append(Row(f"## {name}", block[0].span, name))
+        before = ""
+        for row, cells in lines[1:]:
+            if len(cells) <= column or not re.search(r"\w", cells[column]):
+                continue
+            belongs = cells[part] if part is not None and part < len(cells) else name
+            plain = re.sub(r"\s*[(\[].*", "", belongs)
+            if part is not None and plain and plain != before:
+                out.append(Row(f"## {belongs}", row.span, plain))
+                before = plain
+            tinted = f"{cells[colour]}, " if colour is not None and colour < len(cells) and cells[colour] else ""
+            said = cells[count] if count is not None and count < len(cells) else ""
+            out.append(Row(_row_text(cells[label], [f"{tinted}{cells[column]}"], said), row.span, plain))
+    return out
+
+
+def _row_text(label: str, work: Sequence[str], count: str) -> str:
+    digits = re.fullmatch(r"(\d{1,4})(?:\s*(?:-|to|bis|a|à)\s*(\d{1,4}))?\.?", label)
+    if digits:
+        label = f"R{digits.group(1)}" + (f"-R{digits.group(2)}" if digits.group(2) else "")
+    said = " ".join(w for w in work if w)
+    tail = f" [{count}]" if re.fullmatch(r"\d{1,5}", count) else f" {count}" if count else ""
+    return f"{label}: {said}{tail}" if label else f"{said}{tail}"

@@ -1,0 +1,218 @@
+"""A stitch with how often and where it is worked, in whatever order that is said."""
+
+from __future__ import annotations
+
+from craft.text.freehand.cursor import PLACES, Cursor, ordinal
+from craft.text.freehand.lexer import Token, name_of
+from craft.text.freehand.lexicon import Sort
+
+
+class Stitches(Cursor):
+    """Readers of a stitch and its place; each takes what it reads, or gives None."""
+
+    def work(self) -> str | None:
+        n = self.eat(Sort.NUMBER)
+        stitch = self.eat(Sort.STITCH)
+        if stitch is None:
+            return self.unsaid(n)
+        return self.placed(n, str(stitch.value))
+
+    def unsaid(self, n: Token | None) -> str | None:
+        """'2 in each', '6 in the ring', '2 together', 'in each st 1 sc': the stitch stands behind, or is single crochet."""
+        if n is not None:
+            start = self.at
+            self.eat(Sort.NEXT)
+            self.eat(Sort.PLACE)
+            if self.eat(Sort.TOGETHER):
+                return "dec" if n.value == 2 else f"dec{n.value}"
+            self.at = start
+        if self.sort() is Sort.IN and (n is not None or self.stitch_behind() or self.sort(1) is Sort.NEXT):
+            if n is None:
+                return self.placed_first()
+            return self.placed(n, "sc")
+        if n is None and self.sort() in (Sort.EACH, Sort.EVERY):
+            return self.placed_first()
+        if n is not None and self.sort() in (Sort.EACH, Sort.RING):
+            return self.placed(n, "sc")
+        return None
+
+    def stitch_behind(self) -> bool:
+        for k in range(1, 6):
+            sort = self.sort(k)
+            if sort is Sort.STITCH:
+                return True
+            if sort not in PLACES and sort is not Sort.NUMBER:
+                return False
+        return False
+
+    def placed_first(self) -> str | None:
+        """'in each st 1 sc': the place stands before the stitch."""
+        self.eat(Sort.IN)
+        each = self.eat(Sort.EACH, Sort.EVERY) is not None
+        following = self.eat(Sort.NEXT, Sort.LAST)
+        many = (
+            self.take()
+            if not each and self.sort() is Sort.NUMBER and self.sort(1) in (Sort.PLACE, Sort.CHAIN)
+            else None
+        )
+        if self.eat(Sort.PLACE, Sort.CHAIN) is None and not each and following is None:
+            return None
+        self.eat(Sort.AROUND)
+        self.eat(Sort.COMMA)
+        n = self.eat(Sort.NUMBER)
+        stitch = self.eat(Sort.STITCH)
+        if stitch is None:
+            if n is None and self.eat(Sort.DOUBLE):
+                return "inc around"
+            if n is not None and following is not None and many is None:
+                return f"{n.value} sc in next st"
+            return None
+        one = 1 if n is None else int(n.value)
+        if each:
+            return f"{one} {name_of(stitch.value)} in each st around" if one > 1 else f"{name_of(stitch.value)} around"
+        if following is not None and many is None:
+            return f"{one} {name_of(stitch.value)} in next st" if one > 1 else f"1 {name_of(stitch.value)}"
+        return None
+
+    def placed(self, n: Token | None, key: str) -> str | None:
+        """A stitch with its number and its place, in whatever order they stand."""
+        name = name_of(key)
+        count = int(n.value) if n is not None else None
+        if count is None and self.sort() is Sort.NUMBER and not self.counts_what_follows():
+            count = int(self.take().value)
+        elif count is None and not self.way.sweeping and self.sort() is Sort.TIMES and self.sort(1) is Sort.NUMBER:
+            self.take()
+            count = int(self.take().value)
+        if self.sort() is Sort.PLACE and self.sort(1) is Sort.EVENLY:
+            self.take()
+        if self.eat(Sort.EVENLY):
+            self.evenly = (key, count or 1)
+            return ""
+        if self.sort() is Sort.NUMBER and self.sort(1) is Sort.TIMES and self.sort(2) is Sort.EVENLY:
+            self.evenly = (key, int(self.take().value))
+            self.at += 2
+            return ""
+        if self.eat(Sort.TOGETHER):
+            return "dec"
+        if self.sort() is Sort.NUMBER and self.sort(1) is Sort.TOGETHER:
+            many = int(self.take().value)
+            self.take()
+            return "dec" if many == 2 and key == "sc" else f"{name}{many}tog"
+        if key == "bobble":
+            of = self.sort() is Sort.OF
+            if self.sort(of) is Sort.NUMBER and self.sort(of + 1) is Sort.STITCH:
+                self.at += of + 2
+        if (colour := self.eat(Sort.COLOUR)) is not None:
+            return f"with {colour.value}, {count or 1} {name}"
+        loops = self._loops()
+        made = self._at_place(name, key, count)
+        return f"{loops}{made}"
+
+    def counts_what_follows(self) -> bool:
+        """Whether the number here belongs to the stitch behind it: '4 sc, inc 3 sc'."""
+        if self.sort(1) in (Sort.TIMES, Sort.TOGETHER):
+            return True
+        return not self.way.after and self.sort(1) in (Sort.STITCH, Sort.CHAIN)
+
+    def _loops(self) -> str:
+        start = self.at
+        self.eat(Sort.COMMA)
+        self.eat(Sort.IN)
+        if self.eat(Sort.BACK):
+            return "in BLO "
+        if self.eat(Sort.FRONT):
+            return "in FLO "
+        self.at = start
+        return ""
+
+    def _at_place(self, name: str, key: str, count: int | None) -> str:
+        start = self.at
+        if self.eat(Sort.AROUND):
+            return f"{name} around" if (count or 1) == 1 else f"{count} {name} in each st around"
+        if self.sort() is Sort.TO and self.sort(1) is Sort.LAST:
+            self.at += 2
+            n = self.eat(Sort.NUMBER)
+            self.eat(Sort.PLACE, Sort.CHAIN, Sort.STITCH)
+            return f"{name} to last {n.value if n else 1} sts"
+        if self.eat(Sort.SAME):
+            return f"{count or 1} {name} in next st"
+        if self.sort() is Sort.OTHER_SIDE:
+            self.take()
+            many = self.of_chain()
+            if self.sort() is not Sort.STITCH and not (self.sort() is Sort.NUMBER and self.sort(1) is Sort.STITCH):
+                return f"along the other side of the chain {many or count or 1} {name}"
+            self.at = start
+        through = self.sort() is Sort.THROUGH
+        inside = self.eat(Sort.IN, Sort.THROUGH, Sort.TO) is not None
+        if through and (piece := self.eat(Sort.PIECE)) is not None:
+            if self.sort() is Sort.AND and self.sort(1) is Sort.PIECE:
+                self.at += 2
+            return f"{count or 1} {name} through the {self.limb(piece)} and body"
+        if inside or self.sort() in (Sort.EACH, Sort.RING, Sort.NEXT):
+            found = self._place(name, count)
+            if found is not None:
+                self.eat(Sort.AROUND)
+                return found
+        self.at = start
+        if count is None:
+            return name
+        return f"{count} {name}"
+
+    def _place(self, name: str, count: int | None) -> str | None:
+        n = count or 1
+        many = f"{n} {name}"
+        if self.sort() is Sort.NUMBER and self.sort(1) is Sort.RING:
+            self.take()
+        if self.eat(Sort.RING):
+            return f"{many} in ring"
+        if self.sort() is Sort.ORDINAL and self.sort(1) is Sort.CHAIN and 1 < int(self.peek().value) < 10:  # type: ignore[union-attr]
+            nth = int(self.take().value)
+            self.take()
+            self.past_hook()
+            return f"{many} in {ordinal(nth)} ch from hook"
+        if self.eat(Sort.OTHER_SIDE):
+            return f"along the other side of the chain {self.of_chain() or n} {name}"
+        if self.eat(Sort.BOTH):
+            return f"{many} through both layers"
+        if (piece := self.eat(Sort.PIECE)) is not None and count is not None:
+            return f"{many} around the {self.limb(piece)}"
+        if piece is not None:
+            return None
+        each = self.eat(Sort.EACH, Sort.EVERY) is not None
+        self.eat(Sort.OF)
+        rest = self.eat(Sort.REST) is not None
+        last = self.eat(Sort.LAST) is not None
+        following = not last and self.eat(Sort.NEXT) is not None
+        same = self.eat(Sort.SAME) is not None
+        number = self.eat(Sort.NUMBER)
+        free = self.eat(Sort.FREE, Sort.FREE_BACK)
+        place = self.eat(Sort.PLACE, Sort.CHAIN)
+        if place is None and (each or following or last) and self.sort(1) not in (Sort.NUMBER, Sort.EACH):
+            place = self.eat(Sort.STITCH)
+        if number is not None and place is not None and self.eat(Sort.TOGETHER):
+            return "dec" if number.value == 2 and name == "sc" else f"{name}{number.value}tog"
+        if number is not None and (limb := self.of_piece()) is not None:
+            return f"{number.value} {name} around the {limb}"
+        if (each or rest) and number is None:
+            return f"{n} {name} in each st around" if n > 1 else f"{name} around"
+        if same:
+            return f"{many} in same st"
+        if number is not None and (following or each or last or place is not None or free is not None):
+            if place is not None and place.sort is Sort.CHAIN and not (following or each or last):
+                return f"{number.value} {name} along the chain"
+            return f"{number.value} {name}" if n == 1 else f"{many} in each of next {number.value} sts"
+        if number is not None and number.value == n:
+            return many
+        if following or last or place is not None:
+            if place is not None and place.sort is Sort.CHAIN and not (following or last):
+                return f"{many} along the chain"
+            return f"{many} in {'last' if last else 'next'} st" if n > 1 else many
+        return None
+
+    def each_more(self) -> str | None:
+        """'[and in] each ch after it': the stitch before it in every place that is left."""
+        self.eat(Sort.IN)
+        if self.at and self.eat(Sort.EACH) and self.eat(Sort.PLACE, Sort.CHAIN):
+            self.eat(Sort.AROUND)
+            return "and in each ch"
+        return None

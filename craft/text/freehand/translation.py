@@ -1,0 +1,393 @@
+"""A whole text put into the notation: parts, rounds, references, directions; each line with where it comes from."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, replace
+
+from craft.rounds.pattern import Way
+from craft.rounds.stitches import Terms
+from craft.text.freehand.counts import Tail, sentences, tails
+from craft.text.freehand.evidence import Chosen, even
+from craft.text.freehand.headings import Heading, heading_of
+from craft.text.freehand.labels import Label, label_at, labels_in
+from craft.text.freehand.lexer import tokens
+from craft.text.freehand.lexicon import Sort, table_of
+from craft.text.freehand.references import Reference, part_called, reference_in
+from craft.text.freehand.rounds import MOST_REPEATED, Line, PartSoFar, Rounds
+from craft.text.freehand.source import Row, rows
+from craft.text.notation import print_body, read
+
+MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
+"""Code points and lines of a text that is read freehand, and code points of one line."""
+
+MOST_HEADING = 90
+"""Code points of a line that may be a heading with something behind it."""
+
+
+_ROUND_LINE = re.compile(r"(?:R|Row )\d")
+
+
+@dataclass(frozen=True, slots=True)
+class Translation:
+    """A text in the notation, in US terms. terms, language: those that it was written in."""
+
+    lines: tuple[Line, ...]
+    terms: Terms = Terms.US
+    language: str = "en"
+
+    @property
+    def counted(self) -> bool:
+        """Whether every round says its count, so that the sums of all of them are evidence."""
+        return all("[" in line.text for line in self.lines if _ROUND_LINE.match(line.text))
+
+    @property
+    def text(self) -> str:
+        """All lines, each ended by a line break."""
+        return "".join(f"{line.text}\n" for line in self.lines)
+
+
+def translated(
+    text: str, terms: Terms | None = None, pieces: tuple[str, ...] = (), size: int = 0
+) -> Translation | None:
+    """The text in the notation; None when no round is found in it. size: which of several sizes, 0 the first."""
+    if len(text) > MOST_TEXT:
+        return None
+    found = rows(text, size)
+    if len(found) > MOST_ROWS or any(len(row.text) > MOST_ROW for row in found):
+        return None
+    reader = _Reader(text, found, terms, pieces)
+    reader.read()
+    return (
+        Translation(tuple(reader.out), reader.terms, reader.language) if any(p.rounds for p in reader.parts) else None
+    )
+
+
+class _Reader(Rounds):
+    """Goes through the rows of a text once, part by part."""
+
+    def read(self) -> None:
+        for at, row in enumerate(self.rows):
+            self.at = at
+            self.row(row)
+        for row in self.waiting:
+            self.prose(row)
+
+    def row(self, row: Row) -> None:
+        if slashed := _slashed(row.text):
+            self.slashes(row, *slashed)
+            return
+        labels = labels_in(row.text, self.part.last + 1)
+        if labels and labels[0].bare and not self._goes_on(labels[0]):
+            labels = []
+        labels = [x for x in labels if self._works(row.text, x, labels)]
+        if not labels:
+            pieces = sentences(row.text) if len(row.text) > MOST_HEADING else [row.text]
+            for piece in pieces:
+                self.unlabelled(replace(row, text=piece))
+            return
+        if labels[0].start > 3 and row.text[: labels[0].start].strip(" >-*•[]"):
+            self.follows = labels[0].first
+            self.unlabelled(replace(row, text=row.text[: labels[0].start]))
+            self.follows = None
+        for k, label in enumerate(labels):
+            end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
+            self.labelled(row, label, row.text[label.end : end].strip())
+
+    def _goes_on(self, label: Label) -> bool:
+        """Whether a bare number may be the next round's, the one after it (a round was left out), or a part's first."""
+        return label.first in (self.part.last + 1, self.part.last + 2, 1)
+
+    def _works(self, text: str, label: Label, labels: list[Label]) -> bool:
+        """Whether work stands behind a label: stitches, a count, a reference; prose about rounds has none."""
+        end = next((x.start for x in labels if x.start > label.start), len(text))
+        rest = text[label.end : end].strip()
+        if label.count is not None:
+            return True
+        if not rest:
+            return False
+        if reference_in(rest, self.language) is not None:
+            return True
+        if any(t.count is not None and t.sure for t in tails(rest, self.language)):
+            return True
+        if label.end > label.start and text[label.start : label.end].rstrip()[-1:] in ":.)=-]" and not label.bare:
+            return True
+        if label.bare and label.first == self.part.last + 1 > 1:
+            return any(t.sort is Sort.STITCH for t in tokens(rest, self.vocabulary()))
+        first = sentences(rest)[0] if sentences(rest) else rest
+        return any(self.candidates(t.work) for t in tails(first, self.language) if t.work)
+
+    def begin(self, row: Row) -> None:
+        """A part begins: its heading is the nearest line above that looks like one."""
+        best: tuple[int, Heading] | None = None
+        for back, above in enumerate(reversed(self.waiting[-8:])):
+            heading = heading_of(above.text)
+            if heading is None or table_of(self.language, self.terms).get(heading.name.lower()) is not None:
+                continue
+            weight = heading.weight * 2 - back
+            if heading.weight > 0 and (best is None or weight > best[0] + 2):
+                best = (weight, heading)
+                at = len(self.waiting) - 1 - back
+        if best is None:
+            above_rows, below_rows = self.waiting, []
+            name, make, span = "", 1, row.span
+        else:
+            above_rows, below_rows = self.waiting[:at], self.waiting[at + 1 :]
+            heading = best[1]
+            name, make, span = heading.name, heading.make, self.waiting[at].span
+            if heading.rest.strip(" .,;:()[]"):
+                below_rows = [replace(self.waiting[at], text=heading.rest), *below_rows]
+        for waiting in above_rows:
+            self.prose(waiting)
+        self.waiting = []
+        self.part = PartSoFar(name, make)
+        self.parts.append(self.part)
+        self.closed = False
+        if name or len(self.parts) > 1:
+            shown = name or f"Part {len(self.parts)}"
+            self.out.append(Line(f"## {shown}{f' (make {make})' if make > 1 else ''}", span))
+        for waiting in below_rows:
+            self._lead_in(waiting)
+            self.prose(waiting)
+
+    def _lead_in(self, row: Row) -> None:
+        """'in the free loops of 5b': where the part's first round is worked."""
+        found = re.search(r"(?i)free\s+(front|back)?\s*loops?\b", row.text)
+        if found:
+            number = re.search(r"(?i)(?:round|rnd|rd|r|row|of|by)\.?\s*(\d{1,3})", row.text[found.end() :])
+            side = f"{found.group(1).lower()} " if found.group(1) else ""
+            self.part.lead = f"in the free {side}loops{f' of R{number.group(1)}' if number else ''}, "
+
+    def unlabelled(self, row: Row) -> None:
+        text = row.text.strip()
+        reference = reference_in(text, self.language)
+        if reference is not None and reference.is_order and self._can_follow(reference):
+            if reference.part and (self.waiting or self.closed):
+                self.begin(row)
+            if self.follow(row, reference, None):
+                return
+        if (chain := self._chain_line(row, text)) is not None:
+            self.out.append(Line(chain, row.span))
+            return
+        if (started := self._first_round(text)) is not None:
+            before, first, after = started
+            if before.strip():
+                self.waiting.append(replace(row, text=before))
+            self.begin(row)
+            self.labelled(row, Label(1, 1, 0, 0), first)
+            if after:
+                self.waiting.append(replace(row, text=after))
+            return
+        if self._is_round(text):
+            self.flush()
+            self.labelled(row, Label(None, None, 0, 0), text)
+            return
+        self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
+        self.waiting.append(row)
+
+    def _is_round(self, text: str) -> bool:
+        """Whether a line without a label is a round: stitches and, surely, a count, where a part is under way."""
+        if not self.part.rounds or self.closed or (heading_of(text) is not None and not re.search(r"\d", text)):
+            return False
+        for tail in tails(text, self.language):
+            if tail.sure and tail.count is not None and not tail.remark:
+                sorts = [t.sort for t in tokens(tail.work, self.vocabulary())]
+                return Sort.STITCH in sorts and len(tail.work) < 200
+        return False
+
+    def _first_round(self, text: str) -> tuple[str, str, str] | None:
+        """'For the pincushion begin with 6 sc in a ring.': a first round that has no label."""
+        if heading_of(text) is not None and "ring" not in text.lower() and ":" not in text:
+            return None
+        for piece in sentences(text):
+            for part in (piece.rsplit(":", 1)[-1].strip(), piece):
+                for way in self.candidates(part):
+                    if re.fullmatch(r"\d+ \S+(?: \S+)? in ring", way.work) and len(part) < 120 and not label_at(part):
+                        at = text.find(part)
+                        if re.search(r"=|\b(?:MR|means|is)\b.*=", part):
+                            return None
+                        before = re.sub(r"(?i)^(?:for|begin|start|pour|für|para|per|voor)\s+(?:the\s+)?", "", text[:at])
+                        lead = re.match(
+                            r"(?i)(?:for|begin|start)\s+the\s+([\w -]+?)\s+(?:begin\s+|start\s+)?with\b", part
+                        )
+                        if lead:
+                            before = lead.group(1)
+                        return before, part, text[at + len(part) :].strip(" .")
+        return None
+
+    def _chain_line(self, row: Row, text: str) -> str | None:
+        """'Ch 6.', 'Chain 24, close with a slip stitch.' before a part's first round."""
+        for piece in sentences(text):
+            for way in self.candidates(piece):
+                if m := re.fullmatch(r"(?:with [\w ]+, )?ch (\d+)(?:, with [\w ]+)?(, join)?", way.work):
+                    if len(way.noise) > 12 or int(m.group(1)) < 2:
+                        continue
+                    follows = self._next_label()
+                    if follows != 1:
+                        continue
+                    self.begin(row)
+                    self.part.live = int(m.group(1)) if m.group(2) else 0
+                    self.part.chained = not m.group(2)
+                    return f"Ch {m.group(1)}{', join' if m.group(2) else ''}"
+        return None
+
+    def _next_label(self) -> int | None:
+        if self.follows is not None:
+            return self.follows
+        for row in self.rows[self.at + 1 : self.at + 4]:
+            label = label_at(row.text)
+            if label is not None:
+                return label.first
+        return None
+
+    def prose(self, row: Row) -> None:
+        text = row.text.strip()
+        if not text:
+            return
+        alone = read(text, self.terms).pattern
+        worked = next((r for p in alone.parts for r in p.rounds if r.way is Way.LINE), None)
+        if worked is not None and self.parts:
+            bracket = f" [{worked.count}]" if worked.count is not None else ""
+            self.out.append(Line(f"{print_body(worked.body, Terms.US)}{bracket}", row.span))
+            return
+        before_a_round = read(f"{text}\nR1: 6 sc in ring\n").pattern
+        if (
+            any(p.name for p in before_a_round.parts)
+            or any(p.rounds for p in alone.parts)
+            or label_at(text) is not None
+        ):
+            text = f"> {text}"
+        self.out.append(Line(text, row.span))
+
+    def labelled(self, row: Row, label: Label, rest: str) -> None:
+        first = label.first if label.first is not None else self.part.last + 1
+        last = label.last if label.last is not None else first + label.many - 1
+        if (
+            (first == 1 and (self.part.rounds or not self.parts))
+            or not self.parts
+            or (self.closed and self.waiting and first <= self.part.last)
+        ):
+            self.begin(row)
+        self.flush()
+        reference = reference_in(rest, self.language)
+        if reference is not None and self.follow(row, reference, (first, last), rest):
+            return
+        self.round(row, label, first, last, rest)
+        for sentence in self.behind:
+            self.unlabelled(sentence)
+        self.behind = []
+
+    def flush(self) -> None:
+        for waiting in self.waiting:
+            self.prose(waiting)
+        self.waiting = []
+
+    def _can_follow(self, reference: Reference) -> bool:
+        return bool(reference.part and self._source(reference)) or (not reference.part and bool(self.part.rounds))
+
+    def _source(self, reference: Reference) -> PartSoFar | None:
+        if not reference.part:
+            return self.part
+        others = [p for p in self.parts if p.rounds and p is not self.part] or [p for p in self.parts if p.rounds]
+        name = part_called(reference.part, [p.name for p in others])
+        return next((p for p in others if p.name == name), None) if name is not None else None
+
+    def follow(self, row: Row, reference: Reference, numbers: tuple[int, int] | None, rest: str = "") -> bool:
+        """Write out rounds that are said by naming others; False when they are not to be found."""
+        source = self._source(reference)
+        if source is None or not source.rounds:
+            return False
+        picked = reference.picked([(w.number, w.work, w.count) for w in source.rounds])
+        if picked is None:
+            # A round that does not exist is told by the notation's reader, at this place.
+            self.flush()
+            number = numbers[0] if numbers else self.part.last + 1
+            self.out.append(Line(f"R{number}: repeat R{reference.last}", row.span))
+            return True
+        many = reference.times
+        if numbers is not None and reference.times == 0:
+            many = 1
+        final = next((t.count for t in tails(rest, self.language) if t.count is not None), None) if rest else None
+        self.flush()
+        at = numbers[0] if numbers else self.part.last + 1
+        wanted = numbers[1] - numbers[0] + 1 if numbers else None
+        if wanted is not None and reference.times == 0 and not reference.behind and wanted % len(picked) == 0:
+            many = wanted // len(picked)
+        work = picked * max(many, 1)
+        own = source is self.part
+        for k, (_, said_work, count) in enumerate(work[:MOST_REPEATED]):
+            grown = own and any("inc" in w or "dec" in w for _, w, _ in picked)
+            last_one = k + 1 == len(work)
+            known = self.part.live if reference.even else None if grown else count
+            shown = final if last_one and final is not None and not reference.behind else known
+            self._copy(row, at + k, said_work, shown)
+        if reference.behind:
+            self.labelled_rest(row, at + len(work), reference.behind)
+            work = [*work, work[-1]]
+        if wanted is not None and wanted != len(work):
+            self.out[-1] = replace(self.out[-1], text=f"{self.out[-1].text} ({wanted} rounds)")
+        return True
+
+    def labelled_rest(self, row: Row, number: int, rest: str) -> None:
+        self.round(row, Label(number, number, 0, 0), number, number, rest)
+
+    def _copy(self, row: Row, number: int, work: str, count: int | None) -> None:
+        live = self.trial(work, count) if count is None else count
+        chosen = Chosen(work, fits=True, live=live, why="as it is written elsewhere")
+        self.write(row, number, number, chosen, Tail(work, count), fold=None)
+
+    def counted(self, row: Row, item: str) -> None:
+        """A round of which only the count is said, '12' or '12 x3'; anything else is a direction."""
+        found = re.fullmatch(r"(\d{1,4})(?:\s*x\s*(\d{1,3}))?", item)
+        if found is None:
+            self.waiting.append(replace(row, text=item))
+            return
+        self.flush()
+        count, many = int(found.group(1)), int(found.group(2) or 1)
+        chosen = even(self.below(), count)
+        number = self.part.last + 1
+        if chosen is None:
+            chosen = Chosen("sc around", fits=False, live=count)
+        self.write(row, number, number, chosen, Tail("", count), fold=None)
+        if many > 1:
+            plain = Chosen("sc around", fits=True, live=count)
+            self.write(row, number + 1, number + many - 1, plain, Tail("", count), fold=None)
+
+    def slashes(self, row: Row, name: str, items: list[str]) -> None:
+        label = label_at(items[0])
+        if label is not None:
+            items = [items[0][label.end :].strip(), *items[1:]]
+        if name:
+            self.waiting.append(replace(row, text=name))
+            self.begin(row)
+        before = self.part.last
+        for item in items:
+            self.counted(row, item)
+        if label is not None and label.first is not None and label.last is not None:
+            self._check_range(row, label.first, label.last, before)
+
+    def _check_range(self, row: Row, first: int, last: int, before: int) -> None:
+        """A list of counts has as many rounds as its label says; another number is told by the notation's reader."""
+        made = self.part.last - before
+        if made != last - first + 1:
+            self.out[-1] = replace(self.out[-1], text=f"{self.out[-1].text} ({last - first + 1 - made + 1} rounds)")
+
+
+def _ends_part(text: str) -> bool:
+    return (
+        re.search(
+            r"(?i)\b(?:fasten|fo\b|f\.o|cut\b|break|finish|close|draw\s+up|gather|off\b|faden\s+abschneiden|couper|fermer|cortar|tagliare|afhechten|pull|leave)",
+            text,
+        )
+        is not None
+    )
+
+
+def _slashed(text: str) -> tuple[str, list[str]] | None:
+    """'body: 6 / 12 / 18 x3 / close': a part told by its counts alone."""
+    name, colon, rest = text.partition(":")
+    items = [i.strip() for i in rest.split("/")]
+    counts = [i for i in items if re.fullmatch(r"\d{1,4}(?:\s*x\s*\d{1,3})?", i)]
+    return (
+        (name, items) if colon and len(items) > 2 and len(counts) >= 2 and len(counts) * 2 >= len(items) - 1 else None
+    )

@@ -1,0 +1,126 @@
+"""What a round is made of beside stitches in their places: rings, chains, colours, 'every third', straight rounds."""
+
+from __future__ import annotations
+
+from craft.text.freehand.cursor import SEPARATORS
+from craft.text.freehand.lexer import name_of
+from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.stitches import Stitches
+
+
+def spaced(stitch: str, between: int) -> str:
+    """A stitch around the round, with so many single crochets before each."""
+    if between < 1:
+        return f"{stitch} around"
+    return f"({between} sc, {stitch}) around"
+
+
+class Units(Stitches):
+    """Readers of the smaller units of a round."""
+
+    def ringed(self) -> str | None:
+        """'magic ring, 6 sc', 'ring with 6 sc', 'RING 6 SC'."""
+        if self.sort() is Sort.NUMBER and self.peek().value == 1 and self.sort(1) is Sort.RING:  # type: ignore[union-attr]
+            self.take()
+        if not self.eat(Sort.RING):
+            return None
+        self.eat(Sort.OF)
+        self.eat(Sort.COMMA, Sort.STOP, Sort.AND)
+        n = self.eat(Sort.NUMBER)
+        stitch = self.eat(Sort.STITCH)
+        n = n or self.eat(Sort.NUMBER)
+        if n is None:
+            return None
+        return f"{n.value} {name_of(stitch.value) if stitch else 'sc'} in ring"
+
+    def plain(self) -> str | None:
+        if self.eat(Sort.PAIRS):
+            return "dec around"
+        if self.eat(Sort.PLAIN) or (self.at == 0 and self.eat(Sort.AROUND)):
+            self.eat(Sort.AROUND)
+            return "sc around"
+        if self.sort() is Sort.SAME and self.sort(1) in (None, Sort.STOP, Sort.COMMA):
+            self.take()
+            self.again = True
+            return ""
+        parted = not self.at or self.tokens[self.at - 1].sort in SEPARATORS
+        if parted and self.eat(Sort.AGAIN):
+            if self.sort() in (Sort.STITCH, Sort.NUMBER):
+                return None
+            self.again = True
+            return ""
+        return None
+
+    def everys(self) -> str | None:
+        """'2 in every second', 'inc in every 3rd st', 'every fifth and sixth together', 'double every 2nd st'."""
+        n = self.eat(Sort.NUMBER)
+        stitch = self.eat(Sort.STITCH)
+        self.eat(Sort.IN)
+        always = self.eat(Sort.ALWAYS)
+        doubled = self.eat(Sort.DOUBLE) is not None
+        each = self.eat(Sort.EACH, Sort.EVERY) is not None
+        if not always and not each and not doubled:
+            return None
+        if always:
+            two = self.eat(Sort.NUMBER)
+            self.eat(Sort.PLACE)
+            return "dec around" if two and two.value == 2 and self.eat(Sort.TOGETHER) else None
+        first = self.eat(Sort.ORDINAL)
+        second = None
+        if self.sort() is Sort.AND and self.sort(1) is Sort.ORDINAL:
+            self.take()
+            second = self.take()
+        self.eat(Sort.PLACE, Sort.CHAIN)
+        doubled = self.eat(Sort.DOUBLE) is not None or doubled
+        together = self.eat(Sort.TOGETHER) is not None
+        if second is not None and first is not None and together:
+            return spaced("dec", int(second.value) - 2)
+        increases = doubled or (stitch is not None and stitch.value == "inc") or (n is not None and n.value == 2)
+        if first is not None and increases:
+            return spaced("inc", int(first.value) - 1)
+        if first is not None and stitch is not None and stitch.value == "dec":
+            return spaced("dec", int(first.value) - 1)
+        if first is None and doubled:
+            return "inc around"
+        return None
+
+    def chain(self) -> str | None:
+        n = self.eat(Sort.NUMBER)
+        if not self.eat(Sort.CHAIN):
+            return None
+        n = n or self.eat(Sort.NUMBER)
+        if self.sort() is Sort.EACH or (self.sort() is Sort.IN and self.sort(1) is not Sort.COLOUR):
+            return None
+        return f"ch {n.value if n else 1}"
+
+    def skip(self) -> str | None:
+        n = self.eat(Sort.NUMBER)
+        if n is not None:
+            self.eat(Sort.PLACE)
+        if not self.eat(Sort.SKIP):
+            return None
+        self.eat(Sort.NEXT)
+        n = n or self.eat(Sort.NUMBER)
+        self.eat(Sort.PLACE, Sort.CHAIN, Sort.STITCH)
+        return f"skip {n.value if n else 1}"
+
+    def move(self) -> str | None:
+        if self.eat(Sort.TURN):
+            return "turn"
+        if self.eat(Sort.JOIN):
+            return "join"
+        if (token := self.eat(Sort.COLOUR)) is not None:
+            return f"with {token.value}"
+        return None
+
+    def bare(self) -> str | None:
+        """Colours with numbers: '3 B, 3 Y'; a colour all round."""
+        n = self.eat(Sort.NUMBER)
+        colour = self.eat(Sort.COLOUR)
+        if n is None and colour is not None and self.eat(Sort.AROUND):
+            return f"with {colour.value}, sc around"
+        if n is None and colour is None and self.eat(Sort.EACH) and (colour := self.eat(Sort.COLOUR)) is not None:
+            return f"with {colour.value}, sc around"
+        if n is not None and colour is not None:
+            return f"with {colour.value}, {n.value} sc"
+        return None

@@ -1,0 +1,65 @@
+"""Changes of rounds as they are asked for: frozen values, one a command."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Widen:
+    """Give the round on `line` `count` stitches; it and the next are spread anew."""
+
+    line: int
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class Rotate:
+    """Move the shaping of the rounds on lines `first` to `last` along by `by` stitches."""
+
+    first: int
+    last: int
+    by: int
+
+
+@dataclass(frozen=True, slots=True)
+class Spread:
+    """Spread the shaping of the rounds on lines `first` to `last` evenly, stacked or staggered."""
+
+    first: int
+    last: int
+    stacked: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Insert:
+    """Put `many` straight rounds after the round on `line`."""
+
+    line: int
+    many: int
+
+
+@dataclass(frozen=True, slots=True)
+class Copy:
+    """Put the rounds on lines `first` to `last` again after `after`; mirrored runs the counts back down."""
+
+    first: int
+    last: int
+    after: int
+    mirrored: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Swap:
+    """Turn every round of the part into that of the other limb of a pair: stitches in reverse order."""
+
+
+@dataclass(frozen=True, slots=True)
+class Recolour:
+    """Call the colour `old` by another name in every round."""
+
+    old: str
+    new: str
+
+
+Change = Widen | Rotate | Spread | Insert | Copy | Swap | Recolour

@@ -1,0 +1,98 @@
+"""Rounds with the lines that they were written on, and edits of a text."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from craft.errors import CraftError
+from craft.problems import Span
+from craft.rounds.arithmetic import is_single, settled
+from craft.rounds.fabric import Tally
+from craft.rounds.pattern import Again, Instruction, Round, Way
+from craft.rounds.stitches import Terms
+from craft.text.check import Checked
+from craft.text.notation import print_round
+
+
+@dataclass(frozen=True, slots=True)
+class Written:
+    """A written round with what it was worked on: counts before and after, and its line."""
+
+    made: Round
+    line: int
+    before: int
+    after: int
+
+
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """A run of the text, and what takes its place."""
+
+    span: Span
+    text: str
+
+
+def written_rounds(checked: Checked) -> list[Written]:
+    """Written rounds of the first part that has any, in order."""
+    for part, worked in zip(checked.reading.pattern.parts, checked.parts, strict=True):
+        if not worked.rounds:
+            continue
+        by_source: dict[int, list[Tally]] = {}
+        for tally in worked.rounds:
+            by_source.setdefault(tally.source, []).append(tally)
+        found: list[Written] = []
+        live = 0
+        for source, made in enumerate(part.rounds):
+            tallies = by_source.get(source, [])
+            after = tallies[-1].live if tallies else live
+            line = line_at(checked, made.span.start)
+            found.append(Written(made, line, live, after))
+            live = after
+        return found
+    return []
+
+
+def line_at(checked: Checked, start: int) -> int:
+    """The number of the line that begins at `start`, 0 where none does."""
+    return next((n.number for n in checked.reading.lines if n.span.start == start), 0)
+
+
+def index_at(rounds: list[Written], line: int) -> int:
+    """Which of the rounds stands on a line; CraftError when none does."""
+    at = next((i for i, r in enumerate(rounds) if r.line == line), None)
+    if at is None:
+        raise CraftError("There is no round on that line.")
+    return at
+
+
+def is_plain(written: Written) -> bool:
+    """Whether the round goes once around in stitches only."""
+    body = written.made.body
+    return is_single(settled(body)) and written.made.way is Way.ROUND and not any(isinstance(i, Again) for i in body)
+
+
+def plain_round(written: Written) -> Round:
+    """The round, when it goes once around in stitches only; CraftError otherwise."""
+    if not is_plain(written):
+        raise CraftError(f"{written.made.label} is more than plain stitches once around; change it in the text.")
+    return written.made
+
+
+def line_edit(written: Written, terms: Terms, body: tuple[Instruction, ...], count: int) -> Edit:
+    """Other work and, where there was one, another bracket; the label and a remark behind stay as typed."""
+    made = written.made
+    changed = replace(made, body=body, count=count if made.count is not None else None)
+    return Edit(work_span(made), print_round(changed, terms, label=False))
+
+
+def work_span(made: Round) -> Span:
+    """From a round's first stitch to the end of its bracket."""
+    end = max(made.body_span.end, made.count_span.end + 1 if made.count_span else 0)
+    return Span(made.body_span.start, end)
+
+
+def applied(text: str, edits: list[Edit]) -> str:
+    """The text after all edits; they do not overlap."""
+    for edit in sorted(edits, key=lambda e: -e.span.start):
+        text = text[: edit.span.start] + edit.text + text[edit.span.end :]
+    return text
