@@ -238,7 +238,8 @@ function TermsSaid({ found, design }: { found: Import; design: Design }) {
     return (
       <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
         The text is written in {NAMES[found.terms]}, this design in {NAMES[design.terms]}, and it could not be
-        put into them. {found.unconverted} Mend the text and read it again, or change the terms of this design first.
+        put into them. {found.unconverted} Mend the text and read it again, or change the terms of this design
+        first.
       </p>
     );
   return (
