@@ -6,9 +6,10 @@ import sys
 from dataclasses import dataclass
 from pathlib import Path
 
+from craft.design.brought import design_of
 from craft.design.design import Design
 from craft.design.stored import is_design, read_design
-from craft.design.written import design_of, pattern_text
+from craft.design.written import pattern_text
 from craft.errors import CraftError
 from craft.rounds.stitches import Terms
 from craft.text.check import Checked, check

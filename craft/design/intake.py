@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from craft.design.brought import design_of
 from craft.design.design import Design
 from craft.design.stored import is_design, read_design
-from craft.design.written import design_of
 from craft.errors import require
 from craft.text.check import check
 from craft.text.exchange import imported_text

@@ -1,13 +1,13 @@
-"""A design as one written pattern, and a written pattern as a design."""
+"""A design as one written pattern, and the lines of a written pattern that are a part's own."""
 
 from __future__ import annotations
 
-import hashlib
 from collections.abc import Sequence
+from dataclasses import replace
 
 from craft.design.design import Design
 from craft.design.joins import pieces_worked_in
-from craft.design.parts import MOST_MAKE, MOST_NAME, DesignYarn, Part
+from craft.design.parts import Part
 from craft.design.running import run_parts
 from craft.rounds.pattern import Item
 from craft.rounds.pattern import Part as Written
@@ -50,55 +50,28 @@ def made_first(design: Design) -> tuple[Part, ...]:
     return tuple(out)
 
 
-def own_lines(checked: Checked, text: str, part: Written) -> str:
-    """A part's lines as they were typed; of a text that was read freehand, in the notation that it was put into."""
+def own_lines(checked: Checked, text: str, part: Written, elsewhere: Sequence[tuple[int, int]] = ()) -> str:
+    """A part's lines as they were typed; of a text that was read freehand, in the notation that it was put into.
+
+    elsewhere: from where to where lines of the text stand that are no part's.
+    """
     terms = checked.reading.pattern.terms
-    return part_lines(text, part, terms) if checked.translation is None else print_rounds(part, terms)
+    own = [i for i in part.items if not any(start <= i.span.start < end for start, end in elsewhere)]
+    if checked.translation is not None:
+        return print_rounds(replace(part, items=tuple(own)), terms)
+    return part_lines(text, replace(part, items=tuple(own)), terms, elsewhere)
 
 
-def part_lines(text: str, part: Written, terms: Terms) -> str:
-    """A part's lines as they were typed, from its first to its last."""
+def part_lines(text: str, part: Written, terms: Terms, elsewhere: Sequence[tuple[int, int]] = ()) -> str:
+    """A part's lines as they were typed, from its first to its last, without those that are no part's."""
     items: list[Item] = [i for i in part.items if i.span.end > 0]
     if not items:
         return print_rounds(part, terms)
     start = text.rfind("\n", 0, min(i.span.start for i in items)) + 1
     stop = text.find("\n", max(i.span.end for i in items))
-    own = text[start : len(text) if stop < 0 else stop]
-    return "\n".join(line.rstrip() for line in own.splitlines()).strip("\n") + "\n"
-
-
-def design_of(checked: Checked, text: str, name: str = "") -> Design:
-    """What a written pattern says, as a design: its parts with their own lines, its terms, name and yarns.
-
-    name: what it is called where the text does not say. Steps and places come from nowhere but a design.
-    """
-    pattern = checked.reading.pattern
-    parts = [
-        Part(
-            _key(at, part),
-            _plain(part.name or f"Part {at + 1}"),
-            own_lines(checked, text, part),
-            min(part.make, MOST_MAKE),
-        )
-        for at, (part, worked) in enumerate(zip(pattern.parts, checked.parts, strict=True))
-        if worked.rounds
-    ]
-    title = _plain(pattern.entry("name") or name or UNTITLED)
-    return Design(title, pattern.terms, yarns=_yarns(pattern.entry("yarn") or ""), parts=tuple(parts))
-
-
-def _key(at: int, part: Written) -> str:
-    return hashlib.sha256(f"{at} {part.name}".encode()).hexdigest()[:8]
-
-
-def _plain(name: str) -> str:
-    """A name as one printable line."""
-    return "".join(c if c.isprintable() else " " for c in name).strip()[:MOST_NAME].strip() or UNTITLED
-
-
-_COLOURS = ("#a9744f", "#77834b", "#e3cda4", "#5b5470", "#b5453f", "#8a9aa0")
-
-
-def _yarns(said: str) -> tuple[DesignYarn, ...]:
-    names: Sequence[str] = list(dict.fromkeys(_plain(n) for n in said.replace(";", ",").split(",") if n.strip()))
-    return tuple(DesignYarn(name, _COLOURS[at % len(_COLOURS)], 3) for at, name in enumerate(names[:12]))
+    kept: list[str] = []
+    for line in text[start : len(text) if stop < 0 else stop].splitlines(keepends=True):
+        if not any(a < start + len(line) and start < b for a, b in elsewhere):
+            kept.append(line.rstrip())
+        start += len(line)
+    return "\n".join(kept).strip("\n") + "\n"

@@ -11,7 +11,15 @@ from dataclasses import dataclass, replace
 from craft.problems import Place, Problem, Severity, faulty
 from craft.rounds.fabric import MAIN_COLOUR, Piece, WorkedPart, run_pattern
 from craft.rounds.stitches import Terms
-from craft.text.freehand import Translation, judgements, read_freehand, sizes_in, translated
+from craft.text.freehand import (
+    NO_CORRECTIONS,
+    Corrections,
+    Translation,
+    judgements,
+    read_freehand,
+    sizes_in,
+    translated,
+)
 from craft.text.notation import LineKind, Reading, read, stitch_regex, unexplained
 from craft.text.numbers_made import made_too_few
 
@@ -20,13 +28,14 @@ from craft.text.numbers_made import made_too_few
 class Checked:
     """A text that has been read and run; `problems` in the order of the text.
 
-    translation: the text in the notation, when it was read freehand.
+    translation: the text in the notation, when it was read freehand. corrections: what she said of its lines.
     """
 
     reading: Reading
     parts: tuple[WorkedPart, ...]
     problems: tuple[Problem, ...]
     translation: Translation | None = None
+    corrections: Corrections = NO_CORRECTIONS
 
     @property
     def sound(self) -> bool:
@@ -48,31 +57,33 @@ def check(
     yarns: tuple[str, ...] = (),
     colour: str = MAIN_COLOUR,
     pieces: Mapping[str, Piece] | None = None,
+    corrections: Corrections = NO_CORRECTIONS,
 ) -> Checked:
     """Read and run `text`; any text at all gives an answer.
 
     What the notation does not read without a fault is read freehand, too; the reading that explains more is taken.
     terms: read in these; None finds them out. yarns: colours known beside the head block's.
-    colour: on the hook when a part begins. pieces: parts written elsewhere, by name.
+    colour: on the hook when a part begins. pieces: parts written elsewhere, by name. corrections: what she says of
+    lines that were misread; such a text is read freehand. CraftError for a word whose explanation is not understood.
     """
     known = tuple(pieces or ())
-    run = _Run(text, yarns, colour, pieces)
+    run = _Run(text, yarns, colour, pieces, corrections)
     strict = run.checked(read(text, terms, yarns, known))
-    if _is_plain(strict):
+    if not corrections and _is_plain(strict):
         return strict
-    translation = translated(text, terms, known)
+    translation = translated(text, terms, known, corrections=corrections)
     if translation is None:
         return strict
     free = run.checked(read_freehand(text, translation, yarns, known))
     told = (*free.problems, *judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
-    free = replace(free, problems=_ordered(told), translation=translation)
-    return free if _explains_more(free, strict, counted=translation.counted) else strict
+    free = replace(free, problems=_ordered(told), translation=translation, corrections=corrections)
+    return free if corrections or _explains_more(free, strict, counted=translation.counted) else strict
 
 
 def _other_sizes(run: _Run, text: str, terms: Terms | None, known: tuple[str, ...]) -> Iterator[Problem]:
     """Faults that only another size of the pattern has."""
     for size in range(1, sizes_in(text)):
-        translation = translated(text, terms, known, size)
+        translation = translated(text, terms, known, size, run.corrections)
         if translation is None:
             continue
         for problem in run.checked(read_freehand(text, translation, run.yarns, known)).problems:
@@ -88,6 +99,7 @@ class _Run:
     yarns: tuple[str, ...]
     colour: str
     pieces: Mapping[str, Piece] | None
+    corrections: Corrections
 
     def checked(self, reading: Reading) -> Checked:
         parts, found = run_pattern(reading.pattern, self.yarns, self.colour, self.pieces)

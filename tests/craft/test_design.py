@@ -13,12 +13,13 @@ from hypothesis import strategies as st
 
 from craft.design.anchors import Anchor, Place
 from craft.design.assembly import put_together, steps_now
+from craft.design.brought import design_of
 from craft.design.design import Brief, Design, EyeKind, Eyes, Mark, Printed, Size, SizeKind, Source, Step
 from craft.design.joins import Join, Manner, joins_in_rounds, loose_copies, made_alone, meeting, seam_stitches
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.running import run_parts, worked_parts
 from craft.design.stored import from_json, is_design, read_design, to_json, written
-from craft.design.written import design_of, made_first, pattern_text
+from craft.design.written import made_first, pattern_text
 from craft.errors import CraftError
 from craft.figure.materials import yarn_use
 from craft.formats import upgraded

@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 from hypothesis import given
 
-from craft.design.written import design_of
+from craft.design.brought import design_of
 from craft.document.chart import draw_chart, lay_out
 from craft.document.export import FORMATS, export
 from craft.errors import CraftError

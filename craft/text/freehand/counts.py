@@ -108,5 +108,5 @@ def tails(text: str, language: str = "en") -> list[Tail]:
 
 def sentences(text: str) -> list[str]:
     """The sentences of a round's words; abbreviations with a dot do not end one."""
-    pieces = re.split(r"(?<=[\w)\]*])[.!]\s+(?=[A-ZÀ-Ý(*\[])", text)
+    pieces = re.split(r"(?<=[\w)\]*][.!])\s+(?=[A-ZÀ-Ý(*\[])", text)
     return [p for p in pieces if p.strip()]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from craft.errors import CraftError, require
 from craft.rounds.stitches import STITCHES, Terms
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import Vocabulary, tokens
@@ -67,6 +68,16 @@ def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
     return own
 
 
+def explains(text: str, language: str, terms: Terms) -> bool:
+    """Whether a line says how words are worked: 'X - single crochet', 'Inc = 2 sc in one st'."""
+    vocabulary = Vocabulary(language, terms)
+    for word, what in _entries(text):
+        meaning = _explained(word, what, vocabulary)
+        if (meaning is not None and meaning.sort is not Sort.COLOUR) or said(tokens(what, vocabulary), what):
+            return True
+    return False
+
+
 _COLOUR_LIST = re.compile(
     r"(?i)^\s*(?:colou?rs?|yarns?|farben|couleurs|colores|colori|kleuren)\s*:\s*([^.]{3,120})(?:\.|$)"
 )
@@ -79,6 +90,27 @@ def _colours(text: str) -> list[str]:
         return []
     items = re.split(r"\s*(?:,|;|\band\b|\bund\b|\bet\b|\by\b|\be\b|\ben\b|&|\+)\s*", found.group(1).strip(" ."))
     return [i for i in items if re.fullmatch(r"[^\W\d_]{3,15}(?: [^\W\d_]{3,15})?", i)]
+
+
+_NO_STITCHES = ("nothing", "no stitches", "no stitch", "a remark", "remark", "")
+
+
+def explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning:
+    """What a word means by her explanation: stitches, a colour, or nothing. CraftError when that is not understood."""
+    said_so = what.strip(" .").lower()
+    require(bool(word.strip()), "Which word is to be explained?", field="words")
+    if said_so in _NO_STITCHES:
+        return Meaning(Sort.QUIET)
+    if colour := re.fullmatch(r"(?:the\s+)?colou?r\s*:?\s+([^\W\d_][\w' -]{0,30})", said_so):
+        return Meaning(Sort.COLOUR, colour.group(1).title())
+    meaning = _explained(word.strip().lower(), said_so, vocabulary) or vocabulary.meaning(said_so)
+    if meaning is None:
+        raise CraftError(
+            f"What '{word.strip()}' means is not understood: say it in stitches ('3 dc in the same stitch', 'decrease'), "
+            "as 'colour blue', or 'nothing'.",
+            field="words",
+        )
+    return meaning
 
 
 def _explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning | None:

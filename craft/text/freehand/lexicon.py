@@ -87,7 +87,8 @@ _NUMBERED = {"numbers": Sort.NUMBER, "ordinals": Sort.ORDINAL, "oftens": Sort.OF
 
 
 @cache
-def _file(language: str) -> dict[str, Any]:
+def words_file(language: str) -> dict[str, Any]:
+    """The tables of a language as its file has them."""
     return tomllib.loads(
         resources.files(__package__).joinpath("words", f"{LANGUAGES[language]}.toml").read_text("utf-8")
     )
@@ -96,7 +97,7 @@ def _file(language: str) -> dict[str, Any]:
 @cache
 def words_of(language: str) -> Mapping[str, Meaning]:
     """Phrases of a language in small letters, and their meanings."""
-    found = _file(language)
+    found = words_file(language)
     table: dict[str, Meaning] = {}
     if language == "en":
         table |= {word: Meaning(Sort.NUMBER, n) for word, n in CARDINALS.items()}
@@ -117,7 +118,7 @@ _PLAIN_ENGLISH = frozenset(
 
 def language_of(words: Sequence[str]) -> str:
     """The language of most of the telling words, English when few are of any other."""
-    telling = {code: frozenset(_file(code)["telling"]) for code in LANGUAGES if code != "en"}
+    telling = {code: frozenset(words_file(code)["telling"]) for code in LANGUAGES if code != "en"}
     counts = {code: sum(w in own for w in words) for code, own in telling.items()}
     best = max(counts, key=lambda code: counts[code])
     english = sum(w in _PLAIN_ENGLISH for w in words)

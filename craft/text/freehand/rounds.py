@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
 from craft.problems import Span
@@ -12,11 +12,11 @@ from craft.rounds.stitches import Terms
 from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Below, Chosen, choose, even
 from craft.text.freehand.labels import Label
-from craft.text.freehand.legend import legend, piece_phrases, terms_of
+from craft.text.freehand.legend import explained, legend, piece_phrases, terms_of
 from craft.text.freehand.lexer import Vocabulary, tokens
 from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
 from craft.text.freehand.phrases import Said, said
-from craft.text.freehand.source import Row
+from craft.text.freehand.source import Row, plain
 from craft.text.notation import print_body, read
 from craft.text.notation.bodies import read_body
 from craft.text.notation.names import Names
@@ -83,6 +83,13 @@ class Rounds:
         self.follows: int | None = None
         self.behind: list[Row] = []
         self._known: tuple[tuple[tuple[str, int], ...], Vocabulary] | None = None
+
+    def explain(self, words: Mapping[str, str]) -> None:
+        """Words that she explains: what they mean in the whole text. CraftError for what is not understood."""
+        vocabulary = Vocabulary(self.language, self.terms, dict(self.own))
+        for word, what in words.items():
+            self.own[plain(word).strip().lower()] = explained(word, plain(what), vocabulary)
+        self._known = None
 
     def vocabulary(self) -> Vocabulary:
         """What words mean here, with the names of the parts so far."""

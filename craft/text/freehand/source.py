@@ -8,6 +8,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from craft.problems import Span
+from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken, cut_at
 from craft.text.freehand.labels import label_at
 from craft.text.notation import step_kind
 
@@ -31,16 +32,21 @@ _SHORTENED = re.compile(
 class Row:
     """A line made plain, and where in the raw text it stands. head: a part that a table's row belongs to.
 
-    quiet: it is a page head or a table's rule, and says nothing.
+    quiet: it is a page head or a table's rule, and says nothing. taken: what it is, where she said so.
+    apart: she said that it is a row of its own.
     """
 
     text: str
     span: Span
     head: str = ""
     quiet: bool = False
+    taken: Taken | None = None
+    apart: bool = False
 
 
-def _plain(text: str) -> str:
+def plain(text: str) -> str:
+    """A line without the signs that only look: one kind of dash, quote and blank, no picture, no broken line."""
+    text = re.sub(r"[\r\n]+\s*", " ", text)
     text = _KEYCAP.sub(r"\1) ", text)
     text = text.replace("**", "").replace("__", "")
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
@@ -49,18 +55,50 @@ def _plain(text: str) -> str:
     return _LEADERS.sub(" = ", _SHORTENED.sub(r"\1", text))
 
 
-def rows(text: str, size: int = 0) -> list[Row]:
+def rows(text: str, size: int = 0, corrections: Corrections = NO_CORRECTIONS) -> list[Row]:
     """The rows of a text: no sign, hyphen, page head, table or wrapping in the way of its rounds.
 
     size: which of several sizes is read, 0 the first.
     """
-    found: list[Row] = []
-    at = 0
-    for piece in re.split(r"(\r\n|\n|\r)", text):
-        if piece not in ("\n", "\r\n", "\r"):
-            found.append(Row(_plain(piece), Span(at, at + len(piece))))
-        at += len(piece)
+    found = [
+        Row(plain(text[cut.span.start : cut.span.end]), cut.span, taken=cut.taken, apart=cut.apart)
+        for cut in cuts(text, corrections)
+    ]
     return unwrapped(tabled(_without_heads(_of_size(found, text, size))))
+
+
+@dataclass(frozen=True, slots=True)
+class Cut:
+    """Where a row stands: its line and column, what she took it for, and whether she set it apart."""
+
+    span: Span
+    line: int
+    column: int = 0
+    taken: Taken | None = None
+    apart: bool = False
+    joined: bool = False
+
+
+def cuts(text: str, corrections: Corrections = NO_CORRECTIONS) -> list[Cut]:
+    """Where the rows of a text stand: its lines, split and joined as she said."""
+    found: list[Cut] = []
+    at, number, goes_on = 0, 1, False
+    for piece in re.split(r"(\r\n|\n|\r)", text):
+        if piece in ("\n", "\r\n", "\r"):
+            number += 1
+        else:
+            for start, words, said in cut_at(piece, corrections.of_line(number) if corrections.lines else ()):
+                span = Span(at + start, at + start + len(words))
+                if goes_on:
+                    found[-1] = replace(found[-1], span=Span(found[-1].span.start, span.end))
+                elif said is None:
+                    found.append(Cut(span, number, start))
+                else:
+                    apart = start > 0 or said.taken is not None
+                    found.append(Cut(span, number, start, said.taken, apart, said.joined))
+                goes_on = said is not None and said.joined
+        at += len(piece)
+    return found
 
 
 _SIZES = re.compile(
@@ -74,7 +112,7 @@ def sizes_in(text: str) -> int:
     """In how many sizes a text is written: one, or as many as its numbers in brackets tell."""
     if not _SIZES.search(text):
         return 1
-    found = [m.group(2).count(",") + 2 for m in _OTHERS.finditer(_plain(text))]
+    found = [m.group(2).count(",") + 2 for m in _OTHERS.finditer(plain(text))]
     return max(found) if len(found) >= 3 and len(set(found)) == 1 else 1
 
 
@@ -109,6 +147,9 @@ def _without_heads(found: list[Row]) -> list[Row]:
     numbered = re.compile(r"(?i)\b(?:page|seite|página|pagina|pág\.|p\.|fiche)\s*#|^[^#]{6,}#\s*/\s*#$")
     out = []
     for row in found:
+        if row.taken is not None:
+            out.append(row)
+            continue
         head = numbered.search(key(row)) is not None and label_at(row.text) is None
         again = many[key(row)] > 1 and "#" not in key(row) and ("©" in row.text or len(row.text.strip()) > 25)
         again = again and label_at(row.text) is None and row.text.strip()[:1] not in ("|", "")
@@ -122,6 +163,8 @@ def _without_heads(found: list[Row]) -> list[Row]:
 def _joins(above: Row, row: Row) -> bool:
     """Whether a row goes on where the one above broke off."""
     up, down = above.text.rstrip(), row.text.strip()
+    if above.taken is not None or row.apart:
+        return False
     if not up or not down or above.head != row.head or label_at(row.text) is not None:
         return False
     if re.search(r"[^\W\d_]-$", up) and re.match(r"[a-zà-ÿ]", down):
@@ -199,13 +242,17 @@ def tabled(found: list[Row]) -> list[Row]:
     out: list[Row] = []
     at = 0
     while at < len(found):
-        cells = _cells(found[at].text)
+        cells = None if found[at].taken is not None else _cells(found[at].text)
         if cells is None or len(cells) < 2:
             out.append(found[at])
             at += 1
             continue
         end = at
-        while end < len(found) and (_cells(found[end].text) is not None or (found[end].quiet and end + 1 < len(found))):
+        while (
+            end < len(found)
+            and found[end].taken is None
+            and (_cells(found[end].text) is not None or (found[end].quiet and end + 1 < len(found)))
+        ):
             end += 1
         out += _table(found[at:end])
         at = end

@@ -5,8 +5,10 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, replace
 
+from craft.problems import Span
 from craft.rounds.pattern import Way
 from craft.rounds.stitches import Terms
+from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Chosen, even
 from craft.text.freehand.headings import Heading, heading_of
@@ -48,15 +50,23 @@ class Translation:
 
 
 def translated(
-    text: str, terms: Terms | None = None, pieces: tuple[str, ...] = (), size: int = 0
+    text: str,
+    terms: Terms | None = None,
+    pieces: tuple[str, ...] = (),
+    size: int = 0,
+    corrections: Corrections = NO_CORRECTIONS,
 ) -> Translation | None:
-    """The text in the notation; None when no round is found in it. size: which of several sizes, 0 the first."""
+    """The text in the notation; None when no round is found in it. size: which of several sizes, 0 the first.
+
+    CraftError for a word whose explanation is not understood.
+    """
     if len(text) > MOST_TEXT:
         return None
-    found = rows(text, size)
+    found = rows(text, size, corrections)
     if len(found) > MOST_ROWS or any(len(row.text) > MOST_ROW for row in found):
         return None
     reader = _Reader(text, found, terms, pieces)
+    reader.explain(corrections.words)
     reader.read()
     return (
         Translation(tuple(reader.out), reader.terms, reader.language) if any(p.rounds for p in reader.parts) else None
@@ -74,6 +84,9 @@ class _Reader(Rounds):
             self.prose(row)
 
     def row(self, row: Row) -> None:
+        if row.taken is not None:
+            self.taken_for(row, row.taken)
+            return
         if slashed := _slashed(row.text):
             self.slashes(row, *slashed)
             return
@@ -93,6 +106,20 @@ class _Reader(Rounds):
         for k, label in enumerate(labels):
             end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
             self.labelled(row, label, row.text[label.end : end].strip())
+
+    def taken_for(self, row: Row, taken: Taken) -> None:
+        """A row that is what she says: a part's heading, a round, words to keep, or nothing."""
+        if taken is Taken.PART:
+            self.flush()
+            heading = heading_of(row.text) or Heading(row.text.strip(" \t#*_~:"), 1, "", 0)
+            self.begin_called(heading, row.span)
+            if heading.rest.strip(" .,;:()[]"):
+                self.prose(replace(row, text=heading.rest))
+        elif taken is Taken.ROUND:
+            label = label_at(row.text) or Label(None, None, 0, 0)
+            self.labelled(row, label, row.text[label.end :].strip())
+        elif taken is not Taken.NOTHING:
+            self.waiting.append(row)
 
     def _goes_on(self, label: Label) -> bool:
         """Whether a bare number may be the next round's, the one after it (a round was left out), or a part's first."""
@@ -121,7 +148,7 @@ class _Reader(Rounds):
         """A part begins: its heading is the nearest line above that looks like one."""
         best: tuple[int, Heading] | None = None
         for back, above in enumerate(reversed(self.waiting[-8:])):
-            heading = heading_of(above.text)
+            heading = heading_of(above.text) if above.taken is None else None
             if heading is None or table_of(self.language, self.terms).get(heading.name.lower()) is not None:
                 continue
             weight = heading.weight * 2 - back
@@ -140,15 +167,19 @@ class _Reader(Rounds):
         for waiting in above_rows:
             self.prose(waiting)
         self.waiting = []
-        self.part = PartSoFar(name, make)
-        self.parts.append(self.part)
-        self.closed = False
-        if name or len(self.parts) > 1:
-            shown = name or f"Part {len(self.parts)}"
-            self.out.append(Line(f"## {shown}{f' (make {make})' if make > 1 else ''}", span))
+        self.begin_called(Heading(name, make, "", 0), span)
         for waiting in below_rows:
             self._lead_in(waiting)
             self.prose(waiting)
+
+    def begin_called(self, heading: Heading, span: Span) -> None:
+        """A part with this heading begins."""
+        self.part = PartSoFar(heading.name, heading.make)
+        self.parts.append(self.part)
+        self.closed = False
+        if heading.name or len(self.parts) > 1:
+            shown = heading.name or f"Part {len(self.parts)}"
+            self.out.append(Line(f"## {shown}{f' (make {heading.make})' if heading.make > 1 else ''}", span))
 
     def _lead_in(self, row: Row) -> None:
         """'in the free loops of 5b': where the part's first round is worked."""
@@ -243,6 +274,9 @@ class _Reader(Rounds):
     def prose(self, row: Row) -> None:
         text = row.text.strip()
         if not text:
+            return
+        if row.taken is not None:
+            self.out.append(Line(f"> {text}", row.span))
             return
         alone = read(text, self.terms).pattern
         worked = next((r for p in alone.parts for r in p.rounds if r.way is Way.LINE), None)
