@@ -169,9 +169,16 @@ def _faults(checked: Checked) -> tuple[int, int]:
     return sum(p.code in _NOT_UNDERSTOOD for p in faults), len(faults)
 
 
+def _understood(checked: Checked) -> int:
+    """How many rounds stand in lines whose words were understood."""
+    unread = {p.place.line for p in checked.problems if p.severity is Severity.FAULT and p.code in _NOT_UNDERSTOOD}
+    lines = {line.span.start: line.number for line in checked.reading.lines}
+    return sum(lines.get(t.span.start) not in unread for part in checked.parts for t in part.rounds)
+
+
 def _explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
     """Whether the freehand reading leaves fewer faults, and no round out that the notation found."""
-    rounds = [sum(len(p.rounds) for p in checked.parts) for checked in (free, strict)]
+    rounds = [_understood(checked) for checked in (free, strict)]
     if strict.sound:
         more = rounds[0] > rounds[1]
         return (more and (free.sound or _passed_over(strict))) or (free.sound and len(free.parts) > len(strict.parts))

@@ -54,7 +54,9 @@ def numbering(part: Part) -> Iterator[Problem]:
 
 
 def order_of_work(part: Part, worked: WorkedPart) -> Iterator[Problem]:
-    """Things that go inside once it is too late for them."""
+    """Things that go inside once it is too late for them; words before any round are about no piece yet."""
+    if not worked.rounds:
+        return
     shrinking, closed = False, False
     live, source = 0, -1
     by_source: dict[int, list[int]] = {}

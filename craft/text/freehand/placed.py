@@ -77,8 +77,11 @@ def _problem(problem: Problem, raw: _Raw) -> Problem:
 
 
 def judgements(translation: Translation, reading: Reading) -> Iterator[Problem]:
-    """A hint for every round whose reading needed judgement, with its evidence."""
+    """A hint for every round whose reading needed judgement, with its evidence, and what does not agree."""
     numbers = {line.span.start: line.number for line in reading.lines}
+    for problem in translation.problems:
+        place = replace(problem.place, line=numbers.get(problem.place.span.start, 1))
+        yield replace(problem, place=place)
     for line in translation.lines:
         if line.why:
             label, _, work = line.text.partition(": ")

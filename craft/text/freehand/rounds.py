@@ -6,9 +6,10 @@ import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
-from craft.problems import Span
+from craft.problems import Problem, Span
 from craft.rounds.fabric import run_pattern
 from craft.rounds.stitches import Terms
+from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Below, Chosen, choose, even
 from craft.text.freehand.labels import Label
@@ -79,6 +80,8 @@ class Rounds:
         self.out: list[Line] = []
         self.waiting: list[Row] = []
         self.closed = False
+        self.section: Taken | None = None
+        self.told: list[Problem] = []
         self.at = 0
         self.follows: int | None = None
         self.behind: list[Row] = []
@@ -176,7 +179,7 @@ class Rounds:
             ways = self.candidates(tail.work) if tail.work else []
             if any(w.again for w in ways) and not any(w.evenly or w.work for w in ways):
                 ways = self.part.candidates
-            found = self._free(tail.work, count) or choose(ways, below, count)
+            found = self._as_written(tail.work, count) or self._free(tail.work, count) or choose(ways, below, count)
             if found is None and not tail.work and count is not None:
                 found = even(below, count)
             if found is not None and found.fits and (tail.sure or count is not None):
@@ -191,6 +194,17 @@ class Rounds:
         if count is None:
             return []
         return [Tail(piece, count, remark=". ".join(p for p in pieces if p is not piece)) for piece in pieces]
+
+    def _as_written(self, work: str, count: int | None) -> Chosen | None:
+        """A round of a skirt that the notation reads as it stands: 'in the free front loops of R3, (3 sc, inc) x 8'."""
+        if self.language != "en" or "free" not in work.lower() or self.part.rounds or self.part.lead:
+            return None
+        body = read_body(work, self.terms, self.names)
+        if body.problems or body.plain is None or not body.instructions:
+            return None
+        said_work = print_body(body.plain, Terms.US)
+        live = self.trial(said_work, count)
+        return None if live is None else Chosen(said_work, fits=True, live=live)
 
     def _free(self, work: str, count: int | None) -> Chosen | None:
         """'dc in the free front loop of each of the 30 sts': the round begins a skirt."""

@@ -60,6 +60,12 @@ def _phrases(language: str) -> Mapping[str, Taken]:
     return MappingProxyType(found)
 
 
+def section_heading(text: str, language: str) -> Taken | None:
+    """The section that a line is the heading of, and nothing else; NOTE for the one in which the parts begin."""
+    lead, alone = _lead(text, language)
+    return lead if alone else None
+
+
 def _lead(text: str, language: str) -> tuple[Taken | None, bool]:
     """The section that a line opens with its words, and whether it is nothing but that heading."""
     phrases = _phrases(language)

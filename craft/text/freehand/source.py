@@ -137,6 +137,12 @@ def _of_size(found: list[Row], text: str, size: int) -> list[Row]:
     return out
 
 
+def _is_running_head(text: str) -> bool:
+    """Whether a line that comes again may be a page's head: no sentence and nothing to do, which may well come again."""
+    plain_text = text.strip()
+    return len(plain_text) > 25 and plain_text[-1] not in ".!?:;)]" and step_kind(text) is None
+
+
 def _without_heads(found: list[Row]) -> list[Row]:
     """Heads and feet of pages, which come again with another number, are quiet."""
 
@@ -151,7 +157,7 @@ def _without_heads(found: list[Row]) -> list[Row]:
             out.append(row)
             continue
         head = numbered.search(key(row)) is not None and label_at(row.text) is None
-        again = many[key(row)] > 1 and "#" not in key(row) and ("©" in row.text or len(row.text.strip()) > 25)
+        again = many[key(row)] > 1 and "#" not in key(row) and ("©" in row.text or _is_running_head(row.text))
         again = again and label_at(row.text) is None and row.text.strip()[:1] not in ("|", "")
         out.append(replace(row, quiet=True) if head or again else row)
     return out
@@ -265,6 +271,12 @@ def _kind(head: str) -> str:
     return next((kind for kind, words in known.items() if words.match(head)), "work")
 
 
+def _is_change(column: int, lines: Sequence[tuple[Row, list[str]]]) -> bool:
+    """Whether a column says by how much every round grew: '+6', '-2', '='."""
+    cells = [c[column] for _, c in lines if column < len(c)]
+    return bool(cells) and all(re.fullmatch(r"[+-]\s*\d{1,3}|=", cell) for cell in cells)
+
+
 def _table(block: list[Row]) -> Iterable[Row]:
     lines = [(row, _cells(row.text) or []) for row in block]
     lines = [(r, c) for r, c in lines if not all(re.fullmatch(r":?-*:?", x) for x in c)]
@@ -278,7 +290,15 @@ def _table(block: list[Row]) -> Iterable[Row]:
             for r, c in lines
         ]
     kinds = [_kind(c) for c in head]
+    kinds = ["change" if _is_change(k, lines[1:]) else kind for k, kind in enumerate(kinds)]
     label = kinds.index("label")
+    if "change" in kinds and "work" not in kinds and kinds.count("count") == 1:
+        count_at, change = kinds.index("count"), kinds.index("change")
+        return [
+            replace(r, text=f"R{re.sub(r'^[A-Za-z.]+', '', c[label])} {c[count_at]} {c[change]}")
+            for r, c in lines[1:]
+            if len(c) == len(head)
+        ]
     if "work" not in kinds and kinds.count("count") > 1:
         kinds[kinds.index("count")] = "work"
     works = [k for k, kind in enumerate(kinds) if kind == "work"]

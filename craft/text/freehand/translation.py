@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, replace
 
-from craft.problems import Span
+from craft.problems import Place, Problem, Span
 from craft.rounds.pattern import Way
 from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
@@ -17,6 +17,7 @@ from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort, table_of
 from craft.text.freehand.references import Reference, part_called, reference_in
 from craft.text.freehand.rounds import MOST_REPEATED, Line, PartSoFar, Rounds
+from craft.text.freehand.sections import section_heading
 from craft.text.freehand.source import Row, rows
 from craft.text.notation import print_body, read
 
@@ -27,16 +28,25 @@ MOST_HEADING = 90
 """Code points of a line that may be a heading with something behind it."""
 
 
+_REJOINED = re.compile(r"(?i)^[-•*\s]*(?:re-?join|re-?attach)\b")
+
+_COUNT_ROW = re.compile(
+    r"(?i)^\s*(?:r|rnd|round|rd|row|runde|tour|vuelta|giro|toer)?\.?\s*(?P<at>\d{1,3})\s*[:.)]?\s+(?P<count>\d{1,4})\s+(?:[+-]\s*\d{1,3}|=)\s*$"
+)
+"""'R3  18  +6': a round in a table of counts, and by how much it grew."""
+
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
 
 @dataclass(frozen=True, slots=True)
 class Translation:
-    """A text in the notation, in US terms. terms, language: those that it was written in."""
+    """A text in the notation, in US terms. terms, language: those that it was written in. problems: what the text says
+    of itself that does not agree."""
 
     lines: tuple[Line, ...]
     terms: Terms = Terms.US
     language: str = "en"
+    problems: tuple[Problem, ...] = ()
 
     @property
     def counted(self) -> bool:
@@ -68,9 +78,9 @@ def translated(
     reader = _Reader(text, found, terms, pieces)
     reader.explain(corrections.words)
     reader.read()
-    return (
-        Translation(tuple(reader.out), reader.terms, reader.language) if any(p.rounds for p in reader.parts) else None
-    )
+    if not any(p.rounds for p in reader.parts):
+        return None
+    return Translation(tuple(reader.out), reader.terms, reader.language, tuple(reader.told))
 
 
 class _Reader(Rounds):
@@ -87,11 +97,14 @@ class _Reader(Rounds):
         if row.taken is not None:
             self.taken_for(row, row.taken)
             return
+        self.section = section_heading(row.text, self.language) or self.section
+        if (known := _COUNT_ROW.match(row.text)) and self.counted_again(row, int(known["at"]), int(known["count"])):
+            return
         if slashed := _slashed(row.text):
             self.slashes(row, *slashed)
             return
         labels = labels_in(row.text, self.part.last + 1)
-        if labels and labels[0].bare and not self._goes_on(labels[0]):
+        if labels and labels[0].bare and not (self._goes_on(labels[0]) and self._is_listed_round(row.text, labels[0])):
             labels = []
         labels = [x for x in labels if self._works(row.text, x, labels)]
         if not labels:
@@ -124,6 +137,29 @@ class _Reader(Rounds):
     def _goes_on(self, label: Label) -> bool:
         """Whether a bare number may be the next round's, the one after it (a round was left out), or a part's first."""
         return label.first in (self.part.last + 1, self.part.last + 2, 1)
+
+    def _is_listed_round(self, text: str, label: Label) -> bool:
+        """Whether a bare number numbers a round; in a list of materials or of steps only stitches and a count tell."""
+        if self.section in (None, Taken.NOTE):
+            return True
+        rest = text[label.end :]
+        return any(
+            t.sure and t.count is not None and any(x.sort is Sort.STITCH for x in tokens(t.work, self.vocabulary()))
+            for t in tails(rest, self.language)
+        )
+
+    def counted_again(self, row: Row, number: int, count: int) -> bool:
+        """A row of a table of counts, whose round was told already; whether it was. One that says otherwise is told."""
+        known = [w.count for w in self.part.rounds if w.number == number]
+        if not known:
+            return False
+        if known[-1] is not None and known[-1] != count:
+            place = Place(self.part.name or None, f"R{number}", 1, 1, row.span)
+            self.told.append(
+                Problem("count-table", place, f"The table of counts says {count} for R{number}, its round {known[-1]}.")
+            )
+        self.waiting.append(replace(row, taken=Taken.NOTE))
+        return True
 
     def _works(self, text: str, label: Label, labels: list[Label]) -> bool:
         """Whether work stands behind a label: stitches, a count, a reference; prose about rounds has none."""
@@ -299,10 +335,11 @@ class _Reader(Rounds):
         if (
             (first == 1 and (self.part.rounds or not self.parts))
             or not self.parts
-            or (self.closed and self.waiting and first <= self.part.last)
+            or (self.closed and self.waiting and first <= self.part.last and not self._taken_up_again())
         ):
             self.begin(row)
         self.flush()
+        self.section = None
         reference = reference_in(rest, self.language)
         if reference is not None and self.follow(row, reference, (first, last), rest):
             return
@@ -310,6 +347,20 @@ class _Reader(Rounds):
         for sentence in self.behind:
             self.unlabelled(sentence)
         self.behind = []
+
+    def _taken_up_again(self) -> bool:
+        """Whether the part goes on at stitches that were left: 'Back', 'Rejoin at the held stitches.'; its name then
+        heads a section of the same part."""
+        at = next((k for k, w in enumerate(self.waiting) if _REJOINED.match(w.text)), None)
+        if at is None:
+            return False
+        heading = heading_of(self.waiting[at - 1].text) if at else None
+        if heading is not None and self.waiting[at - 1].taken is None:
+            for row in self.waiting[: at - 1]:
+                self.prose(row)
+            self.out.append(Line(f"## {heading.name}", self.waiting[at - 1].span))
+            self.waiting = self.waiting[at:]
+        return True
 
     def flush(self) -> None:
         for waiting in self.waiting:

@@ -107,6 +107,8 @@ _COLOUR_LINE = re.compile(
     r"(?i)^\s*(?:(?:change|switch)\s+(?:colou?r\s+)?to\s+|colou?r\s*:\s*|with\s+(?=[^:,]*[:,]\s*$))"
     r"([^\W\d_][\w' -]{0,38}?)\s*[.:,]?\s*$"
 )
+_WITH_LINE = re.compile(r"(?i)^\s*(?:[-•‣·*]\s+)?with\s+([^\W\d_][\w'-]*(?:\s[\w'-]+){0,2})\s*\.?\s*$")
+"""'With Oat' right above a part's first round, which is no heading."""
 
 _STEPS: tuple[tuple[StepKind, re.Pattern[str]], ...] = (
     (StepKind.THREAD, THREAD_WORDS),
@@ -301,6 +303,8 @@ def _classify(number: int, start: int, piece: str, seen_part: bool, below: list[
     soon = any(b is not _Below.OTHER for b in below)
     named = soon and bool(_PART_WORDS.match(piece.strip().strip("*_").strip()))
     sure = below[:1] == [_Below.START] or named
+    if below[:1] == [_Below.START] and (colour := _WITH_LINE.match(piece)):
+        return Line(number, span, piece, LineKind.COLOUR, name=colour.group(1).strip())
     if (step_kind(piece) is None or sure) and not _COLOUR_LINE.match(piece) and not _STAGE.match(piece):
         heading = _heading(piece, sure=sure)
         if heading:
