@@ -50,7 +50,7 @@ def read_given(name: str, terms: Terms | None = None) -> Given:
         design = read_design(text)
         written = pattern_text(design)
         return Given(name, design, check(written, design.terms, design.yarn_names), written)
-    text = imported_text(name, raw)
+    text = imported_text(name, raw).text
     return Given(name, None, check(text, terms), text)
 
 

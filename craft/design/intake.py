@@ -16,7 +16,7 @@ def design_in_file(name: str, raw: bytes) -> Design:
         text = raw.decode("utf-8", "replace")
         if is_design(text) or '"schema"' not in text[:4000]:  # the JSON of a pattern is told by its schema
             return read_design(text)
-    text = imported_text(name, raw)
+    text = imported_text(name, raw).text
     checked = check(text)
     require(any(part.rounds for part in checked.parts), f"{name}: no round was found in it.")
     return design_of(checked, text, name.rsplit("/", 1)[-1].rsplit(".", 1)[0])

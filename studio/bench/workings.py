@@ -175,7 +175,7 @@ def _places(worked: WorkedPart, total: int) -> list[str]:
 
 def imported(name: str, raw: bytes, terms: str | None, into: str | None = None) -> ImportOut:
     """What a file holds, line by line and part by part; CraftError says why it cannot be read."""
-    text = imported_text(name, raw)
+    text = imported_text(name, raw).text
     checked = check(text, Terms(terms) if terms else None)
     reading = checked.reading
     worst: dict[int, Problem] = {}

@@ -32,7 +32,7 @@ def test_what_goes_out_comes_back_in(name: str, to: str) -> None:
     text = SOUND[name]
     checked = check(text)
     out = export(checked, text, to)
-    again = check(imported_text(f"file.{FORMATS[to]}", out.encode()), checked.reading.pattern.terms)
+    again = check(imported_text(f"file.{FORMATS[to]}", out.encode()).text, checked.reading.pattern.terms)
     if to == "csv":
         assert count_table_of(again) == count_table_of(checked) or text_has_lines(text)
     else:
@@ -85,7 +85,7 @@ def test_a_file_that_is_none_is_told(name: str, raw: bytes, words: str) -> None:
 
 def test_csv_of_other_tables_is_read() -> None:
     raw = "Part;Round;Instructions;Stitches\nEar;1;6 sc in ring;6\nEar;2;inc x 6;12\nEar;;Stuff.;\n".encode("utf-16")
-    text = imported_text("ear.csv", raw)
+    text = imported_text("ear.csv", raw).text
     assert text == "# Ear\nR1: 6 sc in ring [6]\nR2: inc x 6 [12]\nStuff.\n"
     assert check(text).sound
 
@@ -112,7 +112,7 @@ def test_older_json_is_still_read() -> None:
             }
         ],
     }
-    assert imported_text("old.json", json.dumps(older).encode()).endswith("# Ear (make 2)\nR1: 6 sc in ring [6]\n")
+    assert imported_text("old.json", json.dumps(older).encode()).text.endswith("# Ear (make 2)\nR1: 6 sc in ring [6]\n")
 
 
 # --- charts -------------------------------------------------------------------------------
@@ -191,7 +191,7 @@ def test_printing_the_whole_corpus_gives_markdown_with_boxes() -> None:
 def test_a_file_of_an_old_windows_machine_is_read() -> None:
     """Curly quotes and dashes of Windows-1252 (the WHATWG encoding table, 0x93, 0x94, 0x96)."""
     raw = b"\x93Crow\x94\r\nRnd 1 \x96 5 sc in \x93magic ring\x94 \x96 5 sts\r\nRnd 2 \x96 inc x 5 \x96 10 sts\r\n"
-    found = check(imported_text("crow.txt", raw))
+    found = check(imported_text("crow.txt", raw).text)
     assert found.sound
     assert found.parts[-1].counts == (5, 10)
     with pytest.raises(CraftError, match="not UTF-8"):

@@ -1,13 +1,15 @@
-"""Written text from a file: plain text and Markdown as they stand, JSON and CSV put into words."""
+"""Written text from a file: plain text and Markdown as they stand, JSON and CSV put into words, documents read."""
 
 from __future__ import annotations
 
 import csv
 import io
 import json
+from collections.abc import Callable
 
-from craft.errors import CraftError
+from craft.errors import CraftError, require
 from craft.rounds.pattern import from_json
+from craft.text.intake import DocumentText, document_kind, document_text
 from craft.text.notation import MOST_TEXT, print_pattern
 
 _ROUND = ("round", "rounds", "rnd", "row", "r", "no", "nr")
@@ -16,12 +18,22 @@ _COUNT = ("stitches", "count", "sts", "total", "stated")
 _PART = ("part", "piece")
 
 
-def imported_text(name: str, raw: bytes) -> str:
-    """The written pattern in a file; CraftError says what the file is instead.
+def imported_text(name: str, raw: bytes, watch: Callable[[int], None] = lambda _: None) -> DocumentText:
+    """The written pattern in a file, with what was left out of it; CraftError says what the file is instead.
 
     name: the file's name, whose ending tells JSON and CSV. raw: at most four bytes a character of
-    the longest text are looked at. In UTF-8, UTF-16 or the encoding of old Windows files.
+    the longest text are looked at. In UTF-8, UTF-16 or the encoding of old Windows files. watch: told the progress of
+    reading a document, in percent.
     """
+    kind = document_kind(name, raw)
+    if kind is None:
+        return DocumentText(_plain_text(name, raw))
+    found = document_text(name, raw, kind, watch)
+    require(len(found.text) <= MOST_TEXT, f"{name}: a text is at most {MOST_TEXT:,} characters long.", field="file")
+    return found
+
+
+def _plain_text(name: str, raw: bytes) -> str:
     if len(raw) > MOST_TEXT * 4:
         raise CraftError(f"{name}: a text is at most {MOST_TEXT:,} characters long.")
     encoding = "utf-16" if raw.startswith((b"\xff\xfe", b"\xfe\xff")) else "utf-8-sig"

@@ -17,6 +17,7 @@ from pdfminer.pdfparser import PDFSyntaxError
 from pdfminer.psexceptions import PSException
 
 from craft.errors import CraftError, require
+from craft.text.freehand.labels import label_at
 from craft.text.intake.rows import cleaned
 
 MOST_PAGES = 200
@@ -27,6 +28,9 @@ LARGE = 1.18
 """How much larger than the text's own letters a heading's are."""
 
 MOST_HEADING = 60
+
+MARGIN = 0.1
+"""Share of a page's height in which its head and foot stand."""
 
 _SHORT = re.compile(r"^(?:[\[(=]?\s*\d{1,4}\s*(?:sts?|sc|dc)?\s*[\])]?\.?|[+=\-−–]\s*\d{0,3})$")
 """What stands alone at a line's end: a count, and by how much it grew."""
@@ -42,7 +46,7 @@ _LABEL = re.compile(
 @dataclass(frozen=True, slots=True)
 class _Piece:
     """A run of words on one line, in points from the page's left and top. size: of its letters. tail: a count that
-    stands apart at the line's end."""
+    stands apart at the line's end. edge: it stands in the page's upper or lower margin."""
 
     text: str
     x0: float
@@ -51,6 +55,7 @@ class _Piece:
     bottom: float
     size: float
     tail: str = ""
+    edge: bool = False
 
     @property
     def middle(self) -> float:
@@ -88,12 +93,14 @@ def read_text(raw: bytes, tell: Callable[[int], None] = lambda _: None) -> tuple
 
 def _pieces(page: LTPage) -> list[_Piece]:
     """The runs of words on a page, those of one line that belong together joined."""
-    found = [
-        _Piece(line.get_text().strip(), line.x0, line.x1, page.height - line.y1, page.height - line.y0, _size(line))
-        for line in _text_lines(page)
-        if line.get_text().strip()
-    ]
+    found = [_piece(line, page.height) for line in _text_lines(page) if line.get_text().strip()]
     return _joined(sorted(found, key=lambda p: (round(p.middle), p.x0)))
+
+
+def _piece(line: LTTextLine, height: float) -> _Piece:
+    middle = (line.y0 + line.y1) / 2
+    edge = not MARGIN * height < middle < (1 - MARGIN) * height
+    return _Piece(line.get_text().strip(), line.x0, line.x1, height - line.y1, height - line.y0, _size(line), edge=edge)
 
 
 def _text_lines(item: Iterable[object]) -> Iterator[LTTextLine]:
@@ -138,13 +145,18 @@ def _beside(left: _Piece, right: _Piece) -> bool:
 # --- heads and feet -----------------------------------------------------------------------------
 
 
+def _is_round(text: str) -> bool:
+    label = label_at(text)
+    return label is not None and not label.bare
+
+
 def _without_heads(pages: Sequence[list[_Piece]]) -> tuple[list[list[_Piece]], list[str]]:
     """The pages without the lines at their top and foot that come again with at most another number."""
 
     def key(piece: _Piece) -> tuple[str, int]:
         return re.sub(r"\d+", "#", piece.text.lower()), round(piece.middle / 6)
 
-    edges = [set(_edges(page)) for page in pages]
+    edges = [{p for p in page if p.edge and not _is_round(p.text)} for page in pages]
     again = Counter(k for page in edges for k in {key(p) for p in page})
     own = {k for k, n in again.items() if n >= max(2, len(pages) / 2)}
     out = [
@@ -153,11 +165,6 @@ def _without_heads(pages: Sequence[list[_Piece]]) -> tuple[list[list[_Piece]], l
     ]
     gone = [p.text for page, rest in zip(pages, out, strict=True) for p in page if p not in rest]
     return out, list(dict.fromkeys(re.sub(r"\d+", "…", g) for g in gone))
-
-
-def _edges(page: list[_Piece]) -> list[_Piece]:
-    rows = sorted(page, key=lambda p: p.middle)
-    return [*rows[:3], *rows[-3:]] if len(rows) > 6 else rows
 
 
 # --- the order of reading ---------------------------------------------------------------------------
