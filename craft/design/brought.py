@@ -10,8 +10,11 @@ from dataclasses import dataclass, replace
 from craft.design.design import MOST_STEPS, Brief, Design, EyeKind, Eyes, Printed, Step
 from craft.design.parts import MOST_MAKE, MOST_NAME, DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.written import UNTITLED, own_lines
+from craft.errors import CraftError
 from craft.rounds.fabric import MAIN_COLOUR
+from craft.rounds.stitches import Terms
 from craft.text.check import Checked
+from craft.text.exchange import converted
 from craft.text.freehand import Taken
 from craft.text.sourced import SourceLine, source_lines
 
@@ -62,6 +65,17 @@ def parts_of(checked: Checked, text: str, lines: Sequence[SourceLine] = ()) -> t
         for at, (part, worked) in enumerate(zip(checked.reading.pattern.parts, checked.parts, strict=True))
         if worked.rounds
     )
+
+
+def parts_in_terms(parts: Sequence[Part], used: Terms, wanted: Terms) -> tuple[Part, ...]:
+    """Parts of a text written in `used` with the same meaning in `wanted`. CraftError names the part that is unclear."""
+    turned = []
+    for part in parts:
+        try:
+            turned.append(replace(part, text=converted(part.text, used, wanted)))
+        except CraftError as error:
+            raise CraftError(f"{part.name}: {error.message}") from None
+    return tuple(turned)
 
 
 def _key(at: int, name: str) -> str:

@@ -52,3 +52,11 @@ class SettleAnswer(Schema):
 
     job: Literal["settle"] = "settle"
     settled: Settled
+
+
+class DocumentAnswer(Schema):
+    """The text of a document. notes: what was left out of it, in sentences."""
+
+    job: Literal["document"] = "document"
+    text: str
+    notes: list[str]

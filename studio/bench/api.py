@@ -16,15 +16,17 @@ from craft.rounds.pattern import folded
 from craft.rounds.stitches import Language, Terms
 from craft.text.notation import MOST_TEXT, print_part, read
 from craft.yarn import Yarn
-from studio.bench import figures, previews, scenes, workings
+from studio.bench import boards, figures, previews, scenes, workings
 from studio.bench.files import design_file
 from studio.bench.joining import join_in
 from studio.bench.scene_schemas import NoSewIn, SceneOut, SettlingOut
 from studio.bench.schemas import (
+    BoardIn,
+    BoardOut,
     ChartIn,
     DryRunOut,
     FabricOut,
-    ImportOut,
+    FileTextOut,
     PreviewIn,
     PreviewOut,
     ReshapeIn,
@@ -128,12 +130,16 @@ def dry_run(request: HttpRequest, payload: PreviewIn) -> DryRunOut:
     return workings.dry_run(payload)
 
 
-@router.post("/import", response=ImportOut)
-def read_file(
-    request: HttpRequest, file: File[UploadedFile], terms: TermsName | None = None, into: TermsName | None = None
-) -> ImportOut:
-    """Say what a file of rounds holds; nothing is kept. into: the terms that its parts are to be put into."""
-    return workings.imported(file.name or "text", file.read(MOST_TEXT * 4 + 1), terms, into)
+@router.post("/text", response=FileTextOut)
+def text_of_file(request: HttpRequest, file: File[UploadedFile]) -> FileTextOut:
+    """The text of a file, or the job that reads it out of a document; nothing else is kept."""
+    return boards.text_of_file(designer(request), file.name or "text", file.read(MOST_TEXT * 4 + 1))
+
+
+@router.post("/board", response=BoardOut)
+def read_text(request: HttpRequest, payload: BoardIn) -> BoardOut:
+    """Say what a written text holds, line by line; nothing is kept."""
+    return boards.board(payload)
 
 
 @router.get("/file/{int:design_id}/{to}", response=None)

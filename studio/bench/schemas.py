@@ -8,8 +8,10 @@ from ninja import Schema
 from pydantic import Field
 
 from craft.gauge import Estimate
+from craft.text.freehand import Taken
 from studio.designs.manifest import PartName, Share, TermsName
-from studio.designs.schemas import Text
+from studio.designs.schemas import Text, WrittenIn
+from studio.jobs.schemas import JobOut
 from studio.wire import schema_of
 from studio.yarns.schemas import Hex, HookMm, RoundMm, StitchMm, YarnName
 
@@ -275,42 +277,72 @@ class DryRunOut(Schema):
     whole: bool
 
 
-class ReadLineOut(Schema):
-    """A line of an imported text and what was understood of it."""
+class FileTextOut(Schema):
+    """The text of a file; null for a document, which a job reads."""
 
-    number: int
+    name: str
+    text: str | None
+    job: JobOut | None
+
+
+class BoardIn(WrittenIn):
+    """A written text to be shown line by line. into: the terms that its parts are to be put into."""
+
+    into: TermsName | None = None
+
+
+class BoardLineOut(Schema):
+    """A row of a text: where it begins, what it was taken for, what was understood of it, and what is wrong there."""
+
+    line: int
+    column: int
     text: str
-    kind: Literal["head", "heading", "round", "step", "colour", "work", "note"]
+    taken: Taken
     understood: str
     severity: Literal["fault", "warning", "hint"] | None
     message: str
+    corrected: bool
+    joined: bool
+
+
+class DoubtOut(Schema):
+    """A problem of a text, with the row that it is about."""
+
+    severity: Literal["fault", "warning", "hint"]
+    message: str
+    part: str
+    line: int
+    column: int
 
 
 class FoundPartOut(Schema):
-    """A part found in an imported text, ready to be added."""
+    """A part found in a text, ready to be brought in. counts: stitches after every round."""
 
     name: str
     make: int
     text: str
-    rounds: int
+    counts: list[int]
     stitches: int
     faults: int
 
 
-class ImportOut(Schema):
-    """What an imported text holds; nothing is kept.
+class BoardOut(Schema):
+    """What a text holds; nothing is kept.
 
-    terms: those it is written in. into: those its parts are in here. kept: why they could not be put into others.
+    terms: those it is written in. into: those its parts are in here. unconverted: why they could not be put into
+    others. doubts: all problems, the gravest first. beside: the sections that it has beside its rounds.
     """
 
-    name: str
+    title: str
     terms: TermsName
     terms_how: str
     into: TermsName
     unconverted: str | None
     parts: list[FoundPartOut]
-    lines: list[ReadLineOut]
+    lines: list[BoardLineOut]
     more_lines: int
+    doubts: list[DoubtOut]
+    beside: list[str]
     sound: bool
 
 

@@ -1,20 +1,11 @@
-"""Changes of the ladder, charts, dry runs and imported texts, as the bench shows them."""
+"""Changes of the ladder, charts and dry runs, as the bench shows them."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
-from craft.design.parts import MOST_MAKE, MOST_NAME
-from craft.design.written import own_lines
 from craft.document.chart import draw_chart
-from craft.errors import CraftError
-from craft.problems import Problem, Severity
 from craft.rounds.fabric import WorkedPart, movements, place_of
-from craft.rounds.pattern import Part
 from craft.rounds.stitches import Terms, stitch
-from craft.text.check import Checked, check
-from craft.text.exchange import converted, imported_text
-from craft.text.notation import Line, LineKind, print_item
+from craft.text.check import check
 from craft.text.reshaping import (
     Change,
     Copy,
@@ -31,24 +22,10 @@ from craft.text.reshaping import (
     with_repeat,
 )
 from studio.bench.previews import palette_from, worked_of
-from studio.bench.schemas import (
-    ChartIn,
-    DryRunOut,
-    FoundPartOut,
-    ImportOut,
-    MoveOut,
-    PreviewIn,
-    ReadLineOut,
-    ReshapeIn,
-    RunRoundOut,
-    StepOut,
-)
+from studio.bench.schemas import ChartIn, DryRunOut, MoveOut, PreviewIn, ReshapeIn, RunRoundOut, StepOut
 
 MOST_MOVES = 12_000
 """Movements that a dry run answers with; longer parts are run as far as that."""
-
-MOST_LINES = 2_000
-"""Lines of an imported text that are shown one by one."""
 
 
 def _change(asked: ReshapeIn, live: int) -> Change:
@@ -168,106 +145,3 @@ def _places(worked: WorkedPart, total: int) -> list[str]:
             name, k = place_of(worked, i)
             words[i] = f"{name}, stitch {k}"
     return words
-
-
-# --- imported texts -----------------------------------------------------------------------
-
-
-def imported(name: str, raw: bytes, terms: str | None, into: str | None = None) -> ImportOut:
-    """What a file holds, line by line and part by part; CraftError says why it cannot be read."""
-    text = imported_text(name, raw).text
-    checked = check(text, Terms(terms) if terms else None)
-    reading = checked.reading
-    worst: dict[int, Problem] = {}
-    for problem in checked.problems:
-        before = worst.get(problem.place.line)
-        if before is None or _RANK[problem.severity] < _RANK[before.severity]:
-            worst[problem.place.line] = problem
-    said = _said(reading.pattern.parts, reading.pattern.terms)
-    lines = [
-        _line(number, line, kind, said.get(start, ""), worst.get(number))
-        for number, line, kind, start in _lines_of(text, checked)[:MOST_LINES]
-    ]
-    wanted = Terms(into) if into else reading.pattern.terms
-    texts, kept = _into(text, checked, wanted)
-    parts = [
-        FoundPartOut(
-            name=(part.name or "Part")[:MOST_NAME],
-            make=min(part.make, MOST_MAKE),
-            text=texts[at],
-            rounds=len(worked.rounds),
-            stitches=len(worked.graph),
-            faults=sum(p.severity is Severity.FAULT and p.place.part == part.name for p in checked.problems),
-        )
-        for at, (part, worked) in enumerate(zip(reading.pattern.parts, checked.parts, strict=True))
-        if worked.rounds
-    ]
-    return ImportOut(
-        name=(reading.pattern.entry("name") or name.rsplit(".", 1)[0])[:80],
-        terms=reading.pattern.terms.value,
-        terms_how=reading.found.evidence,
-        into=reading.pattern.terms.value if kept else wanted.value,
-        unconverted=kept,
-        parts=parts,
-        lines=lines,
-        more_lines=max(0, len(reading.lines) - MOST_LINES),
-        sound=checked.sound,
-    )
-
-
-def _into(text: str, checked: Checked, wanted: Terms) -> tuple[list[str], str | None]:
-    """Every part's own text in the wanted terms; as typed, with the reason, when that cannot be."""
-    pattern = checked.reading.pattern
-    own = [own_lines(checked, text, part) for part in pattern.parts]
-    turned = []
-    for part, one in zip(pattern.parts, own, strict=True):
-        try:
-            turned.append(converted(one, pattern.terms, wanted))
-        except CraftError as error:
-            return own, f"{part.name}: {error.message}" if part.name else error.message
-    return turned, None
-
-
-_RANK = {Severity.FAULT: 0, Severity.WARNING: 1, Severity.HINT: 2}
-
-
-def _said(parts: Sequence[Part], terms: Terms) -> dict[int, str]:
-    """Every line's meaning in canonical words, by where it starts."""
-    found: dict[int, str] = {}
-    for part in parts:
-        for item in part.items:
-            printed = print_item(item, terms)
-            found[item.span.start] = f"{found[item.span.start]}; {printed}" if item.span.start in found else printed
-    return found
-
-
-def _lines_of(text: str, checked: Checked) -> list[tuple[int, str, LineKind, int]]:
-    """Number, words, kind and place of every line of the text as it was written."""
-    lines = checked.reading.lines
-    if checked.translation is None:
-        return [(n.number, n.text, n.kind, n.span.start) for n in lines]
-    taken: dict[int, Line] = {}
-    for line in lines:
-        before = taken.get(line.number)
-        if before is None or (line.kind is LineKind.ROUND and before.kind is not LineKind.ROUND):
-            taken[line.number] = line
-    found = []
-    for number, words in enumerate(text.split("\n"), 1):
-        if words.strip():
-            own = taken.get(number)
-            found.append((number, words, own.kind, own.span.start) if own else (number, words, LineKind.NOTE, -1))
-    return found
-
-
-def _line(number: int, text: str, kind: LineKind, said: str, problem: Problem | None) -> ReadLineOut:
-    if kind is LineKind.WORK and not said:
-        kind = LineKind.NOTE
-    understood = said if kind in (LineKind.ROUND, LineKind.WORK, LineKind.COLOUR) else ""
-    return ReadLineOut(
-        number=number,
-        text=text.strip()[:300],
-        kind=kind.value,
-        understood=understood,
-        severity=problem.severity.value if problem else None,
-        message=problem.message if problem else "",
-    )

@@ -92,7 +92,7 @@ def add_parts(user: User, pk: int, parts: list[dict[str, Any]], label: str | Non
             PartEntry(key=key, name=values["name"], make=values["make"], version=version.pk, colour=values["colour"])
         )
     names = ", ".join(e.name for e in entries[:3]) + (" …" if len(entries) > 3 else "")
-    record(design, _with_parts(manifest, entries, [v["text"] for v in parts]), f"{label or 'Added'} {names}"[:120])
+    record(design, with_parts(manifest, entries, [v["text"] for v in parts]), f"{label or 'Added'} {names}"[:120])
     return design, [e.key for e in entries]
 
 
@@ -102,7 +102,7 @@ def add_part(user: User, pk: int, values: dict[str, Any]) -> tuple[Design, str]:
     return design, key
 
 
-def _with_parts(manifest: Manifest, entries: list[PartEntry], texts: list[str]) -> Manifest:
+def with_parts(manifest: Manifest, entries: list[PartEntry], texts: list[str]) -> Manifest:
     """The manifest with parts more; where no eyes are yet, a direction in their texts places them."""
     grown = manifest.model_copy(update={"parts": [*manifest.parts, *entries]})
     page = grown.assembly

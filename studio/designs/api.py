@@ -10,11 +10,12 @@ from pydantic import ValidationError
 from craft.design.intake import design_in_file
 from craft.design.stored import MOST_JSON
 from studio.accounts.policy import own_profile
-from studio.designs import actions, pages, texts, uploads
+from studio.designs import actions, bringing, pages, texts, uploads
 from studio.designs.models import Picture
 from studio.designs.policy import design_of, picture_of, visible_designs
 from studio.designs.schemas import (
     AnyPage,
+    BringIn,
     DesignOut,
     DesignRow,
     NewDesign,
@@ -99,6 +100,18 @@ def create_from_file(request: HttpRequest, file: File[UploadedFile]) -> Status[D
         return Status(201, shown(actions.create_from_value(designer(request), value)))
     except ValidationError as error:
         raise Refusal(422, "invalid", f"The design's file is damaged: {placed_sentence(error.errors()[0])}") from None
+
+
+@router.post("/brought", response={201: DesignOut})
+def create_from_text(request: HttpRequest, payload: BringIn) -> Status[DesignOut]:
+    """Make a design of a written pattern, with what she says of its lines."""
+    return Status(201, shown(bringing.bring_in_new(designer(request), payload)))
+
+
+@router.post("/{int:design_id}/brought", response={201: DesignOut})
+def bring_in(request: HttpRequest, design_id: int, payload: BringIn) -> Status[DesignOut]:
+    """Bring a written pattern into a design, as one change."""
+    return Status(201, shown(bringing.bring_in(designer(request), design_id, payload)))
 
 
 @router.put("/{int:design_id}/parts/{key}", response=DesignOut)

@@ -8,6 +8,8 @@ from typing import Annotated, Generic, Literal, TypeVar
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
+from craft.text.freehand.corrections import MOST_CORRECTIONS, MOST_WORDS, Taken
+from craft.text.notation import MOST_TEXT
 from studio.designs.manifest import (
     AssemblyPage,
     BookletPage,
@@ -196,3 +198,38 @@ class PictureOut(Schema):
     url: str
     width: int
     height: int
+
+
+class CorrectionIn(Schema):
+    """What she says of a line of a text. column: where in the line the row begins that is meant; one of more than 0
+    makes it a row of its own. taken: what it is, null as it is read. joined: it goes on in the next row."""
+
+    line: Annotated[int, Field(ge=1, le=10_000_000)]
+    column: Annotated[int, Field(ge=0, le=10_000_000)] = 0
+    taken: Taken | None = None
+    joined: bool = False
+
+
+class WordIn(Schema):
+    """A word of a text that the notation does not know, with what it means."""
+
+    word: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+    means: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
+
+
+class WrittenIn(Schema):
+    """A written text with what she says of it. name: of the file it comes from. terms: null when they are found out."""
+
+    name: Annotated[str, StringConstraints(max_length=255)] = "pattern"
+    text: Annotated[str, StringConstraints(max_length=MOST_TEXT)]
+    terms: TermsName | None = None
+    corrections: Annotated[list[CorrectionIn], Field(max_length=MOST_CORRECTIONS)] = []
+    words: Annotated[list[WordIn], Field(max_length=MOST_WORDS)] = []
+
+
+class BringIn(WrittenIn):
+    """A written text to be brought in. parts: which of those found, by their places, null for all. sections: whether
+    what it says beside its rounds is brought in as well."""
+
+    parts: Annotated[list[Annotated[int, Field(ge=0, le=10_000)]], Field(max_length=60)] | None = None
+    sections: bool = True

@@ -47,6 +47,7 @@ def ask(user: User, kind: str, question: str, identity: str | None = None) -> Jo
             again = silent or job.state in (State.FAILED, State.CANCELLED)
             if again:
                 job.state, job.progress, job.attempt, job.error = State.WAITING, 0, 0, ""
+                job.question = question
                 job.heartbeat = timezone.now()
             # Whoever called it off no longer waits; whoever asks now does.
             job.cancel_asked = False

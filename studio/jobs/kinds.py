@@ -15,10 +15,12 @@ Worker = Callable[[str, Watch], bytes]
 @dataclass(frozen=True, slots=True)
 class Kind:
     """How jobs of a kind are worked out. version: goes up whenever the same question gets another answer, so that
-    answers kept from before are not taken for new ones; tests/studio/test_answers.py holds it to that."""
+    answers kept from before are not taken for new ones; tests/studio/test_answers.py holds it to that. forgets: the
+    question is large, and not kept once it is answered."""
 
     worker: Worker
     version: int
+    forgets: bool = False
 
 
 _KINDS: dict[str, Kind] = {}
@@ -28,9 +30,9 @@ class Stopped(Exception):  # noqa: N818 - it is no error to stop when asked to
     """Raised by a worker whose watch said that it should not go on."""
 
 
-def register(name: str, worker: Worker, version: int) -> None:
+def register(name: str, worker: Worker, version: int, *, forgets: bool = False) -> None:
     """Make a kind of job known; called when its app is ready."""
-    _KINDS[name] = Kind(worker, version)
+    _KINDS[name] = Kind(worker, version, forgets)
 
 
 def kind_of(name: str) -> Kind:

@@ -18,5 +18,5 @@ def visible_jobs(user: User) -> QuerySet[Job]:
 
 
 def job_of(user: User, pk: int) -> Job:
-    """One of her jobs, else 404."""
-    return get_object_or_404(visible_jobs(user), pk=pk)
+    """One of her jobs, else 404. Its question and its answer, which are large, are looked up when they are wanted."""
+    return get_object_or_404(visible_jobs(user).defer("question", "result"), pk=pk)

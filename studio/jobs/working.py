@@ -40,8 +40,9 @@ def work(pk: int) -> None:
         return not Job.objects.filter(pk=pk, cancel_asked=True).exists()
 
     try:
-        answer = zlib.compress(kind_of(job.kind).worker(job.question, watch), 6)
-        _end(pk, state=State.DONE, progress=100, result=answer)
+        kind = kind_of(job.kind)
+        answer = zlib.compress(kind.worker(job.question, watch), 6)
+        _end(pk, state=State.DONE, progress=100, result=answer, **({"question": ""} if kind.forgets else {}))
     except Stopped:
         _end(pk, state=State.CANCELLED)
     except CraftError as error:

@@ -42,6 +42,7 @@ QUESTIONS: dict[str, tuple[str, dict[str, Any]]] = {
     "compensate": ("/shapes/compensate", {"recipe": rounds(**BENT), "gauge": GAUGE, "terms": "us"}),
     "compare": ("/shapes/compare", {"recipe": rounds(**EGG), "gauge": GAUGE, "terms": "us"}),
     "flat": ("/shapes/flat", {"recipe": rounds(**TAIL), "gauge": GAUGE, "terms": "us"}),
+    "document": ("/bench/text", {"file": "<h1>Ball</h1><ol><li>6 sc in ring [6]</li></ol>"}),
     "sewn": ("/shapes/sewn", {"recipe": rounds(**BOX), "gauge": GAUGE, "terms": "us"}),
 }
 
@@ -67,7 +68,10 @@ def test_every_kind_is_held_to_its_version() -> None:
 @pytest.mark.parametrize("kind", QUESTIONS)
 def test_another_answer_is_another_version(studio: Studio, kind: str) -> None:
     path, question = QUESTIONS[kind]
-    job = studio.ask("POST", path, question)
+    if kind == "document":
+        job = studio.send(path, "ball.html", question["file"].encode())["job"]
+    else:
+        job = studio.ask("POST", path, question)
     now = {
         "version": kinds.kind_of(kind).version,
         "measures": dict(measures(studio.ask("GET", f"/jobs/{job['id']}/answer"))),

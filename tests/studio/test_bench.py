@@ -173,39 +173,26 @@ def test_dry_runs(studio: Studio) -> None:
     assert studio.ask("POST", "/bench/dry-run", {**QUESTION, "text": ""})["rounds"] == []
 
 
-def test_a_file_is_read_before_anything_is_kept(studio: Studio) -> None:
-    text = "Name: Moth\nTerms: UK\nEars (make 2)\nR1: 6 dc in ring [6]\nA note.\nTail\nR1: 4 dc in ring [5]\nStuff.\n"
-    got = studio.send("/bench/import", "moth.txt", text.encode())
-    assert (got["name"], got["terms"], got["sound"]) == ("Moth", "uk", False)
-    assert [(p["name"], p["make"], p["rounds"], p["faults"]) for p in got["parts"]] == [
-        ("Ears", 2, 1, 0),
-        ("Tail", 1, 1, 1),
-    ]
-    assert got["parts"][1]["text"] == "R1: 4 dc in ring [5]\nStuff.\n"
-    kinds = [(line["kind"], line["severity"]) for line in got["lines"]]
-    assert kinds == [
-        ("head", None), ("head", None), ("heading", None), ("round", None), ("note", None), ("heading", None),
-        ("round", "fault"), ("step", None),
-    ]  # fmt: skip
-
-
 @pytest.mark.parametrize(
     ("name", "raw", "words"),
     [
         ("owl.png", b"\x89PNG\r\n\x1a\n\0\0", "not UTF-8"),
         ("big.txt", b"R1: 6 sc in ring\n" * 300_000, "at most 5,000,000"),
         ("pattern.json", b'{"schema": 99}', "no Spirrel pattern"),
+        ("old.doc", b"\xd0\xcf\x11\xe0 and more", "save it as .docx"),
+        ("none.pdf", b"R1: 6 sc in ring", "this is no PDF file"),
     ],
 )
 def test_a_file_that_is_none_is_refused_with_a_sentence(studio: Studio, name: str, raw: bytes, words: str) -> None:
-    assert words in studio.send("/bench/import", name, raw, 422)["detail"]
+    refused = studio.send("/bench/text", name, raw, 422)
+    assert words in refused["detail"]
 
 
 @pytest.mark.parametrize(
     "text", ["R1: " + "(" * 5_000, "R1-R999999999: sc", "\n".join(f"R{n}: sc" for n in range(10_000))]
 )
 def test_endless_things_are_told_quickly(studio: Studio, text: str) -> None:
-    got = studio.send("/bench/import", "endless.txt", text.encode())
+    got = studio.ask("POST", "/bench/board", {"text": text})
     assert not got["sound"]
     assert len(got["lines"]) <= 2_000
 

@@ -140,7 +140,7 @@ def test_half_signs(studio: Studio, client: Client, text: str) -> None:
 @pytest.mark.parametrize(
     "kind", ["multipart/form-data", "multipart/form-data; boundary=", "multipart/form-data; boundary=x"]
 )
-@pytest.mark.parametrize("path", ["/designs", "/session", "/bench/import", "/bench/preview", "/shapes/mesh"])
+@pytest.mark.parametrize("path", ["/designs", "/session", "/bench/text", "/bench/preview", "/shapes/mesh"])
 def test_forms_without_a_boundary(client: Client, path: str, kind: str) -> None:
     refused(client.generic("POST", f"/api{path}", b"--y\r\nhello", content_type=kind), 400, 403, 422)
 
@@ -148,7 +148,7 @@ def test_forms_without_a_boundary(client: Client, path: str, kind: str) -> None:
 def test_file_names_of_any_length(studio: Studio, client: Client) -> None:
     made = studio.design()
     name = "n" * 5_000 + ".txt"
-    for path in ("/bench/import", "/shapes/mesh", "/shapes/drawing", f"/designs/{made['id']}/pictures"):
+    for path in ("/bench/text", "/shapes/mesh", "/shapes/drawing", f"/designs/{made['id']}/pictures"):
         got = client.post(f"/api{path}", {"file": SimpleUploadedFile(name, BALL.encode())})
         assert got.status_code < 500
 

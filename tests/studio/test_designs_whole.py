@@ -164,10 +164,10 @@ def test_rounds_that_are_not_understood_are_not_converted_in_part(studio: Studio
 
 def test_a_uk_text_brought_into_a_us_design_is_converted_and_says_so(studio: Studio) -> None:
     text = f"Terms: UK\n\n# Wing (make 2)\n{UK}"
-    found = studio.send("/bench/import?into=us", "wing.txt", text.encode())
+    found = studio.ask("POST", "/bench/board", {"text": text, "into": "us"})
     assert found["parts"][0]["text"] == US
     assert (found["terms"], found["into"], found["unconverted"]) == ("uk", "us", None), "the dialog says so by these"
-    unclear = studio.send("/bench/import?into=us", "wing.txt", f"{text}R4: wibble (((\n".encode())
+    unclear = studio.ask("POST", "/bench/board", {"text": f"{text}R4: wibble (((\n", "into": "us"})
     assert unclear["into"] == "uk"
     assert unclear["unconverted"].startswith("Wing: Line 4 is not understood")
 

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Text
+         * @description Say what a written text holds, line by line; nothing is kept.
+         */
+        post: operations["studio_bench_api_read_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/chart": {
         parameters: {
             query?: never;
@@ -122,26 +142,6 @@ export interface paths {
         get: operations["studio_bench_api_file_of"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/import": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read File
-         * @description Say what a file of rounds holds; nothing is kept. into: the terms that its parts are to be put into.
-         */
-        post: operations["studio_bench_api_read_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -288,6 +288,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Text Of File
+         * @description The text of a file, or the job that reads it out of a document; nothing else is kept.
+         */
+        post: operations["studio_bench_api_text_of_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/tidy": {
         parameters: {
             query?: never;
@@ -326,6 +346,26 @@ export interface paths {
          * @description Start a design.
          */
         post: operations["studio_designs_api_create_design"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/brought": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Create From Text
+         * @description Make a design of a written pattern, with what she says of its lines.
+         */
+        post: operations["studio_designs_api_create_from_text"];
         delete?: never;
         options?: never;
         head?: never;
@@ -458,6 +498,26 @@ export interface paths {
         get: operations["studio_booklets_api_read_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/brought": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In
+         * @description Bring a written pattern into a design, as one change.
+         */
+        post: operations["studio_designs_api_bring_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1643,6 +1703,93 @@ export interface components {
             kind: "bend";
         };
         /**
+         * BoardIn
+         * @description A written text to be shown line by line. into: the terms that its parts are to be put into.
+         */
+        BoardIn: {
+            /**
+             * Corrections
+             * @default []
+             */
+            corrections?: components["schemas"]["CorrectionIn"][];
+            /** Into */
+            into?: ("us" | "uk" | "letters") | null;
+            /**
+             * Name
+             * @default pattern
+             */
+            name?: string;
+            /** Terms */
+            terms?: ("us" | "uk" | "letters") | null;
+            /** Text */
+            text: string;
+            /**
+             * Words
+             * @default []
+             */
+            words?: components["schemas"]["WordIn"][];
+        };
+        /**
+         * BoardLineOut
+         * @description A row of a text: where it begins, what it was taken for, what was understood of it, and what is wrong there.
+         */
+        BoardLineOut: {
+            /** Column */
+            column: number;
+            /** Corrected */
+            corrected: boolean;
+            /** Joined */
+            joined: boolean;
+            /** Line */
+            line: number;
+            /** Message */
+            message: string;
+            /** Severity */
+            severity: ("fault" | "warning" | "hint") | null;
+            taken: components["schemas"]["Taken"];
+            /** Text */
+            text: string;
+            /** Understood */
+            understood: string;
+        };
+        /**
+         * BoardOut
+         * @description What a text holds; nothing is kept.
+         *
+         *     terms: those it is written in. into: those its parts are in here. unconverted: why they could not be put into
+         *     others. doubts: all problems, the gravest first. beside: the sections that it has beside its rounds.
+         */
+        BoardOut: {
+            /** Beside */
+            beside: string[];
+            /** Doubts */
+            doubts: components["schemas"]["DoubtOut"][];
+            /**
+             * Into
+             * @enum {string}
+             */
+            into: "us" | "uk" | "letters";
+            /** Lines */
+            lines: components["schemas"]["BoardLineOut"][];
+            /** More Lines */
+            more_lines: number;
+            /** Parts */
+            parts: components["schemas"]["FoundPartOut"][];
+            /** Sound */
+            sound: boolean;
+            /**
+             * Terms
+             * @enum {string}
+             */
+            terms: "us" | "uk" | "letters";
+            /** Terms How */
+            terms_how: string;
+            /** Title */
+            title: string;
+            /** Unconverted */
+            unconverted: string | null;
+        };
+        /**
          * BookletOut
          * @description The booklet as a tree; see docs/file-format.md.
          */
@@ -1762,6 +1909,39 @@ export interface components {
              * @default []
              */
             pictures?: number[];
+        };
+        /**
+         * BringIn
+         * @description A written text to be brought in. parts: which of those found, by their places, null for all. sections: whether
+         *     what it says beside its rounds is brought in as well.
+         */
+        BringIn: {
+            /**
+             * Corrections
+             * @default []
+             */
+            corrections?: components["schemas"]["CorrectionIn"][];
+            /**
+             * Name
+             * @default pattern
+             */
+            name?: string;
+            /** Parts */
+            parts?: number[] | null;
+            /**
+             * Sections
+             * @default true
+             */
+            sections?: boolean;
+            /** Terms */
+            terms?: ("us" | "uk" | "letters") | null;
+            /** Text */
+            text: string;
+            /**
+             * Words
+             * @default []
+             */
+            words?: components["schemas"]["WordIn"][];
         };
         /**
          * BrowModifier
@@ -1890,6 +2070,26 @@ export interface components {
             recipe: components["schemas"]["RoundsRecipe"];
             /** Turns */
             turns: number;
+        };
+        /**
+         * CorrectionIn
+         * @description What she says of a line of a text. column: where in the line the row begins that is meant; one of more than 0
+         *     makes it a row of its own. taken: what it is, null as it is read. joined: it goes on in the next row.
+         */
+        CorrectionIn: {
+            /**
+             * Column
+             * @default 0
+             */
+            column?: number;
+            /**
+             * Joined
+             * @default false
+             */
+            joined?: boolean;
+            /** Line */
+            line: number;
+            taken?: components["schemas"]["Taken"] | null;
         };
         /**
          * CutIn
@@ -2021,6 +2221,40 @@ export interface components {
             wraps?: number | null;
             /** Yarn Id */
             yarn_id?: number | null;
+        };
+        /**
+         * DocumentAnswer
+         * @description The text of a document. notes: what was left out of it, in sentences.
+         */
+        DocumentAnswer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "document";
+            /** Notes */
+            notes: string[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * DoubtOut
+         * @description A problem of a text, with the row that it is about.
+         */
+        DoubtOut: {
+            /** Column */
+            column: number;
+            /** Line */
+            line: number;
+            /** Message */
+            message: string;
+            /** Part */
+            part: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "fault" | "warning" | "hint";
         };
         /**
          * DryRunOut
@@ -2219,6 +2453,17 @@ export interface components {
             /** Rounds */
             rounds: components["schemas"]["RoundOut"][];
         };
+        /**
+         * FileTextOut
+         * @description The text of a file; null for a document, which a job reads.
+         */
+        FileTextOut: {
+            job: components["schemas"]["JobOut"] | null;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string | null;
+        };
         /** Filled[Literal['assembly'], AssemblyPage] */
         Filled_Literal__assembly___AssemblyPage_: {
             /** Base */
@@ -2379,17 +2624,17 @@ export interface components {
         };
         /**
          * FoundPartOut
-         * @description A part found in an imported text, ready to be added.
+         * @description A part found in a text, ready to be brought in. counts: stitches after every round.
          */
         FoundPartOut: {
+            /** Counts */
+            counts: number[];
             /** Faults */
             faults: number;
             /** Make */
             make: number;
             /** Name */
             name: string;
-            /** Rounds */
-            rounds: number;
             /** Stitches */
             stitches: number;
             /** Text */
@@ -2489,38 +2734,6 @@ export interface components {
             mm: number;
             /** Name */
             name: string;
-        };
-        /**
-         * ImportOut
-         * @description What an imported text holds; nothing is kept.
-         *
-         *     terms: those it is written in. into: those its parts are in here. kept: why they could not be put into others.
-         */
-        ImportOut: {
-            /**
-             * Into
-             * @enum {string}
-             */
-            into: "us" | "uk" | "letters";
-            /** Lines */
-            lines: components["schemas"]["ReadLineOut"][];
-            /** More Lines */
-            more_lines: number;
-            /** Name */
-            name: string;
-            /** Parts */
-            parts: components["schemas"]["FoundPartOut"][];
-            /** Sound */
-            sound: boolean;
-            /**
-             * Terms
-             * @enum {string}
-             */
-            terms: "us" | "uk" | "letters";
-            /** Terms How */
-            terms_how: string;
-            /** Unconverted */
-            unconverted: string | null;
         };
         /**
          * JobOut
@@ -3137,27 +3350,6 @@ export interface components {
              * @default
              */
             blockers?: string;
-        };
-        /**
-         * ReadLineOut
-         * @description A line of an imported text and what was understood of it.
-         */
-        ReadLineOut: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "head" | "heading" | "round" | "step" | "colour" | "work" | "note";
-            /** Message */
-            message: string;
-            /** Number */
-            number: number;
-            /** Severity */
-            severity: ("fault" | "warning" | "hint") | null;
-            /** Text */
-            text: string;
-            /** Understood */
-            understood: string;
         };
         /**
          * Remedy
@@ -4141,6 +4333,12 @@ export interface components {
             yarn_per_stitch_mm: number | null;
         };
         /**
+         * Taken
+         * @description What a line of a written pattern is taken for.
+         * @enum {string}
+         */
+        Taken: "title" | "materials" | "gauge" | "abbreviations" | "part" | "round" | "colour" | "direction" | "note" | "assembly" | "safety" | "permissions" | "credits" | "nothing";
+        /**
          * TaperModifier
          * @description For one end wider.
          */
@@ -4398,6 +4596,16 @@ export interface components {
             ];
         };
         /**
+         * WordIn
+         * @description A word of a text that the notation does not know, with what it means.
+         */
+        WordIn: {
+            /** Means */
+            means: string;
+            /** Word */
+            word: string;
+        };
+        /**
          * YarnIn
          * @description A yarn as it is typed in.
          */
@@ -4508,6 +4716,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    studio_bench_api_read_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
                 };
             };
         };
@@ -4650,39 +4882,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-        };
-    };
-    studio_bench_api_read_file: {
-        parameters: {
-            query?: {
-                terms?: ("us" | "uk" | "letters") | null;
-                into?: ("us" | "uk" | "letters") | null;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "multipart/form-data": {
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ImportOut"];
-                };
             };
         };
     };
@@ -4851,6 +5050,36 @@ export interface operations {
             };
         };
     };
+    studio_bench_api_text_of_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileTextOut"];
+                };
+            };
+        };
+    };
     studio_bench_api_tidy: {
         parameters: {
             query?: never;
@@ -4905,6 +5134,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NewDesign"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_designs_api_create_from_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringIn"];
             };
         };
         responses: {
@@ -5126,6 +5379,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    studio_designs_api_bring_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
             };
         };
     };
@@ -5773,7 +6052,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"];
+                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"] | components["schemas"]["DocumentAnswer"];
                 };
             };
         };
