@@ -29,6 +29,7 @@ const AREAS: Record<string, readonly string[]> = {
     ...["palette", "terms", "unsent", "use-leaving", "use-page", "use-picture", "use-unsent"],
   ],
   accounts: ["account-dialog", "door", "session"],
+  bringing: ["bring-in"],
   rounds: ["ask", "rounds", "views"],
   shapes: ["shapes"],
   assembly: ["assembly"],

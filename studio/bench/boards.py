@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 import hashlib
 import json
+import re
 from collections import Counter
 
 from django.contrib.auth.models import User
@@ -16,6 +17,7 @@ from craft.problems import Problem, Severity
 from craft.rounds.stitches import Terms
 from craft.text.check import Checked
 from craft.text.exchange import imported_text
+from craft.text.freehand import Taken
 from craft.text.intake import document_kind, document_text
 from craft.text.sourced import SourceLine, source_lines
 from studio.bench.answers import DocumentAnswer
@@ -29,6 +31,7 @@ KIND = "document"
 MOST_LINES, MOST_DOUBTS = 2_000, 200
 """Lines of a text that are shown one by one, and doubts that are listed."""
 
+_BREAK = re.compile(r"\r\n|\n|\r")
 _RANK = {Severity.FAULT: 0, Severity.WARNING: 1, Severity.HINT: 2}
 
 
@@ -74,13 +77,13 @@ def board(asked: BoardIn) -> BoardOut:
     except CraftError as error:
         turned, unconverted = parts, error.message
     return BoardOut(
-        title=next((s.text.strip("# *_") for s in lines if s.taken.value == "title"), ""),
+        title=next((s.text.strip("# *_") for s in lines if s.taken is Taken.TITLE), ""),
         terms=used.value,
         terms_how=reading.found.evidence,
         into=used.value if unconverted else wanted.value,
         unconverted=unconverted,
         parts=_parts(checked, turned),
-        lines=[_line(s) for s in lines[:MOST_LINES]],
+        lines=[_line(asked.text, s) for s in lines[:MOST_LINES]],
         more_lines=max(0, len(lines) - MOST_LINES),
         doubts=_doubts(checked, lines),
         beside=_beside(lines),
@@ -104,10 +107,11 @@ def _parts(checked: Checked, parts: tuple[Part, ...]) -> list[FoundPartOut]:
     ]
 
 
-def _line(line: SourceLine) -> BoardLineOut:
+def _line(text: str, line: SourceLine) -> BoardLineOut:
     problem = line.problem
     return BoardLineOut(
         line=line.line,
+        last_line=line.line + len(_BREAK.findall(text, line.span.start, line.span.end)),
         column=line.column,
         text=line.text[:2_000],
         taken=line.taken,
@@ -137,8 +141,10 @@ def _doubt(problem: Problem, lines: tuple[SourceLine, ...]) -> DoubtOut:
     )
 
 
-def _beside(lines: tuple[SourceLine, ...]) -> list[str]:
-    """The sections that a text has beside its rounds, in the order of the stops."""
-    found = {s.taken.value for s in lines}
-    stops = ("title", "materials", "gauge", "abbreviations", "assembly", "safety", "permissions", "credits")
-    return [s for s in stops if s in found]
+def _beside(lines: tuple[SourceLine, ...]) -> list[Taken]:
+    """The sections that a text has beside its rounds."""
+    found = {s.taken for s in lines}
+    return [taken for taken in Taken if taken in found and taken not in _NO_SECTIONS]
+
+
+_NO_SECTIONS = (Taken.PART, Taken.ROUND, Taken.COLOUR, Taken.DIRECTION, Taken.NOTE, Taken.NOTHING)

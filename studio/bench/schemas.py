@@ -292,9 +292,13 @@ class BoardIn(WrittenIn):
 
 
 class BoardLineOut(Schema):
-    """A row of a text: where it begins, what it was taken for, what was understood of it, and what is wrong there."""
+    """A row of a text: where it begins, what it was taken for, what was understood of it, and what is wrong there.
+
+    last_line: on which it ends, another one for rows that were joined.
+    """
 
     line: int
+    last_line: int
     column: int
     text: str
     taken: Taken
@@ -342,7 +346,7 @@ class BoardOut(Schema):
     lines: list[BoardLineOut]
     more_lines: int
     doubts: list[DoubtOut]
-    beside: list[str]
+    beside: list[Taken]
     sound: bool
 
 

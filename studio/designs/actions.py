@@ -77,7 +77,7 @@ def remove_design(user: User, pk: int) -> None:
 
 
 @transaction.atomic
-def add_parts(user: User, pk: int, parts: list[dict[str, Any]], label: str | None = None) -> tuple[Design, list[str]]:
+def add_parts(user: User, pk: int, parts: list[dict[str, Any]]) -> tuple[Design, list[str]]:
     """Parts more with `name`, `make`, `colour`, `text` and `recipe`, as one change; the design and their keys."""
     design = design_of(user, pk, lock=True)
     manifest = design.manifest
@@ -91,8 +91,7 @@ def add_parts(user: User, pk: int, parts: list[dict[str, Any]], label: str | Non
         entries.append(
             PartEntry(key=key, name=values["name"], make=values["make"], version=version.pk, colour=values["colour"])
         )
-    names = ", ".join(e.name for e in entries[:3]) + (" …" if len(entries) > 3 else "")
-    record(design, with_parts(manifest, entries, [v["text"] for v in parts]), f"{label or 'Added'} {names}"[:120])
+    record(design, with_parts(manifest, entries, [v["text"] for v in parts]), f"Added {names_of(entries)}")
     return design, [e.key for e in entries]
 
 
@@ -100,6 +99,11 @@ def add_part(user: User, pk: int, values: dict[str, Any]) -> tuple[Design, str]:
     """Another part; the design and the part's key."""
     design, (key,) = add_parts(user, pk, [values])
     return design, key
+
+
+def names_of(entries: list[PartEntry]) -> str:
+    """The first three names, and that there are more."""
+    return ", ".join(e.name for e in entries[:3]) + (" …" if len(entries) > 3 else "")
 
 
 def with_parts(manifest: Manifest, entries: list[PartEntry], texts: list[str]) -> Manifest:

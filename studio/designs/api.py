@@ -86,9 +86,9 @@ def add_part(request: HttpRequest, design_id: int, payload: NewPart) -> Status[D
 
 @router.post("/{int:design_id}/parts/several", response={201: DesignOut})
 def add_parts(request: HttpRequest, design_id: int, payload: NewParts) -> Status[DesignOut]:
-    """Add several parts as one change: panels, pieces of a cut shape, parts of a file."""
+    """Add several parts as one change: panels, pieces of a cut shape."""
     parts = [p.dict() for p in payload.parts]
-    design, _ = actions.add_parts(designer(request), design_id, parts, "Brought in" if payload.brought else None)
+    design, _ = actions.add_parts(designer(request), design_id, parts)
     return Status(201, shown(design))
 
 

@@ -19,7 +19,7 @@ from craft.rounds.stitches import Terms
 from craft.text.check import Checked, check
 from craft.text.freehand import Correction, Corrections
 from studio.designs import manifest as pages
-from studio.designs.actions import create_from_value, with_parts
+from studio.designs.actions import create_from_value, names_of, with_parts
 from studio.designs.manifest import Manifest, PartEntry
 from studio.designs.models import Design
 from studio.designs.policy import design_of
@@ -73,8 +73,7 @@ def bring_in(user: User, pk: int, asked: BringIn) -> Design:
     grown = with_parts(manifest, entries, [p.text for p in parts])
     if asked.sections:
         grown = _with_sections(grown, value)
-    names = ", ".join(e.name for e in entries[:3]) + (" …" if len(entries) > 3 else "")
-    record(design, grown, f"Brought in {names}")
+    record(design, grown, f"Brought in {names_of(entries)}")
     return design
 
 

@@ -122,10 +122,9 @@ class NewPart(Schema):
 
 
 class NewParts(Schema):
-    """Parts to be added as one change. brought: they come from a file."""
+    """Parts to be added as one change."""
 
     parts: Annotated[list[NewPart], Field(min_length=1, max_length=60)]
-    brought: bool = False
 
 
 class PartChange(Schema):

@@ -100,6 +100,15 @@ def test_a_line_becomes_the_heading() -> None:
     assert counts(corrected) == [("CAP IN RED IT IS QUITE LARGE AND ROUND YOU SEE", (6, 12))]
 
 
+def test_a_heading_of_many_words_is_cut_and_kept_whole() -> None:
+    said = "WING IN PLUM AND ALSO CREAM AT THE EDGES, PLEASE MAKE TWO OF THEM ALL"
+    text = f"Moth\n{said}\nR1: 6 sc in ring (6)\n"
+    found = check(text, corrections=Corrections((Correction(2, taken=Taken.PART),)))
+    part = design_of(found, text).parts[0]
+    assert (part.name, part.make) == ("WING IN PLUM AND ALSO CREAM AT THE EDGES, PLEASE MAKE TWO", 2)
+    assert said in part.text
+
+
 def test_a_misread_heading_becomes_a_note() -> None:
     text = "Hat\nBrim first\nR1: 6 sc in ring (6)\n"
     assert counts(check(text)) == [("Brim first", (6,))]

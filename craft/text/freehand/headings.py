@@ -27,6 +27,9 @@ _NOT_NAMES = re.compile(
 _STAGE_WORDS = re.compile(
     r"(?i)\b(?:sew|stitch\s+it|insert|attach|leave|pull|weave|thread|join\s+\w+\s+to|eyes?|stuff)\b"
 )
+MOST_NAME = 60
+"""Code points of a heading's name."""
+
 MOST_WORDS = 6
 """Words of a heading's name."""
 
@@ -81,6 +84,18 @@ def heading_of(text: str) -> Heading | None:
     weight += len(words) <= 3
     weight -= 2 * (ended and len(plain.split()) > 6) + 2 * bool(step_kind(plain)) + 2 * bool(_STAGE_WORDS.search(plain))
     return Heading(name, max(1, number), rest, weight)
+
+
+def heading_as_said(text: str) -> Heading:
+    """The heading that a line is because she says so: its name is as long as names are, the rest is kept behind it."""
+    plain = text.strip(_MARKS)
+    make = _MAKE.search(plain)
+    said = next(g for g in make.groups() if g).lower().rstrip("x") if make else ""
+    number = (number_of(said, "en") or _FOREIGN.get(said, 1)) if said else 1
+    name = plain
+    if len(plain) > MOST_NAME:
+        name = plain[: plain.rfind(" ", 0, MOST_NAME) if " " in plain[:MOST_NAME] else MOST_NAME]
+    return Heading(name.strip(_MARKS) or "Part", max(1, number), plain if name != plain else "", 0)
 
 
 _FOREIGN = {

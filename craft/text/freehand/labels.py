@@ -135,6 +135,10 @@ def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = F
 _BEGIN = re.compile(r"(?:(?<=[.;:!?])|(?<=[.)\]]))\s+(?=(?:[Tt]hen\s+)?(?:\d|[A-Za-z]))")
 
 
+_NAMED = re.compile(rf"(?:[A-ZÀ-Ý][^\W\d_]*['\s-]+){{1,4}}(?=(?i:{_ROUNDS}|r)\.?\s*1\s*[:.)])")
+"""'BODY Rnd 1:': a heading with its first round behind it."""
+
+
 def _restarts(line: str, found: list[Label]) -> bool:
     """Whether a line names another part and begins it with a round that has no label."""
     return not found and ":" in line
@@ -147,6 +151,9 @@ def labels_in(line: str, expected: int) -> list[Label]:
     """
     found: list[Label] = []
     first = label_at(line)
+    if first is None and (name := _NAMED.match(line)) is not None:
+        first = label_at(line, name.end())
+        first = first if first is not None and first.first == 1 and not first.bare else None
     if first is not None:
         found.append(first)
         expected = (first.last or expected) + 1

@@ -33,7 +33,7 @@ class Row:
     """A line made plain, and where in the raw text it stands. head: a part that a table's row belongs to.
 
     quiet: it is a page head or a table's rule, and says nothing. taken: what it is, where she said so.
-    apart: she said that it is a row of its own.
+    apart: she said that it is a row of its own. listed: it stands in a list of materials, or another section.
     """
 
     text: str
@@ -42,6 +42,7 @@ class Row:
     quiet: bool = False
     taken: Taken | None = None
     apart: bool = False
+    listed: bool = False
 
 
 def plain(text: str) -> str:
@@ -96,7 +97,8 @@ def cuts(text: str, corrections: Corrections = NO_CORRECTIONS) -> list[Cut]:
                 else:
                     apart = start > 0 or said.taken is not None
                     found.append(Cut(span, number, start, said.taken, apart, said.joined))
-                goes_on = said is not None and said.joined
+                # What it goes on in is the next row that has words.
+                goes_on = (said is not None and said.joined) or (goes_on and not words.strip())
         at += len(piece)
     return found
 

@@ -11,7 +11,7 @@ from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Chosen, even
-from craft.text.freehand.headings import Heading, heading_of
+from craft.text.freehand.headings import Heading, heading_as_said, heading_of
 from craft.text.freehand.labels import Label, label_at, labels_in
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort, table_of
@@ -27,6 +27,9 @@ MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 MOST_HEADING = 90
 """Code points of a line that may be a heading with something behind it."""
 
+
+SURE_HEADING = 4
+"""The weight of a heading that nothing else looks like: marked, or with a number to make."""
 
 _REJOINED = re.compile(r"(?i)^[-•*\s]*(?:re-?join|re-?attach)\b")
 
@@ -98,6 +101,7 @@ class _Reader(Rounds):
             self.taken_for(row, row.taken)
             return
         self.section = section_heading(row.text, self.language) or self.section
+        row = replace(row, listed=self.section not in (None, Taken.NOTE))
         if (known := _COUNT_ROW.match(row.text)) and self.counted_again(row, int(known["at"]), int(known["count"])):
             return
         if slashed := _slashed(row.text):
@@ -124,7 +128,7 @@ class _Reader(Rounds):
         """A row that is what she says: a part's heading, a round, words to keep, or nothing."""
         if taken is Taken.PART:
             self.flush()
-            heading = heading_of(row.text) or Heading(row.text.strip(" \t#*_~:"), 1, "", 0)
+            heading = heading_of(row.text) or heading_as_said(row.text)
             self.begin_called(heading, row.span)
             if heading.rest.strip(" .,;:()[]"):
                 self.prose(replace(row, text=heading.rest))
@@ -185,6 +189,9 @@ class _Reader(Rounds):
         best: tuple[int, Heading] | None = None
         for back, above in enumerate(reversed(self.waiting[-8:])):
             heading = heading_of(above.text) if above.taken is None else None
+            # A line of a list is a heading only right above the rounds, and when it lists nothing.
+            if heading is not None and above.listed and (back or "," in above.text) and heading.weight < SURE_HEADING:
+                continue
             if heading is None or table_of(self.language, self.terms).get(heading.name.lower()) is not None:
                 continue
             weight = heading.weight * 2 - back

@@ -655,7 +655,7 @@ export interface paths {
         put?: never;
         /**
          * Add Parts
-         * @description Add several parts as one change: panels, pieces of a cut shape, parts of a file.
+         * @description Add several parts as one change: panels, pieces of a cut shape.
          */
         post: operations["studio_designs_api_add_parts"];
         delete?: never;
@@ -1732,6 +1732,8 @@ export interface components {
         /**
          * BoardLineOut
          * @description A row of a text: where it begins, what it was taken for, what was understood of it, and what is wrong there.
+         *
+         *     last_line: on which it ends, another one for rows that were joined.
          */
         BoardLineOut: {
             /** Column */
@@ -1740,6 +1742,8 @@ export interface components {
             corrected: boolean;
             /** Joined */
             joined: boolean;
+            /** Last Line */
+            last_line: number;
             /** Line */
             line: number;
             /** Message */
@@ -1761,7 +1765,7 @@ export interface components {
          */
         BoardOut: {
             /** Beside */
-            beside: string[];
+            beside: components["schemas"]["Taken"][];
             /** Doubts */
             doubts: components["schemas"]["DoubtOut"][];
             /**
@@ -2973,14 +2977,9 @@ export interface components {
         };
         /**
          * NewParts
-         * @description Parts to be added as one change. brought: they come from a file.
+         * @description Parts to be added as one change.
          */
         NewParts: {
-            /**
-             * Brought
-             * @default false
-             */
-            brought?: boolean;
             /** Parts */
             parts: components["schemas"]["NewPart"][];
         };

@@ -51,8 +51,10 @@ type Act =
       text: string;
       recipe: Schemas["NewPart"]["recipe"];
     }
-  /** Several parts as one change: `brought` says that they come from a file. */
-  | { do: "add-parts"; parts: Schemas["NewPart"][]; brought?: boolean }
+  /** Several parts as one change. */
+  | { do: "add-parts"; parts: Schemas["NewPart"][] }
+  /** The parts of a written text, with what stands beside them. */
+  | { do: "bring-in"; text: Schemas["BringIn"] }
   | { do: "change-part"; key: string; name: string; make: number; colour: string | null }
   | { do: "remove-part"; key: string }
   | { do: "text"; key: string; text: string; recipe?: Schemas["PartText"]["recipe"]; label?: string }
@@ -99,9 +101,11 @@ async function ask(id: number, act: Act): Promise<Design> {
       return answer(
         api.POST("/api/designs/{design_id}/parts/several", {
           params: { path },
-          body: { parts: act.parts, brought: act.brought ?? false },
+          body: { parts: act.parts },
         }),
       );
+    case "bring-in":
+      return answer(api.POST("/api/designs/{design_id}/brought", { params: { path }, body: act.text }));
     case "change-part":
       return answer(
         api.PUT("/api/designs/{design_id}/parts/{key}", {

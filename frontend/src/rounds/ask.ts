@@ -1,11 +1,10 @@
 /** Questions to the bench about a part's text. */
-import { answer, api, cookie, OFFLINE, postFile, type Schemas } from "../api/client";
+import { answer, api, cookie, type Schemas } from "../api/client";
 import { coloursOf, type Design, gaugeOf } from "../design/design";
 
 export type Preview = Schemas["PreviewOut"];
 export type Problem = Schemas["ProblemOut"];
 export type DryRun = Schemas["DryRunOut"];
-export type Import = Schemas["ImportOut"];
 export type Reshape = Omit<Schemas["ReshapeIn"], "text" | "terms">;
 
 const NUMBER = { value: 0 };
@@ -76,12 +75,4 @@ export function partPicture(asked: Question): Promise<string> {
 /** The part as a round chart in SVG. */
 export function askChart(asked: Question, title: string, leftHanded: boolean): Promise<string> {
   return svg("/api/bench/chart", { ...question(asked), title, left_handed: leftHanded });
-}
-
-/** What a file of rounds holds, put into a design's terms; nothing is kept. */
-export function askImport(file: File, into: Design["terms"]): Promise<Import> {
-  return postFile(`/api/bench/import?into=${into}`, file, {
-    ...OFFLINE,
-    detail: "The studio does not answer, so nothing was brought in. Try again.",
-  });
 }

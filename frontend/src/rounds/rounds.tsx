@@ -2,10 +2,10 @@
 import { FileInput } from "lucide-react";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
+import { BringIntoDesign } from "../bringing/bring-in";
 import { useShownDesign } from "../design/layout";
 import { Button, Empty } from "../ui/controls";
 import { Bench } from "./bench";
-import { BringIn } from "./bring-in";
 import { SaveAs } from "./files";
 import { NewPart } from "./new-part";
 
@@ -16,7 +16,7 @@ export function Rounds() {
   const [adding, setAdding] = useState(false);
   const [bringing, setBringing] = useState(false);
   const show = (key: string) => setParams({ part: key });
-  const bringIn = <BringIn design={design} open={bringing} onOpen={setBringing} onMade={show} />;
+  const bringIn = <BringIntoDesign design={design} open={bringing} onOpen={setBringing} onMade={show} />;
   if (!part)
     return (
       <div className="p-10">

@@ -1,11 +1,13 @@
 /** A design from nothing, or from the file of one. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, postFile, type Schemas, sentence } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
+import { BringInDesign } from "../bringing/bring-in";
 import { MOST_NAME } from "../design/head";
-import { FileButton } from "../ui/file-button";
+import { Button } from "../ui/controls";
 import { FormEnd, FormError, FormText, useSentForm } from "../ui/form";
-import { Dialog, useSay } from "../ui/overlays";
+import { Dialog } from "../ui/overlays";
 
 /** Open what was just made. */
 function useOpen(stop: string) {
@@ -54,24 +56,12 @@ export function NewDesign({ open, onOpen }: { open: boolean; onOpen: (open: bool
 }
 
 export function DesignFromFile() {
-  const say = useSay();
+  const [open, setOpen] = useState(false);
   const show = useOpen("rounds");
-  const bring = useMutation({
-    mutationFn: (file: File) => postFile<Schemas["DesignOut"]>("/api/designs/from-file", file),
-    onSuccess: (made) => {
-      say(`${made.name} is on the shelf, a design of its own.`);
-      show(made);
-    },
-    onError: (error) => say(sentence(error), true),
-  });
   return (
-    <FileButton
-      label="The file of a design, or a written pattern"
-      accept=".json,.txt,.md,.csv,application/json,text/plain,text/markdown,text/csv"
-      busy={bring.isPending ? "Bringing it in …" : null}
-      onFile={bring.mutate}
-    >
-      Bring in a design
-    </FileButton>
+    <>
+      <Button onClick={() => setOpen(true)}>Bring in a design</Button>
+      <BringInDesign open={open} onOpen={setOpen} onMade={show} />
+    </>
   );
 }

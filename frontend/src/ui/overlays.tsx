@@ -16,6 +16,8 @@ const veil = "fixed inset-0 z-40 bg-black/45";
 const sheet =
   "fixed left-1/2 top-1/2 z-50 max-h-[88dvh] w-[min(92vw,34rem)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-strong bg-panel p-5 text-ink shadow-xl";
 
+const WHOLE = "flex h-[96dvh] max-h-[96dvh] w-[min(98vw,90rem)] flex-col md:overflow-hidden";
+
 export function Dialog({
   open,
   onOpen,
@@ -23,6 +25,7 @@ export function Dialog({
   about,
   children,
   wide = false,
+  whole = false,
 }: {
   open: boolean;
   onOpen: (open: boolean) => void;
@@ -30,13 +33,15 @@ export function Dialog({
   about?: string;
   children: ReactNode;
   wide?: boolean;
+  /** As large as the window, its own columns scrolling. */
+  whole?: boolean;
 }) {
   return (
     <Radix.Root open={open} onOpenChange={onOpen}>
       <Radix.Portal>
         <Radix.Overlay className={veil} />
         <Radix.Content
-          className={`${sheet} ${wide ? "w-[min(94vw,62rem)]" : ""}`}
+          className={`${sheet} ${wide ? "w-[min(94vw,62rem)]" : ""} ${whole ? WHOLE : ""}`}
           {...(about ? {} : { "aria-describedby": undefined })}
         >
           <Radix.Title className="mb-1 pr-10 text-xl">{title}</Radix.Title>
