@@ -16,6 +16,8 @@ from pytest_django.live_server_helper import LiveServer
 
 from studio.accounts.actions import sign_up
 from studio.demo.studio import load
+from studio.designs.actions import add_part, create_design
+from studio.designs.models import Design
 from studio.jobs import kinds
 from studio.jobs.models import Job, State
 from tests.browser.chromium import CHROMIUM, FLAGS
@@ -49,7 +51,7 @@ def settled_once() -> None:
     """Every test has a database of its own, and many show the same figures: each is settled once in a run."""
     for name in kinds.names():
         kind = kinds.kind_of(name)
-        kinds.register(name, _remembering(kind.worker), kind.version)
+        kinds.register(name, _remembering(kind.worker), kind.version, forgets=kind.forgets)
 
 
 def _remembering(worker: kinds.Worker) -> kinds.Worker:
@@ -185,3 +187,23 @@ def drawn(page: Page) -> None:
 def numbers(values: Any) -> list[int]:
     """Texts as numbers."""
     return [int(v) for v in values]
+
+
+CONE = (
+    "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nRnd 4: (2 sc, inc) x 6 [24]\n"
+    "R5-R7: sc around [24]\nStuff.\nR8: (2 sc, dec) x 6 [18]\n"
+)
+
+
+@pytest.fixture
+def design(designer: User) -> Design:
+    made = create_design(designer, "Moth", "us")
+    made, _ = add_part(designer, made.pk, {"name": "Body", "make": 1, "colour": None, "text": CONE, "recipe": None})
+    return made
+
+
+@pytest.fixture
+def bench(design: Design, enter: Callable[[str], Page]) -> Page:
+    page = enter(f"/designs/{design.pk}/rounds")
+    page.get_by_text("Every count adds up.").wait_for()
+    return page

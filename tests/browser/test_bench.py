@@ -6,32 +6,12 @@ import re
 from collections.abc import Callable
 from pathlib import Path
 
-import pytest
 from django.contrib.auth.models import User
 from playwright.sync_api import Page, expect
 
 from studio.designs.actions import add_part, create_design
-from studio.designs.models import Design, PartVersion
+from studio.designs.models import Design
 from tests.browser.conftest import drawn, saved
-
-CONE = (
-    "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nRnd 4: (2 sc, inc) x 6 [24]\n"
-    "R5-R7: sc around [24]\nStuff.\nR8: (2 sc, dec) x 6 [18]\n"
-)
-
-
-@pytest.fixture
-def design(designer: User) -> Design:
-    made = create_design(designer, "Moth", "us")
-    made, _ = add_part(designer, made.pk, {"name": "Body", "make": 1, "colour": None, "text": CONE, "recipe": None})
-    return made
-
-
-@pytest.fixture
-def bench(design: Design, enter: Callable[[str], Page]) -> Page:
-    page = enter(f"/designs/{design.pk}/rounds")
-    page.get_by_text("Every count adds up.").wait_for()
-    return page
 
 
 def written(page: Page, words: str) -> None:
@@ -136,56 +116,6 @@ def test_pointing_at_a_repeat_tells_its_sum(bench: Page) -> None:
     meaning = bench.locator(".spirrel-meaning")
     expect(meaning).to_contain_text("Work 2 sc into the same stitch.")
     expect(meaning).to_contain_text("takes 2 × 6 = 12 stitches, gives 3 × 6 = 18")
-
-
-def test_a_pasted_text_is_shown_line_by_line_before_it_is_kept(bench: Page, design: Design) -> None:
-    bench.get_by_role("button", name="Bring in").click()
-    pasted = (
-        "Ears (make 2)\nRnd 1: MR, 6 sc (6)\nRnd 2: inc x 6 (13)\nRnd 3: sc around (12)\n\nTail\nR1: 4 sc in ring\n"
-    )
-    bench.get_by_label("Or pasted").fill(pasted)
-    bench.get_by_role("button", name="Read it").click()
-    lines = bench.get_by_role("region", name="Line by line")
-    expect(lines.get_by_text("R1: 6 sc in ring [6]")).to_be_visible()
-    expect(lines.get_by_text("R2 says 13, but its stitches make 12")).to_be_visible()
-    assert len(Design.objects.get(pk=design.pk).manifest.parts) == 1
-    bench.get_by_label("Tail: 1 rounds").uncheck()
-    bench.get_by_role("button", name="Bring in 1 part").click()
-    bench.get_by_role("button", name="Ears × 2").wait_for()
-    assert [p.name for p in Design.objects.get(pk=design.pk).manifest.parts] == ["Body", "Ears"]
-    bench.get_by_role("button", name="Undo: Brought in Ears").click()
-    expect(bench.get_by_role("button", name="Ears × 2")).to_have_count(0)
-
-
-def test_a_pattern_in_german_becomes_parts_with_the_reason_for_every_reading(bench: Page, design: Design) -> None:
-    bench.get_by_role("button", name="Bring in").click()
-    pasted = (
-        "Erstes Bein\n1. Rd: 6 fM in einen Fadenring (6)\n2. Rd: jede M verdoppeln (12)\n3.-5. Rd: in jede M 1 fM (12)\n\n"
-        "Zweites Bein\nWie das erste Bein bis zur 5. Rd, aber den Faden nicht abschneiden.\n"
-    )
-    bench.get_by_label("Or pasted").fill(pasted)
-    bench.get_by_role("button", name="Read it").click()
-    expect(bench.get_by_text("the words are German")).to_be_visible()
-    lines = bench.get_by_role("region", name="Line by line")
-    expect(lines.get_by_text("R3-R5: sc around [12]").first).to_be_visible()
-    expect(lines.get_by_text("as it is written elsewhere").first).to_be_visible()
-    bench.get_by_role("button", name="Bring in 2 parts").click()
-    bench.get_by_role("button", name="Zweites Bein", exact=True).wait_for()
-    parts = Design.objects.get(pk=design.pk).manifest.parts
-    assert [p.name for p in parts] == ["Body", "Erstes Bein", "Zweites Bein"]
-    assert "R2: inc around [12]" in PartVersion.objects.get(pk=parts[2].version).text
-
-
-def test_a_file_that_is_no_text_is_told(bench: Page, tmp_path: Path) -> None:
-    bench.get_by_role("button", name="Bring in").click()
-    picture = tmp_path / "owl.png"
-    picture.write_bytes(b"\x89PNG\r\n\x1a\n" + bytes(200))
-    bench.get_by_label("A file").set_input_files(picture)
-    expect(bench.get_by_role("alert")).to_contain_text("not UTF-8 text")
-    empty = tmp_path / "letter.txt"
-    empty.write_text("Dear diary, nothing today.")
-    bench.get_by_label("A file").set_input_files(empty)
-    expect(bench.get_by_role("alert")).to_contain_text("No round was found")
 
 
 def test_a_design_is_saved_as_a_file(bench: Page) -> None:

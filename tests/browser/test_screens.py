@@ -68,6 +68,16 @@ def test_axe_finds_nothing_at_the_door_and_in_dialogs(demo: User, page: Page, en
     page.get_by_role("button", name="Your studio").click()
     settle(page)
     assert violations(page) == []
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Bring in a design").click()
+    page.get_by_label("Or pasted").fill("Moth\n\nWing (make 2)\nR1: 6 zog (6)\nR2: firmly, 6 sc (6)\n")
+    page.get_by_role("button", name="Read it").click()
+    page.get_by_role("list", name="Line by line").wait_for()
+    settle(page)
+    assert violations(page) == []
+    page.get_by_role("button", name="Line 4, Round").focus()
+    page.keyboard.press("e")
+    assert violations(page) == []
     page.goto("/yarns")
     for name in ("Yarn", "Swatch"):
         page.get_by_role("button", name=name, exact=True).click()
@@ -132,21 +142,26 @@ def test_a_narrow_screen_is_one_long_page(demo: User, enter: Callable[[str], Pag
         expect(second).to_be_in_viewport()
 
 
-def test_a_design_goes_out_as_a_file_and_comes_in_again(demo: User, enter: Callable[[str], Page]) -> None:
+def test_a_design_goes_out_as_a_file_and_comes_in_again(
+    demo: User, enter: Callable[[str], Page], tmp_path: Path
+) -> None:
     bat = Design.objects.get(name="Bat").pk
     page = enter(f"/designs/{bat}/rounds")
     page.get_by_role("button", name="Save as").click()
     with page.expect_download() as download:
         page.get_by_role("menuitem", name="The whole design").click()
     assert download.value.suggested_filename == "bat.design.json"
+    download.value.save_as(tmp_path / "bat.design.json")
     page.goto("/")
-    page.get_by_label("The file of a design").set_input_files(download.value.path())
+    page.get_by_role("button", name="Bring in a design").click()
+    page.get_by_label("A file").set_input_files(tmp_path / "bat.design.json")
     page.wait_for_url("**/rounds")
     again = Design.objects.filter(name="Bat").latest("pk")
     assert again.pk != bat
     assert len(again.manifest.parts) == len(Design.objects.get(pk=bat).manifest.parts)
     page.goto("/")
-    page.get_by_label("The file of a design").set_input_files(
+    page.get_by_role("button", name="Bring in a design").click()
+    page.get_by_label("A file").set_input_files(
         {"name": "x.json", "mimeType": "application/json", "buffer": b"{"}
     )
     expect(page.get_by_text("This is no readable JSON.", exact=True)).to_be_visible()

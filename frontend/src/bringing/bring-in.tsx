@@ -54,7 +54,7 @@ function Desk({
   };
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: undo and redo hold on the whole board
-    <div className="flex min-h-0 flex-1 flex-col gap-2" onKeyDown={press}>
+    <div className="flex flex-col gap-2 md:min-h-0 md:flex-1" onKeyDown={press}>
       {error && (
         <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
           {error}
@@ -65,15 +65,15 @@ function Desk({
           {note}
         </p>
       ))}
-      <div className="grid min-h-0 flex-1 gap-4 md:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+      <div className="grid gap-4 md:min-h-0 md:flex-1 md:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
         <section
           aria-label="As it is written"
           aria-busy={state.reading}
-          className="min-h-0 rounded border border-line md:overflow-auto"
+          className="rounded border border-line md:min-h-0 md:overflow-auto"
         >
           <Source state={state} board={board} rows={rows} />
         </section>
-        <div className="min-h-0 md:overflow-auto md:pr-1">
+        <div className="md:min-h-0 md:overflow-auto md:pr-1">
           <Outcome state={state} board={board} choice={choice} onChoice={setChoice} onGo={rows.go} />
         </div>
       </div>

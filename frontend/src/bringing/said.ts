@@ -16,7 +16,8 @@ const isAt = (a: Place, b: Place) => a.line === b.line && a.column === b.column;
 const says = (c: Correction) => c.column > 0 || c.taken !== null || c.joined;
 
 function changed(said: Said, at: Place, change: Partial<Correction>): Said {
-  const before = said.corrections.find((c) => isAt(c, at)) ?? { ...at, taken: null, joined: false };
+  const { line, column } = at;
+  const before = said.corrections.find((c) => isAt(c, at)) ?? { line, column, taken: null, joined: false };
   const others = said.corrections.filter((c) => !isAt(c, at));
   const next = { ...before, ...change };
   return { ...said, corrections: says(next) ? [...others, next] : others };
