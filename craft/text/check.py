@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from craft.problems import Place, Problem, Severity, faulty
 from craft.rounds.fabric import MAIN_COLOUR, Piece, WorkedPart, run_pattern
 from craft.rounds.stitches import Terms
+from craft.text.agreement import disagreements
 from craft.text.freehand import (
     NO_CORRECTIONS,
     Corrections,
@@ -74,7 +75,7 @@ def check(
     translation = translated(text, terms, known, corrections=corrections)
     if translation is None:
         return strict
-    free = run.checked(read_freehand(text, translation, yarns, known))
+    free = run.checked(read_freehand(text, translation, yarns, known), translation)
     told = (*free.problems, *judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
     free = replace(free, problems=_ordered(told), translation=translation, corrections=corrections)
     return free if corrections or _explains_more(free, strict, counted=translation.counted) else strict
@@ -101,12 +102,15 @@ class _Run:
     pieces: Mapping[str, Piece] | None
     corrections: Corrections
 
-    def checked(self, reading: Reading) -> Checked:
+    def checked(self, reading: Reading, translation: Translation | None = None) -> Checked:
         parts, found = run_pattern(reading.pattern, self.yarns, self.colour, self.pieces)
         starts = [line.span.start for line in reading.lines]
         numbers = [line.number for line in reading.lines]
         told = (*reading.problems, *unexplained(reading, self.text))
         told = (*told, *made_too_few(reading.pattern))
+        told = (*told, *disagreements(self.text, reading, parts, translation))
+        if any(p.code == "odd-term" for p in told):
+            told = tuple(p for p in told if p.code != "mixed-terms")
         problems = [*told, *(_placed(p, starts, numbers) for p in found)]
         if not any(part.rounds for part in parts) and not problems:
             problems.append(Problem("no-rounds", Place(), "No round was found: start one with 'R1: 6 sc in ring [6]'."))
@@ -125,14 +129,15 @@ def _is_plain(strict: Checked) -> bool:
     if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID}:
         return False
     at_fault = {p.place.line for p in faults}
-    return not any(line.number in at_fault and _CRAMPED.search(line.text) for line in strict.reading.lines)
+    return not any(line.number in at_fault and _TOLD_OTHERWISE.search(line.text) for line in strict.reading.lines)
 
 
-_CRAMPED = re.compile(
-    r"(?i)(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
+_TOLD_OTHERWISE = re.compile(
+    r"(?i)\bturn\b|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
     r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
 )
-"""'inc6', a second label on the line, a count behind a full stop: what the notation may read as something else."""
+"""'inc6', a second label on the line, a count behind a full stop, a short row: what the notation may read as
+something else."""
 
 
 def _restarts(checked: Checked) -> bool:

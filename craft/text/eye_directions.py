@@ -57,6 +57,12 @@ def _said(line: str) -> EyeWords:
     )
 
 
+def rounds_named(words: str) -> tuple[int, ...]:
+    """The rounds that a direction for the eyes names."""
+    found = _BETWEEN.search(words) or _ABOVE.search(words)
+    return tuple(int(n) for n in found.groups() if n) if found else ()
+
+
 def find_direction(text: str) -> EyeDirection | None:
     """The first line of a part's text that says between which rounds the eyes lie, None without one."""
     at = 0

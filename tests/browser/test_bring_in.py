@@ -80,7 +80,9 @@ def test_a_misread_heading_is_corrected_by_keys_alone(bench: Page, design: Desig
     expect(bench.get_by_role("region", name="Doubts")).to_be_visible()
     bench.keyboard.press("Control+Shift+z")
     expect(bench.get_by_text("Everything was understood")).to_be_visible()
-    bench.get_by_role("button", name="Bring in 2 parts").focus()
+    bring = bench.get_by_role("button", name="Bring in 2 parts")
+    expect(bring).to_be_enabled()
+    bring.focus()
     bench.keyboard.press("Enter")
     bench.get_by_role("button", name="Tip", exact=True).wait_for()
     assert names(design) == ["Body", "Hat", "Tip"]

@@ -161,9 +161,7 @@ def test_a_design_goes_out_as_a_file_and_comes_in_again(
     assert len(again.manifest.parts) == len(Design.objects.get(pk=bat).manifest.parts)
     page.goto("/")
     page.get_by_role("button", name="Bring in a design").click()
-    page.get_by_label("A file").set_input_files(
-        {"name": "x.json", "mimeType": "application/json", "buffer": b"{"}
-    )
+    page.get_by_label("A file").set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": b"{"})
     expect(page.get_by_text("This is no readable JSON.", exact=True)).to_be_visible()
 
 

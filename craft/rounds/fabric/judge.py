@@ -242,8 +242,8 @@ def style(hook: Hook, made: Round, label: str, before: int, live: int) -> None:
     if made.loops is Loops.BACK and _front_only(made.body):
         hook.tell(
             "loops",
-            f"{label} works in back loops only, where an invisible decrease, which picks up the "
-            "front loops, is not possible; use dec.",
+            f"{label} works in back loops only, but an invisible decrease picks up the front loops, which then "
+            "are not free; use dec there.",
             label,
             made.body_span,
         )

@@ -1,7 +1,7 @@
 """Patterns as people write them, in six languages: put into the notation, with the evidence for every reading."""
 
 from craft.text.freehand.corrections import NO_CORRECTIONS, Correction, Corrections, Taken
-from craft.text.freehand.legend import explains
+from craft.text.freehand.legend import colours_listed, explains
 from craft.text.freehand.placed import judgements, read_freehand
 from craft.text.freehand.rounds import Line
 from craft.text.freehand.sections import Prose, sections
@@ -17,6 +17,7 @@ __all__ = [
     "Prose",
     "Taken",
     "Translation",
+    "colours_listed",
     "cuts",
     "explains",
     "judgements",

@@ -60,7 +60,7 @@ def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
         label = label_at(row.text)
         if label is not None and not label.bare and label.count is None:
             continue
-        for colour in _colours(row.text):
+        for colour in colours_listed(row.text):
             own.setdefault(colour.lower(), Meaning(Sort.COLOUR, colour.title()))
         for word, what in _entries(row.text):
             if (meaning := _explained(word, what, vocabulary)) is not None:
@@ -83,7 +83,7 @@ _COLOUR_LIST = re.compile(
 )
 
 
-def _colours(text: str) -> list[str]:
+def colours_listed(text: str) -> list[str]:
     """The colours of a line such as 'Colours: grey and charcoal.'"""
     found = _COLOUR_LIST.match(text)
     if not found:

@@ -7,12 +7,14 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
 from craft.problems import Problem, Span
+from craft.rounds.arithmetic import round_sum
 from craft.rounds.fabric import run_pattern
+from craft.rounds.pattern import Chain, Turn
 from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Below, Chosen, choose, even
-from craft.text.freehand.labels import Label
+from craft.text.freehand.labels import Label, label_at
 from craft.text.freehand.legend import explained, legend, piece_phrases, terms_of
 from craft.text.freehand.lexer import Vocabulary, tokens
 from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
@@ -24,6 +26,16 @@ from craft.text.notation.names import Names
 
 MOST_REPEATED = 200
 """Rounds that one reference writes out."""
+
+
+MOST_LIVE = 100_000
+"""More stitches than any row works: what it makes is counted alone."""
+
+_LEFT = re.compile(
+    r"(?i)[,;.]?\s*\b(?:and\s+)?leav(?:e|ing)\s+(?:the\s+)?(?:(?:rest|remaining|other|last)\s*)?(?:\d{1,3}\s*)?(?:sts?|stitches)?\s*"
+    r"(?:left\s+)?unworked"
+)
+"""'leave the 8 sts left unworked': what a short row does not reach."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +61,7 @@ class PartSoFar:
     """A part under way. live: stitches of its last round, None when not known; chained: a chain waits to be worked along.
 
     candidates: what its last round may say; lead: where its first round is worked.
+    short: short rows are under way.
     """
 
     name: str = ""
@@ -59,6 +72,7 @@ class PartSoFar:
     candidates: list[Said] = field(default_factory=list)
     flat: bool = False
     lead: str = ""
+    short: bool = False
 
     @property
     def last(self) -> int:
@@ -113,6 +127,7 @@ class Rounds:
 
     def candidates(self, work: str) -> list[Said]:
         """What the words of a round may say: as the notation reads them, then as people write."""
+        work = _LEFT.sub("", work)
         vocabulary = self.vocabulary()
         found: list[Said] = []
         if self.language == "en" and "*" not in work:
@@ -179,6 +194,8 @@ class Rounds:
             ways = self.candidates(tail.work) if tail.work else []
             if any(w.again for w in ways) and not any(w.evenly or w.work for w in ways):
                 ways = self.part.candidates
+            if (short := self._short_row(tail.work, ways, count)) is not None:
+                return short, replace(tail, count=short.live), ways
             found = self._as_written(tail.work, count) or self._free(tail.work, count) or choose(ways, below, count)
             if found is None and not tail.work and count is not None:
                 found = even(below, count)
@@ -194,6 +211,42 @@ class Rounds:
         if count is None:
             return []
         return [Tail(piece, count, remark=". ".join(p for p in pieces if p is not piece)) for piece in pieces]
+
+    def _short_row(self, work: str, ways: list[Said], count: int | None) -> Chosen | None:
+        """A row that turns before the round's end, whose bracket counts the stitches worked and not those that are
+        live: what is not reached stays live, as the rows above it tell by working all again."""
+        live = self.part.live
+        turns = re.search(r"(?i)\bturn\b", work) is not None or _LEFT.search(work) is not None
+        if not turns or not live or count is None or count >= live or not self._all_again(live):
+            return None
+        for way in ways:
+            form = way.work if "leave" in way.work or self.part.short else f"{way.work}, leave the rest"
+            if self._worked(way.work) == count and self.trial(form, live) == live:
+                self.part.short = True
+                why = f"the bracket counts the {count} stitches worked; all {live} stay live"
+                return Chosen(form, fits=True, live=live, why=why)
+        return None
+
+    def _worked(self, work: str) -> int | None:
+        """How many stitches a row makes by itself, None when that cannot be told."""
+        body = read_body(work, Terms.US, self.names)
+        if body.problems or body.plain is None:
+            return None
+        plain_work = tuple(i for i in body.plain if not isinstance(i, Turn | Chain))
+        return round_sum(plain_work, MOST_LIVE).total.gives
+
+    def _all_again(self, live: int) -> bool:
+        """Whether a row further on counts as many stitches as there were before the short rows."""
+        for row in self.rows[self.at + 1 : self.at + 40]:
+            label = label_at(row.text)
+            if label is None:
+                continue
+            if label.first == 1:
+                return False
+            counts = [t.count for t in tails(row.text[label.end :], self.language) if t.count is not None and t.sure]
+            if live in counts:
+                return True
+        return False
 
     def _as_written(self, work: str, count: int | None) -> Chosen | None:
         """A round of a skirt that the notation reads as it stands: 'in the free front loops of R3, (3 sc, inc) x 8'."""
@@ -223,6 +276,8 @@ class Rounds:
         self.out.append(Line(f"{label}: {chosen.work}{count}{said_rounds}", row.span, chosen.why))
         for number in range(first, min(last, first + MOST_REPEATED) + 1):
             self.part.rounds.append(Worked(number, chosen.work, tail.count))
+        if "turn" not in chosen.work:
+            self.part.short = False
         self.part.live = tail.count if tail.count is not None else chosen.live
         self.part.chained, self.part.lead = False, ""
 

@@ -13,6 +13,7 @@ from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Chosen, even
 from craft.text.freehand.headings import Heading, heading_as_said, heading_of
 from craft.text.freehand.labels import Label, label_at, labels_in
+from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort, table_of
 from craft.text.freehand.references import Reference, part_called, reference_in
@@ -44,12 +45,13 @@ _ROUND_LINE = re.compile(r"(?:R|Row )\d")
 @dataclass(frozen=True, slots=True)
 class Translation:
     """A text in the notation, in US terms. terms, language: those that it was written in. problems: what the text says
-    of itself that does not agree."""
+    of itself that does not agree. colours: those that it lists."""
 
     lines: tuple[Line, ...]
     terms: Terms = Terms.US
     language: str = "en"
     problems: tuple[Problem, ...] = ()
+    colours: tuple[str, ...] = ()
 
     @property
     def counted(self) -> bool:
@@ -83,7 +85,8 @@ def translated(
     reader.read()
     if not any(p.rounds for p in reader.parts):
         return None
-    return Translation(tuple(reader.out), reader.terms, reader.language, tuple(reader.told))
+    colours = tuple(c.title() for row in found for c in colours_listed(row.text))
+    return Translation(tuple(reader.out), reader.terms, reader.language, tuple(reader.told), colours)
 
 
 class _Reader(Rounds):

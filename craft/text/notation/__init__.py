@@ -15,7 +15,7 @@ from craft.text.notation.printer import (
 )
 from craft.text.notation.reader import MOST_LINE, MOST_LINES, MOST_TEXT, Reading, read
 from craft.text.notation.scanner import HEAD_KEYS, Line, LineKind, step_kind
-from craft.text.notation.terms import TermsFound, find_terms, stitch_key, stitch_regex, words
+from craft.text.notation.terms import TermsFound, find_terms, odd_words, stitch_key, stitch_regex, words
 from craft.text.notation.threads import find_threads
 from craft.text.notation.wording import PHRASES, Wording
 
@@ -36,6 +36,7 @@ __all__ = [
     "find_threads",
     "highlights",
     "left_handed",
+    "odd_words",
     "other_handed",
     "print_body",
     "print_item",

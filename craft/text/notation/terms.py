@@ -83,11 +83,20 @@ class TermsFound:
 
 
 _DECLARED = re.compile(r"(?im)^\W*terms?(?:inology)?\W*:\s*(us|u\.s\.|american|uk|u\.k\.|british|letters?)\b")
+_SAID = re.compile(
+    r"(?i)(?<![a-z])(us|u\.s\.|american|uk|u\.k\.|british)\s+(?:crochet\s+)?(?:terms?|terminology|notation|abbreviations)(?![a-z])"
+)
 _ONLY_US = re.compile(r"(?i)(?<![a-z])(?:sc2tog|sc3tog|sc|scs|hdc|single\s+crochets?)(?![a-z])")
 _ONLY_UK = re.compile(r"(?i)(?<![a-z])(?:dc2tog|dc3tog|htr|dtr|tension|miss)(?![a-z])")
+_ONLY_UK_STITCH = re.compile(r"(?i)(?<![a-z])(?:htr|htr2tog)(?![a-z])")
 _DC = re.compile(r"(?i)(?<![a-z])dc(?![a-z])")
 _LETTER_WORK = re.compile(r"(?<![A-Za-z])\d*\s?[XVAWM](?![A-Za-z])(?!\s*\d+\s*(?:\[|$))")
 _SIX_START = re.compile(r"(?im)\b([4-9]|10)\s*dc\b.*?[\[(]\s*\1\s*(?:sts?|dc)?\s*[\])]")
+
+
+def odd_words(text: str, used: Terms) -> list[str]:
+    """Words of a round that only the other terms use, as they are written."""
+    return [m.group(0) for m in (_ONLY_UK_STITCH if used is Terms.US else _ONLY_US).finditer(text)]
 
 
 def find_terms(text: str, chosen: Terms | None = None) -> TermsFound:
@@ -102,6 +111,10 @@ def find_terms(text: str, chosen: Terms | None = None) -> TermsFound:
         word = declared.group(1).lower().replace(".", "")
         terms = {"us": Terms.US, "american": Terms.US, "uk": Terms.UK, "british": Terms.UK}.get(word, Terms.LETTERS)
         return TermsFound(terms, "declared", declared.group(0).strip())
+    said = {m.group(1).lower().replace(".", "") in ("uk", "british"): m.group(0) for m in _SAID.finditer(text)}
+    if len(said) == 1:
+        british, words_said = next(iter(said.items()))
+        return TermsFound(Terms.UK if british else Terms.US, "declared", words_said)
     us, uk = _ONLY_US.search(text), _ONLY_UK.search(text)
     if us and uk:
         return TermsFound(Terms.US, "inferred", f"'{us.group(0)}' is US, '{uk.group(0)}' is UK", mixed=True)
