@@ -28,7 +28,8 @@ class Way:
 
 
 class Cursor:
-    """A place in a round's tokens. noise: words passed over. limbs: pieces named so far."""
+    """A place in a round's tokens. noise: words passed over. limbs: pieces named so far. starts: the chain that the
+    round begins in, where that is said at its end. numbers: a number stood for so many single crochets."""
 
     def __init__(self, tokens: Sequence[Token], text: str, way: Way) -> None:
         self.tokens = [t for t in tokens if t.sort is not Sort.QUIET]
@@ -41,6 +42,8 @@ class Cursor:
         self.layers = False
         self.limbs: list[str] = []
         self.onto = ""
+        self.starts = 0
+        self.numbers = False
 
     def peek(self, ahead: int = 0) -> Token | None:
         at = self.at + ahead

@@ -96,6 +96,7 @@ def _spread(key: str, many: int, live: int) -> str | None:
     return ", ".join(units)
 
 
+_PLAIN_SC = "a number alone is so many single crochets"
 _ALL_AROUND, _TO_THE_END, _RING = (
     "all around is unsaid",
     "what stands there is repeated to the end",
@@ -107,7 +108,7 @@ _NEEDS_COUNT = (_ALL_AROUND, _TO_THE_END, _RING)
 
 def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]:
     """What a candidate may mean here, with the judgement that each needs."""
-    noise = f"'{' '.join(said.noise)}' carries no stitches" if said.noise else ""
+    noise = f"'{' '.join(said.noise)}' carries no stitches" if said.noise else _PLAIN_SC if said.unsaid else ""
     if said.evenly is not None:
         spread = _spread(said.evenly[0], said.evenly[1], below.live or 0)
         return [(spread, "spread evenly")] if spread else []
@@ -118,6 +119,8 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
     if seam and count is not None:
         return [(f"{count} {seam.group(1)} through both layers", noise or "as many as are counted")]
     forms = [(said.work, noise)]
+    if below.live == 2 and (both := re.fullmatch(r"(.*?)1 (inc|sc) through both layers(.*)", said.work)):
+        forms.insert(0, (f"{both.group(1)}2 {both.group(2)}{both.group(3)}", noise or "both stitches of the row below"))
     if "turn, ch 1, " in said.work:
         forms.append((said.work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"))
     if said.work in ("sc", "inc", "dec", "sl st", "hdc", "dc", "BLO: sc", "FLO: sc", "in BLO sc", "in FLO sc", "1 sc"):

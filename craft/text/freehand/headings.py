@@ -18,6 +18,7 @@ _MAKE = re.compile(
     rf"(?i)[\s,(\[:.-]*(?:\b(?:{_VERBS})\s+({_NUMBER})\b|x\s*({_NUMBER})\b"
     rf"|(?<=[\s(\[,.])({_NUMBER})(?:\s*(?:{_TIMES})\b|\s*(?=[)\],.;]|$)))"
 )
+_NUMBERED = re.compile(r"(?i)[^\W\d_]+(?<!s)\s+(?:one|two|three|four|1|2|3|4)")
 _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
     r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|finish|sew|close|terms?|"
@@ -57,6 +58,8 @@ def heading_of(text: str) -> Heading | None:
     if not plain or label_at(plain) is not None or len(plain) > 120:
         return None
     make = _MAKE.search(f"{plain} {rest}".strip() if rest else plain)
+    if make and make.group(3) and _NUMBERED.fullmatch(plain.rstrip(_MARKS)):
+        make = None  # 'Leg two' is the second of them, 'Legs, two' are both
     number = 1
     if make:
         said = next(g for g in make.groups() if g).lower().rstrip("x")

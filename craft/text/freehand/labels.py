@@ -26,7 +26,7 @@ _FORMS = (
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
     re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?\)(?:\s*-\s*(?P<b>\d{1,4})\))?\s*"),
-    re.compile(r"(?P<a>\d{1,3})(?:\s*-\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
+    re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
 )  # fmt: skip
 _SPELT = "|".join(CARDINALS)
 _SENTENCE = re.compile(

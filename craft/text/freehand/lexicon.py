@@ -122,7 +122,9 @@ def language_of(words: Sequence[str]) -> str:
     counts = {code: sum(w in own for w in words) for code, own in telling.items()}
     best = max(counts, key=lambda code: counts[code])
     english = sum(w in _PLAIN_ENGLISH for w in words)
-    return best if counts[best] > english else "en"
+    # A word of one letter is a stitch in many a private hand.
+    sure = any(len(w) > 1 and w in words_file(best)["telling"] for w in words)
+    return best if sure and counts[best] > english else "en"
 
 
 @cache

@@ -16,13 +16,15 @@ from craft.text.freehand.units import Units
 class Said:
     """A way of taking a round's words: its work in the notation, and the words that carry no stitches.
 
-    evenly: (stitch, how often) that are to be spread over the round. again: the round before once more.
+    evenly: (stitch, how often) that are to be spread over the round. again: the round before once more. unsaid: a
+    number stands for so many single crochets.
     """
 
     work: str
     noise: tuple[str, ...] = ()
     evenly: tuple[str, int] | None = None
     again: bool = False
+    unsaid: bool = False
 
 
 MOST_TOKENS = 240
@@ -58,6 +60,8 @@ class _Parser(Units):
             raise UnreadableError
         if self.again and all(u.startswith("with ") for u in units):
             return Said("", tuple(self.noise), None, again=True)
+        if self.way.sweeping and len(units) > 1 and (last := re.fullmatch(r"(?:1 )?(\S+) around", units[-1])):
+            units = [f"({', '.join([*units[:-1], last.group(1)])}) around"]
         if self.evenly is not None:
             return Said(", ".join(units), tuple(self.noise), self.evenly, self.again)
         if not units:
@@ -69,7 +73,8 @@ class _Parser(Units):
             and "both layers" not in units[0]
         ):
             units = [f"{units[0]} through both layers"]
-        return Said(", ".join(units), tuple(self.noise))
+        start = f"from {ordinal(self.starts)} ch, " if self.starts else ""
+        return Said(f"{start}{', '.join(units)}", tuple(self.noise), unsaid=self.numbers)
 
     def sequence(self, *, closing: bool) -> list[str]:
         units: list[str] = []
@@ -167,7 +172,8 @@ class _Parser(Units):
             self.eat(Sort.STOP, Sort.COMMA)
             return "along the other side "
         self.at = start
-        return self.from_hook() or self.onto_piece()
+        start_at = self.from_hook()
+        return start_at if start_at is not None else self.onto_piece()
 
     def onto_piece(self) -> str | None:
         """'on to the left leg and sc 12 there'."""
@@ -188,10 +194,14 @@ class _Parser(Units):
     def from_hook(self) -> str | None:
         """'from the 2nd ch [from hook]'."""
         start = self.at
+        behind = self.sort() is Sort.FROM and self.at > 0
         if self.eat(Sort.FROM, Sort.IN) and self.sort() is Sort.ORDINAL and self.sort(1) is Sort.CHAIN:
             nth = int(self.take().value)
             self.take()
             self.past_hook()
+            if behind and self.peek() is None and 1 < nth < 5:
+                self.starts = nth
+                return ""
             self.eat(Sort.STOP, Sort.COMMA)
             return f"in {ordinal(nth)} ch from hook " if 1 < nth < 5 else None
         self.at = start

@@ -65,6 +65,14 @@ _EVEN = re.compile(
 )
 
 
+_WORK_OF = re.compile(
+    rf"(?i)^\W*(?:work|make|do|repeat|follow)\s+{_RANGE}\s+(?:of|for|from)\s+(?:the\s+)?(?P<part>[^,.;:=\[(]{{2,40}}?)(?=[,.;]|\s+then\b|$)"
+)
+_SAME = re.compile(
+    r"(?i)^\W*(?:(?:work|make|do)\s+)?(?:exactly\s+)?(?:(?:the\s+)?same(?:\s+again)?|as\s+above|ditto)(?=[,.;]|\s+but\b|$)"
+)
+
+
 def _many(said: str | None) -> int:
     if said is None:
         return 0
@@ -81,6 +89,9 @@ def reference_in(text: str, language: str) -> Reference | None:
     if m := _OWN.match(text):
         first = int(m.group(1))
         return Reference(first=first, last=int(m.group(2) or first), times=_many(m.group("times")))
+    if m := _WORK_OF.match(text):
+        first = int(m.group(1))
+        return Reference(m.group("part").strip(), first, int(m.group(2) or first))
     if m := _OF_PART.match(text):
         first = int(m.group(1))
         part = re.sub(r"(?i)\s+(?:then|and)$", "", (m.group("part") or "").strip())
@@ -91,6 +102,11 @@ def reference_in(text: str, language: str) -> Reference | None:
         last = m.group(2) or m.group(3)
         return Reference(m.group("part").strip(), None, int(last) if last else None)
     return None
+
+
+def is_the_same(text: str) -> bool:
+    """Whether a line says that a part is worked as the one before: 'the same, but do not cut the yarn'."""
+    return _SAME.match(text) is not None
 
 
 def _stem(word: str) -> str:

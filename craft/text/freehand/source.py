@@ -19,6 +19,8 @@ _SIGNS = str.maketrans({
 })  # fmt: skip
 _PICTURE = re.compile(r"[\U0001F000-\U0001FAFF\u2600-\u26ff\u2700-\u27bf\u2b50\u2b06\u27a1\ufe0f]")
 _TIMECODE = re.compile(r"^\s*\(?\d{1,2}:\d{2}(?::\d{2})?\)?\s+(?=\S)")
+_SPACED_OUT = re.compile(r"^\s*(?:[A-Z] ){2,}[A-Z]\b")
+"""'B O D Y': a heading set wide."""
 _KEYCAP = re.compile("(\\d{1,2})\ufe0f?\u20e3")
 _ARROW = re.compile(r"[-=]+>|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)")
 _DOTTED = re.compile(r"\b([a-zA-Z])\.\s?([a-z])\.(?:\s?([a-z])\.)?")
@@ -48,6 +50,9 @@ class Row:
 def plain(text: str) -> str:
     """A line without the signs that only look: one kind of dash, quote and blank, no picture, no broken line."""
     text = re.sub(r"[\r\n]+\s*", " ", text)
+    text = _SPACED_OUT.sub(
+        lambda m: m.group(0).replace(" ", ""), re.sub(r"(?<=\d)\s*~\s*(?=[a-zA-Z]{0,4}\d)", "-", text)
+    )
     text = _KEYCAP.sub(r"\1) ", text)
     text = text.replace("**", "").replace("__", "")
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))

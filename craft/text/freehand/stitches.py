@@ -26,6 +26,9 @@ class Stitches(Cursor):
             if self.eat(Sort.TOGETHER):
                 return "dec" if n.value == 2 else f"dec{n.value}"
             self.at = start
+            if self.sort() is Sort.COMMA and self.sort(1) is Sort.STITCH and self.peek(1).value in ("inc", "dec"):  # type: ignore[union-attr]
+                self.numbers = True
+                return f"{n.value} sc"
         if self.sort() is Sort.IN and (n is not None or self.stitch_behind() or self.sort(1) is Sort.NEXT):
             if n is None:
                 return self.placed_first()

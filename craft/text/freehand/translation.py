@@ -16,7 +16,7 @@ from craft.text.freehand.labels import Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort, table_of
-from craft.text.freehand.references import Reference, part_called, reference_in
+from craft.text.freehand.references import Reference, is_the_same, part_called, reference_in
 from craft.text.freehand.rounds import MOST_REPEATED, Line, PartSoFar, Rounds
 from craft.text.freehand.sections import section_heading
 from craft.text.freehand.source import Row, rows
@@ -110,7 +110,11 @@ class _Reader(Rounds):
         if slashed := _slashed(row.text):
             self.slashes(row, *slashed)
             return
-        labels = labels_in(row.text, self.part.last + 1)
+        reference = reference_in(row.text, self.language)
+        elsewhere = (
+            reference is not None and reference.is_order and bool(reference.part) and self._can_follow(reference)
+        )
+        labels = [] if elsewhere else labels_in(row.text, self.part.last + 1)
         if labels and labels[0].bare and not (self._goes_on(labels[0]) and self._is_listed_round(row.text, labels[0])):
             labels = []
         labels = [x for x in labels if self._works(row.text, x, labels)]
@@ -243,6 +247,8 @@ class _Reader(Rounds):
                 self.begin(row)
             if self.follow(row, reference, None):
                 return
+        if self._same_again(row, text):
+            return
         if (chain := self._chain_line(row, text)) is not None:
             self.out.append(Line(chain, row.span))
             return
@@ -261,6 +267,22 @@ class _Reader(Rounds):
             return
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
         self.waiting.append(row)
+
+    def _same_again(self, row: Row, text: str) -> bool:
+        """'Leg two: the same, but do not cut the yarn.': the part before once more, under another name."""
+        name, colon, rest = text.partition(":")
+        if not colon:
+            name, _, rest = text.partition(" - ")
+        heading = heading_of(name)
+        if not self.part.rounds or heading is None or not is_the_same(rest):
+            return False
+        source = self.part
+        self.flush()
+        self.begin_called(heading, row.span)
+        for worked in source.rounds:
+            self._copy(row, worked.number, worked.work, worked.count)
+        self.prose(replace(row, text=rest.strip()))
+        return True
 
     def _is_round(self, text: str) -> bool:
         """Whether a line without a label is a round: stitches and, surely, a count, where a part is under way."""
@@ -346,6 +368,7 @@ class _Reader(Rounds):
             (first == 1 and (self.part.rounds or not self.parts))
             or not self.parts
             or (self.closed and self.waiting and first <= self.part.last and not self._taken_up_again())
+            or self._joins_pieces(rest)
         ):
             self.begin(row)
         self.flush()
@@ -357,6 +380,14 @@ class _Reader(Rounds):
         for sentence in self.behind:
             self.unlabelled(sentence)
         self.behind = []
+
+    def _joins_pieces(self, rest: str) -> bool:
+        """Whether a round below a heading works along parts that were made before: 'Body', 'R6 - sc in 12 of leg two'."""
+        heading = heading_of(self.waiting[-1].text) if self.waiting and self.part.rounds else None
+        if heading is None or self.waiting[-1].taken is not None or len(self.parts) < 2:
+            return False
+        named = {t.value for t in tokens(rest, self.vocabulary()) if t.sort is Sort.PIECE}
+        return len(named) > 1
 
     def _taken_up_again(self) -> bool:
         """Whether the part goes on at stitches that were left: 'Back', 'Rejoin at the held stitches.'; its name then
