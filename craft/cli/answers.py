@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import math
 from dataclasses import dataclass
 from typing import Any
 
@@ -51,3 +52,21 @@ def refused(found: Checked) -> Answer:
     first = next(p for p in found.problems if p.severity.value == "fault")
     line = f"not sound, line {first.place.line}: {first.message} Use --force to go on.\n"
     return Answer(1, line, {"format": 1, "sound": False, "problems": [problem_row(p) for p in found.problems]})
+
+
+def number(text: str) -> float:
+    """A number of the command line, in whatever it counts."""
+    try:
+        value = float(text)
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"{text!r} is no number") from None
+    if not math.isfinite(value):
+        raise argparse.ArgumentTypeError(f"{text!r} is no finite number")
+    return value
+
+
+def gauge_arguments(of: argparse.ArgumentParser) -> None:
+    """A gauge on the command line, in mm."""
+    of.add_argument("--stitch", type=number, metavar="MM", help="stitch width")
+    of.add_argument("--round", type=number, metavar="MM", help="round height")
+    of.add_argument("--lean", type=number, metavar="X", help="stitches of drift a round")

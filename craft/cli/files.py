@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+import importlib
 import sys
 from dataclasses import dataclass
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from craft.design.brought import design_of
-from craft.design.design import Design
-from craft.design.stored import is_design, read_design
-from craft.design.written import pattern_text
 from craft.errors import CraftError
 from craft.rounds.stitches import Terms
 from craft.text.check import Checked, check
-from craft.text.exchange import imported_text
-from craft.text.notation import MOST_TEXT
+from craft.text.exchange import MOST_FILE, imported_text
+
+if TYPE_CHECKING:
+    from craft.design.design import Design
+
+
+TERMS = ("us", "uk", "letters")
 
 
 @dataclass(frozen=True)
@@ -25,11 +28,6 @@ class Given:
     design: Design | None
     checked: Checked
     text: str
-
-    @property
-    def as_design(self) -> Design:
-        """The file as a design, whatever it holds."""
-        return self.design or design_of(self.checked, self.text, Path(self.name).stem)
 
 
 def read_bytes(name: str, most: int) -> bytes:
@@ -45,11 +43,12 @@ def read_bytes(name: str, most: int) -> bytes:
 
 def read_given(name: str, terms: Terms | None = None) -> Given:
     """Read and run a file in any form."""
-    raw = read_bytes(name, MOST_TEXT * 4)
-    if raw.lstrip()[:1] == b"{" and is_design(text := raw.decode("utf-8", "replace")):
-        design = read_design(text)
-        written = pattern_text(design)
-        return Given(name, design, check(written, design.terms, design.yarn_names), written)
+    raw = read_bytes(name, MOST_FILE)
+    if raw.lstrip()[:1] == b"{":
+        # The whole design with all that it needs is loaded only for the file of one.
+        found: Given | None = importlib.import_module("craft.cli.designs").given_design(name, raw)
+        if found is not None:
+            return found
     text = imported_text(name, raw).text
     return Given(name, None, check(text, terms), text)
 

@@ -6,7 +6,8 @@ import argparse
 from dataclasses import replace
 from typing import Any
 
-from craft.cli.answers import Answer, gauge_of, refused
+from craft.cli.answers import Answer, gauge_arguments, gauge_of, number, refused
+from craft.cli.designs import as_design
 from craft.cli.files import read_given
 from craft.design.design import Design
 from craft.design.grading import Sized, design_at, figure_size, first_size, part_size, scaled, yarn_at
@@ -25,12 +26,27 @@ CLOSE = 0.002
 """How near a weight is met: a share of it."""
 
 
-def grade_command(args: argparse.Namespace) -> Answer:
+def arguments(of: argparse.ArgumentParser) -> None:
+    """Its words on the command line."""
+    of.add_argument("file")
+    of.add_argument("--scale", type=number, metavar="X")
+    of.add_argument("--height", type=number, metavar="MM", help="of the figure, or of --part")
+    of.add_argument("--to-stitch", type=number, metavar="MM", help="stitch width of the other yarn")
+    of.add_argument("--to-round", type=number, metavar="MM", help="round height of the other yarn")
+    of.add_argument("--peak", type=int, metavar="N", help="widest count of --part, or of the widest part")
+    of.add_argument("--grams", type=number, metavar="G", help="yarn at hand")
+    of.add_argument("--part", metavar="NAME")
+    of.add_argument("--firmness", type=number, default=0.5, metavar="0…1")
+    of.add_argument("--force", action="store_true", help="go on with faults")
+    gauge_arguments(of)
+
+
+def run(args: argparse.Namespace) -> Answer:
     """Grade a file."""
     given = read_given(args.file)
     if not given.checked.sound and not args.force:
         return refused(given.checked)
-    design = _at_gauge(given.as_design, args)
+    design = _at_gauge(as_design(given), args)
     first = first_size(design, run_parts(design))
     if not first.parts:
         raise CraftError(f"{args.file}: there are no rounds to be graded.")

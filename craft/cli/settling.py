@@ -8,13 +8,23 @@ import time
 from pathlib import Path
 from typing import Any
 
-from craft.cli.answers import Answer, gauge_of, refused
+from craft.cli.answers import Answer, gauge_arguments, gauge_of, number, refused
 from craft.cli.files import read_checked
 from craft.errors import CraftError
 from craft.figure.settling import MESH_FORMATS, Mesh, Settled, measure, mesh_file, settle, shape_error
 from craft.rounds.fabric import WorkedPart
 from craft.shape.stored import form_of
 from craft.shape.target import SOLIDS, Form, Solid
+
+
+def arguments(of: argparse.ArgumentParser) -> None:
+    """Its words on the command line."""
+    of.add_argument("file")
+    of.add_argument("--firmness", type=number, default=0.5, metavar="0…1", help="0 softly filled, 1 hard")
+    of.add_argument("--against", metavar="TARGET", help="sphere:100, ellipsoid:90x60, or the JSON of a draft")
+    of.add_argument("--mesh", metavar="OUT", help="write a mesh: .obj, .stl or .glb")
+    of.add_argument("--force", action="store_true", help="go on with faults")
+    gauge_arguments(of)
 
 
 def target_of(text: str) -> Form:
@@ -44,7 +54,7 @@ def form_in(path: str) -> Form:
         raise CraftError(f"{path}: the target is no JSON of a shape.") from None
 
 
-def settle_command(args: argparse.Namespace) -> Answer:
+def run(args: argparse.Namespace) -> Answer:
     """Settle every part of a file."""
     found, _ = read_checked(args.file, None)
     if not found.sound and not args.force:

@@ -9,15 +9,15 @@ from craft.problems import Place, Problem
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from craft.rounds.pattern import Step, StepKind
 from craft.rounds.stitches import Terms
+from craft.text import freehand
 from craft.text.eye_directions import rounds_named
-from craft.text.freehand import Translation, colours_listed
 from craft.text.notation import LineKind, Reading, odd_words
 
 _OTHER = {Terms.US: "UK", Terms.UK: "US"}
 
 
 def disagreements(
-    text: str, reading: Reading, parts: Sequence[WorkedPart], translation: Translation | None = None
+    text: str, reading: Reading, parts: Sequence[WorkedPart], translation: freehand.Translation | None = None
 ) -> Iterator[Problem]:
     """Everything that one place of a text says otherwise than another, at its place. translation: of a text that was
     read freehand."""
@@ -26,7 +26,7 @@ def disagreements(
     yield from _colours(reading, parts, translation)
 
 
-def _terms(text: str, reading: Reading, translation: Translation | None) -> Iterator[Problem]:
+def _terms(text: str, reading: Reading, translation: freehand.Translation | None) -> Iterator[Problem]:
     """Words of the other terms, at the rounds in which they stand."""
     used = reading.found.used
     if used is Terms.LETTERS or (translation is not None and translation.language != "en"):
@@ -52,7 +52,9 @@ def _eyes(reading: Reading, parts: Sequence[WorkedPart]) -> Iterator[Problem]:
                     yield Problem("eyes-beyond", Place(part.name, None, number, 1, item.span), said)
 
 
-def _colours(reading: Reading, parts: Sequence[WorkedPart], translation: Translation | None) -> Iterator[Problem]:
+def _colours(
+    reading: Reading, parts: Sequence[WorkedPart], translation: freehand.Translation | None
+) -> Iterator[Problem]:
     """Colours that are listed and never used; where no round names one, all is worked in what she has."""
     worked = {_plain(c) for part in parts for c in part.graph.colours}
     if not worked - {_plain(MAIN_COLOUR)}:
@@ -62,7 +64,9 @@ def _colours(reading: Reading, parts: Sequence[WorkedPart], translation: Transla
     else:
         head = reading.pattern.entry("yarn") or ""
         listed = [c.strip() for c in re.split(r"[,;]", head) if c.strip()]
-        listed += [c for line in reading.lines if line.kind is LineKind.NOTE for c in colours_listed(line.text)]
+        listed += [
+            c for line in reading.lines if line.kind is LineKind.NOTE for c in freehand.colours_listed(line.text)
+        ]
     for colour in dict.fromkeys(listed[1:] if _plain(MAIN_COLOUR) in worked else listed):
         if not any(_plain(colour) in w or w in _plain(colour) for w in worked):
             said = f"{colour} is in the list of colours, and no round is worked in it."

@@ -11,16 +11,9 @@ from dataclasses import dataclass, replace
 from craft.problems import Place, Problem, Severity, faulty
 from craft.rounds.fabric import MAIN_COLOUR, Piece, WorkedPart, run_pattern
 from craft.rounds.stitches import Terms
+from craft.text import freehand
 from craft.text.agreement import disagreements
-from craft.text.freehand import (
-    NO_CORRECTIONS,
-    Corrections,
-    Translation,
-    judgements,
-    read_freehand,
-    sizes_in,
-    translated,
-)
+from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections
 from craft.text.notation import LineKind, Reading, read, stitch_regex, unexplained
 from craft.text.numbers_made import made_too_few
 
@@ -35,7 +28,7 @@ class Checked:
     reading: Reading
     parts: tuple[WorkedPart, ...]
     problems: tuple[Problem, ...]
-    translation: Translation | None = None
+    translation: freehand.Translation | None = None
     corrections: Corrections = NO_CORRECTIONS
 
     @property
@@ -72,22 +65,22 @@ def check(
     strict = run.checked(read(text, terms, yarns, known))
     if not corrections and _is_plain(strict):
         return strict
-    translation = translated(text, terms, known, corrections=corrections)
+    translation = freehand.translated(text, terms, known, corrections=corrections)
     if translation is None:
         return strict
-    free = run.checked(read_freehand(text, translation, yarns, known), translation)
-    told = (*free.problems, *judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
+    free = run.checked(freehand.read_freehand(text, translation, yarns, known), translation)
+    told = (*free.problems, *freehand.judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
     free = replace(free, problems=_ordered(told), translation=translation, corrections=corrections)
     return free if corrections or _explains_more(free, strict, counted=translation.counted) else strict
 
 
 def _other_sizes(run: _Run, text: str, terms: Terms | None, known: tuple[str, ...]) -> Iterator[Problem]:
     """Faults that only another size of the pattern has."""
-    for size in range(1, sizes_in(text)):
-        translation = translated(text, terms, known, size, run.corrections)
+    for size in range(1, freehand.sizes_in(text)):
+        translation = freehand.translated(text, terms, known, size, run.corrections)
         if translation is None:
             continue
-        for problem in run.checked(read_freehand(text, translation, run.yarns, known)).problems:
+        for problem in run.checked(freehand.read_freehand(text, translation, run.yarns, known)).problems:
             if problem.severity is Severity.FAULT:
                 yield replace(problem, message=f"In size {size + 1}: {problem.message}")
 
@@ -102,7 +95,7 @@ class _Run:
     pieces: Mapping[str, Piece] | None
     corrections: Corrections
 
-    def checked(self, reading: Reading, translation: Translation | None = None) -> Checked:
+    def checked(self, reading: Reading, translation: freehand.Translation | None = None) -> Checked:
         parts, found = run_pattern(reading.pattern, self.yarns, self.colour, self.pieces)
         starts = [line.span.start for line in reading.lines]
         numbers = [line.number for line in reading.lines]

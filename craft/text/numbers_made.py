@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Iterator
+from functools import lru_cache
 
 from craft.problems import Place, Problem
 from craft.rounds.numbers import CARDINALS, often
@@ -31,18 +33,31 @@ def _number(word: str) -> int | None:
     return CARDINALS.get(small)
 
 
+@lru_cache(maxsize=4096)
+def _stem(word: str) -> str:
+    """A word in the singular."""
+    small = word.lower()
+    return "foot" if small == "feet" else small.rstrip("s")
+
+
+@lru_cache(maxsize=4096)
+def _called(name: str | None) -> str:
+    """What a part is called, in the singular: the last word of its name."""
+    words = re.findall(r"[^\W\d_]+", name or "")
+    return _stem(words[-1]) if words else ""
+
+
 def _same(word: str, part: Part) -> bool:
     """Whether a word is a part's name, in the singular or the plural."""
-    one = {"feet": "foot"}.get(word.lower(), word.lower().rstrip("s"))
-    last = re.findall(r"[^\W\d_]+", (part.name or "").lower())
-    return bool(last) and {"feet": "foot"}.get(last[-1], last[-1].rstrip("s")) == one
+    return bool(part.name) and _called(part.name) == _stem(word)
 
 
 def made_too_few(pattern: Pattern) -> Iterator[Problem]:
     """A warning for every part that the directions use more often than it is made."""
     directions = [item for part in pattern.parts for item in part.items if isinstance(item, Step | Note)]
+    calls = Counter(_called(part.name) for part in pattern.parts)
     for part in pattern.parts:
-        if part.name is None or sum(_same(part.name.split()[-1], p) for p in pattern.parts) > 1:
+        if part.name is None or calls[_called(part.name)] > 1:
             continue
         for item in directions:
             many = max((n for n in _uses(item.text, part)), default=0)

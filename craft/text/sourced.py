@@ -11,7 +11,7 @@ from craft.problems import Problem, Severity, Span
 from craft.rounds.pattern import Part
 from craft.rounds.stitches import Terms
 from craft.text.check import Checked
-from craft.text.freehand import Cut, Prose, Taken, cuts, explains, sections
+from craft.text.freehand import Cut, Prose, Taken, cuts, explains, sections_of
 from craft.text.notation import Line, LineKind, print_item
 
 
@@ -44,11 +44,16 @@ _KINDS = {
 }
 _HEAD = {"name": Taken.TITLE, "terms": Taken.ABBREVIATIONS, "gauge": Taken.GAUGE}
 _RANK = {Severity.FAULT: 0, Severity.WARNING: 1, Severity.HINT: 2}
+MOST_EXPLAINED = 400
+"""Code points of a line that may explain words."""
+
 _WORKED = (Taken.ROUND, Taken.COLOUR)
 
 
 def source_lines(text: str, checked: Checked) -> tuple[SourceLine, ...]:
     """All rows of a text that have words, in order."""
+    if not checked.reading.lines:
+        return ()  # a text beyond the limits is told so, and not looked at
     rows = [cut for cut in cuts(text, checked.corrections) if text[cut.span.start : cut.span.end].strip()]
     starts = [cut.span.start for cut in rows]
     meaning = _said(checked.reading.pattern.parts, checked.reading.pattern.terms)
@@ -137,8 +142,9 @@ def _about(text: str, rows: list[Cut], kinds: list[Taken], checked: Checked) -> 
             page_head = at == 0 and kind is Taken.NOTHING and re.search(r"[^\W\d_]{3}", words) is not None
             own = Taken.NOTE if page_head and cut.taken is None else kind
             plain_prose = own in (Taken.NOTE, Taken.DIRECTION) and cut.taken is None
-            prose.append(Prose(words, own, at == 0, plain_prose and explains(words, language, terms), plain_prose))
-    return sections(prose, language)
+            tells = plain_prose and len(words) <= MOST_EXPLAINED and explains(words, language, terms)
+            prose.append(Prose(words, own, at == 0, tells, plain_prose))
+    return sections_of(prose, language)
 
 
 def _worst(problems: Iterable[Problem], starts: list[int]) -> dict[int, Problem]:

@@ -14,7 +14,8 @@ from craft.gauge import Estimate, estimate_gauge, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.rounds.pattern import folded
 from craft.rounds.stitches import Language, Terms
-from craft.text.notation import MOST_TEXT, print_part, read
+from craft.text.exchange import MOST_FILE
+from craft.text.notation import print_part, read
 from craft.yarn import Yarn
 from studio.bench import boards, figures, previews, scenes, workings
 from studio.bench.files import design_file
@@ -133,7 +134,7 @@ def dry_run(request: HttpRequest, payload: PreviewIn) -> DryRunOut:
 @router.post("/text", response=FileTextOut)
 def text_of_file(request: HttpRequest, file: File[UploadedFile]) -> FileTextOut:
     """The text of a file, or the job that reads it out of a document; nothing else is kept."""
-    return boards.text_of_file(designer(request), file.name or "text", file.read(MOST_TEXT * 4 + 1))
+    return boards.text_of_file(designer(request), file.name or "text", file.read(MOST_FILE + 1))
 
 
 @router.post("/board", response=BoardOut)

@@ -74,8 +74,8 @@ def test_left_handed_and_spelled_out() -> None:
         ("a.json", b'{"schema": 2, "parts": [{}], "head": [], "terms": "us"}', "damaged"),
         ("a.csv", b"", "empty"),
         ("a.csv", b"a,b\n1,2\n", "no column is called 'work'"),
-        ("a.txt", b"x" * (MOST_TEXT + 1), "at most 5,000,000"),
-        ("a.txt", b"x" * (4 * MOST_TEXT + 1), "at most 5,000,000"),
+        ("a.txt", b"x" * (MOST_TEXT + 1), "at most 1,000,000"),
+        ("a.txt", b"x" * (4 * MOST_TEXT + 1), "at most 1,000,000"),
     ],
 )
 def test_a_file_that_is_none_is_told(name: str, raw: bytes, words: str) -> None:

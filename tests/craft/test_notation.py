@@ -11,7 +11,7 @@ import pytest
 from craft.rounds.pattern import Colour, Join, Note, Repeat, Round, Start, StartKind, Step, StepKind, Work
 from craft.rounds.stitches import Loops, Terms
 from craft.text.check import check
-from craft.text.notation import MOST_LINES, MOST_TEXT, find_terms, print_body, print_part, print_pattern, read
+from craft.text.notation import MOST_LINES, MOST_TEXT, find_terms, print_body, print_part, print_pattern, read, scanner
 from craft.text.notation.bodies import read_body
 from craft.text.notation.names import Names
 
@@ -278,3 +278,14 @@ def test_a_repeat_of_nothing_is_told(work: str) -> None:
     found = check(f"R1: 6 sc in ring [6]\nR2: {work}\n")
     assert not found.sound
     assert found.problems[0].place.line == 2
+
+
+def test_no_direction_is_passed_over_unlooked() -> None:
+    """The quick look at a line never hides what the close one would find."""
+    texts = [p.read_text("utf-8", "replace") for p in Path(__file__).parent.glob("**/*.txt")]
+    lines = {line for text in texts for line in text.splitlines()}
+    assert len(lines) > 1_500
+    for line in lines:
+        close = next((kind for kind, words in scanner._STEPS if words.search(line)), None)
+        if close is not None:
+            assert scanner.step_kind(line) is close, line

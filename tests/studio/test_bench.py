@@ -177,7 +177,7 @@ def test_dry_runs(studio: Studio) -> None:
     ("name", "raw", "words"),
     [
         ("owl.png", b"\x89PNG\r\n\x1a\n\0\0", "not UTF-8"),
-        ("big.txt", b"R1: 6 sc in ring\n" * 300_000, "at most 5,000,000"),
+        ("big.txt", b"R1: 6 sc in ring\n" * 300_000, "at most 1,000,000"),
         ("pattern.json", b'{"schema": 99}', "no Spirrel pattern"),
         ("old.doc", b"\xd0\xcf\x11\xe0 and more", "save it as .docx"),
         ("none.pdf", b"R1: 6 sc in ring", "this is no PDF file"),

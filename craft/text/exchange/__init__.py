@@ -2,6 +2,15 @@
 
 from craft.text.exchange.convert import converted
 from craft.text.exchange.export import TEXT_FORMATS, InTerms, as_written, count_table, reworded
-from craft.text.exchange.imports import imported_text
+from craft.text.exchange.imports import MOST_FILE, imported_text
 
-__all__ = ["TEXT_FORMATS", "InTerms", "as_written", "converted", "count_table", "imported_text", "reworded"]
+__all__ = [
+    "MOST_FILE",
+    "TEXT_FORMATS",
+    "InTerms",
+    "as_written",
+    "converted",
+    "count_table",
+    "imported_text",
+    "reworded",
+]

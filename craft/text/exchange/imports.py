@@ -9,8 +9,11 @@ from collections.abc import Callable
 
 from craft.errors import CraftError, require
 from craft.rounds.pattern import from_json
-from craft.text.intake import DocumentText, document_kind, document_text
+from craft.text.intake import MOST_BYTES, DocumentText, document_kind, document_text
 from craft.text.notation import MOST_TEXT, print_pattern
+
+MOST_FILE = max(MOST_TEXT * 4, MOST_BYTES)
+"""Bytes of a file that are looked at."""
 
 _ROUND = ("round", "rounds", "rnd", "row", "r", "no", "nr")
 _WORK = ("work", "instructions", "instruction", "stitches to work", "how")

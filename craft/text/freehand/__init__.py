@@ -1,12 +1,41 @@
-"""Patterns as people write them, in six languages: put into the notation, with the evidence for every reading."""
+"""Patterns as people write them, in six languages: put into the notation, with the evidence for every reading.
 
-from craft.text.freehand.corrections import NO_CORRECTIONS, Correction, Corrections, Taken
-from craft.text.freehand.legend import colours_listed, explains
-from craft.text.freehand.placed import judgements, read_freehand
-from craft.text.freehand.rounds import Line
-from craft.text.freehand.sections import Prose, sections
-from craft.text.freehand.source import Cut, cuts, sizes_in
-from craft.text.freehand.translation import Translation, translated
+What this door offers is loaded with its first use: most texts are in the notation, and need none of it.
+"""
+
+from __future__ import annotations
+
+import importlib
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from craft.text.freehand.corrections import NO_CORRECTIONS, Correction, Corrections, Taken
+    from craft.text.freehand.legend import colours_listed, explains
+    from craft.text.freehand.placed import judgements, read_freehand
+    from craft.text.freehand.rounds import Line
+    from craft.text.freehand.sections import Prose, sections_of
+    from craft.text.freehand.source import Cut, cuts, sizes_in
+    from craft.text.freehand.translation import Translation, translated
+
+_FROM = {
+    "Correction": "corrections",
+    "Corrections": "corrections",
+    "Cut": "source",
+    "Line": "rounds",
+    "NO_CORRECTIONS": "corrections",
+    "Prose": "sections",
+    "Taken": "corrections",
+    "Translation": "translation",
+    "colours_listed": "legend",
+    "cuts": "source",
+    "explains": "legend",
+    "judgements": "placed",
+    "read_freehand": "placed",
+    "sections_of": "sections",
+    "sizes_in": "source",
+    "translated": "translation",
+}
+"""Where every name of this door stands."""
 
 __all__ = [
     "NO_CORRECTIONS",
@@ -22,7 +51,13 @@ __all__ = [
     "explains",
     "judgements",
     "read_freehand",
-    "sections",
+    "sections_of",
     "sizes_in",
     "translated",
 ]
+
+
+def __getattr__(name: str) -> Any:
+    if name not in _FROM:
+        raise AttributeError(f"module {__name__!r} has no attribute {name!r}")
+    return getattr(importlib.import_module(f"{__name__}.{_FROM[name]}"), name)

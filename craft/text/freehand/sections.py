@@ -81,7 +81,7 @@ def _lead(text: str, language: str) -> tuple[Taken | None, bool]:
     return next((taken for taken, words in _ABOUT if words.search(text)), None), False
 
 
-def sections(found: Sequence[Prose | None], language: str) -> list[Taken | None]:
+def sections_of(found: Sequence[Prose | None], language: str) -> list[Taken | None]:
     """What every row of prose is about; None for None, which stands for a row that is a part's or a round's.
 
     A heading of a section holds for what follows, to the next heading or round; a line that only opens with its word

@@ -26,7 +26,9 @@ class Stitches(Cursor):
             if self.eat(Sort.TOGETHER):
                 return "dec" if n.value == 2 else f"dec{n.value}"
             self.at = start
-            if self.sort() is Sort.COMMA and self.sort(1) is Sort.STITCH and self.peek(1).value in ("inc", "dec"):  # type: ignore[union-attr]
+            behind = self.peek(1)
+            shapes = behind is not None and behind.sort is Sort.STITCH and behind.value in ("inc", "dec")
+            if self.sort() is Sort.COMMA and shapes:
                 self.numbers = True
                 return f"{n.value} sc"
         if self.sort() is Sort.IN and (n is not None or self.stitch_behind() or self.sort(1) is Sort.NEXT):

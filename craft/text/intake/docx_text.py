@@ -74,7 +74,7 @@ def _paragraph(paragraph: Paragraph, numbers: Counter[tuple[str, str]]) -> Itera
 def _bullet(paragraph: Paragraph, style: str, numbers: Counter[tuple[str, str]]) -> str:
     """'3. ' in front of the third paragraph of a numbered list, '- ' of any other list."""
     props = paragraph._p.pPr
-    listed = props.numPr if props is not None else None
+    listed: Any = props.numPr if props is not None else None
     if listed is None and not style.startswith("List"):
         return ""
     if "Bullet" in style or (listed is not None and "Number" not in style and not _is_numbered(paragraph, listed)):

@@ -40,7 +40,7 @@ from craft.text.notation.tails import Tail, tail_of
 from craft.text.notation.terms import TermsFound, find_terms
 from craft.text.notation.threads import find_threads
 
-MOST_TEXT = 5_000_000
+MOST_TEXT = 1_000_000
 """Code points of one text."""
 
 MOST_LINES = 20_000

@@ -166,8 +166,19 @@ _STEPS: tuple[tuple[StepKind, re.Pattern[str]], ...] = (
 _STAGE = re.compile(r"^\s*\(\(.*\)\)\s*$|^\s*>\s+")
 
 
+_STEMS = re.compile(
+    r"(?i)not|don[’']?t|never|need|leav|continue|inside|right\s+side|wire|pipe|dis[ck]|circle|embroider|sew|eye|auge|yeux|ojos|occhi"
+    r"|ogen|nose|close|zusammen|schlie|ferme|cerra|chiude|sluit|draw|cinch|pull|loop|stuff|füllen|stopfen|bourr|rellen|imbott|opvull"
+    r"|fill|pellet|fasten|f\.?o\b|cut|finish|bind|strand|double|weave|mark|running|stitch|thread"
+)
+"""A piece of a word in everything that `_STEPS` looks for: a line without any of them need not be looked at closely."""
+
+
+@lru_cache(maxsize=16_384)
 def step_kind(text: str) -> StepKind | None:
     """What a stage direction asks for, None when the text is plain prose."""
+    if not _STEMS.search(text):
+        return StepKind.OTHER if _STAGE.match(text) else None
     return next((kind for kind, words in _STEPS if words.search(text)), StepKind.OTHER if _STAGE.match(text) else None)
 
 

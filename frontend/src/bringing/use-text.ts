@@ -29,7 +29,7 @@ export function useText(onText: (written: Written) => void) {
     setBusy(true);
     try {
       if (file.size > MOST_BYTES)
-        throw refusal(`${file.name} is too large: a text is at most 5,000,000 characters long.`);
+        throw refusal(`${file.name} is too large: a text is at most 1,000,000 characters long.`);
       const got = await askText(file);
       if (got.text === null) setReading(got);
       else onText({ name: got.name, text: got.text, notes: [] });
