@@ -26,8 +26,12 @@ Press flat and work 4 sc through both layers (4)
 Tail
 These rounds curl by themselves.
 R1: 4 sc in ring [4]
-R2: 2 sc in each st around [9]
+R2: 4 plik, loosely [8]
 R3: sc around [8]
+
+Finishing
+Sew the ears to R9 of the head, and the tail to the back.
+© Lanternwick. For personal use.
 """
 
 
@@ -104,7 +108,11 @@ def main(url: str) -> int:
         page.get_by_label("Or pasted").fill(PASTED)
         page.get_by_role("button", name="Read it").click()
         page.get_by_role("button", name="Bring in 2 parts").wait_for()
+        page.get_by_role("button", name="Line 13, Round").focus()
         _take(page, "bring-in")
+        page.keyboard.press("e")
+        page.get_by_label("Means").fill("increase")
+        _take(page, "explain-word")
         page.goto(f"{designs['Bat']}/assembly")
         page.get_by_label("centre line").check()
         page.get_by_text("settled from the stitches").wait_for(timeout=60_000)
