@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
 from craft.problems import Severity
@@ -117,19 +117,37 @@ def survey() -> Survey:
     result = Survey()
     for original in SOUND.values():
         for mutant in mutants(original):
-            if _consistent(mutant, original):
-                continue
-            result.inconsistent += 1
-            told = [p for p in check(mutant.text).problems if p.severity is not Severity.HINT]
-            if not told:
-                result.missed.append(mutant)
-                continue
-            result.found += 1
-            if mutant.how in ("number", "bracket", "word"):
-                result.knowable += 1
-                lines = [p.place.line for p in told]
-                if mutant.line in lines:
-                    result.named += 1
-                else:
-                    result.misnamed.append((mutant, lines))
+            if not _consistent(mutant, original):
+                _look(mutant, result)
     return result
+
+
+WILD_EACH = 6
+"""Slips of each pattern of the corpus: reading one takes some tenths of a second."""
+
+
+def wild_survey(texts: Iterable[str]) -> Survey:
+    """Spoil some printed counts and turn some increases round in patterns of the corpus, which all add up."""
+    result = Survey()
+    for original in texts:
+        slips = [m for m in mutants(original) if m.how in ("bracket", "word")]
+        for mutant in slips[:: max(1, len(slips) // WILD_EACH)][:WILD_EACH]:
+            _look(mutant, result)
+    return result
+
+
+def _look(mutant: Mutant, result: Survey) -> None:
+    """Whether a spoilt text is found out, and its round named."""
+    result.inconsistent += 1
+    told = [p for p in check(mutant.text).problems if p.severity is not Severity.HINT]
+    if not told:
+        result.missed.append(mutant)
+        return
+    result.found += 1
+    if mutant.how in ("number", "bracket", "word"):
+        result.knowable += 1
+        lines = [p.place.line for p in told]
+        if mutant.line in lines:
+            result.named += 1
+        else:
+            result.misnamed.append((mutant, lines))

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from benchmarks.mutations import survey
+from benchmarks.mutations import Survey, survey, wild_survey
+from benchmarks.reading import is_right, sound_patterns
 from craft.gauge import Gauge
 from craft.shape.drafting import SIMPLICITY_PRESETS, Recipe, draft, suggested_start
 from craft.shape.profile import inflated_profile
 from craft.shape.target import SOLIDS, Solid
+from craft.text.check import check
 
 GAUGES = (Gauge(8.0, 7.4), Gauge(5.6, 5.15), Gauge(3.0, 2.76))
 
@@ -33,9 +35,15 @@ def solid_table() -> str:
 
 def mutation_table() -> str:
     """Spoilt patterns that were found out, and whose round was named."""
-    result = survey()
+    texts = [p.text for folder in ("right", "own") for p in sound_patterns(folder) if is_right(p, check(p.text))]
     return (
-        f"Slips: {result.inconsistent} spoilt patterns\n"
+        f"{_found_out('patterns of our own', survey())}\n\n{_found_out('patterns of the corpus', wild_survey(texts))}"
+    )
+
+
+def _found_out(which: str, result: Survey) -> str:
+    return (
+        f"Slips: {result.inconsistent} spoilt {which}\n"
         f"found out      {result.found / result.inconsistent:.1%}\n"
         f"round named    {result.named / result.knowable:.1%} of {result.knowable} with one touched round"
     )

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import pytest
 
-from benchmarks.mutations import SOUND, mutants, survey
+from benchmarks.mutations import SOUND, mutants, survey, wild_survey
+from benchmarks.reading import is_right, sound_patterns
 from craft.text.check import check
 
 
@@ -26,3 +27,11 @@ def test_mutants_are_really_different() -> None:
     made = list(mutants(text))
     assert len(made) > 20
     assert all(m.text != text for m in made)
+
+
+def test_printed_counts_that_are_off_are_found_in_any_manner() -> None:
+    texts = [p.text for p in sound_patterns("own")[::4] if is_right(p, check(p.text))]
+    found = wild_survey(texts)
+    assert found.inconsistent > 20
+    assert not found.missed
+    assert found.named >= 0.85 * found.knowable

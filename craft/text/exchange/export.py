@@ -13,7 +13,7 @@ from functools import cached_property
 from craft.errors import CraftError
 from craft.problems import Span
 from craft.rounds.fabric import WorkedPart
-from craft.rounds.pattern import Item, Part, Pattern, Round, folded, to_json
+from craft.rounds.pattern import Item, Part, Pattern, Round, Way, folded, to_json
 from craft.rounds.stitches import Terms, stitch
 from craft.text.check import Checked
 from craft.text.notation import (
@@ -146,14 +146,29 @@ def _csv(pattern: Pattern, worked: tuple[WorkedPart, ...], say: Wording) -> str:
     rows.writerow(["part", "make", "round", "work", "stitches", "change", "taken", "made", "stated"])
     for part, run in zip(pattern.parts, worked, strict=True):
         before = 0
-        written = part.rounds
-        for tally, (label, live, _) in zip(run.rounds, count_table(run), strict=True):
-            work = print_work(written[tally.source], say)
-            change = live - before
-            rows.writerow(
-                [part.name or "", part.make, label, work, live, change, tally.taken, tally.made, tally.stated]
-            )
-            before = live
+        tallies = list(zip(run.rounds, count_table(run), strict=True))
+        for at, made in enumerate(part.rounds):
+            work = print_work(made, say)
+            own = [t for t in tallies if t[0].source == at]
+            if made.way is Way.LINE and not own:
+                # A chain, or a thread that is joined anew: work that is no round, and that rounds begin with.
+                rows.writerow([part.name or "", part.make, "", work, "", "", "", "", ""])
+            for tally, (label, live, _) in own:
+                at_round = "" if made.way is Way.LINE else label
+                rows.writerow(
+                    [
+                        part.name or "",
+                        part.make,
+                        at_round,
+                        work,
+                        live,
+                        live - before,
+                        tally.taken,
+                        tally.made,
+                        tally.stated,
+                    ]
+                )
+                before = live
     return out.getvalue()
 
 
