@@ -177,6 +177,8 @@ def _understood(checked: Checked) -> int:
 def _explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
     """Whether the freehand reading leaves fewer faults, and no round out that the notation found."""
     rounds = [_understood(checked) for checked in (free, strict)]
+    if not rounds[1] and rounds[0]:
+        return True
     if strict.sound:
         more = rounds[0] > rounds[1]
         return (more and (free.sound or _passed_over(strict))) or (free.sound and len(free.parts) > len(strict.parts))

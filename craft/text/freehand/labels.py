@@ -17,7 +17,7 @@ _SHORT = rf"(?:{_ROUNDS}|r|t|v|g)\.?"
 _TO = r"(?:\s*-\s*|\s*(?:to|through|thru|until|bis|à|au|a|al|t/m|tot|en|and|und|et|y|e|&|\+|/|,)\s+)"
 _WORDTO = r"\s*(?:to|through|thru|until|bis|à|au|a|al|t/m|tot|en|and|und|et|y|e|&|\+|/|,)\s+"
 _DASHTO = r"\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{1,4}(?!\s*(?:sc|dc|x|inc|dec|ch|fm|ms|pb|mb|v|st)\b))"
-_NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|a|o)?"
+_NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|a|o)?"
 _END = r"\s*(?:[:.)=]|-(?=\s))?\s*"
 
 _FORMS = (

@@ -38,7 +38,7 @@ class Vocabulary:
 
 
 _WORD = re.compile(
-    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|e|ème|er|ère|\.(?=\s*(?:und|y|et|e|en|m|masche|lm|luftmasche|cad|ml)\b))(?!\w))"
+    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verdoppeln|zus|zusammen)\b))(?!\w))"
     r"|(?P<number>\d{1,9})|(?P<tog>(?<![^\W\d_])[^\W\d_]+\d?tog(?![^\W\d_]))"
     r"|(?P<word>[^\W\d_](?:[^\W\d_]|['’\-](?=[^\W\d_]))*)|(?P<sign>[(\[{)\]}*+,;:.&/x=!?|~-])"
 )

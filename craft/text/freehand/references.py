@@ -60,6 +60,9 @@ _WHOLE = re.compile(
 _PLAIN_ROUNDS = re.compile(
     rf"(?i)^\W*(?:then\s+|now\s+)?(?:work|crochet|make|do)\s+(?P<n>\d{{1,3}}|one|two|three|four|five|six|seven|eight|nine|ten)\s+(?:more\s+)?(?:plain|even|straight)\s+{_ROUND}"
 )
+_ROUNDS_EVEN = re.compile(
+    rf"(?i)^\W*(?:then\s+|now\s+)?(?:work|crochet|make|do)\s+(?P<n>\d{{1,3}}|one|two|three|four|five|six|seven|eight|nine|ten)\s+(?:more\s+)?{_ROUND}\s+(?:even|plain|straight|without\s+(?:shaping|increasing))"
+)
 _EVEN = re.compile(
     rf"(?i)^\W*(?:work|go\s+on|continue|knit|crochet)?\s*(?:even|straight|plain|without\s+(?:shaping|increasing|changes))\s+(?:for\s+)?(?P<n>\d{{1,3}}|one|two|three|four|five|six|seven|eight|nine|ten)\s+(?:more\s+)?{_ROUND}"
 )
@@ -84,7 +87,7 @@ def reference_in(text: str, language: str) -> Reference | None:
     text = text.strip()
     if m := _LATEST.match(text):
         return Reference(latest=_many(m.group("n")) or 1, times=_many(m.group("times")))
-    if m := _EVEN.match(text) or _PLAIN_ROUNDS.match(text):
+    if m := _EVEN.match(text) or _PLAIN_ROUNDS.match(text) or _ROUNDS_EVEN.match(text):
         return Reference(even=True, times=_many(m.group("n")))
     if m := _OWN.match(text):
         first = int(m.group(1))

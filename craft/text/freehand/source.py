@@ -36,6 +36,7 @@ class Row:
 
     quiet: it is a page head or a table's rule, and says nothing. taken: what it is, where she said so.
     apart: she said that it is a row of its own. listed: it stands in a list of materials, or another section.
+    bullet: it is an item of a list of many.
     """
 
     text: str
@@ -45,6 +46,7 @@ class Row:
     taken: Taken | None = None
     apart: bool = False
     listed: bool = False
+    bullet: bool = False
 
 
 def plain(text: str) -> str:
@@ -70,7 +72,22 @@ def rows(text: str, size: int = 0, corrections: Corrections = NO_CORRECTIONS) ->
         Row(plain(text[cut.span.start : cut.span.end]), cut.span, taken=cut.taken, apart=cut.apart)
         for cut in cuts(text, corrections)
     ]
-    return unwrapped(tabled(_without_heads(_of_size(found, text, size))))
+    return unwrapped(tabled(_without_heads(_of_size(_without_bullets(found), text, size))))
+
+
+_BULLET = re.compile(r"^\s*[*•▪◦‣-]\s+(?=\S)")
+MOST_STRAY = 3
+"""Lines that may begin with a sign and be no list."""
+
+
+def _without_bullets(found: list[Row]) -> list[Row]:
+    """Items of a list without their signs, which may be stars of repeats where only a few lines begin with them."""
+    listed = [_BULLET.match(row.text) for row in found]
+    if sum(m is not None for m in listed) <= MOST_STRAY:
+        return found
+    return [
+        replace(row, text=row.text[m.end() :], bullet=True) if m else row for row, m in zip(found, listed, strict=True)
+    ]
 
 
 @dataclass(frozen=True, slots=True)

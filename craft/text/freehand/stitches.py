@@ -2,9 +2,17 @@
 
 from __future__ import annotations
 
+from craft.rounds.stitches import Terms, stitch
 from craft.text.freehand.cursor import PLACES, Cursor, ordinal
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
+from craft.text.notation import stitch_key
+
+
+def _takes(name: str) -> int:
+    """How many stitches of the round below a stitch uses up, by its name in the notation."""
+    found = stitch_key(name, Terms.US)
+    return stitch(found).takes if found is not None else 1
 
 
 class Stitches(Cursor):
@@ -202,6 +210,8 @@ class Stitches(Cursor):
             return f"{n} {name} in each st around" if n > 1 else f"{name} around"
         if same:
             return f"{many} in same st"
+        if number is not None and n == 1 and number.value == _takes(name) > 1 and not each:
+            return many  # 'sc2tog over next 2 sts' is one of them
         if number is not None and (following or each or last or place is not None or free is not None):
             if place is not None and place.sort is Sort.CHAIN and not (following or each or last):
                 return f"{number.value} {name} along the chain"

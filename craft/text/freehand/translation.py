@@ -261,7 +261,7 @@ class _Reader(Rounds):
             if after:
                 self.waiting.append(replace(row, text=after))
             return
-        if self._is_round(text):
+        if self._is_round(text) or (row.bullet and self._is_item_of_rounds(text)):
             self.flush()
             self.labelled(row, Label(None, None, 0, 0), text)
             return
@@ -284,6 +284,13 @@ class _Reader(Rounds):
         self.prose(replace(row, text=rest.strip()))
         return True
 
+    def _is_item_of_rounds(self, text: str) -> bool:
+        """Whether an item of a list is a round without a label and a count: all of it is work, and the sum works."""
+        if not self.part.rounds or self.closed:
+            return False
+        chosen, tail, ways = self.chosen(text, Label(None, None, 0, 0))
+        return chosen is not None and chosen.fits and not tail.remark and any(not w.noise for w in ways)
+
     def _is_round(self, text: str) -> bool:
         """Whether a line without a label is a round: stitches and, surely, a count, where a part is under way."""
         if not self.part.rounds or self.closed or (heading_of(text) is not None and not re.search(r"\d", text)):
@@ -296,7 +303,8 @@ class _Reader(Rounds):
 
     def _first_round(self, text: str) -> tuple[str, str, str] | None:
         """'For the pincushion begin with 6 sc in a ring.': a first round that has no label."""
-        if heading_of(text) is not None and "ring" not in text.lower() and ":" not in text:
+        ringed = any(t.sort is Sort.RING for t in tokens(text, self.vocabulary()))
+        if heading_of(text) is not None and not ringed and ":" not in text:
             return None
         for piece in sentences(text):
             for part in (piece.rsplit(":", 1)[-1].strip(), piece):

@@ -67,7 +67,10 @@ class Units(Stitches):
             return "dec around" if two and two.value == 2 and self.eat(Sort.TOGETHER) else None
         first = self.eat(Sort.ORDINAL)
         second = None
-        if self.sort() is Sort.AND and self.sort(1) is Sort.ORDINAL:
+        dotted = self.sort() is Sort.AND and self.sort(1) is Sort.STOP and self.sort(2) is Sort.ORDINAL
+        if dotted:  # 'jede 3. u. 4. M'
+            self.take()
+        if self.sort() in (Sort.AND, Sort.STOP) and self.sort(1) is Sort.ORDINAL:
             self.take()
             second = self.take()
         self.eat(Sort.PLACE, Sort.CHAIN)
