@@ -116,7 +116,12 @@ def _ordered(problems: Iterable[Problem]) -> tuple[Problem, ...]:
 
 def _is_plain(strict: Checked) -> bool:
     """Whether the notation's reading is the only one: every word was understood, and nothing is in its place twice."""
-    if _restarts(strict) or _passed_over(strict) or not any(part.rounds for part in strict.parts):
+    if (
+        _restarts(strict)
+        or _passed_over(strict)
+        or _names_rounds(strict)
+        or not any(part.rounds for part in strict.parts)
+    ):
         return False
     faults = [p for p in strict.problems if p.severity is Severity.FAULT]
     if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID}:
@@ -153,6 +158,17 @@ def _passed_over(checked: Checked) -> bool:
         line.kind in prose and _COUNTED.search(line.text) and stitches.search(line.text)
         for line in checked.reading.lines
     )
+
+
+_AS_ELSEWHERE = re.compile(
+    r"(?i)^\W*(?:(?:work|make|crochet|worked)\s+)?(?:exactly\s+)?(?:as|like|same|the\s+same|repeat|ditto)\b|:\s*(?:the\s+)?same\b"
+)
+
+
+def _names_rounds(checked: Checked) -> bool:
+    """Whether a line that the notation takes for prose tells rounds by naming others: 'As base to Rnd 3.'"""
+    prose = (LineKind.NOTE, LineKind.STEP)
+    return any(line.kind in prose and _AS_ELSEWHERE.search(line.text) for line in checked.reading.lines)
 
 
 _UNSAID = ("no-start", "no-chain", "no-piece")

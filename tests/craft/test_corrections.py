@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from craft.design.brought import design_of
@@ -184,6 +184,7 @@ def test_an_explanation_that_is_not_understood_says_so() -> None:
 # --- laws ----------------------------------------------------------------------------------------
 
 
+@settings(deadline=None)
 @given(
     st.lists(st.sampled_from([*OWL.splitlines(), "", "Ch 6.", "R9: sc around (9)"]), max_size=14),
     st.lists(

@@ -10,7 +10,7 @@ from craft.text.freehand.lexicon import Sort, words_of
 
 _UNIT = (
     r"(?:stitches\s+total|stitches|sts?|sc|dc|hdc|htr|x|m|maschen?|fm|mailles?|ms|p|puntos?|pb|maglie|m\.?b|steken|v|vasten|loops|st|total|"
-    r"in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+round)(?![^\W\d_])\.?"
+    r"in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+(?:round|rnd|rd))(?![^\W\d_])\.?"
 )
 _ROUNDS = r"(?:rounds?|rnds?|rows?|runden|rd|tours?|vueltas|giri|toeren|rondes|reihen)"
 
@@ -61,7 +61,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
             True,
         ),
         (re.compile(rf"(?i)(?<=[\s)\]])-\s*({n}){unit}\s*[.!]?\s*$"), True),
-        (re.compile(rf"(?i)[,:]\s*({n})\s*[.!]?\s*$"), False),
+        (re.compile(rf"(?i)(?:[,:]|(?<=[^\W\d])[.])\s*({n})\s*[.!]?\s*$"), False),
         (re.compile(rf"(?i)(?<=[\])*])\s*-?\s*({n})(?!\s*x\b)\s*[.!]?\s*$"), False),
     )
 
@@ -70,7 +70,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
 def _fold(language: str) -> re.Pattern[str]:
     n = _number(language)
     return re.compile(
-        rf"(?i)[,;(\[-]?\s*(?:for\s+|during\s+)?(?<!\w)({n})\s+{_ROUNDS}\b[^(\[)\].;=~\d]{{0,30}}[)\]]?|x\s*(\d{{1,3}})\s+{_ROUNDS}"
+        rf"(?i)[,;(\[{{-]?\s*(?:for\s+|during\s+)?(?<!\w)({n})\s+{_ROUNDS}\b[^(\[)\].;=~\d{{}}]{{0,30}}[)\]}}]?|x\s*(\d{{1,3}})\s+{_ROUNDS}"
     )
 
 
@@ -108,5 +108,5 @@ def tails(text: str, language: str = "en") -> list[Tail]:
 
 def sentences(text: str) -> list[str]:
     """The sentences of a round's words; abbreviations with a dot do not end one."""
-    pieces = re.split(r"(?<=[\w)\]*][.!])\s+(?=[A-ZÀ-Ý(*\[])", text)
+    pieces = re.split(r"(?<=[\w)\]*][.!])\s+(?=[A-ZÀ-Ý*]|[(\[](?!\s*=?\s*\d+\s*(?:[^\W\d_]{1,8}\.?\s*)?[)\]]))", text)
     return [p for p in pieces if p.strip()]

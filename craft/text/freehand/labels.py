@@ -23,6 +23,7 @@ _END = r"\s*(?:[:.)=]|-(?=\s))?\s*"
 _FORMS = (
     re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*\d{{1,4}})*)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*(?:is\s+for\s+[^:]*)?{_END}"),
+    re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[Rr]\.\s*:?\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
     re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?\)(?:\s*-\s*(?P<b>\d{1,4})\))?\s*"),
@@ -109,7 +110,7 @@ def _label(text: str, by: int) -> Label | None:
         return _made(m, by, count=int(m.group("count")))
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
-            return _made(m, by, bare=k > 3)
+            return _made(m, by, bare=k > 4)
     if m := _SENTENCE.match(text) or _ARE.match(text):
         return _made(m, by)
     if m := _ROMAN.match(text):

@@ -33,6 +33,8 @@ class Stitches(Cursor):
             self.eat(Sort.PLACE)
             if self.eat(Sort.TOGETHER):
                 return "dec" if n.value == 2 else f"dec{n.value}"
+            if self.at > start and self.eat(Sort.DOUBLE):
+                return f"{n.value} inc"
             self.at = start
             behind = self.peek(1)
             shapes = behind is not None and behind.sort is Sort.STITCH and behind.value in ("inc", "dec")

@@ -288,6 +288,8 @@ class _Reader(Rounds):
         """Whether an item of a list is a round without a label and a count: all of it is work, and the sum works."""
         if not self.part.rounds or self.closed:
             return False
+        if any(w.again for w in self.candidates(text)):
+            return False
         chosen, tail, ways = self.chosen(text, Label(None, None, 0, 0))
         return chosen is not None and chosen.fits and not tail.remark and any(not w.noise for w in ways)
 
@@ -392,7 +394,7 @@ class _Reader(Rounds):
     def _joins_pieces(self, rest: str) -> bool:
         """Whether a round below a heading works along parts that were made before: 'Body', 'R6 - sc in 12 of leg two'."""
         heading = heading_of(self.waiting[-1].text) if self.waiting and self.part.rounds else None
-        if heading is None or self.waiting[-1].taken is not None or len(self.parts) < 2:
+        if heading is None or self.waiting[-1].taken is not None:
             return False
         named = {t.value for t in tokens(rest, self.vocabulary()) if t.sort is Sort.PIECE}
         return len(named) > 1
