@@ -256,8 +256,8 @@ class _Parser(Units):
             if not self.eat(Sort.CLOSE) or not inner:
                 return None
             return f"({', '.join(inner)}) x {n.value}"
-        if self.sort() is Sort.NUMBER and (inner := self.work()) is not None:
-            return f"({inner}) x {n.value}"
+        if self.sort() is Sort.NUMBER and (one := self.work()) is not None:
+            return f"({one}) x {n.value}"
         if (token := self.eat(Sort.STITCH)) is not None:
             return f"{n.value} {name_of(token.value)}"
         return None

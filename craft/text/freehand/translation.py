@@ -5,22 +5,20 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, replace
 
-from craft.problems import Place, Problem, Span
-from craft.rounds.pattern import Way
+from craft.problems import Problem
 from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
-from craft.text.freehand.counts import Tail, sentences, tails
-from craft.text.freehand.evidence import Chosen, even
-from craft.text.freehand.headings import Heading, heading_as_said, heading_of
+from craft.text.freehand.counts import sentences, tails
+from craft.text.freehand.headings import heading_as_said, heading_of
 from craft.text.freehand.labels import Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
-from craft.text.freehand.lexicon import Sort, table_of
-from craft.text.freehand.references import Reference, is_the_same, part_called, reference_in
-from craft.text.freehand.rounds import MOST_REPEATED, Line, PartSoFar, Rounds
+from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.references import reference_in
+from craft.text.freehand.retold import Retold
+from craft.text.freehand.rounds import Line
 from craft.text.freehand.sections import section_heading
 from craft.text.freehand.source import Row, rows
-from craft.text.notation import print_body, read
 
 MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 """Code points and lines of a text that is read freehand, and code points of one line."""
@@ -28,11 +26,6 @@ MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 MOST_HEADING = 90
 """Code points of a line that may be a heading with something behind it."""
 
-
-SURE_HEADING = 4
-"""The weight of a heading that nothing else looks like: marked, or with a number to make."""
-
-_REJOINED = re.compile(r"(?i)^[-•*\s]*(?:re-?join|re-?attach)\b")
 
 _COUNT_ROW = re.compile(
     r"(?i)^\s*(?:r|rnd|round|rd|row|runde|tour|vuelta|giro|toer)?\.?\s*(?P<at>\d{1,3})\s*[:.)]?\s+(?P<count>\d{1,4})\s+(?:[+-]\s*\d{1,3}|=)\s*$"
@@ -89,7 +82,7 @@ def translated(
     return Translation(tuple(reader.out), reader.terms, reader.language, tuple(reader.told), colours)
 
 
-class _Reader(Rounds):
+class _Reader(Retold):
     """Goes through the rows of a text once, part by part."""
 
     def read(self) -> None:
@@ -159,19 +152,6 @@ class _Reader(Rounds):
             for t in tails(rest, self.language)
         )
 
-    def counted_again(self, row: Row, number: int, count: int) -> bool:
-        """A row of a table of counts, whose round was told already; whether it was. One that says otherwise is told."""
-        known = [w.count for w in self.part.rounds if w.number == number]
-        if not known:
-            return False
-        if known[-1] is not None and known[-1] != count:
-            place = Place(self.part.name or None, f"R{number}", 1, 1, row.span)
-            self.told.append(
-                Problem("count-table", place, f"The table of counts says {count} for R{number}, its round {known[-1]}.")
-            )
-        self.waiting.append(replace(row, taken=Taken.NOTE))
-        return True
-
     def _works(self, text: str, label: Label, labels: list[Label]) -> bool:
         """Whether work stands behind a label: stitches, a count, a reference; prose about rounds has none."""
         end = next((x.start for x in labels if x.start > label.start), len(text))
@@ -190,54 +170,6 @@ class _Reader(Rounds):
             return any(t.sort is Sort.STITCH for t in tokens(rest, self.vocabulary()))
         first = sentences(rest)[0] if sentences(rest) else rest
         return any(self.candidates(t.work) for t in tails(first, self.language) if t.work)
-
-    def begin(self, row: Row) -> None:
-        """A part begins: its heading is the nearest line above that looks like one."""
-        best: tuple[int, Heading] | None = None
-        for back, above in enumerate(reversed(self.waiting[-8:])):
-            heading = heading_of(above.text) if above.taken is None else None
-            # A line of a list is a heading only right above the rounds, and when it lists nothing.
-            if heading is not None and above.listed and (back or "," in above.text) and heading.weight < SURE_HEADING:
-                continue
-            if heading is None or table_of(self.language, self.terms).get(heading.name.lower()) is not None:
-                continue
-            weight = heading.weight * 2 - back
-            if heading.weight > 0 and (best is None or weight > best[0] + 2):
-                best = (weight, heading)
-                at = len(self.waiting) - 1 - back
-        if best is None:
-            above_rows, below_rows = self.waiting, []
-            name, make, span = "", 1, row.span
-        else:
-            above_rows, below_rows = self.waiting[:at], self.waiting[at + 1 :]
-            heading = best[1]
-            name, make, span = heading.name, heading.make, self.waiting[at].span
-            if heading.rest.strip(" .,;:()[]"):
-                below_rows = [replace(self.waiting[at], text=heading.rest), *below_rows]
-        for waiting in above_rows:
-            self.prose(waiting)
-        self.waiting = []
-        self.begin_called(Heading(name, make, "", 0), span)
-        for waiting in below_rows:
-            self._lead_in(waiting)
-            self.prose(waiting)
-
-    def begin_called(self, heading: Heading, span: Span) -> None:
-        """A part with this heading begins."""
-        self.part = PartSoFar(heading.name, heading.make)
-        self.parts.append(self.part)
-        self.closed = False
-        if heading.name or len(self.parts) > 1:
-            shown = heading.name or f"Part {len(self.parts)}"
-            self.out.append(Line(f"## {shown}{f' (make {heading.make})' if heading.make > 1 else ''}", span))
-
-    def _lead_in(self, row: Row) -> None:
-        """'in the free loops of 5b': where the part's first round is worked."""
-        found = re.search(r"(?i)free\s+(front|back)?\s*loops?\b", row.text)
-        if found:
-            number = re.search(r"(?i)(?:round|rnd|rd|r|row|of|by)\.?\s*(\d{1,3})", row.text[found.end() :])
-            side = f"{found.group(1).lower()} " if found.group(1) else ""
-            self.part.lead = f"in the free {side}loops{f' of R{number.group(1)}' if number else ''}, "
 
     def unlabelled(self, row: Row) -> None:
         text = row.text.strip()
@@ -267,22 +199,6 @@ class _Reader(Rounds):
             return
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
         self.waiting.append(row)
-
-    def _same_again(self, row: Row, text: str) -> bool:
-        """'Leg two: the same, but do not cut the yarn.': the part before once more, under another name."""
-        name, colon, rest = text.partition(":")
-        if not colon:
-            name, _, rest = text.partition(" - ")
-        heading = heading_of(name)
-        if not self.part.rounds or heading is None or not is_the_same(rest):
-            return False
-        source = self.part
-        self.flush()
-        self.begin_called(heading, row.span)
-        for worked in source.rounds:
-            self._copy(row, worked.number, worked.work, worked.count)
-        self.prose(replace(row, text=rest.strip()))
-        return True
 
     def _is_item_of_rounds(self, text: str) -> bool:
         """Whether an item of a list is a round without a label and a count: all of it is work, and the sum works."""
@@ -349,28 +265,6 @@ class _Reader(Rounds):
                 return label.first
         return None
 
-    def prose(self, row: Row) -> None:
-        text = row.text.strip()
-        if not text:
-            return
-        if row.taken is not None:
-            self.out.append(Line(f"> {text}", row.span))
-            return
-        alone = read(text, self.terms).pattern
-        worked = next((r for p in alone.parts for r in p.rounds if r.way is Way.LINE), None)
-        if worked is not None and self.parts:
-            bracket = f" [{worked.count}]" if worked.count is not None else ""
-            self.out.append(Line(f"{print_body(worked.body, Terms.US)}{bracket}", row.span))
-            return
-        before_a_round = read(f"{text}\nR1: 6 sc in ring\n").pattern
-        if (
-            any(p.name for p in before_a_round.parts)
-            or any(p.rounds for p in alone.parts)
-            or label_at(text) is not None
-        ):
-            text = f"> {text}"
-        self.out.append(Line(text, row.span))
-
     def labelled(self, row: Row, label: Label, rest: str) -> None:
         first = label.first if label.first is not None else self.part.last + 1
         last = label.last if label.last is not None else first + label.many - 1
@@ -390,123 +284,6 @@ class _Reader(Rounds):
         for sentence in self.behind:
             self.unlabelled(sentence)
         self.behind = []
-
-    def _joins_pieces(self, rest: str) -> bool:
-        """Whether a round below a heading works along parts that were made before: 'Body', 'R6 - sc in 12 of leg two'."""
-        heading = heading_of(self.waiting[-1].text) if self.waiting and self.part.rounds else None
-        if heading is None or self.waiting[-1].taken is not None:
-            return False
-        named = {t.value for t in tokens(rest, self.vocabulary()) if t.sort is Sort.PIECE}
-        return len(named) > 1
-
-    def _taken_up_again(self) -> bool:
-        """Whether the part goes on at stitches that were left: 'Back', 'Rejoin at the held stitches.'; its name then
-        heads a section of the same part."""
-        at = next((k for k, w in enumerate(self.waiting) if _REJOINED.match(w.text)), None)
-        if at is None:
-            return False
-        heading = heading_of(self.waiting[at - 1].text) if at else None
-        if heading is not None and self.waiting[at - 1].taken is None:
-            for row in self.waiting[: at - 1]:
-                self.prose(row)
-            self.out.append(Line(f"## {heading.name}", self.waiting[at - 1].span))
-            self.waiting = self.waiting[at:]
-        return True
-
-    def flush(self) -> None:
-        for waiting in self.waiting:
-            self.prose(waiting)
-        self.waiting = []
-
-    def _can_follow(self, reference: Reference) -> bool:
-        return bool(reference.part and self._source(reference)) or (not reference.part and bool(self.part.rounds))
-
-    def _source(self, reference: Reference) -> PartSoFar | None:
-        if not reference.part:
-            return self.part
-        others = [p for p in self.parts if p.rounds and p is not self.part] or [p for p in self.parts if p.rounds]
-        name = part_called(reference.part, [p.name for p in others])
-        return next((p for p in others if p.name == name), None) if name is not None else None
-
-    def follow(self, row: Row, reference: Reference, numbers: tuple[int, int] | None, rest: str = "") -> bool:
-        """Write out rounds that are said by naming others; False when they are not to be found."""
-        source = self._source(reference)
-        if source is None or not source.rounds:
-            return False
-        picked = reference.picked([(w.number, w.work, w.count) for w in source.rounds])
-        if picked is None:
-            # A round that does not exist is told by the notation's reader, at this place.
-            self.flush()
-            number = numbers[0] if numbers else self.part.last + 1
-            self.out.append(Line(f"R{number}: repeat R{reference.last}", row.span))
-            return True
-        many = reference.times
-        if numbers is not None and reference.times == 0:
-            many = 1
-        final = next((t.count for t in tails(rest, self.language) if t.count is not None), None) if rest else None
-        self.flush()
-        at = numbers[0] if numbers else self.part.last + 1
-        wanted = numbers[1] - numbers[0] + 1 if numbers else None
-        if wanted is not None and reference.times == 0 and not reference.behind and wanted % len(picked) == 0:
-            many = wanted // len(picked)
-        work = picked * max(many, 1)
-        own = source is self.part
-        for k, (_, said_work, count) in enumerate(work[:MOST_REPEATED]):
-            grown = own and any("inc" in w or "dec" in w for _, w, _ in picked)
-            last_one = k + 1 == len(work)
-            known = self.part.live if reference.even else None if grown else count
-            shown = final if last_one and final is not None and not reference.behind else known
-            self._copy(row, at + k, said_work, shown)
-        if reference.behind:
-            self.labelled_rest(row, at + len(work), reference.behind)
-            work = [*work, work[-1]]
-        if wanted is not None and wanted != len(work):
-            self.out[-1] = replace(self.out[-1], text=f"{self.out[-1].text} ({wanted} rounds)")
-        return True
-
-    def labelled_rest(self, row: Row, number: int, rest: str) -> None:
-        self.round(row, Label(number, number, 0, 0), number, number, rest)
-
-    def _copy(self, row: Row, number: int, work: str, count: int | None) -> None:
-        live = self.trial(work, count) if count is None else count
-        chosen = Chosen(work, fits=True, live=live, why="as it is written elsewhere")
-        self.write(row, number, number, chosen, Tail(work, count), fold=None)
-
-    def counted(self, row: Row, item: str) -> None:
-        """A round of which only the count is said, '12' or '12 x3'; anything else is a direction."""
-        found = re.fullmatch(r"(\d{1,4})(?:\s*x\s*(\d{1,3}))?", item)
-        if found is None:
-            self.waiting.append(replace(row, text=item))
-            return
-        self.flush()
-        count, many = int(found.group(1)), int(found.group(2) or 1)
-        chosen = even(self.below(), count)
-        number = self.part.last + 1
-        if chosen is None:
-            chosen = Chosen("sc around", fits=False, live=count)
-        self.write(row, number, number, chosen, Tail("", count), fold=None)
-        if many > 1:
-            plain = Chosen("sc around", fits=True, live=count)
-            self.write(row, number + 1, number + many - 1, plain, Tail("", count), fold=None)
-
-    def slashes(self, row: Row, name: str, items: list[str]) -> None:
-        label = label_at(items[0])
-        if label is not None:
-            items = [items[0][label.end :].strip(), *items[1:]]
-        if name:
-            self.waiting.append(replace(row, text=name))
-            self.begin(row)
-        before = self.part.last
-        for item in items:
-            self.counted(row, item)
-        if label is not None and label.first is not None and label.last is not None:
-            self._check_range(row, label.first, label.last, before)
-
-    def _check_range(self, row: Row, first: int, last: int, before: int) -> None:
-        """A list of counts has as many rounds as its label says; another number is told by the notation's reader."""
-        made = self.part.last - before
-        if made != last - first + 1:
-            self.out[-1] = replace(self.out[-1], text=f"{self.out[-1].text} ({last - first + 1 - made + 1} rounds)")
 
 
 def _ends_part(text: str) -> bool:

@@ -1,0 +1,140 @@
+"""Rounds that are told by naming others, or by their counts alone."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+
+from craft.problems import Place, Problem
+from craft.text.freehand.corrections import Taken
+from craft.text.freehand.counts import Tail, tails
+from craft.text.freehand.evidence import Chosen, even
+from craft.text.freehand.headings import heading_of
+from craft.text.freehand.labels import Label, label_at
+from craft.text.freehand.parts import Parts
+from craft.text.freehand.references import Reference, is_the_same, part_called
+from craft.text.freehand.rounds import MOST_REPEATED, Line, PartSoFar
+from craft.text.freehand.source import Row
+
+
+class Retold(Parts):
+    """Writes rounds out that stand elsewhere, or of which only the count is said."""
+
+    def _can_follow(self, reference: Reference) -> bool:
+        return bool(reference.part and self._source(reference)) or (not reference.part and bool(self.part.rounds))
+
+    def _source(self, reference: Reference) -> PartSoFar | None:
+        if not reference.part:
+            return self.part
+        others = [p for p in self.parts if p.rounds and p is not self.part] or [p for p in self.parts if p.rounds]
+        name = part_called(reference.part, [p.name for p in others])
+        return next((p for p in others if p.name == name), None) if name is not None else None
+
+    def follow(self, row: Row, reference: Reference, numbers: tuple[int, int] | None, rest: str = "") -> bool:
+        """Write out rounds that are said by naming others; False when they are not to be found."""
+        source = self._source(reference)
+        if source is None or not source.rounds:
+            return False
+        picked = reference.picked([(w.number, w.work, w.count) for w in source.rounds])
+        if picked is None:
+            # A round that does not exist is told by the notation's reader, at this place.
+            self.flush()
+            number = numbers[0] if numbers else self.part.last + 1
+            self.out.append(Line(f"R{number}: repeat R{reference.last}", row.span))
+            return True
+        many = reference.times
+        if numbers is not None and reference.times == 0:
+            many = 1
+        final = next((t.count for t in tails(rest, self.language) if t.count is not None), None) if rest else None
+        self.flush()
+        at = numbers[0] if numbers else self.part.last + 1
+        wanted = numbers[1] - numbers[0] + 1 if numbers else None
+        if wanted is not None and reference.times == 0 and not reference.behind and wanted % len(picked) == 0:
+            many = wanted // len(picked)
+        work = picked * max(many, 1)
+        own = source is self.part
+        for k, (_, said_work, count) in enumerate(work[:MOST_REPEATED]):
+            grown = own and any("inc" in w or "dec" in w for _, w, _ in picked)
+            last_one = k + 1 == len(work)
+            known = self.part.live if reference.even else None if grown else count
+            shown = final if last_one and final is not None and not reference.behind else known
+            self._copy(row, at + k, said_work, shown)
+        if reference.behind:
+            self.labelled_rest(row, at + len(work), reference.behind)
+            work = [*work, work[-1]]
+        if wanted is not None and wanted != len(work):
+            self.out[-1] = replace(self.out[-1], text=f"{self.out[-1].text} ({wanted} rounds)")
+        return True
+
+    def labelled_rest(self, row: Row, number: int, rest: str) -> None:
+        self.round(row, Label(number, number, 0, 0), number, number, rest)
+
+    def _copy(self, row: Row, number: int, work: str, count: int | None) -> None:
+        live = self.trial(work, count) if count is None else count
+        chosen = Chosen(work, fits=True, live=live, why="as it is written elsewhere")
+        self.write(row, number, number, chosen, Tail(work, count), fold=None)
+
+    def _same_again(self, row: Row, text: str) -> bool:
+        """'Leg two: the same, but do not cut the yarn.': the part before once more, under another name."""
+        name, colon, rest = text.partition(":")
+        if not colon:
+            name, _, rest = text.partition(" - ")
+        heading = heading_of(name)
+        if not self.part.rounds or heading is None or not is_the_same(rest):
+            return False
+        source = self.part
+        self.flush()
+        self.begin_called(heading, row.span)
+        for worked in source.rounds:
+            self._copy(row, worked.number, worked.work, worked.count)
+        self.prose(replace(row, text=rest.strip()))
+        return True
+
+    def counted(self, row: Row, item: str) -> None:
+        """A round of which only the count is said, '12' or '12 x3'; anything else is a direction."""
+        found = re.fullmatch(r"(\d{1,4})(?:\s*x\s*(\d{1,3}))?", item)
+        if found is None:
+            self.waiting.append(replace(row, text=item))
+            return
+        self.flush()
+        count, many = int(found.group(1)), int(found.group(2) or 1)
+        chosen = even(self.below(), count)
+        number = self.part.last + 1
+        if chosen is None:
+            chosen = Chosen("sc around", fits=False, live=count)
+        self.write(row, number, number, chosen, Tail("", count), fold=None)
+        if many > 1:
+            plain = Chosen("sc around", fits=True, live=count)
+            self.write(row, number + 1, number + many - 1, plain, Tail("", count), fold=None)
+
+    def slashes(self, row: Row, name: str, items: list[str]) -> None:
+        label = label_at(items[0])
+        if label is not None:
+            items = [items[0][label.end :].strip(), *items[1:]]
+        if name:
+            self.waiting.append(replace(row, text=name))
+            self.begin(row)
+        before = self.part.last
+        for item in items:
+            self.counted(row, item)
+        if label is not None and label.first is not None and label.last is not None:
+            self._check_range(row, label.first, label.last, before)
+
+    def _check_range(self, row: Row, first: int, last: int, before: int) -> None:
+        """A list of counts has as many rounds as its label says; another number is told by the notation's reader."""
+        made = self.part.last - before
+        if made != last - first + 1:
+            self.out[-1] = replace(self.out[-1], text=f"{self.out[-1].text} ({last - first + 1 - made + 1} rounds)")
+
+    def counted_again(self, row: Row, number: int, count: int) -> bool:
+        """A row of a table of counts, whose round was told already; whether it was. One that says otherwise is told."""
+        known = [w.count for w in self.part.rounds if w.number == number]
+        if not known:
+            return False
+        if known[-1] is not None and known[-1] != count:
+            place = Place(self.part.name or None, f"R{number}", 1, 1, row.span)
+            self.told.append(
+                Problem("count-table", place, f"The table of counts says {count} for R{number}, its round {known[-1]}.")
+            )
+        self.waiting.append(replace(row, taken=Taken.NOTE))
+        return True
