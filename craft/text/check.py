@@ -161,7 +161,7 @@ def _passed_over(checked: Checked) -> bool:
 
 
 _AS_ELSEWHERE = re.compile(
-    r"(?i)^\W*(?:(?:work|make|crochet|worked)\s+)?(?:exactly\s+)?(?:as|like|same|the\s+same|repeat|ditto)\b|:\s*(?:the\s+)?same\b"
+    r"(?i)^\W*(?:(?:work|make|crochet|worked)\s+)?(?:exactly\s+)?(?:as|like|same|the\s+same|ditto)\b|:\s*(?:the\s+)?same\b"
 )
 
 

@@ -126,3 +126,20 @@ def test_rows_that_narrow_are_no_short_rows() -> None:
 def test_a_slip_in_a_short_row_stays_a_fault() -> None:
     found = check(f"{HEEL}R5: sc 8, turn (8)\nR6: ch 1, sc 7, turn (8)\nR7: ch 1, sc around (18)\n")
     assert not found.sound
+
+
+# --- rounds told by naming others ---------------------------------------------------------------------------
+
+
+def test_a_part_that_is_told_by_naming_another_is_never_passed_over() -> None:
+    text = "BASE\nR1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: sc around [12]\n\nTOP\nAs base to R2. Fasten off.\n"
+    found = check(text)
+    assert found.sound
+    assert [(p.name, [t.live for t in p.rounds]) for p in found.parts] == [("BASE", [6, 12, 12]), ("TOP", [6, 12])]
+
+
+def test_a_direction_that_comes_again_is_no_head_of_a_page() -> None:
+    part = "# {}\nR1: 6 sc in magic ring\nR2: double each\nFasten off and close the hole.\n\n"
+    found = check(part.format("Ear") + part.format("Tail"))
+    said = [getattr(item, "text", "") for p in found.reading.pattern.parts for item in p.items]
+    assert sum("Fasten off and close the hole" in text for text in said) == 2
