@@ -108,7 +108,7 @@ def main(url: str) -> int:
         page.get_by_label("Or pasted").fill(PASTED)
         page.get_by_role("button", name="Read it").click()
         page.get_by_role("button", name="Bring in 2 parts").wait_for()
-        page.get_by_role("button", name="Line 11, Round").focus()
+        page.get_by_role("button", name="Line 10, Round").focus()
         page.keyboard.press("e")
         page.get_by_label("Means").fill("increase")
         _take(page, "bring-in")

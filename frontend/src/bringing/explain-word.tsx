@@ -3,9 +3,9 @@ import { type FormEvent, useId, useState } from "react";
 import { sentence } from "../api/client";
 import { Button, TextField } from "../ui/controls";
 
-/** The word that a problem quotes, or the first of the line. */
-export function likelyWord(message: string, text: string): string {
-  return /['‘“]([^'’”]{1,40})['’”]/.exec(message)?.[1] ?? text.trim().split(/\s+/)[0] ?? "";
+/** The word that a problem quotes; none where nothing is wrong. */
+function likelyWord(message: string): string {
+  return /['‘“]([^'’”]{1,40})['’”]/.exec(message)?.[1] ?? "";
 }
 
 export function ExplainWord({
@@ -19,7 +19,7 @@ export function ExplainWord({
   onExplain: (word: string, means: string) => Promise<void>;
   onCancel: () => void;
 }) {
-  const [word, setWord] = useState(() => likelyWord(message, text));
+  const [word, setWord] = useState(() => likelyWord(message));
   const [means, setMeans] = useState("");
   const [error, setError] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
