@@ -21,7 +21,10 @@ from craft.text.freehand.sections import section_heading
 from craft.text.freehand.source import Row, rows
 
 MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
-"""Code points and lines of a text that is read freehand, and code points of one line."""
+"""Code points and rows of a text that is read freehand, and code points of one row."""
+
+MOST_LINES = 2 * MOST_ROWS
+"""Lines of a text that is made into rows at all: some are empty, and some are wrapped."""
 
 MOST_HEADING = 90
 """Code points of a line that may be a heading with something behind it."""
@@ -68,7 +71,7 @@ def translated(
 
     CraftError for a word whose explanation is not understood.
     """
-    if len(text) > MOST_TEXT:
+    if len(text) > MOST_TEXT or text.count("\n") > MOST_LINES:
         return None
     found = rows(text, size, corrections)
     if len(found) > MOST_ROWS or any(len(row.text) > MOST_ROW for row in found):
