@@ -70,6 +70,20 @@ describe("a part's text", () => {
     await made.keep();
     expect(kept).toHaveBeenCalledTimes(1);
   });
+  it("that she chose to keep is saved though the other window's became a version meanwhile", async () => {
+    const { made, shown } = saver();
+    replies.push(
+      refused(409, { theirs: "theirs", mine: "mine", etag: "t9" }),
+      refused(409, { theirs: "theirs", mine: "mine", etag: "v2" }),
+    );
+    made.type("mine");
+    await made.flush();
+    expect(shown.state).toBe("stale");
+    if (shown.conflict) made.settle(shown.conflict, "mine");
+    await vi.advanceTimersByTimeAsync(50);
+    expect(sent.map((s) => s.etag)).toEqual(["v1", "t9", "v2"]);
+    expect(shown).toMatchObject({ state: "saved", conflict: null });
+  });
   it("that waited since before a reload is sent as soon as its stop is shown", async () => {
     keepUnsent(3, { kind: "text", part: "abcd", text: "typed before", etag: "v1" });
     const { made, shown } = saver();

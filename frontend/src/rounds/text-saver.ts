@@ -108,11 +108,12 @@ export class TextSaver {
   settle(conflict: Conflict, keep: "mine" | "theirs"): void {
     this.etag = conflict.etag;
     this.seen.add(conflict.etag);
+    // Their text may become a version meanwhile: it is what she chose against, under another tag.
+    this.stored = conflict.theirs;
     this.show({ conflict: null });
     if (keep === "mine") void this.flush();
     else {
       this.done();
-      this.stored = conflict.theirs;
       this.show({ text: conflict.theirs, state: "saved" });
     }
   }
