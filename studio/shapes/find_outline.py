@@ -7,6 +7,7 @@ Imports nothing of the studio.
 import io
 import json
 import sys
+from collections.abc import Sequence
 
 import numpy as np
 from PIL import Image
@@ -15,7 +16,7 @@ from skimage import color, filters, measure, morphology
 SIDE = 700
 
 
-def main() -> int:
+def main(_words: Sequence[str] = ()) -> int:
     """Tell figure from ground by what the picture's rim looks like, and follow its sides row by row."""
     try:
         with Image.open(io.BytesIO(sys.stdin.buffer.read()), formats=("PNG", "JPEG")) as opened:

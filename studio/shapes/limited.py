@@ -1,42 +1,14 @@
-"""Scripts that read what others made, run as processes of their own with limits on memory, time and files."""
+"""What others made, read in processes of their own with limits; refusals in the studio's shape."""
 
 from __future__ import annotations
 
-import json
-import resource
-import subprocess
-import sys
-from collections.abc import Callable
-from pathlib import Path
 from typing import Any
 
-from django.conf import settings
-
+from craft.errors import CraftError
+from craft.limited import answer_of as limited_answer
 from studio.errors import Refusal
 
-SECONDS = 20
-
-
-def _limits(memory_mb: int) -> Callable[[], None]:
-    def limit() -> None:
-        resource.setrlimit(resource.RLIMIT_AS, (memory_mb * 2**20, memory_mb * 2**20))
-        resource.setrlimit(resource.RLIMIT_CPU, (SECONDS, SECONDS))
-        resource.setrlimit(resource.RLIMIT_FSIZE, (0, 0))
-
-    return limit
-
-
-_INTAKE = (
-    f"import sys; sys.path.insert(0, {str(settings.ROOT)!r}); from craft.shape.intake.__main__ import main; "
-    "sys.exit(main(sys.argv[1:]))"
-)
-
-
-def _command(script: str) -> list[str]:
-    """A script beside this file, or the craft's own reader of meshes and drawings."""
-    if script.endswith(".py"):
-        return [str(Path(__file__).with_name(script))]
-    return ["-c", _INTAKE, script]
+_INTAKE = "craft.shape.intake.__main__"
 
 
 def answer_of(
@@ -46,21 +18,9 @@ def answer_of(
 
     Refusal with its `error`, or `refused` when it fails.
     """
+    own = script.endswith(".py")
+    module = f"{__package__}.{script.removesuffix('.py')}" if own else _INTAKE
     try:
-        done = subprocess.run(  # noqa: S603 - our own scripts, with fixed words
-            [sys.executable, "-I", *_command(script), *words],
-            input=raw,
-            capture_output=True,
-            timeout=SECONDS + 5,
-            preexec_fn=_limits(memory_mb),
-            env={"OPENBLAS_NUM_THREADS": "1"},
-            check=False,
-        )
-    except subprocess.TimeoutExpired:
-        raise Refusal(422, kind, refused, field="file") from None
-    if done.returncode or not done.stdout:
-        raise Refusal(422, kind, refused, field="file")
-    answer: dict[str, Any] = json.loads(done.stdout)
-    if "error" in answer:
-        raise Refusal(422, kind, str(answer["error"]), field="file")
-    return answer
+        return limited_answer(module, raw, words if own else (script, *words), memory_mb=memory_mb, refused=refused)
+    except CraftError as error:
+        raise Refusal(422, kind, error.message, field="file") from None
