@@ -78,6 +78,7 @@ def test_a_misread_heading_is_corrected_by_keys_alone(bench: Page, design: Desig
     expect(lines.get_by_role("button", name="Line 4, Round")).to_be_focused()
     bench.keyboard.press("Control+z")
     expect(bench.get_by_role("region", name="Doubts")).to_be_visible()
+    assert names(design) == ["Body"], "undo on the board is not undo of the design under it"
     bench.keyboard.press("Control+Shift+z")
     expect(bench.get_by_text("Everything was understood")).to_be_visible()
     bring = bench.get_by_role("button", name="Bring in 2 parts")

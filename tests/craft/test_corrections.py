@@ -195,14 +195,14 @@ def test_whatever_is_corrected_every_line_is_accounted_for(
     rows: list[str], said: list[tuple[int, int, Taken | None, bool]]
 ) -> None:
     text = "\n".join(rows)
-    corrections = Corrections(tuple({(c[0], c[1]): Correction(*c) for c in said}.values()))
-    found = source_lines(text, check(text, corrections=corrections))
+    at = {c[:2]: Correction(*c) for c in said}
+    found = source_lines(text, check(text, corrections=Corrections(tuple(at.values()))))
     told = "".join(s.text for s in found)
     assert "".join(told.split()) == "".join(text.split())
     for one in found:
-        for c in said:
-            if (one.line, one.column) == c[:2] and c[2] is not None and one.corrected:
-                assert one.taken is {(x[0], x[1]): x[2] for x in said}[c[:2]]
+        correction = at.get((one.line, one.column))
+        if correction is not None and correction.taken is not None and one.corrected:
+            assert one.taken is correction.taken
 
 
 @pytest.mark.parametrize("said", [((1, 0), (1, 0)), ((0, 0),), ((1, -1),)])

@@ -50,6 +50,11 @@ export function isTyping(target: EventTarget | null): boolean {
   );
 }
 
+/** Whether a key press belongs to a dialog: what lies under it is not meant. */
+export function inDialog(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest('[role="dialog"],[role="alertdialog"]') !== null;
+}
+
 const OpenPalette = createContext<() => void>(() => {});
 
 /** Opens the palette, for those who do not know its keys. */
