@@ -14,7 +14,7 @@ from craft.rounds.stitches import Terms
 from craft.text import freehand
 from craft.text.agreement import disagreements
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections
-from craft.text.notation import LineKind, Reading, read, stitch_regex, unexplained
+from craft.text.notation import Line, LineKind, Reading, read, stitch_regex, unexplained
 from craft.text.numbers_made import made_too_few
 
 
@@ -151,13 +151,16 @@ _COUNTED = re.compile(r"(?i)[\[(=]\s*\d{1,4}\s*(?:sts?|sc|stitches)?\s*[\])]?\s*
 
 
 def _passed_over(checked: Checked) -> bool:
-    """Whether a line that the notation takes for prose has stitches and ends in a count, as rounds do."""
+    """Whether a line that the notation takes for prose has stitches, and ends in a count or begins with a label, as
+    rounds do."""
+    return any(_COUNTED.search(line.text) or freehand.label_at(line.text) is not None for line in _worded(checked))
+
+
+def _worded(checked: Checked) -> Iterator[Line]:
+    """Lines that the notation takes for prose, in which stitches stand."""
     stitches = re.compile(rf"(?i)(?<![a-z]){stitch_regex(checked.reading.pattern.terms)}")
     prose = (LineKind.NOTE, LineKind.STEP)
-    return any(
-        line.kind in prose and _COUNTED.search(line.text) and stitches.search(line.text)
-        for line in checked.reading.lines
-    )
+    return (line for line in checked.reading.lines if line.kind in prose and stitches.search(line.text))
 
 
 _AS_ELSEWHERE = re.compile(
@@ -171,8 +174,8 @@ def _names_rounds(checked: Checked) -> bool:
     return any(line.kind in prose and _AS_ELSEWHERE.search(line.text) for line in checked.reading.lines)
 
 
-_UNSAID = ("no-start", "no-chain", "no-piece")
-"""Faults of what goes without saying to people: the ring, the chain, the piece that is meant."""
+_UNSAID = ("no-start", "no-chain", "no-piece", "piece-spent")
+"""Faults of what goes without saying to people: the ring, the chain, the piece that is meant, that it is made twice."""
 
 _NOT_UNDERSTOOD = ("unread", "bracket", "no-rounds", "spur", "no-work")
 
@@ -196,6 +199,9 @@ def _explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
     if not rounds[1] and rounds[0]:
         return True
     if strict.sound:
+        found = sum(len(part.rounds) for part in free.parts)
+        if found > rounds[1] and any(freehand.label_at(line.text) is not None for line in _worded(strict)):
+            return True  # a round told in sentences, which no reading fits: that is said
         more = rounds[0] > rounds[1]
         return (more and (free.sound or _passed_over(strict))) or (free.sound and len(free.parts) > len(strict.parts))
     if not _faults(strict)[0] and not (free.sound and counted):

@@ -5,7 +5,8 @@ from __future__ import annotations
 import pytest
 from lark import Token
 
-from craft.rounds.stitches import Loops
+from craft.rounds.stitches import Loops, Terms
+from craft.text.check import check
 from craft.text.freehand.evidence import Below, choose, even
 from craft.text.freehand.lexer import Vocabulary, tokens
 from craft.text.freehand.phrases import Said, said
@@ -166,3 +167,55 @@ def test_a_phrase_knows_its_words() -> None:
     assert phrase_of("in both loops").loops.value == "both"
     assert phrase_of("free front loops of R3").side is Loops.FRONT
     assert phrase_of("free loops of R3").side is None
+
+
+# --- told in sentences ------------------------------------------------------------------------------
+
+THUMB = (
+    "Arm (make 2)\n\nR1: 6 sc in a magic ring (6)\nR2: inc x 6 (12)\n"
+    "In round three comes the thumb. Work five single crochets, then a bobble in the next stitch, then {last}. "
+    "The bobble counts as one stitch, so there are still twelve.\n"
+)
+
+
+def test_a_round_that_is_told_behind_another_sentence_is_worked() -> None:
+    found = check(THUMB.format(last="six single crochets"))
+    assert found.sound
+    assert [r.live for r in found.parts[0].rounds] == [6, 12, 12]
+
+
+def test_a_labelled_round_in_sentences_is_never_passed_over() -> None:
+    found = check(THUMB.format(last="seven single crochets"))
+    assert not found.sound, "thirteen stitches over twelve"
+
+
+@pytest.mark.parametrize(
+    ("words", "work"),
+    [
+        ("increase (that is, two sc in one stitch) in each of the six stitches", "6 inc"),
+        ("one single crochet in every one of the twelve stitches", "12 sc"),
+        ("12 sc, skip the other 12 sts", "12 sc, skip 12"),
+        ("12 sc, skip the remaining 12", "12 sc, skip 12"),
+        ("dec over the 1st and the 4th stitch across the hole, 10 sc", "1 dec, 10 sc"),
+        ("(sc, dec) x 5, dec in the last st and the joining st, join", "(sc, dec) x 5, 1 sc, join"),
+    ],
+)
+def test_places_told_in_words(words: str, work: str) -> None:
+    assert [w.work for w in said(tokens(words, Vocabulary("en", Terms.US)), words)][:1] == [work]
+
+
+def test_every_two_of_the_stitches_is_not_every_one() -> None:
+    words = "one single crochet in every two of the twelve stitches"
+    assert "12 sc" not in [w.work for w in said(tokens(words, Vocabulary("en", Terms.US)), words)]
+
+
+@pytest.mark.parametrize(
+    "again", ["Make a second one, do not cut.", "Now make another one.", "Fasten off. Make a second one."]
+)
+def test_a_second_one_is_made_and_both_are_joined(again: str) -> None:
+    found = check(
+        f"Bump\nR1: 6 sc in ring (6)\nR2: inc x 6 (12)\n{again}\n\nBody\nWith the second bump still on the hook:\n"
+        "R3: 12 sc in second bump, 12 sc in first bump (24)\nR4: sc around (24)\n"
+    )
+    assert found.sound, found.problems
+    assert [(p.name, p.make) for p in found.parts] == [("Bump", 2), ("Body", 1)]

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from craft.text.freehand.corrections import NO_CORRECTIONS, Correction, Corrections, Taken
+    from craft.text.freehand.labels import label_at
     from craft.text.freehand.legend import colours_listed, explains
     from craft.text.freehand.placed import judgements, read_freehand
     from craft.text.freehand.rounds import Line
@@ -30,6 +31,7 @@ _FROM = {
     "cuts": "source",
     "explains": "legend",
     "judgements": "placed",
+    "label_at": "labels",
     "read_freehand": "placed",
     "sections_of": "sections",
     "sizes_in": "source",
@@ -50,6 +52,7 @@ __all__ = [
     "cuts",
     "explains",
     "judgements",
+    "label_at",
     "read_freehand",
     "sections_of",
     "sizes_in",

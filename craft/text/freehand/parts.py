@@ -19,7 +19,18 @@ from craft.text.notation import print_body, read
 SURE_HEADING = 4
 """The weight of a heading that nothing else looks like: marked, or with a number to make."""
 
+NEAR = 3
+"""Rows above a round among which its heading is looked for, where it works along pieces made before."""
+
 _REJOINED = re.compile(r"(?i)^[-•*\s]*(?:re-?join|re-?attach)\b")
+
+_MADE_AGAIN = re.compile(
+    r"(?i)(?:^|[.!;])\W*(?:(?:now\s+)?(?:make|work|crochet)\s+(?:a\s+second\b|another\b|two\s+of\s+th|one\s+more\b)(?:\s+(?:one|piece))?"
+    r"|(?:ein|noch\s+ein)e?[ns]?\s+(?:zweite[sn]?\s+)?(?:genauso|ebenso|gleiche[sn]?|häkeln|arbeiten)"
+    r"|en\s+faire\s+(?:un|une)\s+(?:deuxième|second|autre)|hacer?\s+(?:otr[oa]|un[oa]?\s+segund[oa])"
+    r"|farne\s+un(?:'altr|\s+second)|maak\s+(?:er\s+)?nog\s+een)\b"
+)
+"""'Make a second one.': the part above, twice."""
 
 
 class Parts(Rounds):
@@ -33,7 +44,9 @@ class Parts(Rounds):
             # A line of a list is a heading only right above the rounds, and when it lists nothing.
             if heading is not None and above.listed and (back or "," in above.text) and heading.weight < SURE_HEADING:
                 continue
-            if heading is None or table_of(self.language, self.terms).get(heading.name.lower()) is not None:
+            if heading is None or _MADE_AGAIN.search(above.text) is not None:
+                continue
+            if table_of(self.language, self.terms).get(heading.name.lower()) is not None:
                 continue
             weight = heading.weight * 2 - back
             if heading.weight > 0 and (best is None or weight > best[0] + 2):
@@ -91,9 +104,23 @@ class Parts(Rounds):
             any(p.name for p in before_a_round.parts)
             or any(p.rounds for p in alone.parts)
             or label_at(text) is not None
+            or (text.lower().startswith("with ") and self._names_piece(text))
         ):
             text = f"> {text}"
         self.out.append(Line(text, row.span))
+
+    def _names_piece(self, text: str) -> bool:
+        """'With the second bump still on the hook': a piece, which is no colour."""
+        return any(t.sort is Sort.PIECE for t in tokens(text, self.vocabulary()))
+
+    def made_again(self, text: str) -> None:
+        """'Make a second one': the part under way is made twice, which its heading says."""
+        if self.part.make != 1 or not self.part.rounds or _MADE_AGAIN.search(text) is None:
+            return
+        at = next((k for k in range(len(self.out) - 1, -1, -1) if self.out[k].text.startswith("## ")), None)
+        if at is not None and self.out[at].text == f"## {self.part.name}":
+            self.part.make = 2
+            self.out[at] = replace(self.out[at], text=f"{self.out[at].text} (make 2)")
 
     def flush(self) -> None:
         for waiting in self.waiting:
@@ -102,8 +129,8 @@ class Parts(Rounds):
 
     def _joins_pieces(self, rest: str) -> bool:
         """Whether a round below a heading works along parts that were made before: 'Body', 'R6 - sc in 12 of leg two'."""
-        heading = heading_of(self.waiting[-1].text) if self.waiting and self.part.rounds else None
-        if heading is None or self.waiting[-1].taken is not None:
+        above = self.waiting[-NEAR:] if self.part.rounds else []
+        if not any(row.taken is None and heading_of(row.text) is not None for row in above):
             return False
         named = {t.value for t in tokens(rest, self.vocabulary()) if t.sort is Sort.PIECE}
         return len(named) > 1

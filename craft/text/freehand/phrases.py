@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from craft.text.freehand.cursor import SEPARATORS, UnreadableError, Way, ordinal
@@ -37,14 +37,34 @@ def said(tokens: tuple[Token, ...], text: str) -> tuple[Said, ...]:
     found: list[Said] = []
     if len(tokens) > MOST_TOKENS:
         return ()
+    tokens, explained = _without_explanations(tokens, text)
     for way in (Way(), Way(after=True), Way(whole=False), Way(sweeping=True), Way(after=True, sweeping=True)):
         try:
             one = _Parser(tokens, text, way).round()
         except UnreadableError:
             continue
+        if explained:
+            one = replace(one, noise=(*one.noise, *explained))
         if one not in found:
             found.append(one)
     return tuple(found)
+
+
+def _without_explanations(tokens: tuple[Token, ...], text: str) -> tuple[tuple[Token, ...], list[str]]:
+    """The tokens without brackets that say again what a stitch is, '(that is, 2 sc in one st)', and those brackets."""
+    kept: list[Token] = []
+    said_again: list[str] = []
+    depth, since = 0, 0
+    for token in tokens:
+        if not depth and token.sort is Sort.OPEN and _EXPLAINS.match(text, token.start):
+            depth, since = 1, token.start
+        elif depth:
+            depth += (token.sort is Sort.OPEN) - (token.sort is Sort.CLOSE)
+            if not depth:
+                said_again.append(text[since : token.end])
+        else:
+            kept.append(token)
+    return (tuple(kept), said_again) if not depth else (tokens, [])
 
 
 _TURNING = ("except", "instead", "less")
@@ -147,14 +167,13 @@ class _Parser(Units):
 
     def _aside(self, opened: Token) -> None:
         """Brackets that hold no work: a remark."""
-        explains = _EXPLAINS.match(self.text, opened.start) is not None
         depth = 1
         while depth:
             if self.peek() is None:
                 raise UnreadableError
             token = self.take()
             depth += (token.sort is Sort.OPEN) - (token.sort is Sort.CLOSE)
-            if token.sort is Sort.STITCH and not explains:
+            if token.sort is Sort.STITCH:
                 raise UnreadableError
         self.noise.append(self.text[opened.start : token.end])
 

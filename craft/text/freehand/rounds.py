@@ -203,6 +203,12 @@ class Rounds:
                 return found, replace(tail, count=count), ways
             if found is not None and spare is None:
                 spare = found, replace(tail, count=count), ways
+        if spare is None or not spare[0].fits:
+            for tail in self._by_sentence(pieces):
+                ways = self.candidates(tail.work)
+                found = choose(ways, below, tail.count)
+                if found is not None and found.fits:
+                    return found, tail, ways
         return spare if spare is not None else (None, Tail(rest), [])
 
     def _by_sentence(self, pieces: list[str]) -> list[Tail]:

@@ -109,6 +109,8 @@ class Stitches(Cursor):
             return ""
         if self.eat(Sort.TOGETHER):
             return "dec"
+        if count is None and (pair := self._pair(key)) is not None:
+            return pair
         if self.sort() is Sort.NUMBER and self.sort(1) is Sort.TOGETHER:
             many = int(self.take().value)
             self.take()
@@ -122,6 +124,27 @@ class Stitches(Cursor):
         loops = self._loops()
         made = self._at_place(name, key, count)
         return f"{loops}{made}"
+
+    def _pair(self, key: str) -> str | None:
+        """'[over] the 1st and the 4th st [together]': two that are worked as one; 'dec in the last st and the joining st':
+        the second is the seam's, which is no stitch of the round, so that one is used up and one made."""
+        start = self.at
+        self.eat(Sort.IN, Sort.THROUGH)
+        if self.eat(Sort.ORDINAL, Sort.NEXT, Sort.LAST):
+            self.eat(Sort.PLACE)
+            if self.eat(Sort.AND):
+                seam = self.peek()
+                if key == "dec" and seam is not None and seam.value == "joining":
+                    self.take()
+                    self.eat(Sort.STITCH, Sort.PLACE, Sort.JOIN)
+                    return "1 sc"
+                second = self.eat(Sort.ORDINAL)
+                self.eat(Sort.PLACE)
+                if second is not None and (self.eat(Sort.TOGETHER) or key == "dec"):
+                    self.eat(Sort.AROUND)  # 'across the hole'
+                    return "1 dec"
+        self.at = start
+        return None
 
     def counts_what_follows(self) -> bool:
         """Whether the number here belongs to the stitch behind it: '4 sc, inc 3 sc'."""
@@ -194,6 +217,8 @@ class Stitches(Cursor):
         if piece is not None:
             return None
         each = self.eat(Sort.EACH, Sort.EVERY) is not None
+        if each and self.sort() is Sort.NUMBER and self.sort(1) is Sort.OF and self.take().value != 1:
+            return None  # 'every one of the 12'; 'every 2 of the 12' is something else
         self.eat(Sort.OF)
         rest = self.eat(Sort.REST) is not None
         last = self.eat(Sort.LAST) is not None

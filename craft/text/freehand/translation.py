@@ -171,8 +171,7 @@ class _Reader(Retold):
             return True
         if label.bare and label.first == self.part.last + 1 > 1:
             return any(t.sort is Sort.STITCH for t in tokens(rest, self.vocabulary()))
-        first = sentences(rest)[0] if sentences(rest) else rest
-        return any(self.candidates(t.work) for t in tails(first, self.language) if t.work)
+        return any(self.candidates(t.work) for said in sentences(rest) for t in tails(said, self.language) if t.work)
 
     def unlabelled(self, row: Row) -> None:
         text = row.text.strip()
@@ -200,6 +199,7 @@ class _Reader(Retold):
             self.flush()
             self.labelled(row, Label(None, None, 0, 0), text)
             return
+        self.made_again(text)
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
         self.waiting.append(row)
 

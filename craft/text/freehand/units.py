@@ -102,7 +102,12 @@ class Units(Stitches):
             self.eat(Sort.PLACE)
         if not self.eat(Sort.SKIP):
             return None
-        self.eat(Sort.NEXT)
+        if (
+            not self.eat(Sort.NEXT, Sort.LAST, Sort.REST)
+            and (said := self.peek()) is not None
+            and said.value == "other"
+        ):
+            self.take()
         n = n or self.eat(Sort.NUMBER)
         self.eat(Sort.PLACE, Sort.CHAIN, Sort.STITCH)
         return f"skip {n.value if n else 1}"
