@@ -9,8 +9,8 @@ from typing import Any
 from craft.cli.answers import Answer, gauge_arguments, gauge_of, number, refused
 from craft.cli.designs import as_design
 from craft.cli.files import read_given
-from craft.design.design import Design
-from craft.design.grading import Sized, design_at, figure_size, first_size, part_size, scaled, yarn_at
+from craft.design.design import Design, Size, SizeKind
+from craft.design.grading import Feature, Sized, asked_for, design_at, first_size, part_size, scaled
 from craft.design.joins import meeting
 from craft.design.parts import GaugeFrom
 from craft.design.running import run_parts
@@ -20,10 +20,7 @@ from craft.errors import CraftError
 from craft.gauge import Gauge
 from craft.text.notation import print_rounds
 
-_WAYS = ("scale", "height", "peak", "grams")
-
-CLOSE = 0.002
-"""How near a weight is met: a share of it."""
+_WAYS = ("scale", "height", "peak", "grams", "girth")
 
 
 def arguments(of: argparse.ArgumentParser) -> None:
@@ -35,6 +32,8 @@ def arguments(of: argparse.ArgumentParser) -> None:
     of.add_argument("--to-round", type=number, metavar="MM", help="round height of the other yarn")
     of.add_argument("--peak", type=int, metavar="N", help="widest count of --part, or of the widest part")
     of.add_argument("--grams", type=number, metavar="G", help="yarn at hand")
+    of.add_argument("--girth", type=number, metavar="MM", help="that --part, or the widest part, is to fit")
+    of.add_argument("--ease", type=number, default=0.0, metavar="MM", help="by which it is to be wider than --girth")
     of.add_argument("--part", metavar="NAME")
     of.add_argument("--firmness", type=number, default=0.5, metavar="0…1")
     of.add_argument("--force", action="store_true", help="go on with faults")
@@ -59,7 +58,7 @@ def run(args: argparse.Namespace) -> Answer:
         "design": to_json(made),
         "parts": parts,
         "joins": _joins(first, sized),
-        "features": [],
+        "features": [_feature(f) for f in sized.features],
         "notes": list(sized.notes),
     }
     return Answer(0, "".join(_lines(data)), data)
@@ -91,18 +90,34 @@ def _asked(first: Sized, args: argparse.Namespace) -> Sized:
     chosen = [way for way in _WAYS if getattr(args, way) is not None]
     other = args.to_stitch is not None or args.to_round is not None
     if len(chosen) + other != 1:
-        raise CraftError("grade needs one of --scale, --height, --peak, --grams, or --to-stitch with --to-round.")
+        raise CraftError(
+            "grade needs one of --scale, --height, --peak, --grams, --girth, or --to-stitch with --to-round."
+        )
     if other:
         if args.to_stitch is None or args.to_round is None:
             raise CraftError("--to-stitch and --to-round go together, both in mm.")
         gauge = Gauge(args.to_stitch, args.to_round, first.gauge.lean, first.gauge.spread, "as given")
         return replace(first, gauge=gauge, scale=gauge.stitch_mm / first.gauge.stitch_mm)
-    way = chosen[0]
-    if way == "scale":
+    if chosen[0] == "scale":
         return scaled(first, args.scale)
-    if way == "grams":
-        return _by_weight(first, args.grams)
-    return scaled(first, _height_scale(first, args) if way == "height" else _peak_scale(first, args))
+    return asked_for(first, _size(first, args, chosen[0]))
+
+
+def _size(first: Sized, args: argparse.Namespace, way: str) -> Size:
+    """What the words ask for, as a size of the design."""
+    part = None if args.part is None else first.parts[_named(first, args.part)].source.key
+    kinds = {"height": SizeKind.HEIGHT, "peak": SizeKind.COUNT, "grams": SizeKind.GRAMS, "girth": SizeKind.FIT}
+    return Size(
+        "asked",
+        "asked",
+        kinds[way],
+        height_mm=args.height,
+        count=args.peak,
+        grams=args.grams,
+        girth_mm=args.girth,
+        ease_mm=args.ease,
+        part=part,
+    )
 
 
 def _named(first: Sized, name: str | None) -> int:
@@ -114,51 +129,6 @@ def _named(first: Sized, name: str | None) -> int:
     if found is None:
         raise CraftError(f"No part is called {name!r}; there are {', '.join(p.source.name for p in first.parts)}.")
     return found
-
-
-def _height_scale(first: Sized, args: argparse.Namespace) -> float:
-    if args.part is None:
-        return float(args.height / figure_size(first)[1])
-    part = first.parts[_named(first, args.part)]
-    return float(args.height / part_size(part.worked, first.gauge, first.design.gauge.firmness).height.value)
-
-
-def _peak_scale(first: Sized, args: argparse.Namespace) -> float:
-    return float(args.peak / max(first.parts[_named(first, args.part)].worked.counts))
-
-
-def _grams(sized: Sized) -> float:
-    """Weight of the yarn of a size; CraftError while no yarn says what a metre of it weighs."""
-    per_metre = {
-        y.name: y.skein_g / y.skein_m for y in sized.design.yarns if y.skein_m is not None and y.skein_g is not None
-    }
-    main = next(iter(per_metre.values()), None)
-    if main is None:
-        raise CraftError("--grams needs a design whose yarn says the metres and grams of a skein.")
-    return sum(use.metres.value * per_metre.get(use.colour, main) for use in yarn_at(sized))
-
-
-def _by_weight(first: Sized, grams: float) -> Sized:
-    """The largest size that does not take more yarn than there is: yarn grows with the square of the scale."""
-    if grams <= 0:
-        raise CraftError("--grams is more than 0.")
-    low, high = 0.2, 5.0
-    scale = min(max((grams / _grams(first)) ** 0.5, low), high)
-    best: Sized | None = None
-    for _ in range(9):
-        sized = scaled(first, scale)
-        weighs = _grams(sized)
-        if weighs <= grams:
-            best = sized if best is None or sized.scale > best.scale else best
-            low = scale
-        else:
-            high = scale
-        if abs(weighs - grams) < CLOSE * grams or high - low < 1e-3:
-            break
-        scale = (low + high) / 2
-    if best is None:
-        raise CraftError(f"{grams:g} g is less than the smallest size takes.")
-    return best
 
 
 def _design(sized: Sized) -> Design:
@@ -198,6 +168,17 @@ def _joins(first: Sized, sized: Sized) -> list[dict[str, Any]]:
             continue
         rows.append({"a": part.name, "b": host.name, "before": [one.part, one.host], "after": [two.part, two.host]})
     return rows
+
+
+def _feature(row: Feature) -> dict[str, str]:
+    return {
+        "part": row.part,
+        "kind": row.kind,
+        "before": row.before,
+        "after": row.after,
+        "state": row.state.value,
+        "why": row.why,
+    }
 
 
 def _lines(data: dict[str, Any]) -> list[str]:

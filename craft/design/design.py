@@ -102,15 +102,26 @@ class Step:
 
 
 class SizeKind(StrEnum):
-    """What a size asks for: another yarn and hook with the same counts, or another height in the same yarn."""
+    """What a size asks for.
+
+    YARN: another yarn and hook with the same counts. In the same yarn: HEIGHT of the figure or of a part, widest COUNT of
+    a part, as large as the GRAMS at hand allow, a part that is to FIT a girth.
+    """
 
     YARN = "yarn"
     HEIGHT = "height"
+    COUNT = "count"
+    GRAMS = "grams"
+    FIT = "fit"
 
 
 @dataclass(frozen=True, slots=True)
 class Size:
-    """Another size of the figure. gauge: her own swatch of that yarn on that hook, None where there is none."""
+    """Another size of the figure. gauge: her own swatch of that yarn on that hook, None where there is none.
+
+    part: key of the part that a height, a count or a girth is of; None for the figure, or its widest part. ease_mm: by
+    which it is to be wider than the girth that it fits; less than 0 for what is to sit tight.
+    """
 
     key: str
     name: str
@@ -120,6 +131,11 @@ class Size:
     strands: int = 1
     height_mm: float | None = None
     gauge: Gauge | None = None
+    part: str | None = None
+    count: int | None = None
+    grams: float | None = None
+    girth_mm: float | None = None
+    ease_mm: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

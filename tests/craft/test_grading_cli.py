@@ -104,7 +104,7 @@ def test_the_yarn_at_hand_is_not_exceeded(capsys: pytest.CaptureFixture[str], de
     heights = [(p["before"]["height_mm"], p["after"]["height_mm"]) for p in data["parts"]]
     assert len({after > before for before, after in heights}) == 1, "all parts grow, or all shrink"
     code, _, err = run(capsys, "grade", design, "--grams", "0.01")
-    assert (code, "so small" in err) == (2, True)
+    assert (code, "less than the smallest size" in err) == (2, True)
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from craft.design.grading import part_size, proportional_scale, regrade, sold_eye
+from craft.design.grading import part_size, regrade, sold_eye
 from craft.errors import CraftError
 from craft.figure.materials import filling_g, hours, length_per_unit, skeins, tails, yarn_use
 from craft.gauge import (
@@ -156,23 +156,14 @@ def test_resized_parts_are_sound_and_keep_their_shape(scale: float) -> None:
         assert check(print_part(again.part, Terms.US)).sound
 
 
-def test_what_is_lost_is_said() -> None:
-    odd = "R1: 6 sc in ring [6]\nR2: inc x 6, join [12]\nR3: 3 inc, 3 sc, change to Oat, 3 inc, 3 sc, join [18]"
-    notes = " ".join(regrade(part(odd), 1.5, GAUGE).notes)
-    assert "spiral" in notes
-    assert "inside a round" in notes
+def test_what_cannot_be_made_is_refused() -> None:
     with pytest.raises(CraftError):
         regrade(part("R1: 6 sc in ring\nR2-R9: sc around"), 0.3, GAUGE)
     with pytest.raises(CraftError):
         regrade(part(TEXT), math.nan, GAUGE)
 
 
-def test_proportions() -> None:
-    parts = [("Body", 80.0), ("Ear", 10.0)]
-    assert proportional_scale(parts, 120) == 1.5
-    assert proportional_scale(parts, 20, "Ear") == 2
-    with pytest.raises(CraftError):
-        proportional_scale(parts, 20, "Tail")
+def test_eyes_that_are_sold() -> None:
     assert [sold_eye(x) for x in (8, 10.9, 13, 40)] == [8, 10, 14, 30]
 
 

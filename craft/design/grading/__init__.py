@@ -1,12 +1,17 @@
-"""Sizes: predicted measures, the same counts in another yarn, another height in the same yarn."""
+"""Sizes: predicted measures, the same counts in another yarn, and the figure made anew at another size in the same yarn.
 
+A size is a recompilation: `asked` finds the scale, `sized` makes every part (those taken in first) so that edges meet,
+`regrade` cuts a part into segments, each made by its own rule; `report` says what became of everything.
+"""
+
+from craft.design.grading.asked import asked_for, at_size, girth_of
 from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile_of, sizes, sold_eye
-from craft.design.grading.regrade import Regraded, proportional_scale, regrade
+from craft.design.grading.regrade import Around, Regraded, regrade
+from craft.design.grading.report import Feature, State
 from craft.design.grading.sized import (
     PartAtSize,
     Sized,
     SizeFigures,
-    at_size,
     design_at,
     figure_size,
     figures_of,
@@ -17,19 +22,23 @@ from craft.design.grading.sized import (
 
 __all__ = [
     "EYES_SOLD",
+    "Around",
+    "Feature",
     "PartAtSize",
     "PartSize",
     "Regraded",
     "SizeFigures",
     "Sized",
+    "State",
+    "asked_for",
     "at_size",
     "design_at",
     "figure_size",
     "figures_of",
     "first_size",
+    "girth_of",
     "part_size",
     "profile_of",
-    "proportional_scale",
     "regrade",
     "scaled",
     "sizes",

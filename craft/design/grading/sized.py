@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
-from craft.design.design import Design, EyeKind, Size, SizeKind
+from craft.design.design import Design, EyeKind, Size, Step
 from craft.design.eye_text import eyes_in_proportion
 from craft.design.grading.measure import PartSize, part_size, sold_eye
-from craft.design.grading.regrade import proportional_scale, regrade
-from craft.design.joins import Join, loose_copies
+from craft.design.grading.meeting import ends_at, joins_reported
+from craft.design.grading.regrade import Around, Regraded, regrade
+from craft.design.grading.report import Feature, State
+from craft.design.grading.words import resaid
+from craft.design.joins import Join, loose_copies, pieces_worked_in
 from craft.design.parts import DesignYarn
 from craft.design.running import RunPart
 from craft.design.seating import seats_of
@@ -18,19 +21,23 @@ from craft.figure.body import body_of
 from craft.figure.materials import ColourUse, filling_of, hours, skeins, yarn_use
 from craft.figure.placement import extent, place
 from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
-from craft.rounds.fabric import MAIN_COLOUR, WorkedPart, run_part
+from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from craft.rounds.pattern import Part as Written
 
 
 @dataclass(frozen=True)
 class PartAtSize:
-    """A part at a size: written and run, and how it came about ('same counts', 'drafted' or 'resampled')."""
+    """A part at a size: written and run, and how it came about ('same counts', 'drafted', 'resampled' or 'not sized').
+
+    features: what became of what it holds. tops: the number of the round that stands for each of the first size.
+    """
 
     source: RunPart
     written: Written
     worked: WorkedPart
     how: str
-    notes: tuple[str, ...] = ()
+    features: tuple[Feature, ...] = ()
+    tops: Mapping[int, int] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -42,7 +49,17 @@ class Sized:
     scale: float
     parts: tuple[PartAtSize, ...]
     fabric: str | None = None
-    notes: tuple[str, ...] = ()
+    joined: tuple[Feature, ...] = ()
+
+    @property
+    def features(self) -> tuple[Feature, ...]:
+        """What became of everything: part by part, then where they meet."""
+        return (*(f for p in self.parts for f in p.features), *self.joined)
+
+    @property
+    def notes(self) -> tuple[str, ...]:
+        """What did not stay, in sentences."""
+        return tuple(f.words for f in self.features if f.state in (State.CHANGED, State.LOST))
 
     @property
     def worked(self) -> dict[str, WorkedPart]:
@@ -67,19 +84,8 @@ def first_size(design: Design, parts: Sequence[RunPart]) -> Sized:
     return Sized(design, design.gauge_now, 1.0, made, fabric)
 
 
-def at_size(design: Design, parts: Sequence[RunPart], size: Size) -> Sized:
-    """The design at another size; CraftError when it cannot be made so."""
-    first = first_size(design, parts)
-    if not first.parts:
-        raise CraftError("There are no rounds yet to be sized.")
-    if size.kind is SizeKind.YARN:
-        return _in_yarn(first, size)
-    if size.height_mm is None:
-        raise CraftError("Type the height for this size.", field="height_mm")
-    return _at_height(first, size.height_mm)
-
-
-def _in_yarn(first: Sized, size: Size) -> Sized:
+def in_yarn(first: Sized, size: Size) -> Sized:
+    """The same counts in another yarn; lengths and eyes follow the stitch."""
     if size.yarn is None or size.hook_mm is None:
         raise CraftError("Choose a yarn and a hook for this size.", field="yarn")
     yarn = size.yarn.strands(size.strands)
@@ -90,23 +96,55 @@ def _in_yarn(first: Sized, size: Size) -> Sized:
     return replace(first, gauge=gauge, scale=gauge.stitch_mm / first.gauge.stitch_mm, fabric=words)
 
 
-def _at_height(first: Sized, height_mm: float) -> Sized:
-    scale = proportional_scale([("figure", figure_size(first)[1])], height_mm)
-    return scaled(first, scale)
-
-
 def scaled(first: Sized, scale: float) -> Sized:
-    """The first size `scale` times as large in the same yarn; CraftError when a part cannot be made so."""
-    made: list[PartAtSize] = []
-    for part in first.parts:
-        source = part.source
-        recipe = source.part.recipe if source.part.drafted else None
-        found = regrade(part.written, scale, first.gauge, recipe)
-        worked = run_part(found.part, source.part.colour or MAIN_COLOUR)[0]
-        worked = replace(worked, name=source.name, make=source.part.make)
-        made.append(PartAtSize(source, found.part, worked, found.how, found.notes))
-    notes = tuple(note for part in made for note in part.notes)
-    return replace(first, scale=scale, parts=tuple(made), notes=notes)
+    """The first size `scale` times as large in the same yarn; CraftError when no part can be made so.
+
+    A part that others take in is made before them; edges that are joined come to equal counts. A part that cannot be
+    made so stays as it is, and the report says why.
+    """
+    ends = ends_at(first.design.joins, _first(first), scale)
+    before = {p.source.name: p.worked.piece for p in first.parts}
+    after = dict(before)
+    made: dict[str, PartAtSize] = {}
+    refused: list[CraftError] = []
+    for part in _pieces_first(first.parts):
+        around = Around(
+            part.source.part.colour or MAIN_COLOUR,
+            before,
+            after,
+            ends.last.get(part.source.key),
+            even=part.source.key in ends.even,
+        )
+        try:
+            made[part.source.key] = _regraded(part, scale, first.gauge, around)
+        except CraftError as error:
+            refused.append(error)
+            row = Feature(part.source.name, "part", State.CHANGED, "", "", f"It stays as it is. {error.message}")
+            made[part.source.key] = replace(part, how="not sized", features=(row,))
+        after[part.source.name] = made[part.source.key].worked.piece
+    if len(refused) == len(first.parts):
+        raise refused[0]
+    sized = replace(first, scale=scale, parts=tuple(made[p.source.key] for p in first.parts))
+    return replace(sized, joined=joins_reported(first.design, _first(first), sized.worked, sized.joins))
+
+
+def _regraded(part: PartAtSize, scale: float, gauge: Gauge, around: Around) -> PartAtSize:
+    source = part.source
+    recipe = source.part.recipe if source.part.drafted else None
+    found: Regraded = regrade(part.written, scale, gauge, recipe, around)
+    worked = replace(found.worked, name=source.name, make=source.part.make)
+    return PartAtSize(source, found.part, worked, found.how, found.features, found.tops)
+
+
+def _pieces_first(parts: Sequence[PartAtSize]) -> list[PartAtSize]:
+    """The parts, each before those whose rounds take it in."""
+    waiting, out = list(parts), list[PartAtSize]()
+    while waiting:
+        left = {p.source.name for p in waiting}
+        free = next((p for p in waiting if not pieces_worked_in(p.worked) & (left - {p.source.name})), waiting[0])
+        waiting.remove(free)
+        out.append(free)
+    return out
 
 
 def figure_size(sized: Sized) -> tuple[float, float]:
@@ -144,6 +182,7 @@ class SizeFigures:
     filling_g: Estimate
     hours: Estimate
     notes: tuple[str, ...]
+    features: tuple[Feature, ...]
 
 
 def figures_of(sized: Sized, yarn: DesignYarn | None = None) -> SizeFigures:
@@ -168,6 +207,7 @@ def figures_of(sized: Sized, yarn: DesignYarn | None = None) -> SizeFigures:
         filling_of(stuffed, firmness),
         hours(uses),
         (*sized.notes, *_small_parts(sized)),
+        sized.features,
     )
 
 
@@ -175,7 +215,7 @@ def _small_parts(sized: Sized) -> tuple[str, ...]:
     return tuple(
         f"{p.source.name}: only {max(p.worked.counts)} stitches around; fiddly to work."
         for p in sized.parts
-        if p.how != "same counts" and max(p.worked.counts) < 7
+        if p.how in ("drafted", "resampled") and max(p.worked.counts) < 7
     )
 
 
@@ -194,7 +234,15 @@ def design_at(sized: Sized) -> Design:
             worked[source.key],
             eyes.mm,
         )
-    return replace(sized.design, joins=joins, eyes=eyes)
+    return replace(sized.design, joins=joins, eyes=eyes, steps=tuple(_step_at(s, sized) for s in sized.design.steps))
+
+
+def _step_at(step: Step, sized: Sized) -> Step:
+    """A step of putting together with the rounds and lengths of this size."""
+    join = sized.design.join(step.join)
+    on = join.host if join else step.place.on if step.place else step.part
+    tops = next((p.tops for p in sized.parts if p.source.key == on), {})
+    return replace(step, text=resaid(step.text, tops, sized.scale)[:500])
 
 
 def _first(sized: Sized) -> dict[str, WorkedPart]:

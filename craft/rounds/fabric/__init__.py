@@ -1,7 +1,7 @@
 """Runs rounds over the live edge: tallies, stitch graph, and every disagreement with its verdict."""
 
 from craft.rounds.fabric.dryrun import Movement, movements, place_of
-from craft.rounds.fabric.edges import Piece, singular
+from craft.rounds.fabric.edges import Piece, find_piece, singular
 from craft.rounds.fabric.graph import ARRAYS, KIND_KEYS, LOOP_ORDER, EdgeKind, StitchGraph
 from craft.rounds.fabric.hook import Tally, WorkedStep
 from craft.rounds.fabric.laying import Hole
@@ -24,6 +24,7 @@ __all__ = [
     "Thread",
     "WorkedPart",
     "WorkedStep",
+    "find_piece",
     "movements",
     "place_of",
     "repeats_said",

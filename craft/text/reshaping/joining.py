@@ -12,11 +12,11 @@ from dataclasses import dataclass, replace
 from craft.errors import CraftError, require
 from craft.rounds.pattern import Instruction, Repeat, Round, Shift, Work
 from craft.rounds.stitches import Terms, stitch
+from craft.rounds.unrolled import gathered, written_out
 from craft.text.check import check
 from craft.text.notation import print_round
 from craft.text.reshaping.changes import reshape
 from craft.text.reshaping.commands import Rotate
-from craft.text.reshaping.stitches import gathered, written_out
 from craft.text.reshaping.written import Edit, Written, applied, is_plain, written_rounds
 
 

@@ -2,58 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import replace
-
 from craft.errors import CraftError, require
-from craft.rounds.arithmetic import MOST_STITCHES, is_single, round_sum, settled
-from craft.rounds.pattern import Chain, Cluster, Colour, Instruction, Join, Repeat, Work
+from craft.rounds.arithmetic import is_single, settled
+from craft.rounds.pattern import Chain, Cluster, Colour, Instruction, Join, Work
 from craft.rounds.stitches import stitch
+from craft.rounds.unrolled import gathered, written_out
 
 
 def _single(body: tuple[Instruction, ...]) -> None:
     if not is_single(settled(body)):
         raise CraftError("Only a round that goes once around in plain stitches can be moved or reversed.")
-
-
-def written_out(body: Sequence[Instruction], live: int) -> list[Instruction]:
-    """Every stitch of a round on its own, repeats written out."""
-    out: list[Instruction] = []
-    fill = round_sum(tuple(body), live).fill or 0
-    for item in body:
-        if isinstance(item, Repeat):
-            once = written_out(item.body, live)
-            out += once * (fill if item.times is None else item.times)
-        elif isinstance(item, Work):
-            out += [replace(item, count=1)] * item.count
-        else:
-            out.append(item)
-        if len(out) > MOST_STITCHES:
-            raise CraftError("This round has too many stitches to be moved.")
-    return out
-
-
-def gathered(items: Sequence[Instruction]) -> tuple[Instruction, ...]:
-    """Stitches said again in the shortest way: equal ones counted, then the shortest repeat."""
-    plain = _counted(items)
-    best: tuple[Instruction, ...] = tuple(plain)
-    many = len(items)
-    for unit in range(1, many // 2 + 1):
-        if many % unit == 0 and list(items[:unit]) * (many // unit) == list(items):
-            times = many // unit
-            return (Repeat(tuple(_counted(items[:unit])), times),) if unit > 1 else best
-    return best
-
-
-def _counted(items: Sequence[Instruction]) -> list[Instruction]:
-    out: list[Instruction] = []
-    for item in items:
-        above = out[-1] if out else None
-        if isinstance(item, Work) and isinstance(above, Work) and replace(item, count=above.count) == above:
-            out[-1] = replace(above, count=above.count + item.count)
-        else:
-            out.append(item)
-    return out
 
 
 def _core(body: tuple[Instruction, ...]) -> tuple[list[Instruction], list[Instruction], list[Instruction]]:

@@ -1,0 +1,112 @@
+"""Which scale a size asks for: a height of the figure or of a part, a count, a weight of yarn, a girth to fit."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+
+from craft.design.design import Design, Size, SizeKind
+from craft.design.grading.measure import part_size
+from craft.design.grading.sized import PartAtSize, Sized, figure_size, first_size, in_yarn, scaled, yarn_at
+from craft.design.running import RunPart
+from craft.errors import CraftError
+
+CLOSE = 0.002
+"""How near a weight is met: a share of it."""
+
+TRIES = 9
+LEAST_SCALE, MOST_SCALE = 0.2, 5.0
+
+
+def at_size(design: Design, parts: Sequence[RunPart], size: Size) -> Sized:
+    """The design at another size; CraftError when it cannot be made so."""
+    first = first_size(design, parts)
+    if not first.parts:
+        raise CraftError("There are no rounds yet to be sized.")
+    return in_yarn(first, size) if size.kind is SizeKind.YARN else asked_for(first, size)
+
+
+def asked_for(first: Sized, size: Size) -> Sized:
+    """The first size as large as `size` asks; CraftError names the field that is missing, or that cannot be met."""
+    match size.kind:
+        case SizeKind.HEIGHT:
+            return scaled(
+                first, _wanted(size.height_mm, "Type the height for this size.", "height_mm") / _height(first, size)
+            )
+        case SizeKind.COUNT:
+            widest = max(_part(first, size).worked.counts)
+            return scaled(first, _wanted(size.count, "Type how many stitches around.", "count") / widest)
+        case SizeKind.FIT:
+            wanted = _wanted(size.girth_mm, "Type the girth that it is to fit.", "girth_mm") + size.ease_mm
+            return scaled(first, wanted / girth_of(first, _part(first, size)))
+        case SizeKind.GRAMS:
+            return by_weight(first, _wanted(size.grams, "Type how much yarn there is.", "grams"))
+        case _:
+            raise CraftError("Choose a yarn and a hook for this size.", field="yarn")
+
+
+def _wanted(value: float | None, missing: str, field: str) -> float:
+    if value is None or not value > 0:
+        raise CraftError(missing, field=field)
+    return value
+
+
+def _height(first: Sized, size: Size) -> float:
+    if size.part is None:
+        return figure_size(first)[1]
+    part = _part(first, size)
+    return part_size(part.worked, first.gauge, first.design.gauge.firmness).height.value
+
+
+def _part(first: Sized, size: Size) -> PartAtSize:
+    """The part that a size is asked of: the one it names, else the widest."""
+    if size.part is None:
+        return max(first.parts, key=lambda p: max(p.worked.counts))
+    found = next((p for p in first.parts if p.source.key == size.part), None)
+    if found is None:
+        raise CraftError("The part that this size was asked of is gone, or has no rounds yet.", field="part")
+    return found
+
+
+def girth_of(sized: Sized, part: PartAtSize) -> float:
+    """The girth in mm that goes into a part: of its open end, as a hat has one, else of its widest round."""
+    worked = part.worked
+    around = max(worked.counts) if worked.closed else worked.rounds[-1].live
+    return float(around * sized.gauge.stitch_mm)
+
+
+def weight_of(sized: Sized) -> float:
+    """Grams of yarn that a size takes; CraftError while no yarn says what a metre of it weighs."""
+    per_metre = grams_per_metre(sized)
+    main = next(iter(per_metre.values()), None)
+    if main is None:
+        raise CraftError("The yarn must say the metres and grams of a skein before its weight is known.", field="grams")
+    return sum(use.metres.value * per_metre.get(use.colour, main) for use in yarn_at(sized))
+
+
+def grams_per_metre(sized: Sized) -> Mapping[str, float]:
+    """What a metre of each yarn weighs, of those that say it."""
+    return {
+        y.name: y.skein_g / y.skein_m for y in sized.design.yarns if y.skein_m is not None and y.skein_g is not None
+    }
+
+
+def by_weight(first: Sized, grams: float) -> Sized:
+    """The largest size that does not take more yarn than there is: yarn grows with the square of the scale."""
+    low, high = LEAST_SCALE, MOST_SCALE
+    scale = min(max(math.sqrt(grams / weight_of(first)), low), high)
+    best: Sized | None = None
+    for _ in range(TRIES):
+        sized = scaled(first, scale)
+        weighs = weight_of(sized)
+        if weighs <= grams:
+            best = sized if best is None or sized.scale > best.scale else best
+            low = scale
+        else:
+            high = scale
+        if abs(weighs - grams) < CLOSE * grams or high - low < 1e-3:
+            break
+        scale = (low + high) / 2
+    if best is None:
+        raise CraftError(f"{grams:g} g is less than the smallest size takes.", field="grams")
+    return best

@@ -1,0 +1,377 @@
+"""Plain rounds at another size: counts anew, shaping where it lay, every look and motif at its place."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from craft.design.grading.bands import Band, Look, bands_at, bands_of, sampled, shared_out
+from craft.design.grading.painting import Motif, Paint, main_base, paint_of, painted, takes_and_gives, with_motifs
+from craft.design.grading.report import State
+from craft.design.grading.source import SourceRound, lead_and_close
+from craft.errors import CraftError
+from craft.rounds.pattern import Colour, Instruction, Repeat, Round, Work
+from craft.rounds.unrolled import gathered, written_out
+from craft.shape.drafting import STAGGER_FROM, Shaping, best_counts, said, shaped_round
+
+Vector = NDArray[np.float64]
+
+KEEP_SHAPE = 0.6
+"""Simplicity of resampled counts: her shape counts for more than easy rounds."""
+
+KEEP_STEPS = 0.2
+"""The same for rounds that are shaped at places of their own, which no repeat makes easier."""
+
+EVEN_GAPS = 1.01
+"""By how much gaps between shaped stitches of an evenly spread round may differ, in stitches."""
+
+
+@dataclass(frozen=True, slots=True)
+class Wish:
+    """What a segment has to come to. scale: of its size. before: stitches it goes on from, 0 from a ring.
+
+    last: stitches at its end, None where any will do; even: they are an even number. closed: it is drawn shut at its
+    end. start: stitches of the part's first round.
+    """
+
+    scale: float
+    before: int
+    start: int
+    last: int | None = None
+    multiple: int = 1
+    closed: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Tube:
+    """Fresh rounds in place of a segment's. at: where each lies among those of the first size, 1 at the top of the first.
+
+    rows: (state, kind, before, after, why) of what did not simply stay. colour: on the hook at the end.
+    """
+
+    rounds: tuple[Round, ...]
+    counts: tuple[int, ...]
+    at: tuple[float, ...]
+    rows: tuple[tuple[State, str, str, str, str], ...]
+    colour: str
+
+
+def resampled(rounds: Sequence[SourceRound], wish: Wish, colour: str) -> Tube:
+    """A segment of plain rounds made anew. colour: on the hook before it. From a ring, its first round is the start,
+    which stays as it is.
+
+    CraftError when it cannot be worked in any way.
+    """
+    ring = not wish.before
+    counts = [r.live for r in rounds]
+    if _stays(rounds, wish):
+        kept = tuple(replace(r.made, first=None, last=None) for r in rounds)
+        return Tube(
+            kept, tuple(counts), tuple(float(k + 1) for k in range(len(rounds))), (), _colour_after(rounds, colour)
+        )
+    bands = bands_of([_look(r) for r in rounds])
+    many = shared_out(bands, _rounds_wanted(rounds, wish, bands))
+    at = sampled(bands, many)
+    true = wish.scale * np.interp(at, np.arange(len(counts) + 1), [0 if ring else rounds[0].before, *counts])
+    fresh = _counts(true, wish, rounds)
+    shaping = _shaping(rounds)
+    bodies = _bodies(fresh, list(at) if ring else [0.0, *at], rounds, shaping)
+    fresh_bands = bands_at(bands, many)
+    lead: list[Round] = []
+    if ring:
+        lead, fresh_bands = [replace(rounds[0].made, first=None, last=None)], fresh_bands[1:]
+    made, rows, colour = _looks(rounds, fresh_bands, at[len(lead) :], fresh, bodies, shaping, colour)
+    rows += [
+        (State.LOST, "band", _band_words(b, rounds), "", "There are too few rounds for it at this size.")
+        for b, n in zip(bands, many, strict=True)
+        if not n
+    ]
+    every = tuple(fresh) if ring else tuple(fresh[1:])
+    return Tube((*lead, *made), every, tuple(float(t) for t in at), tuple(rows), colour)
+
+
+def _stays(rounds: Sequence[SourceRound], wish: Wish) -> bool:
+    """Whether the rounds are as they have to be already."""
+    fits = wish.last in (None, rounds[-1].live) and rounds[-1].live % wish.multiple == 0
+    return wish.scale == 1 and fits and wish.before == (0 if rounds[0].begins else rounds[0].before)
+
+
+def _colour_after(rounds: Sequence[SourceRound], colour: str) -> str:
+    for made in rounds:
+        colour = next((c for c in reversed(paint_of(made, 0)[0].colours)), colour)
+    return colour
+
+
+def _look(made: SourceRound) -> Look:
+    paint, _ = paint_of(made, 0)
+    colours = set(paint.colours)
+    return Look(main_base(made), made.made.loops, colours.pop() if len(colours) == 1 else "", made.made.joined)
+
+
+def _band_words(band: Band, rounds: Sequence[SourceRound]) -> str:
+    first, last = rounds[band.first].made.label, rounds[band.last].made.label
+    return first if first == last else f"{first}-{last}"
+
+
+def _rounds_wanted(rounds: Sequence[SourceRound], wish: Wish, bands: Sequence[Band]) -> int:
+    """How many rounds the segment has: its height in proportion, ridges once."""
+    heights = [1.0 if r.tally is None else r.tally.height for r in rounds]
+    ridges = [sum(heights[b.first : b.last + 1]) for b in bands if b.ridge]
+    rest = [h for b in bands if not b.ridge for h in heights[b.first : b.last + 1]]
+    if not rest:
+        return len(ridges)
+    tall = wish.scale * (sum(heights) + (1 if wish.closed else 0)) - (1 if wish.closed else 0) - sum(ridges)
+    many = tall / (sum(rest) / len(rest))
+    return len(ridges) + max(1, math.floor(many + 1e-6) if wish.closed else round(many))
+
+
+def _counts(true: Vector, wish: Wish, rounds: Sequence[SourceRound]) -> list[int]:
+    """Stitches before the segment and after each of its rounds."""
+    start = max(3, min(60, wish.start))
+    wanted = [float(t) for t in true] if not wish.before else [float(wish.before), *(float(t) for t in true)]
+    first = wish.before or rounds[0].live
+    straight = all(r.live == r.before for r in rounds[0 if wish.before else 1 :])
+    if straight and wish.last is None and wish.multiple == 1:
+        return [first] * len(wanted)
+    last = wish.last
+    if last is None and wish.closed and rounds[-1].live <= 2 * wish.start:
+        last = rounds[-1].live
+    if last is None and wish.multiple > 1:
+        last = max(wish.multiple, wish.multiple * round(wanted[-1] / wish.multiple))
+    if len(wanted) == 1:
+        return [first]
+    if _flat(rounds):
+        return [first, *(max(1, round(t)) for t in wanted[1:-1]), last or max(1, round(wanted[-1]))]
+    if len(wanted) == 2 and last is not None:
+        return _stepped(first, last)
+    placed = any(_shaped(r).places for r in rounds)
+    simplicity = KEEP_STEPS if placed else KEEP_SHAPE
+    return list(best_counts(wanted, start, simplicity, closed=False, first=first, last=last))
+
+
+def _flat(rounds: Sequence[SourceRound]) -> bool:
+    return any(r.tally is not None and r.tally.flat for r in rounds)
+
+
+def _stepped(before: int, last: int) -> list[int]:
+    if not before <= 2 * last <= 4 * before:
+        raise CraftError(f"{before} stitches do not come to {last} in one round.", field="scale")
+    return [before, last]
+
+
+# --- shaping where it lay --------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class _Shaped:
+    """Where a round is shaped: (grows, share of the way around or across); even: it is spread evenly all around."""
+
+    places: tuple[tuple[bool, float], ...]
+    even: bool
+
+
+NEAR_EDGE = 2
+"""Stitches from a row's edge within which shaping belongs to that edge."""
+
+
+def _shaped(made: SourceRound) -> _Shaped:
+    if made.begins or _is_even(made):
+        return _Shaped((), even=True)
+    flat = made.tally is not None and made.tally.flat
+    found: list[tuple[bool, float]] = []
+    done, before = 0, made.before
+    for item in _outward(made):
+        takes, gives = takes_and_gives(item)
+        if takes != gives:
+            edge = 0.0 if done < NEAR_EDGE else 1.0 if done + takes > before - NEAR_EDGE else None
+            place = edge if flat and edge is not None else _share(done, takes, before)
+            found += [(gives > takes, place)] * abs(gives - takes)
+        done += takes
+    return _Shaped(tuple(found), even=not found and not flat)
+
+
+def _share(done: int, takes: int, before: int) -> float:
+    """Where a shaped stitch stands among the plain ones of its round: 0 for the first thing in it, 1 for the last."""
+    return done / (before - takes) if before > takes else 0.5
+
+
+def _outward(made: SourceRound) -> Sequence[Instruction]:
+    """A round's stitches as they lie on the right side: a row that was worked back stands the other way round."""
+    stitches = [i for i in made.stitches() if not isinstance(i, Colour)]
+    back = made.tally is not None and made.tally.flat and not made.tally.front
+    return stitches[::-1] if back else stitches
+
+
+def _is_even(made: SourceRound) -> bool:
+    """Whether a round's shaping is spread evenly around."""
+    if made.tally is None or made.tally.flat:
+        return False
+    places = [m[0] for m in made.tally.marks]
+    if len(places) < 2:
+        return False
+    gaps = np.diff([*places, places[0] + made.tally.made])
+    return bool(gaps.max() - gaps.min() <= EVEN_GAPS)
+
+
+def _bodies(
+    counts: Sequence[int], at: Sequence[float], rounds: Sequence[SourceRound], shaping: Shaping
+) -> list[tuple[Instruction, ...]]:
+    """The work of every round after the first: spread evenly where hers were, else shaped where hers were.
+
+    at: where each lies among those of the first size, the first one's too.
+    """
+    shaped = [_shaped(r) for r in rounds]
+    flat = _flat(rounds)
+    bodies: list[tuple[Instruction, ...]] = []
+    shifted = False
+    for (before, after), (t0, t1) in zip(itertools.pairwise(counts), itertools.pairwise(at), strict=True):
+        places = _places(shaped, t0, t1, grows=after > before)
+        if flat or (places and before != after):
+            bodies.append(_shaped_at(before, after, places, shaping))
+            continue
+        shifted = shifted != (before != after and max(before, after) > STAGGER_FROM)
+        bodies.append(shaped_round(before, after, shaping, shifted=shifted and before != after))
+    return bodies
+
+
+def _places(shaped: Sequence[_Shaped], t0: float, t1: float, *, grows: bool) -> list[float]:
+    """Where the rounds that a fresh one stands for, else the nearest, grow or shrink; none when that is evenly."""
+    first, last = int(np.floor(t0 + 1e-6)), int(np.ceil(t1 - 1e-6))
+    over = [k for k in range(first, max(last, first + 1)) if k < len(shaped)]
+    here = [k for k in over if any(g is grows for g, _ in shaped[k].places)]
+    if not here and not any(shaped[k].even and shaped[k].places == () for k in over if not shaped[k].even):
+        like = [k for k, s in enumerate(shaped) if any(g is grows for g, _ in s.places)]
+        here = sorted(like, key=lambda k: abs(k + 0.5 - (t0 + t1) / 2))[:1]
+    return sorted(p for k in here for g, p in shaped[k].places if g is grows)
+
+
+def _shaped_at(before: int, after: int, places: Sequence[float], shaping: Shaping) -> tuple[Instruction, ...]:
+    """A round from `before` to `after` stitches that is shaped at `places`, the same ones again where it needs more."""
+    many, takes = abs(after - before), 1 if after > before else 2
+    if many * takes > before:
+        raise CraftError(f"A round cannot go from {before} to {after} stitches.", field="scale")
+    if not many:
+        return (Repeat((Work("sc"),), None),)
+    plain = before - many * takes
+    from_places = places or [0.5]
+    ops: list[int] = []
+    done = 0
+    for k in range(many):
+        place = from_places[min(int((k + 0.5) * len(from_places) / many), len(from_places) - 1)]
+        upto = max(done, round(place * plain))
+        ops += [0] * (upto - done) + [1 if after > before else 2]
+        done = upto
+    return said([*ops, *[0] * (plain - done)], shaping)
+
+
+def _shaping(rounds: Sequence[SourceRound]) -> Shaping:
+    """Her manner of shaping: decreases plain or invisible, stacked, the increase first."""
+    keys = Counter(i.stitch for r in rounds for i in r.stitches() if isinstance(i, Work))
+    decrease = "invdec" if keys["invdec"] > keys["dec"] else "dec"
+    best, most = Shaping(decrease=decrease), -1
+    steps = [r for r in rounds if r.live != r.before and _is_even(r)]
+    for stacked, first in ((False, False), (True, False), (True, True), (False, True)):
+        manner = Shaping(stacked=stacked, first=first, decrease=decrease)
+        alike = sum(_is_said(r, manner) for r in steps)
+        if alike > most:
+            best, most = manner, alike
+    return best
+
+
+def _is_said(made: SourceRound, manner: Shaping) -> bool:
+    try:
+        as_said = shaped_round(made.before, made.live, manner, shifted=not manner.stacked)
+    except CraftError:
+        return False
+    return written_out(as_said, made.before) == [replace(i, span=i.span) for i in made.stitches()]
+
+
+# --- looks ------------------------------------------------------------------------------------------
+
+
+def _looks(
+    rounds: Sequence[SourceRound],
+    bands: Sequence[Band],
+    at: Vector,
+    counts: Sequence[int],
+    bodies: Sequence[tuple[Instruction, ...]],
+    shaping: Shaping,
+    colour: str,
+) -> tuple[list[Round], list[tuple[State, str, str, str, str]], str]:
+    """The fresh rounds with stitches, loops, colours and motifs as they were; colour: on the hook."""
+    paints = [paint_of(r, k) for k, r in enumerate(rounds)]
+    motifs = _placed([m for _, found in paints for m in found], at)
+    made: list[Round] = []
+    rows: list[tuple[State, str, str, str, str]] = []
+    for k, (band, body) in enumerate(zip(bands, bodies, strict=True)):
+        old = _nearest(band, float(at[k]))
+        source, paint = rounds[old], paints[old][0]
+        back = source.tally is not None and source.tally.flat and bool(k % 2) != (not rounds[0].tally.front)  # type: ignore[union-attr]
+        stitches, colour = _dressed(body, counts[k], paint, shaping, colour, plain=paint.plain and not motifs[k])
+        if motifs[k]:
+            stitches, homeless = with_motifs(stitches, motifs[k])
+            rows += [
+                (State.LOST, m.what.stitch, rounds[m.at].made.label, "", "There is no plain stitch left in its round.")
+                for m in homeless
+            ]
+        if back:
+            stitches = stitches[::-1]
+        lead, close = lead_and_close(_edge_row(rounds, k, len(bands), source).made.body)
+        made.append(_round(source, (*lead, *_said(stitches), *close), counts[k + 1], band.look.loops))
+    return made, rows, colour
+
+
+def _edge_row(rounds: Sequence[SourceRound], k: int, many: int, source: SourceRound) -> SourceRound:
+    """The row that a fresh one is begun and ended like: the first and the last like theirs, others like any between."""
+    if k == 0:
+        return rounds[0]
+    if k == many - 1:
+        return rounds[-1]
+    inner = rounds[1:-1] or rounds[:1]
+    return source if source in inner else inner[0]
+
+
+def _nearest(band: Band, t: float) -> int:
+    """The round of the first size that a fresh one looks like, within its band."""
+    return min(max(int(np.ceil(t - 1e-9)) - 1, band.first), band.last)
+
+
+def _placed(motifs: Sequence[Motif], at: Vector) -> list[list[Motif]]:
+    """The motifs of every fresh round: each in the round nearest to its own."""
+    found: list[list[Motif]] = [[] for _ in at]
+    for motif in motifs:
+        found[int(np.argmin(np.abs(at - (motif.at + 1))))].append(motif)
+    return found
+
+
+def _dressed(
+    body: tuple[Instruction, ...], before: int, paint: Paint, shaping: Shaping, colour: str, *, plain: bool
+) -> tuple[list[Instruction], str]:
+    """A body of single crochet in a round's look."""
+    if plain and paint.bases[0] == "sc" and paint.loops[0] is None:
+        change = [Colour(paint.colours[0])] if paint.colours[0] != colour else []
+        return [*change, *body], paint.colours[0]
+    ops = [gives - takes for takes, gives in map(takes_and_gives, written_out(body, before))]
+    return painted(ops, paint, colour, shaping.decrease)
+
+
+def _said(stitches: Sequence[Instruction]) -> tuple[Instruction, ...]:
+    """Stitches in the fewest words; a round of one stitch goes around."""
+    if any(isinstance(i, Repeat) for i in stitches):
+        return tuple(stitches)
+    lead = 1 if stitches and isinstance(stitches[0], Colour) else 0
+    rest = stitches[lead:]
+    alone = rest[0] if rest else None
+    if isinstance(alone, Work) and takes_and_gives(alone) == (1, 1) and all(i == alone for i in rest):
+        return (*stitches[:lead], Repeat((alone,), None))
+    return (*stitches[:lead], *gathered(rest))
+
+
+def _round(source: SourceRound, body: tuple[Instruction, ...], count: int, loops: object) -> Round:
+    return replace(source.made, first=None, last=None, or_to=None, body=body, count=count)
