@@ -10,7 +10,7 @@ from craft.cli.answers import Answer, gauge_arguments, gauge_of, number, refused
 from craft.cli.designs import as_design
 from craft.cli.files import read_given
 from craft.design.design import Design, Size, SizeKind
-from craft.design.grading import Feature, Sized, asked_for, design_at, first_size, part_size, scaled
+from craft.design.grading import Feature, Sized, asked_for, by_gauge, design_at, first_size, part_size, scaled
 from craft.design.joins import meeting
 from craft.design.parts import GaugeFrom
 from craft.design.running import run_parts
@@ -18,7 +18,6 @@ from craft.design.stored import to_json
 from craft.design.written import pattern_text
 from craft.errors import CraftError
 from craft.gauge import Gauge
-from craft.text.notation import print_rounds
 
 _WAYS = ("scale", "height", "peak", "grams", "girth")
 
@@ -97,7 +96,7 @@ def _asked(first: Sized, args: argparse.Namespace) -> Sized:
         if args.to_stitch is None or args.to_round is None:
             raise CraftError("--to-stitch and --to-round go together, both in mm.")
         gauge = Gauge(args.to_stitch, args.to_round, first.gauge.lean, first.gauge.spread, "as given")
-        return replace(first, gauge=gauge, scale=gauge.stitch_mm / first.gauge.stitch_mm)
+        return by_gauge(first, gauge)
     if chosen[0] == "scale":
         return scaled(first, args.scale)
     return asked_for(first, _size(first, args, chosen[0]))
@@ -134,14 +133,14 @@ def _named(first: Sized, name: str | None) -> int:
 def _design(sized: Sized) -> Design:
     """The sized design, its texts printed anew where counts changed."""
     made = design_at(sized)
-    texts = {p.source.key: print_rounds(p.written, made.terms) for p in sized.parts if p.how != "same counts"}
+    texts = {p.source.key: p.text(made.terms) for p in sized.parts}
     recipes = {
-        p.source.key: r.scaled(sized.scale) for p in sized.parts if p.how == "drafted" and (r := p.source.part.recipe)
+        p.source.key: r.scaled(sized.scale) if p.how == "drafted" else r
+        for p in sized.parts
+        if p.how != "resampled" and p.source.part.drafted and (r := p.source.part.recipe)
     }
     parts = tuple(
         replace(p, text=texts.get(p.key, p.text), recipe=recipes.get(p.key), drafted=p.key in recipes)
-        if p.key in texts
-        else p
         for p in made.parts
     )
     gauge = replace(made.gauge, source=GaugeFrom.OWN, stitch_mm=sized.gauge.stitch_mm, round_mm=sized.gauge.round_mm)

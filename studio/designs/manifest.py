@@ -158,15 +158,21 @@ class AssemblyPage(Frozen):
 
 
 class SizeEntry(Frozen):
-    """Another size: other yarn and hook with the same counts, or another height in the same yarn."""
+    """Another size: other yarn and hook with the same counts; in the same yarn a height (of the figure or of a part), the
+    widest count of a part, as large as the grams at hand allow, or a part that fits a girth."""
 
     key: Key
     name: Short
-    kind: Literal["yarn", "height"]
+    kind: Literal["yarn", "height", "count", "grams", "fit"]
     yarn: DesignYarn | None = None
     hook_mm: HookMm | None = None
     strands: Annotated[int, Field(ge=1, le=6)] = 1
     height_mm: Annotated[float, Field(gt=0, le=3_000)] | None = None
+    part: Key | None = None
+    count: Annotated[int, Field(ge=3, le=2_000)] | None = None
+    grams: Annotated[float, Field(gt=0, le=100_000)] | None = None
+    girth_mm: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    ease_mm: Annotated[float, Field(ge=-500, le=500)] = 0.0
 
 
 class SizesPage(Frozen):

@@ -102,7 +102,21 @@ def _mark(mark: pages.FaceMark) -> Mark:
 def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
     """Another size, as it is asked for. gauge: of her own swatch of its yarn on its hook."""
     yarn = None if entry.yarn is None else yarn_value(entry.yarn)
-    return Size(entry.key, entry.name, SizeKind(entry.kind), yarn, entry.hook_mm, entry.strands, entry.height_mm, gauge)
+    return Size(
+        entry.key,
+        entry.name,
+        SizeKind(entry.kind),
+        yarn,
+        entry.hook_mm,
+        entry.strands,
+        entry.height_mm,
+        gauge,
+        part=entry.part,
+        count=entry.count,
+        grams=entry.grams,
+        girth_mm=entry.girth_mm,
+        ease_mm=entry.ease_mm,
+    )
 
 
 def value_of(manifest: pages.Manifest, parts: Iterable[Part], sources: Iterable[Source] = ()) -> Design:
@@ -261,12 +275,14 @@ def _credited(value: Design) -> str:
 
 
 def with_places(page: pages.AssemblyPage, design: Design) -> pages.AssemblyPage:
-    """The page with its steps' places and its eyes as the value has them."""
+    """The page with its steps' words and places and its eyes as the value has them."""
     steps = []
     for step in page.steps:
         join = design.join(step.key)
-        at = join.place if join else next((s.place for s in design.steps if s.key == step.key), None)
-        steps.append(step if at is None else step.model_copy(update=_said(at)))
+        value = next((s for s in design.steps if s.key == step.key), None)
+        at = join.place if join else value.place if value else None
+        words = {} if value is None else {"text": value.text}
+        steps.append(step.model_copy(update={**words, **(_said(at) if at is not None else {})}))
     return with_eyes(page.model_copy(update={"steps": steps}), design.eyes)
 
 

@@ -8,9 +8,8 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from craft.design.eye_text import text_following_eyes
-from craft.design.grading import Sized, at_size, design_at
+from craft.design.grading import Sized, at_size, design_at, figure_size
 from craft.fitting.panels import recipe_json
-from craft.text.notation import print_rounds
 from studio.designs.actions import copy_design
 from studio.designs.manifest import DesignYarn, GaugePage, Manifest, SizeEntry, SizesPage
 from studio.designs.models import Design
@@ -36,8 +35,12 @@ def _texts(sized: Sized) -> dict[str, tuple[str, dict[str, Any] | None]]:
     found: dict[str, tuple[str, dict[str, Any] | None]] = {}
     for made in sized.parts:
         part = made.source.part
-        recipe = recipe_json(part.recipe.scaled(sized.scale)) if part.recipe and made.how == "drafted" else None
-        text = print_rounds(made.written, sized.design.terms)
+        text = made.text(sized.design.terms)
+        if made.how in ("same counts", "not sized") and text == part.text:
+            continue
+        recipe = None
+        if part.recipe is not None and made.how != "resampled":
+            recipe = recipe_json(part.recipe.scaled(sized.scale) if made.how == "drafted" else part.recipe)
         if eyes.place is not None and eyes.place.on == part.key:
             text = text_following_eyes(text, eyes, made.worked)
         found[part.key] = (text, recipe)
@@ -75,9 +78,10 @@ def make_size(user: User, pk: int, key: str) -> Design:
     sized = at_size(read.value, read.parts, size_for(user, entry))
     page = with_places(manifest.assembly, design_at(sized))
     changes: dict[str, Any] = {"assembly": anchored(page, page, sized.worked), "sizes": SizesPage()}
-    texts = _texts(sized) if entry.kind == "height" else {}
-    if entry.kind == "height":
-        changes["brief"] = manifest.brief.model_copy(update={"height_mm": entry.height_mm, "pictures": []})
+    texts = _texts(sized)
+    if entry.kind != "yarn":
+        tall = round(figure_size(sized)[1]) if entry.height_mm is None or entry.part else entry.height_mm
+        changes["brief"] = manifest.brief.model_copy(update={"height_mm": tall, "pictures": []})
     elif entry.yarn is not None:
         yarns = [entry.yarn.model_copy(update={"name": y.name, "colour": y.colour}) for y in manifest.gauge.yarns]
         changes["gauge"] = _gauge(user, manifest, entry, yarns or [entry.yarn])

@@ -11,17 +11,29 @@ from studio.yarns.schemas import GaugeOut
 
 
 class SizedPart(Schema):
-    """A part at a size. how: 'same counts', 'drafted' or 'resampled'."""
+    """A part at a size. how: 'same counts', 'drafted', 'resampled', or 'not sized' for one that stays as it is."""
 
     key: str
     name: str
     make: int
-    how: Literal["same counts", "drafted", "resampled"]
+    how: Literal["same counts", "drafted", "resampled", "not sized"]
     counts: list[int]
+    text: str
     rounds: int
     stitches: int
     height: EstimateOut
     width: EstimateOut
+
+
+class FeatureOut(Schema):
+    """What became of one thing at a size: a part's short rows, a join, a sentence. why: where it did not simply stay."""
+
+    part: str
+    kind: str
+    state: Literal["kept", "moved", "changed", "lost"]
+    before: str
+    after: str
+    why: str
 
 
 class YarnUse(Schema):
@@ -38,7 +50,7 @@ class SizeColumn(Schema):
 
     key: str
     name: str
-    kind: Literal["base", "yarn", "height"]
+    kind: Literal["base", "yarn", "height", "count", "grams", "fit"]
     problem: str | None
     gauge: GaugeOut
     fabric: str | None
@@ -50,6 +62,7 @@ class SizeColumn(Schema):
     filling_g: EstimateOut
     hours: EstimateOut
     notes: list[str]
+    features: list[FeatureOut]
 
 
 class SizesTable(Schema):

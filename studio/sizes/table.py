@@ -11,7 +11,7 @@ from craft.errors import CraftError
 from craft.gauge import Estimate
 from studio.bench.previews import estimate
 from studio.designs.reading import ReadDesign
-from studio.sizes.schemas import SizeColumn, SizedPart, SizesTable, YarnUse
+from studio.sizes.schemas import FeatureOut, SizeColumn, SizedPart, SizesTable, YarnUse
 from studio.yarns.schemas import GaugeOut
 
 
@@ -50,6 +50,7 @@ def _column(sized: Sized, size: Size | None) -> SizeColumn:
         filling_g=estimate(found.filling_g),
         hours=estimate(found.hours),
         notes=list(found.notes),
+        features=[FeatureOut(**asdict(row)) for row in found.features],
     )
 
 
@@ -62,6 +63,7 @@ def _rows(sized: Sized, found: SizeFigures) -> list[SizedPart]:
                 "make": part.worked.make,
                 "how": part.how,
                 "counts": list(part.worked.counts),
+                "text": part.text(sized.design.terms),
                 "rounds": size.rounds,
                 "stitches": size.stitches * part.worked.make,
                 "height": estimate(size.height),
@@ -90,4 +92,5 @@ def _impossible(design: Design, size: Size, why: str) -> SizeColumn:
         filling_g=empty,
         hours=empty,
         notes=[],
+        features=[],
     )

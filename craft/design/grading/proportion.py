@@ -85,12 +85,12 @@ class _Run:
 
 def _scaled(group: Sequence[Instruction], taken: int, size: EdgeSize) -> list[Instruction]:
     """What is worked along one edge, of which it took `taken` stitches at the first size."""
-    items = _joined_runs(group)
+    items: list[Instruction | None] = list(_joined_runs(group))
     fills = any(isinstance(i, Repeat) and i.times is None for i in items)
     folded = any(isinstance(i, Work) and i.through == "" for i in items)
-    runs = [run for at, item in enumerate(items) if (run := _run(at, item, size)) is not None]
+    runs = [run for at, item in enumerate(items) if item and (run := _run(at, item, size)) is not None]
     if not fills and not (folded and not runs):
-        fixed = _taken(items) - sum(r.unit * r.many for r in runs)
+        fixed = _taken([i for i in items if i]) - sum(r.unit * r.many for r in runs)
         target = (size.after if taken == size.before else round(taken * size.ratio)) - fixed
         rest = _shared(runs, target)
         if rest:
@@ -99,7 +99,30 @@ def _scaled(group: Sequence[Instruction], taken: int, size: EdgeSize) -> list[In
         if fills and run.at and isinstance(items[run.at - 1], FromHook):
             continue  # 'sc in 2nd ch from hook and in each ch across'
         items[run.at] = _with(items[run.at], max(run.least, round(run.wanted)))
-    return [i for i in items if not (isinstance(i, Work | Skip) and i.count == 0)]
+    if fills:
+        items = _come_out(items, size.after)
+    left = [i for i in items if i is not None]
+    if any(isinstance(i, _WORKED) for i in group) and not any(isinstance(i, _WORKED) for i in left):
+        raise CraftError("nothing is left to be worked along an edge", field="scale")
+    return left
+
+
+_WORKED = (Work, Repeat, Cluster, Skip)
+
+
+def _come_out(items: Sequence[Instruction | None], live: int) -> list[Instruction | None]:
+    """What goes around as often as it fits, with plain stitches for what no whole repeat fits into."""
+    at = next(k for k, i in enumerate(items) if isinstance(i, Repeat) and i.times is None)
+    around = items[at]
+    assert isinstance(around, Repeat)
+    unit = sum_of(around.body).takes
+    room = live - (_taken([i for k, i in enumerate(items) if i and k != at]))
+    if unit < 2 or room % unit == 0 or around.leave:
+        return list(items)
+    if room < unit:
+        raise CraftError("there are too few stitches for one repeat", field="scale")
+    plain = Work(_plain_of(around), room % unit)
+    return [*items[:at], replace(around, times=room // unit), plain, *items[at + 1 :]]
 
 
 def _joined_runs(group: Sequence[Instruction]) -> list[Instruction]:
@@ -121,7 +144,7 @@ def _run(at: int, item: Instruction, size: EdgeSize) -> _Run | None:
             entry = stitch(item.stitch)
             if entry.takes != 1 or entry.gives != 1 or is_motif(item) or item.through is not None:
                 return None
-            return _Run(at, 1, item.count, item.count * size.ratio)
+            return _Run(at, 1, item.count, item.count * size.ratio, least=0)
         case Skip() if item.count:
             return _Run(at, 1, item.count, item.count * size.ratio)
         case Repeat() if item.times is not None:
@@ -165,7 +188,10 @@ def _shared(runs: Sequence[_Run], target: int) -> int:
     return left
 
 
-def _with(item: Instruction, many: int) -> Instruction:
+def _with(item: Instruction | None, many: int) -> Instruction | None:
+    """An instruction so many times; nothing for none."""
+    if not many:
+        return None
     if isinstance(item, Repeat):
         return replace(item, times=many)
     if isinstance(item, Work | Skip):
@@ -173,7 +199,7 @@ def _with(item: Instruction, many: int) -> Instruction:
     return item
 
 
-def _with_rest(items: list[Instruction], runs: Sequence[_Run], rest: int) -> list[Instruction]:
+def _with_rest(items: list[Instruction | None], runs: Sequence[_Run], rest: int) -> list[Instruction | None]:
     """Plain stitches for what no whole repeat fits into, behind the last of the repeats."""
     last = max(r.at for r in runs)
     plain = _plain_of(items[last])
@@ -183,7 +209,7 @@ def _with_rest(items: list[Instruction], runs: Sequence[_Run], rest: int) -> lis
     return [*items[: last + 1], Work(plain, rest), *items[last + 1 :]]
 
 
-def _plain_of(item: Instruction) -> str:
+def _plain_of(item: Instruction | None) -> str:
     if isinstance(item, Repeat):
         keys = [i.stitch for i in item.body if isinstance(i, Work) and takes_and_gives(i) == (1, 1) and not is_motif(i)]
         return keys[0] if keys else "sc"

@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from craft.design.design import Design, EyeKind, Size, Step
+from craft.design.design import Design, EyeKind, Size
+from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import eyes_in_proportion
 from craft.design.grading.measure import PartSize, part_size, sold_eye
 from craft.design.grading.meeting import ends_at, joins_reported
 from craft.design.grading.regrade import Around, Regraded, regrade
 from craft.design.grading.report import Feature, State
-from craft.design.grading.words import resaid
+from craft.design.grading.words import lengths_resaid, resaid
 from craft.design.joins import Join, loose_copies, pieces_worked_in
 from craft.design.parts import DesignYarn
 from craft.design.running import RunPart
@@ -22,7 +23,10 @@ from craft.figure.materials import ColourUse, filling_of, hours, skeins, yarn_us
 from craft.figure.placement import extent, place
 from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
+from craft.rounds.pattern import Item, Note, Step
 from craft.rounds.pattern import Part as Written
+from craft.rounds.stitches import Terms
+from craft.text.notation import print_rounds
 
 
 @dataclass(frozen=True)
@@ -38,6 +42,16 @@ class PartAtSize:
     how: str
     features: tuple[Feature, ...] = ()
     tops: Mapping[int, int] = field(default_factory=dict)
+
+    def text(self, terms: Terms) -> str:
+        """Its rounds as they are written at this size: as she typed them while they are hers, only their words anew."""
+        if self.how in ("drafted", "resampled"):
+            return print_rounds(self.written, terms)
+        text = self.source.part.text
+        for before, after in zip(self.source.written.items, self.written.items, strict=True):
+            if isinstance(before, Step | Note) and isinstance(after, Step | Note) and before.text != after.text:
+                text = text.replace(before.text, after.text, 1)
+        return text
 
 
 @dataclass(frozen=True)
@@ -93,7 +107,26 @@ def in_yarn(first: Sized, size: Size) -> Sized:
     lean = first.gauge.lean if size.gauge is None else found.lean
     gauge = Gauge(found.stitch_mm, found.round_mm, lean, found.spread, found.how)
     words = fabric_outlook(yarn, size.hook_mm).words
-    return replace(first, gauge=gauge, scale=gauge.stitch_mm / first.gauge.stitch_mm, fabric=words)
+    return by_gauge(first, gauge, words)
+
+
+def by_gauge(first: Sized, gauge: Gauge, fabric: str | None = None) -> Sized:
+    """The same counts at another gauge: lengths in her sentences and eyes follow the stitch."""
+    scale = gauge.stitch_mm / first.gauge.stitch_mm
+    parts = tuple(_reworded(p, scale) for p in first.parts)
+    return replace(first, gauge=gauge, scale=scale, parts=parts, fabric=fabric)
+
+
+def _reworded(part: PartAtSize, scale: float) -> PartAtSize:
+    items: list[Item] = []
+    rows: list[Feature] = []
+    for item in part.written.items:
+        if isinstance(item, Step | Note) and (text := lengths_resaid(item.text, scale)) != item.text:
+            rows.append(Feature(part.source.name, "words", State.MOVED, item.text, text))
+            items.append(replace(item, text=text))
+        else:
+            items.append(item)
+    return replace(part, written=replace(part.written, items=tuple(items)), features=tuple(rows))
 
 
 def scaled(first: Sized, scale: float) -> Sized:
@@ -237,12 +270,14 @@ def design_at(sized: Sized) -> Design:
     return replace(sized.design, joins=joins, eyes=eyes, steps=tuple(_step_at(s, sized) for s in sized.design.steps))
 
 
-def _step_at(step: Step, sized: Sized) -> Step:
+def _step_at(step: AssemblyStep, sized: Sized) -> AssemblyStep:
     """A step of putting together with the rounds and lengths of this size."""
     join = sized.design.join(step.join)
     on = join.host if join else step.place.on if step.place else step.part
-    tops = next((p.tops for p in sized.parts if p.source.key == on), {})
-    return replace(step, text=resaid(step.text, tops, sized.scale)[:500])
+    made = next((p for p in sized.parts if p.source.key == on), None)
+    if made is None or made.how in ("same counts", "not sized"):
+        return replace(step, text=lengths_resaid(step.text, sized.scale)[:500])
+    return replace(step, text=resaid(step.text, made.tops, sized.scale)[:500])
 
 
 def _first(sized: Sized) -> dict[str, WorkedPart]:

@@ -25,7 +25,7 @@ Vector = NDArray[np.float64]
 KEEP_SHAPE = 0.6
 """Simplicity of resampled counts: her shape counts for more than easy rounds."""
 
-KEEP_STEPS = 0.2
+KEEP_STEPS = 0.35
 """The same for rounds that are shaped at places of their own, which no repeat makes easier."""
 
 EVEN_GAPS = 1.01

@@ -27,6 +27,11 @@ def resaid(text: str, tops: Mapping[int, int], scale: float) -> str:
     """A sentence with the rounds and lengths of the new size. tops: the round that stands for each of the first size."""
     text = _ROUNDS.sub(lambda m: _rounds(m, tops), text)
     text = _GAP.sub(lambda m: str(_gap(int(m["n"]), scale)), text)
+    return lengths_resaid(text, scale)
+
+
+def lengths_resaid(text: str, scale: float) -> str:
+    """A sentence with the lengths of the new size, where its rounds are the same."""
     return _LENGTH.sub(lambda m: _length(m, scale), text)
 
 

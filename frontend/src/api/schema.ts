@@ -2441,6 +2441,27 @@ export interface components {
             to_stitch?: number;
         };
         /**
+         * FeatureOut
+         * @description What became of one thing at a size: a part's short rows, a join, a sentence. why: where it did not simply stay.
+         */
+        FeatureOut: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Kind */
+            kind: string;
+            /** Part */
+            part: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "kept" | "moved" | "changed" | "lost";
+            /** Why */
+            why: string;
+        };
+        /**
          * FigurePart
          * @description A part ready for ladder and figure. inside_out: its wrong side is out, so left and right are changed.
          */
@@ -3975,6 +3996,8 @@ export interface components {
             eye_mm: number | null;
             /** Fabric */
             fabric: string | null;
+            /** Features */
+            features: components["schemas"]["FeatureOut"][];
             filling_g: components["schemas"]["EstimateOut"];
             gauge: components["schemas"]["GaugeOut"];
             height: components["schemas"]["EstimateOut"];
@@ -3985,7 +4008,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "base" | "yarn" | "height";
+            kind: "base" | "yarn" | "height" | "count" | "grams" | "fit";
             /** Name */
             name: string;
             /** Notes */
@@ -4000,9 +4023,21 @@ export interface components {
         };
         /**
          * SizeEntry
-         * @description Another size: other yarn and hook with the same counts, or another height in the same yarn.
+         * @description Another size: other yarn and hook with the same counts; in the same yarn a height (of the figure or of a part), the
+         *     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
          */
         SizeEntry: {
+            /** Count */
+            count?: number | null;
+            /**
+             * Ease Mm
+             * @default 0
+             */
+            ease_mm?: number;
+            /** Girth Mm */
+            girth_mm?: number | null;
+            /** Grams */
+            grams?: number | null;
             /** Height Mm */
             height_mm?: number | null;
             /** Hook Mm */
@@ -4013,9 +4048,11 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "yarn" | "height";
+            kind: "yarn" | "height" | "count" | "grams" | "fit";
             /** Name */
             name: string;
+            /** Part */
+            part?: string | null;
             /**
              * Strands
              * @default 1
@@ -4039,7 +4076,7 @@ export interface components {
         };
         /**
          * SizedPart
-         * @description A part at a size. how: 'same counts', 'drafted' or 'resampled'.
+         * @description A part at a size. how: 'same counts', 'drafted', 'resampled', or 'not sized' for one that stays as it is.
          */
         SizedPart: {
             /** Counts */
@@ -4049,7 +4086,7 @@ export interface components {
              * How
              * @enum {string}
              */
-            how: "same counts" | "drafted" | "resampled";
+            how: "same counts" | "drafted" | "resampled" | "not sized";
             /** Key */
             key: string;
             /** Make */
@@ -4060,6 +4097,8 @@ export interface components {
             rounds: number;
             /** Stitches */
             stitches: number;
+            /** Text */
+            text: string;
             width: components["schemas"]["EstimateOut"];
         };
         /**

@@ -1,92 +1,175 @@
-/** Asking for another size: the same counts in another yarn, or another height in the same yarn. */
+/** Asking for another size in any of her ways. */
 import { useState } from "react";
-import { type Design, newKey } from "../design/design";
+import type { Design } from "../design/design";
 import { NumberField, SelectField, TextField } from "../ui/controls";
 import { FormEnd } from "../ui/form";
 import { Dialog } from "../ui/overlays";
-import { cm, rounded } from "../ui/units";
-import { useBasket, type Yarn } from "../yarns/basket";
+import { cm } from "../ui/units";
+import { useBasket } from "../yarns/basket";
+import { type Asked, type Entry, entriesOf, heightsOf, MOST_SIZES, WAYS, type Way } from "./asking";
 
-export type Entry = NonNullable<Design["sizes"]["sizes"]>[number];
+const ABOUT: Record<Way, string> = {
+  yarn: "The figure grows or shrinks with the stitch.",
+  height: "Rounds are made anew so that the shape stays; all parts keep their proportions.",
+  heights: "One column for each; all parts keep their proportions.",
+  "part-height": "The whole figure follows that part.",
+  count: "The widest round of the part comes as near to it as whole rounds allow.",
+  fit: "The opening of the part (its widest round, where it has none) goes around that girth.",
+  grams: "As large as the yarn allows; it needs to know what a skein of it holds.",
+};
 
-type Asked = { name: string; hook: string; strands: number; height: number | null };
-
-/** The size that was asked for; null while something is missing. */
-export function entryOf(kind: Entry["kind"], asked: Asked, yarn: Yarn | undefined): Entry | null {
-  const { name, hook, strands, height } = asked;
-  const common = { key: newKey(), strands };
-  if (kind === "height")
-    return height
-      ? {
-          ...common,
-          kind,
-          name: name || `${rounded(height / 10, 1)} cm`,
-          height_mm: height,
-          yarn: null,
-          hook_mm: null,
-        }
-      : null;
-  if (!yarn) return null;
-  const { id, diameter_mm: _, ...kept } = yarn;
-  return {
-    ...common,
-    kind,
-    name: name || yarn.name,
-    hook_mm: Number(hook),
-    height_mm: null,
-    yarn: { ...kept, yarn_id: id },
-  };
+function Measures({
+  way,
+  asked,
+  set,
+  design,
+  now,
+}: {
+  way: Way;
+  asked: Asked;
+  set: (change: Partial<Asked>) => void;
+  design: Design;
+  now: number;
+}) {
+  const ofPart = way === "part-height" || way === "count" || way === "fit";
+  return (
+    <>
+      {ofPart && (
+        <SelectField
+          label="Part"
+          value={asked.part}
+          onValue={(part) => set({ part })}
+          options={design.parts.filter((p) => p.counts.length).map((p) => [p.key, p.name] as const)}
+        />
+      )}
+      {(way === "height" || way === "part-height") && (
+        <NumberField
+          label={way === "height" ? "Height of the whole figure" : "Height of the part"}
+          unit="mm"
+          least={10}
+          most={3000}
+          value={asked.height}
+          onValue={(height) => set({ height })}
+          className={way === "height" ? "col-span-2" : ""}
+          hint={way === "height" ? `${design.name} is about ${cm(now)} now.` : undefined}
+        />
+      )}
+      {way === "heights" && (
+        <TextField
+          label="Heights in cm"
+          className="col-span-2"
+          value={asked.heights}
+          maxLength={200}
+          placeholder="6, 9, 12, 15"
+          error={
+            asked.heights.trim() && !heightsOf(asked.heights).length
+              ? "Type heights from 1 to 300 cm, such as 6, 9, 12."
+              : null
+          }
+          onChange={(e) => set({ heights: e.target.value })}
+        />
+      )}
+      {way === "count" && (
+        <NumberField
+          label="Stitches around"
+          least={3}
+          most={2000}
+          value={asked.count}
+          onValue={(count) => set({ count })}
+        />
+      )}
+      {way === "fit" && (
+        <>
+          <NumberField
+            label="Girth to fit"
+            unit="mm"
+            least={10}
+            most={10000}
+            value={asked.girth}
+            onValue={(girth) => set({ girth })}
+          />
+          <NumberField
+            label="Wider by"
+            unit="mm"
+            least={-500}
+            most={500}
+            value={asked.ease}
+            onValue={(ease) => set({ ease: ease ?? 0 })}
+            hint="Less than 0 sits tight"
+          />
+        </>
+      )}
+      {way === "grams" && (
+        <NumberField
+          label="Yarn at hand"
+          unit="g"
+          least={1}
+          most={100000}
+          value={asked.grams}
+          onValue={(grams) => set({ grams })}
+          className="col-span-2"
+          hint="Of all colours together"
+        />
+      )}
+    </>
+  );
 }
 
 export function AddSize({
-  kind,
+  first,
   design,
   now,
+  room,
   onClose,
   onAdd,
 }: {
-  kind: Entry["kind"];
+  /** The way that is asked in at first. */
+  first: Way;
   design: Design;
   /** Height of the whole figure as it is, in mm. */
   now: number;
+  /** How many more sizes there is room for. */
+  room: number;
   onClose: () => void;
-  onAdd: (entry: Entry) => void;
+  onAdd: (entries: Entry[]) => void;
 }) {
   const basket = useBasket().data;
-  const [name, setName] = useState("");
+  const [way, setWay] = useState(first);
   const [yarnId, setYarnId] = useState("");
-  const [hook, setHook] = useState("5");
-  const [strands, setStrands] = useState(1);
-  const [height, setHeight] = useState<number | null>(Math.round(now * 1.5));
+  const [asked, setAsked] = useState<Asked>(() => ({
+    name: "",
+    hook: "5",
+    strands: 1,
+    height: Math.round(now * 1.5),
+    heights: "",
+    part: design.parts.find((p) => p.counts.length)?.key ?? "",
+    count: null,
+    grams: null,
+    girth: null,
+    ease: 0,
+  }));
+  const set = (change: Partial<Asked>) => setAsked({ ...asked, ...change });
   const yarn = basket?.yarns.find((y) => String(y.id) === (yarnId || String(basket.yarns[0]?.id)));
-  const entry = entryOf(kind, { name: name.trim(), hook, strands, height }, yarn);
+  const partName = design.parts.find((p) => p.key === asked.part)?.name;
+  const entries = entriesOf(way, { ...asked, name: asked.name.trim() }, yarn, partName);
+  const tooMany = entries.length > room;
   return (
-    <Dialog
-      open
-      onOpen={onClose}
-      title={kind === "yarn" ? "The same counts in another yarn" : "Another height in the same yarn"}
-      about={
-        kind === "yarn"
-          ? "The figure grows or shrinks with the stitch."
-          : "Counts are worked out anew so that the shape stays; all parts keep their proportions."
-      }
-    >
+    <Dialog open onOpen={onClose} title="Another size" about={ABOUT[way]}>
       <form
         className="grid grid-cols-2 gap-3"
         onSubmit={(e) => {
           e.preventDefault();
-          if (entry) onAdd(entry);
+          if (entries.length && !tooMany) onAdd(entries);
         }}
       >
-        <TextField
-          label="Call it"
-          maxLength={40}
+        <SelectField
+          label="Asked for by"
           className="col-span-2"
-          placeholder={kind === "yarn" ? "in chunky" : "keyring"}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
+          value={way}
+          onValue={(w) => setWay(w as Way)}
+          options={WAYS}
         />
-        {kind === "yarn" ? (
+        {way === "yarn" ? (
           <>
             <SelectField
               label="Yarn"
@@ -96,16 +179,16 @@ export function AddSize({
             />
             <SelectField
               label="Hook"
-              value={hook}
-              onValue={setHook}
+              value={asked.hook}
+              onValue={(hook) => set({ hook })}
               options={basket?.hooks.map((h) => [String(h.mm), h.name] as const) ?? []}
             />
             <NumberField
               label="Strands together"
               least={1}
               most={6}
-              value={strands}
-              onValue={(n) => setStrands(n ?? 1)}
+              value={asked.strands}
+              onValue={(n) => set({ strands: n ?? 1 })}
             />
             {!basket?.yarns.length && (
               <p className="col-span-2 border-l-4 border-weld bg-weld-ground px-2 py-1">
@@ -114,19 +197,25 @@ export function AddSize({
             )}
           </>
         ) : (
-          <NumberField
-            label="Height of the whole figure"
-            unit="mm"
-            least={10}
-            most={3000}
-            value={height}
-            onValue={setHeight}
+          <Measures way={way} asked={asked} set={set} design={design} now={now} />
+        )}
+        {way !== "heights" && (
+          <TextField
+            label="Call it"
+            maxLength={40}
             className="col-span-2"
-            hint={`${design.name} is about ${cm(now)} now.`}
+            placeholder={entries[0]?.name ?? "keyring"}
+            value={asked.name}
+            onChange={(e) => set({ name: e.target.value })}
           />
         )}
-        <FormEnd onCancel={onClose} pending={!entry}>
-          Add the size
+        {tooMany && (
+          <p role="alert" className="col-span-2 border-l-4 border-madder bg-madder-ground px-2 py-1">
+            A design keeps {MOST_SIZES} sizes; there is room for {room} more.
+          </p>
+        )}
+        <FormEnd onCancel={onClose} pending={!entries.length || tooMany}>
+          {entries.length > 1 ? `Add ${entries.length} sizes` : "Add the size"}
         </FormEnd>
       </form>
     </Dialog>

@@ -9,6 +9,8 @@ import { Silhouette } from "../figure/silhouette";
 import { Button, IconButton } from "../ui/controls";
 import { Explained, Guess, useSay } from "../ui/overlays";
 import { cm, inches, rounded } from "../ui/units";
+import { Report } from "./report";
+import { SizeRounds } from "./size-rounds";
 
 type Column = Schemas["SizeColumn"];
 
@@ -61,22 +63,6 @@ function Heads({ columns, onRemove }: { columns: readonly Column[]; onRemove: (k
         ))}
       </tr>
     </thead>
-  );
-}
-
-const UNCHANGED: Partial<Record<Column["kind"], string>> = {
-  yarn: "the same counts",
-  height: "nothing was lost",
-};
-
-function Notes({ column }: { column: Column }) {
-  if (!column.notes.length) return UNCHANGED[column.kind] ?? "";
-  return (
-    <ul className="list-disc pl-4">
-      {column.notes.map((n) => (
-        <li key={n}>{n}</li>
-      ))}
-    </ul>
   );
 }
 
@@ -165,8 +151,11 @@ export function SizeTable({
           />
         ))}
         <Materials columns={columns} />
-        <Row name="What changed" columns={columns}>
-          {(c) => <Notes column={c} />}
+        <Row name="What became of it" columns={columns}>
+          {(c) => <Report column={c} />}
+        </Row>
+        <Row name="Rounds" columns={columns}>
+          {(c) => c.kind !== "base" && c.kind !== "yarn" && <SizeRounds column={c} base={columns[0]} />}
         </Row>
         <tr className="border-t border-line">
           <th scope="row" className="sticky left-0 bg-ground">
@@ -200,7 +189,8 @@ function PartRow({
   const HOW = {
     "same counts": "same counts",
     drafted: "drafted again from its shape",
-    resampled: "its own rounds, resampled",
+    resampled: "made anew from its own rounds",
+    "not sized": "stays as it is",
   };
   return (
     <tr className="border-t border-line align-top">

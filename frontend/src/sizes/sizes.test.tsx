@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Yarn } from "../yarns/basket";
-import { entryOf } from "./add-size";
+import { type Asked, entriesOf, heightsOf } from "./asking";
 
 const YARN = {
   id: 4,
@@ -13,18 +13,29 @@ const YARN = {
   skein_g: 100,
   diameter_mm: 3.5,
 } satisfies Yarn;
-const ASKED = { name: "", hook: "6", strands: 2, height: 128 };
+const ASKED: Asked = {
+  name: "",
+  hook: "6",
+  strands: 2,
+  height: 128,
+  heights: "",
+  part: "ab12cd34",
+  count: 24,
+  grams: 42,
+  girth: 180,
+  ease: -5,
+};
 
 describe("a size that is asked for", () => {
   it("in another yarn keeps the yarn whole, and is called after it", () => {
-    const { key, ...entry } = entryOf("yarn", ASKED, YARN) ?? { key: "" };
+    const { key, ...entry } = entriesOf("yarn", ASKED, YARN)[0] ?? { key: "" };
     expect(key).toMatch(/^[0-9a-f]{8}$/);
     expect(entry).toEqual({
       kind: "yarn",
       name: "Fog",
       hook_mm: 6,
       strands: 2,
-      height_mm: null,
+      ease_mm: 0,
       yarn: {
         yarn_id: 4,
         name: "Fog",
@@ -38,15 +49,39 @@ describe("a size that is asked for", () => {
     });
   });
   it("at another height is called after it, unless she names it", () => {
-    expect(entryOf("height", ASKED, undefined)).toMatchObject({
-      name: "12.8 cm",
-      height_mm: 128,
-      yarn: null,
-    });
-    expect(entryOf("height", { ...ASKED, name: "No. 2 (tall)" }, undefined)?.name).toBe("No. 2 (tall)");
+    expect(entriesOf("height", ASKED, undefined)).toMatchObject([{ name: "12.8 cm", height_mm: 128 }]);
+    expect(entriesOf("height", { ...ASKED, name: "No. 2 (tall)" }, undefined)[0]?.name).toBe("No. 2 (tall)");
   });
-  it("is none while the yarn or the height is missing", () => {
-    expect(entryOf("yarn", ASKED, undefined)).toBeNull();
-    expect(entryOf("height", { ...ASKED, height: null }, YARN)).toBeNull();
+  it.each([
+    ["part-height", { kind: "height", name: "Head 12.8 cm", height_mm: 128, part: "ab12cd34" }],
+    ["count", { kind: "count", name: "Head on 24", count: 24, part: "ab12cd34" }],
+    ["fit", { kind: "fit", name: "Head to fit 18 cm", girth_mm: 180, ease_mm: -5, part: "ab12cd34" }],
+    ["grams", { kind: "grams", name: "from 42 g", grams: 42 }],
+  ] as const)("by %s says all it needs", (way, entry) => {
+    expect(entriesOf(way, ASKED, undefined, "Head")).toMatchObject([entry]);
+  });
+  it("at several heights is one size for each", () => {
+    const found = entriesOf("heights", { ...ASKED, heights: "6, 9 and 12.5 cm" }, undefined);
+    expect(found.map((e) => [e.name, e.height_mm])).toEqual([
+      ["6 cm", 60],
+      ["9 cm", 90],
+      ["12.5 cm", 125],
+    ]);
+    expect(new Set(found.map((e) => e.key)).size).toBe(3);
+  });
+  it.each([
+    ["6 9 12", [60, 90, 120]],
+    ["6,5; 9", [65, 90]],
+    ["6cm, 9cm", [60, 90]],
+    ["six", []],
+    ["6, 9000", []],
+    ["", []],
+  ])("reads the heights %j", (typed, heights) => {
+    expect(heightsOf(typed)).toEqual(heights);
+  });
+  it("is none while something is missing", () => {
+    const nothing = { ...ASKED, height: null, count: null, grams: null, girth: null, heights: "x" };
+    for (const way of ["yarn", "height", "heights", "part-height", "count", "fit", "grams"] as const)
+      expect(entriesOf(way, nothing, undefined)).toEqual([]);
   });
 });

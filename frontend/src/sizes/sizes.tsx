@@ -6,14 +6,15 @@ import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
 import { Button, Empty } from "../ui/controls";
-import { AddSize, type Entry } from "./add-size";
+import { AddSize } from "./add-size";
+import { MOST_SIZES, type Way } from "./asking";
 import { SizeTable } from "./size-table";
 
 export function SizesStop() {
   const design = useShownDesign();
   const page = usePage(design, "sizes");
   const { value, change } = page;
-  const [adding, setAdding] = useState<Entry["kind"] | null>(null);
+  const [adding, setAdding] = useState<Way | null>(null);
   const entries = value.sizes ?? [];
   const table = useQuery({
     queryKey: ["figure", design.id, "sizes", design.revision, entries],
@@ -41,7 +42,7 @@ export function SizesStop() {
         <h1 className="flex-1 text-2xl">Sizes</h1>
         <SaveMark state={page.state} />
         <Button onClick={() => setAdding("yarn")}>Another yarn</Button>
-        <Button onClick={() => setAdding("height")}>Another height</Button>
+        <Button onClick={() => setAdding("height")}>Another size</Button>
       </div>
       <PageRefusal {...page} />
       {table.error && (
@@ -66,12 +67,13 @@ export function SizesStop() {
       </div>
       {adding && (
         <AddSize
-          kind={adding}
+          first={adding}
           design={design}
           now={table.data?.columns[0]?.height.value ?? 100}
           onClose={() => setAdding(null)}
-          onAdd={(entry) => {
-            change({ ...value, sizes: [...entries, entry] });
+          room={MOST_SIZES - entries.length}
+          onAdd={(more) => {
+            change({ ...value, sizes: [...entries, ...more] });
             setAdding(null);
           }}
         />
