@@ -14,7 +14,11 @@ from craft.errors import CraftError
 CLOSE = 0.002
 """How near a weight is met: a share of it."""
 
+CLOSE_HEIGHT = 0.01
+"""The same for a height, or half a round where that is more."""
+
 TRIES = 9
+HEIGHT_TRIES = 4
 LEAST_SCALE, MOST_SCALE = 0.2, 5.0
 
 
@@ -30,9 +34,7 @@ def asked_for(first: Sized, size: Size) -> Sized:
     """The first size as large as `size` asks; CraftError names the field that is missing, or that cannot be met."""
     match size.kind:
         case SizeKind.HEIGHT:
-            return scaled(
-                first, _wanted(size.height_mm, "Type the height for this size.", "height_mm") / _height(first, size)
-            )
+            return by_height(first, _wanted(size.height_mm, "Type the height for this size.", "height_mm"), size)
         case SizeKind.COUNT:
             widest = max(_part(first, size).worked.counts)
             return scaled(first, _wanted(size.count, "Type how many stitches around.", "count") / widest)
@@ -51,11 +53,27 @@ def _wanted(value: float | None, missing: str, field: str) -> float:
     return value
 
 
-def _height(first: Sized, size: Size) -> float:
+def by_height(first: Sized, wanted: float, size: Size) -> Sized:
+    """The size whose figure (or part) comes nearest to a height: rounds are whole, so a scale alone may miss it."""
+    scale = wanted / _height(first, size)
+    best = sized = scaled(first, scale)
+    missed = math.inf
+    for _ in range(HEIGHT_TRIES):
+        off = _height(sized, size) - wanted
+        if abs(off) < missed:
+            best, missed = sized, abs(off)
+        if missed <= max(first.gauge.round_mm / 2, CLOSE_HEIGHT * wanted):
+            break
+        scale = min(max(scale * wanted / (wanted + off), LEAST_SCALE), MOST_SCALE)
+        sized = scaled(first, scale)
+    return best
+
+
+def _height(sized: Sized, size: Size) -> float:
     if size.part is None:
-        return figure_size(first)[1]
-    part = _part(first, size)
-    return part_size(part.worked, first.gauge, first.design.gauge.firmness).height.value
+        return figure_size(sized)[1]
+    part = _part(sized, size)
+    return part_size(part.worked, sized.gauge, sized.design.gauge.firmness).height.value
 
 
 def _part(first: Sized, size: Size) -> PartAtSize:

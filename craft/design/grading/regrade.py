@@ -159,7 +159,8 @@ def _resampled(part: Part, scale: float, around: Around) -> Regraded:
 
 
 class _Making:
-    """Goes through a part once, segment by segment. items: what is made so far; tops: see `Regraded`."""
+    """Goes through a part once, segment by segment. items: what is made so far; tops: see `Regraded`. debt: rounds that
+    are missing so far, as rounds that are more than plain stay single."""
 
     def __init__(self, source: SourcePart, scale: float, around: Around) -> None:
         self.source, self.scale, self.around = source, scale, around
@@ -173,6 +174,7 @@ class _Making:
         self.chain = EdgeSize(0, 0)
         self.held: list[EdgeSize] = []
         self.colour = source.colour
+        self.debt = 0.0
         first = next(r for r in source.rounds.values() if r.tally is not None)
         self.start = first.live
         self.colour_lines = any(isinstance(i, Colour) for i in source.items)
@@ -240,16 +242,24 @@ class _Making:
             last=self._end_count(rounds, closed=closed) if ends_part else None,
             multiple=self._multiple(end, ends_part=ends_part, closed=closed),
             closed=closed,
+            extra=self.debt,
         )
-        try:
-            tube = resampled(rounds, wish, self.colour)
-        except CraftError:
-            if wish.last is None and wish.multiple == 1:
-                raise
-            tube = resampled(rounds, replace(wish, last=None, multiple=1), self.colour)
+        tube = self._resampled(rounds, wish)
         self.rows += tube.rows
+        heights = [1.0 if r.tally is None else r.tally.height for r in rounds]
+        self.debt += self.scale * sum(heights) - len(tube.rounds) * sum(heights) / len(heights)
         self._lay(at, end, rounds, tube)
         self.live, self.colour = tube.counts[-1], tube.colour
+
+    def _resampled(self, rounds: Sequence[SourceRound], wish: Wish) -> Tube:
+        """The segment as wished; else with as many rounds as its own height asks for; else ending where it may."""
+        loosened = (wish, replace(wish, extra=0.0), replace(wish, extra=0.0, last=None, multiple=1))
+        for one in loosened[:-1]:
+            try:
+                return resampled(rounds, one, self.colour)
+            except CraftError:
+                continue
+        return resampled(rounds, loosened[-1], self.colour)
 
     def _end_count(self, rounds: Sequence[SourceRound], *, closed: bool) -> int | None:
         """Stitches that an open end comes to: those of the edge that it meets, else an easy number near its size."""
@@ -344,6 +354,7 @@ class _Making:
             self.held.append(EdgeSize(here.tally.held, tally.held))
         self._tell(here, here.tally.live, tally.live)
         self.live = tally.live
+        self.debt += (self.scale - 1) * here.tally.height
         if number is not None and here.made.first is not None:
             self.tops[here.made.first] = number
             self.lives[number] = self.live
@@ -512,6 +523,7 @@ class _Making:
                 self.items.append(replace(item, text=text))
             case Section():
                 self.items.append(item)
+                self.debt = 0.0
                 self.expected = -1 if self.expected is None else self.expected
             case _:
                 self.items.append(item)

@@ -28,6 +28,9 @@ KEEP_SHAPE = 0.6
 KEEP_STEPS = 0.35
 """The same for rounds that are shaped at places of their own, which no repeat makes easier."""
 
+MOST_EXTRA = 0.35
+"""By how large a share a segment may be longer or shorter for the sake of rounds beside it that stay single."""
+
 EVEN_GAPS = 1.01
 """By how much gaps between shaped stitches of an evenly spread round may differ, in stitches."""
 
@@ -36,8 +39,8 @@ EVEN_GAPS = 1.01
 class Wish:
     """What a segment has to come to. scale: of its size. before: stitches it goes on from, 0 from a ring.
 
-    last: stitches at its end, None where any will do; even: they are an even number. closed: it is drawn shut at its
-    end. start: stitches of the part's first round.
+    last: stitches at its end, None where any will do; multiple: of what they are. closed: it is drawn shut at its end.
+    start: stitches of the part's first round. extra: rounds more or fewer, for those beside it that stay single.
     """
 
     scale: float
@@ -46,6 +49,7 @@ class Wish:
     last: int | None = None
     multiple: int = 1
     closed: bool = False
+    extra: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,7 +131,8 @@ def _rounds_wanted(rounds: Sequence[SourceRound], wish: Wish, bands: Sequence[Ba
     if not rest:
         return len(ridges)
     tall = wish.scale * (sum(heights) + (1 if wish.closed else 0)) - (1 if wish.closed else 0) - sum(ridges)
-    many = tall / (sum(rest) / len(rest))
+    extra = min(max(wish.extra, -MOST_EXTRA * tall), MOST_EXTRA * tall)
+    many = (tall + extra) / (sum(rest) / len(rest))
     return len(ridges) + max(1, math.floor(many + 1e-6) if wish.closed else round(many))
 
 
