@@ -87,7 +87,7 @@ def test_with_the_mouse(page: Page, transactional_db: None) -> None:
     drawn(page)
 
     page.get_by_role("link", name="Sizes").click()
-    page.get_by_role("button", name="Another height").click()
+    page.get_by_role("button", name="Another size").click()
     page.get_by_label("Height of the whole figure (mm)").fill("120")
     page.get_by_role("button", name="Add the size").click()
     page.get_by_text("drafted again from its shape").first.wait_for()

@@ -161,3 +161,72 @@ def test_a_size_becomes_a_design(studio: Studio) -> None:
     assert plush["gauge"]["hook_mm"] == 6
     assert plush["assembly"]["eye_mm"] > 8
     studio.ask("POST", f"/designs/{made['id']}/sizes/nosuch/make", status=404)
+
+
+TYPED = (
+    "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\nR5-R8: sc around [24]\n"
+    "Insert the 6 mm eyes between R6 and R7, with 5 stitches visible between.\nR9: 16 sc, turn, leave the rest [24]\n"
+    "R10: ch 1, 10 sc, turn [24]\nR11-R12: sc around [24]\nWrap 12 cm of wire and lay it over R5-R8.\n"
+    "R13: (2 sc, dec) x 6 [18]\nR14: (sc, dec) x 6 [12]\nR15: dec x 6 [6]\nFasten off and close the hole.\n"
+)
+
+
+def size_of(studio: Studio, made: dict[str, Any], **wish: Any) -> dict[str, Any]:
+    """The column of one size that is asked for."""
+    asked = {"key": "asked01", "name": "asked", **wish}
+    columns = studio.ask("POST", f"/designs/{made['id']}/sizes", {"sizes": [asked]})["columns"]
+    return columns[1]  # type: ignore[no-any-return]
+
+
+def test_a_size_is_asked_for_in_any_of_her_ways(studio: Studio) -> None:
+    made = gauged(studio)
+    key = made["parts"][0]["key"]
+    tall = size_of(studio, made, kind="height", height_mm=80, part=key)
+    assert tall["parts"][0]["height"]["value"] == pytest.approx(80, abs=3)
+    on = size_of(studio, made, kind="count", count=48, part=key)
+    assert max(on["parts"][0]["counts"]) == pytest.approx(48, abs=3)
+    jar = size_of(studio, made, kind="fit", girth_mm=200, ease_mm=10, part=key)
+    assert max(jar["parts"][0]["counts"]) * 5.0 == pytest.approx(210, abs=12)
+    skein = size_of(studio, made, kind="grams", grams=10)
+    used = skein["yarns"][0]["metres"]["value"] * 50 / 125
+    assert 7.5 < used <= 10
+    gone = size_of(studio, made, kind="count", count=48, part="gone0000")
+    assert "gone" in gone["problem"]
+
+
+def test_what_became_of_typed_rounds_is_in_the_report(studio: Studio) -> None:
+    made, _ = studio.with_part(TYPED)
+    column = size_of(studio, made, kind="height", height_mm=2 * 70)
+    assert column["problem"] is None
+    rows = {(f["kind"], f["state"]) for f in column["features"]}
+    assert {("short rows", "moved"), ("words", "moved")} <= rows
+    assert not [f for f in column["features"] if f["state"] == "lost"]
+    text = column["parts"][0]["text"]
+    assert "12 cm of wire" not in text
+    assert "cm of wire and lay it over R" in text
+
+
+def test_typed_rounds_become_a_design_at_another_size(studio: Studio) -> None:
+    made, key = studio.with_part(TYPED)
+    step = {"key": "st000001", "text": "Sew a button over R7.", "part": key, "on": key, "round": 7}
+    page = {"page": "assembly", "base": made["revision"], "data": {"steps": [step]}}
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages", page)
+    asked = {"key": "larger01", "name": "12.8 cm", "kind": "height", "height_mm": 128}
+    page = {"page": "sizes", "base": made["revision"], "data": {"sizes": [asked]}}
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages", page)
+    larger = studio.ask("POST", f"/designs/{made['id']}/sizes/larger01/make", status=201)
+    part = larger["parts"][0]
+    assert part["faults"] == 0
+    assert max(part["counts"]) > 1.3 * 24
+    assert larger["assembly"]["steps"][0]["text"] != "Sew a button over R7."
+    assert larger["brief"]["height_mm"] == 128
+
+
+def test_the_same_counts_in_another_yarn_carry_lengths(studio: Studio) -> None:
+    made, _ = studio.with_part(TYPED)
+    column = size_of(studio, made, **{k: v for k, v in PLUSH.items() if k not in ("key", "name")})
+    assert column["parts"][0]["counts"] == made["parts"][0]["counts"]
+    wire = next(f for f in column["features"] if "wire" in f["before"])
+    assert wire["state"] == "moved"
+    assert "R5-R8" in wire["after"]
+    assert "12 cm" not in wire["after"]

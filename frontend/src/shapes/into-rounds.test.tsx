@@ -6,11 +6,13 @@ import type { Shape } from "./question";
 
 const mutate = vi.fn();
 vi.mock("../design/design", () => ({ useAct: () => ({ mutate, isPending: false }) }));
-vi.mock("../ui/overlays", async (real) => ({ ...(await real<object>()), useSay: () => vi.fn() }));
+const say = vi.fn();
+vi.mock("../ui/overlays", async (real) => ({ ...(await real<object>()), useSay: () => say }));
 
 afterEach(() => {
   cleanup();
   mutate.mockClear();
+  say.mockClear();
 });
 
 const view = (shape: Shape | null, refused = false) => (
@@ -46,9 +48,10 @@ describe("a part added while its shape is still drafted", () => {
     });
     screen.getByRole("button", { name: "Add" });
   });
-  it("is let go when that shape cannot be worked", () => {
+  it("is let go when that shape cannot be worked, and that is said", () => {
     const { rerender } = asked();
     rerender(view(null, true));
+    expect(say).toHaveBeenCalledExactlyOnceWith(expect.stringContaining("Pear was not added"), true);
     expect(screen.getByRole("button", { name: "Add" })).toHaveProperty("disabled", true);
     rerender(view(drafted));
     expect(mutate).not.toHaveBeenCalled();

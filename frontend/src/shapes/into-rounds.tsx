@@ -41,7 +41,10 @@ function useAdding(design: Design, shape: Shape | null, refused: boolean, onMade
   useEffect(() => {
     if (!wanted || (!shape && !refused)) return;
     setWanted(null);
-    if (!shape) return;
+    if (!shape) {
+      say(`${wanted.name} was not added: this shape cannot be worked as it is.`, true);
+      return;
+    }
     act.mutate(
       { do: "add-part", ...wanted, colour: null, text: shape.text, recipe: shape.recipe },
       {

@@ -105,7 +105,7 @@ function Drafting({
           design={design}
           part={part}
           shape={drafted.fresh}
-          refused={Boolean(error)}
+          refused={drafted.refused}
           onReplace={drafted.use}
           onMade={onMade}
         />

@@ -52,5 +52,5 @@ export function useDrafting(design: Design, part: Part | null) {
     }, REST_MS);
     return () => clearTimeout(timer);
   }, [authoritative, fresh]);
-  return { recipe, change, question, shape, fresh, error, settling, use };
+  return { recipe, change, question, shape, fresh, error, refused: current && error !== null, settling, use };
 }

@@ -1,0 +1,43 @@
+"""Sizes: asked for in several ways, what became of everything, the rounds side by side, and a design of one."""
+
+from __future__ import annotations
+
+from playwright.sync_api import Page, expect
+
+from studio.designs.models import Design
+from tests.browser.conftest import saved
+
+
+def test_three_heights_at_once_from_typed_rounds(bench: Page, design: Design) -> None:
+    bench.get_by_role("link", name="Sizes").click()
+    bench.get_by_role("button", name="Another size").click()
+    bench.get_by_label("Asked for by").select_option("heights")
+    bench.get_by_label("Heights in cm").fill("4, ninety")
+    expect(bench.get_by_text("Type heights from 1 to 300 cm")).to_be_visible()
+    expect(bench.get_by_role("button", name="Add the size")).to_be_disabled()
+    bench.get_by_label("Heights in cm").fill("4, 6 and 9 cm")
+    bench.get_by_role("button", name="Add 3 sizes").click()
+    for name in ("4 cm", "6 cm", "9 cm"):
+        expect(bench.get_by_role("columnheader", name=name)).to_be_visible()
+    expect(bench.get_by_text("Nothing was lost or changed.").first).to_be_visible()
+    saved(bench)
+    bench.get_by_role("button", name="Show the rounds").nth(2).click()
+    dialog = bench.get_by_role("dialog", name="Rounds of 9 cm")
+    expect(dialog.get_by_role("region", name="As it is")).to_contain_text("R3: (sc, inc) x 6 [18]")
+    expect(dialog.get_by_role("region", name="9 cm")).to_contain_text("R1: 6 sc in ring [6]")
+    bench.keyboard.press("Escape")
+    bench.get_by_role("button", name="Make it a design").nth(2).click()
+    expect(bench.get_by_text("Every count adds up.")).to_be_visible()
+    made = Design.objects.exclude(pk=design.pk).get()
+    assert made.name.endswith("9 cm")
+
+
+def test_yarn_at_hand_needs_to_know_its_skein(bench: Page) -> None:
+    bench.get_by_role("link", name="Sizes").click()
+    bench.get_by_role("button", name="Another size").click()
+    bench.get_by_label("Asked for by").select_option("grams")
+    bench.get_by_label("Yarn at hand (g)").fill("42")
+    bench.get_by_role("button", name="Add the size").click()
+    expect(bench.get_by_text("must say the metres and grams of a skein")).to_be_visible()
+    bench.get_by_role("button", name="Remove the size from 42 g").click()
+    expect(bench.get_by_role("columnheader", name="from 42 g")).to_have_count(0)
