@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import argparse
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Any
 
 from craft.cli.answers import Answer, problem_row
@@ -11,7 +11,8 @@ from craft.cli.files import TERMS, read_checked
 from craft.errors import CraftError
 from craft.problems import CODES
 from craft.rounds.stitches import Terms
-from craft.text.check import Checked
+from craft.text.check import Checked, check
+from craft.text.several_sizes import names_in, of_size
 
 
 def arguments(of: argparse.ArgumentParser) -> None:
@@ -29,9 +30,28 @@ def run(args: argparse.Namespace) -> Answer:
         return Answer(0, lines, {"format": 1, "codes": rows})
     if args.file is None:
         raise CraftError("check needs a FILE, or --codes.")
-    found, _ = read_checked(args.file, Terms(args.from_terms) if args.from_terms else None)
-    no_rounds = not any(part.rounds for part in found.parts)
-    return Answer(0 if found.sound and not no_rounds else 1, "".join(_check_lines(found)), _checked(found))
+    terms = Terms(args.from_terms) if args.from_terms else None
+    found, text = read_checked(args.file, terms)
+    if names := names_in(text):
+        return _every_size(text, names, terms)
+    return Answer(0 if _is_sound(found) else 1, "".join(_check_lines(found)), _checked(found))
+
+
+def _is_sound(found: Checked) -> bool:
+    return found.sound and any(part.rounds for part in found.parts)
+
+
+def _every_size(text: str, names: Sequence[str], terms: Terms | None) -> Answer:
+    """A pattern for several sizes: each of them checked; the first one's rounds stand for the whole."""
+    found = {name: check(of_size(text, name, keep_lines=True), terms) for name in names}
+    sound = all(map(_is_sound, found.values()))
+    lines = [f"{name}: {line}" for name, checked in found.items() for line in _check_lines(checked)]
+    rows = [
+        {"name": name, "sound": _is_sound(checked), "problems": [problem_row(p) for p in checked.problems]}
+        for name, checked in found.items()
+    ]
+    data = {**_checked(found[names[0]]), "sound": sound, "sizes": rows}
+    return Answer(0 if sound else 1, "".join(lines), data)
 
 
 def _check_lines(found: Checked) -> Iterator[str]:

@@ -44,12 +44,12 @@ def run(args: argparse.Namespace) -> Answer:
     given = read_given(args.file)
     if not given.checked.sound and not args.force:
         return refused(given.checked)
-    design = _at_gauge(as_design(given), args)
+    design = at_gauge(as_design(given), args)
     first = first_size(design, run_parts(design))
     if not first.parts:
         raise CraftError(f"{args.file}: there are no rounds to be graded.")
     sized = _asked(first, args)
-    made = _design(sized)
+    made = sized_design(sized)
     parts = [_part(before, after, first, sized) for before, after in zip(first.parts, sized.parts, strict=True)]
     data = {
         "format": 1,
@@ -63,7 +63,12 @@ def run(args: argparse.Namespace) -> Answer:
     return Answer(0, "".join(_lines(data)), data)
 
 
-def _at_gauge(design: Design, args: argparse.Namespace) -> Design:
+def design_of(sized: Sized) -> dict[str, Any]:
+    """The design of a size as plain JSON values."""
+    return to_json(sized_design(sized))
+
+
+def at_gauge(design: Design, args: argparse.Namespace) -> Design:
     """The design at the gauge given, or its own."""
     if args.stitch is None and args.round is None and given_gauge(design):
         return replace(design, gauge=replace(design.gauge, firmness=args.firmness))
@@ -130,7 +135,7 @@ def _named(first: Sized, name: str | None) -> int:
     return found
 
 
-def _design(sized: Sized) -> Design:
+def sized_design(sized: Sized) -> Design:
     """The sized design, its texts printed anew where counts changed."""
     made = design_at(sized)
     texts = {p.source.key: p.text(made.terms) for p in sized.parts}
@@ -147,7 +152,8 @@ def _design(sized: Sized) -> Design:
     return replace(made, parts=parts, gauge=gauge)
 
 
-def _measures(sized: Sized, at: int) -> dict[str, Any]:
+def measures(sized: Sized, at: int) -> dict[str, Any]:
+    """Counts, height and width of the part number `at` of a size."""
     part = sized.parts[at]
     size = part_size(part.worked, sized.gauge, sized.design.gauge.firmness)
     return {"counts": list(part.worked.counts), "height_mm": size.height.value, "width_mm": size.width.value}
@@ -155,7 +161,7 @@ def _measures(sized: Sized, at: int) -> dict[str, Any]:
 
 def _part(before: Any, after: Any, first: Sized, sized: Sized) -> dict[str, Any]:
     at = first.parts.index(before)
-    return {"name": before.source.name, "how": after.how, "before": _measures(first, at), "after": _measures(sized, at)}
+    return {"name": before.source.name, "how": after.how, "before": measures(first, at), "after": measures(sized, at)}
 
 
 def _joins(first: Sized, sized: Sized) -> list[dict[str, Any]]:

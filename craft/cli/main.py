@@ -25,6 +25,7 @@ COMMANDS: Mapping[str, tuple[str, str]] = MappingProxyType(
         "settle": ("settling", "bring every part to rest, and measure it"),
         "run": ("running", "work a pattern stitch by stitch"),
         "grade": ("grading", "a pattern at another size, or in another yarn"),
+        "sizes": ("several", "one pattern for several sizes, 'S (M, L)'"),
         "convert": ("converting", "write a pattern in another form"),
     }
 )

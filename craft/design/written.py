@@ -26,10 +26,11 @@ def pattern_text(design: Design) -> str:
     A part stands before those that take it in, so that it can be read from the top.
     """
     parts = [f"# {p.name} (make {p.make})\n{p.text.strip()}\n" for p in made_first(design)]
-    return "\n".join([_head(design), *parts])
+    return "\n".join([head_of(design), *parts])
 
 
-def _head(design: Design) -> str:
+def head_of(design: Design) -> str:
+    """The lines before the parts: name, terms, yarns, hook."""
     lines = [f"Name: {design.name}", f"Terms: {_TERMS[design.terms]}"]
     if design.yarns:
         lines.append("Yarn: " + ", ".join(y.name for y in design.yarns))

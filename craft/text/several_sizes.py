@@ -1,0 +1,220 @@
+"""One written pattern for several sizes, 'S (M, L)': written from those of each size, and read back for any of them.
+
+The head says `Sizes: S (M, L)`. After it, wherever sizes differ, the first one's number stands before those of the
+others, '12 (18, 24)', and '-' for a size that has none; so do the numbers of rounds, 'R5-R8 (R6-R9, -)'. Work that is
+said in other words stands size by size, 'S: …; M: …', and a line of some sizes only begins with their names.
+"""
+
+from __future__ import annotations
+
+import itertools
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from craft.errors import CraftError, require
+from craft.rounds.pattern import Part, Round
+from craft.rounds.stitches import Terms
+from craft.text.notation import print_item, print_label, print_round
+
+MOST_AT_ONCE = 12
+"""Sizes that one pattern is written for."""
+
+_HEAD = re.compile(r"(?im)^sizes:\s*(?P<first>[^\s(),:;][^(),:;\n]*?)\s*\((?P<others>[^()\n]+)\)\s*$")
+_NAME = re.compile(r"[^\s(),:;][^(),:;\n]{0,39}")
+_LABEL = r"(?:R\d+(?:-R\d+)?|Rows? \d+(?:-\d+)?|Next r(?:ound|ow)|-)"
+GAP, OTHER_WORDS, OTHER_WAY = 0.45, 0.3, 0.8
+"""What it costs that a size lacks a row, says it in other words, or grows where another shrinks."""
+
+
+def names_in(text: str) -> tuple[str, ...]:
+    """The sizes that a text is written for, the first one first; none when it is written for one."""
+    head = _HEAD.search(text)
+    if head is None:
+        return ()
+    return (head["first"].strip(), *(n.strip() for n in head["others"].split(",")))
+
+
+# --- reading ----------------------------------------------------------------------------------------
+
+
+def of_size(text: str, name: str, *, keep_lines: bool = False) -> str:
+    """The pattern of one of its sizes; CraftError when it is not written for that one.
+
+    keep_lines: lines of other sizes are left empty, so that every line has its number still.
+    """
+    names = names_in(text)
+    if name not in names:
+        known = ", ".join(names) if names else "one only"
+        raise CraftError(f"This pattern has no size {name!r}; its sizes are {known}.", field="size")
+    k, many = names.index(name), len(names)
+    read = (None if _HEAD.match(line) else _line_of(line, k, many, names) for line in text.splitlines())
+    return "".join(f"{line or ''}\n" for line in read if line is not None or keep_lines)
+
+
+def _line_of(line: str, k: int, many: int, names: Sequence[str]) -> str | None:
+    """A line for the size number `k`; None when it has none."""
+    who, colon, rest = line.partition(": ")
+    said = [w.strip() for w in who.split(",")]
+    if colon and set(said) <= set(names):
+        return rest if names[k] in said else None
+    label = re.match(rf"({_LABEL}) \(({_LABEL}(?:, {_LABEL}){{{many - 2}}})\): ", line)
+    if label is not None:
+        mine = [label[1], *label[2].split(", ")][k]
+        return None if mine == "-" else f"{mine}: {_work_of(line[label.end() :], k, many, names)}"
+    plain = re.match(rf"{_LABEL}: ", line)
+    lead = plain[0] if plain is not None else ""
+    return lead + _work_of(line[len(lead) :], k, many, names)
+
+
+def _work_of(work: str, k: int, many: int, names: Sequence[str]) -> str:
+    pieces = re.split(rf"(?:^|; )(?=(?:{'|'.join(map(re.escape, names))})(?:, |: ))", work)
+    for piece in pieces:
+        who, colon, rest = piece.partition(": ")
+        if colon and names[k] in (w.strip() for w in who.split(",")):
+            return rest
+    group = re.compile(rf"(?<![\d.])(\d+|-) \(((?:\d+|-)(?:, (?:\d+|-)){{{many - 2}}})\)")
+    return group.sub(lambda m: [m[1], *m[2].split(", ")][k], work)
+
+
+# --- writing ----------------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class _Unit:
+    """A line of one size. label: of a round, with its colon left out; text: the rest. way: whether it grows (1), shrinks
+    (-1) or neither. at: its share of the part's rounds."""
+
+    label: str
+    text: str
+    way: int
+    at: float
+    is_round: bool
+
+    @property
+    def words(self) -> str:
+        """What it says apart from its numbers."""
+        return re.sub(r"\d+", "#", self.text)
+
+
+def _units(part: Part, terms: Terms) -> list[_Unit]:
+    whole = max(sum(r.repeats for r in part.rounds), 1)
+    done, live = 0, 0
+    out: list[_Unit] = []
+    for item in part.items:
+        if not isinstance(item, Round):
+            out.append(_Unit("", print_item(item, terms), 0, done / whole, is_round=False))
+            continue
+        count = item.count if item.count is not None else live
+        way = (count > live) - (count < live)
+        label = print_label(item, terms)[:-2]
+        out.append(
+            _Unit(label, print_round(item, terms, label=False), way, (done + item.repeats / 2) / whole, is_round=True)
+        )
+        done, live = done + item.repeats, count
+    return out
+
+
+def _cost(a: _Unit, b: _Unit) -> float:
+    """What it costs to set two lines side by side; infinite for what cannot stand there."""
+    if a.is_round != b.is_round or (not a.label) != (not b.label):
+        return float("inf")
+    if not a.is_round:
+        return 0.0 if a.words == b.words else float("inf")
+    words = 0.0 if a.words == b.words else OTHER_WORDS
+    return words + (0.0 if a.way == b.way else OTHER_WAY) + 2 * abs(a.at - b.at)
+
+
+Rows = list[list[_Unit | None]]
+
+
+def _side_by_side(rows: Rows, more: Sequence[_Unit]) -> Rows:
+    """The rows with another size beside them, aligned by what lines say and how far up they stand."""
+    like = [next(u for u in reversed(row) if u is not None) for row in rows]
+    n, m = len(rows), len(more)
+    best = [[GAP * (i + j) for j in range(m + 1)] for i in range(n + 1)]
+    step = [["left" if not i else "up" for _ in range(m + 1)] for i in range(n + 1)]
+    for i, j in itertools.product(range(1, n + 1), range(1, m + 1)):
+        ways = {
+            "both": best[i - 1][j - 1] + _cost(like[i - 1], more[j - 1]),
+            "up": best[i - 1][j] + GAP,
+            "left": best[i][j - 1] + GAP,
+        }
+        step[i][j] = min(ways, key=lambda way: ways[way])
+        best[i][j] = ways[step[i][j]]
+    out: Rows = []
+    i, j = n, m
+    while i or j:
+        way = step[i][j]
+        i, j = i - (way != "left"), j - (way != "up")
+        before = rows[i] if way != "left" else [None] * len(rows[0])
+        out.append([*before, more[j] if way != "up" else None])
+    return out[::-1]
+
+
+def part_for_all(parts: Sequence[Part], names: Sequence[str], terms: Terms) -> str:
+    """A part's lines for all sizes, without its heading. parts: of each size, in the order of `names`."""
+    require(2 <= len(parts) == len(names) <= MOST_AT_ONCE, "A pattern is written for 2 to 12 sizes.", field="sizes")
+    for name in names:
+        require(
+            _NAME.fullmatch(name) is not None,
+            f"A size's name has no brackets, commas or colons: {name!r}.",
+            field="name",
+        )
+    require(len(set(names)) == len(names), "Two sizes have one name.", field="name")
+    rows: Rows = [[u] for u in _units(parts[0], terms)]
+    for part in parts[1:]:
+        rows = _side_by_side(rows, _units(part, terms))
+    return "".join(f"{line}\n" for row in rows for line in _lines(row, names))
+
+
+def _lines(row: Sequence[_Unit | None], names: Sequence[str]) -> list[str]:
+    there = [u for u in row if u is not None]
+    if not there[0].label:
+        return _unlabelled(row, names)
+    labels = [u.label if u is not None else "-" for u in row]
+    label = labels[0] if len(set(labels)) == 1 else f"{labels[0]} ({', '.join(labels[1:])})"
+    if len({u.words for u in there}) == 1:
+        work = _numbers([u.text if u is not None else None for u in row])
+    else:
+        work = "; ".join(f"{', '.join(who)}: {text}" for text, who in _by_text(row, names).items())
+    return [f"{label}: {work}"]
+
+
+def _unlabelled(row: Sequence[_Unit | None], names: Sequence[str]) -> list[str]:
+    """A sentence, a heading or a line of work that has no number."""
+    there = [u for u in row if u is not None]
+    if len(there) == len(row) and len({u.words for u in there}) == 1:
+        return [_numbers([u.text for u in there])]
+    return [f"{', '.join(who)}: {text}" for text, who in _by_text(row, names).items()]
+
+
+def _by_text(row: Sequence[_Unit | None], names: Sequence[str]) -> dict[str, list[str]]:
+    """The sizes that say the same, by what they say."""
+    found: dict[str, list[str]] = {}
+    for name, unit in zip(names, row, strict=True):
+        if unit is not None:
+            found.setdefault(unit.text, []).append(name)
+    return found
+
+
+def _numbers(texts: Sequence[str | None]) -> str:
+    """Texts that differ in their numbers only, as one: '12' where all agree, else '12 (18, 24)'."""
+    there = next(t for t in texts if t is not None)
+    words = re.split(r"\d+", there)
+    many = len(words) - 1
+    found = [re.findall(r"\d+", t) if t is not None else ["-"] * many for t in texts]
+    out = [words[0]]
+    for k in range(many):
+        said = [numbers[k] for numbers in found]
+        alike = {s for s in said if s != "-"}
+        out.append(said[0] if len(set(said)) == 1 else f"{said[0]} ({', '.join(said[1:])})")
+        if len(alike) == 1:
+            out[-1] = alike.pop()
+        out.append(words[k + 1])
+    return "".join(out)
+
+
+def head_line(names: Sequence[str]) -> str:
+    """The line of the head that names the sizes."""
+    return f"Sizes: {names[0]} ({', '.join(names[1:])})"
