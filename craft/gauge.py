@@ -7,6 +7,8 @@ practice quoted from memory: w = 0.84 (hook + yarn diameter), h = 0.92 w.
 from __future__ import annotations
 
 import math
+import statistics
+from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -98,6 +100,44 @@ def estimate_gauge(yarn: Yarn, hook_mm: float) -> Gauge:
         spread,
         f"estimated {known}: 0.84 × (hook {hook_mm:g} mm + yarn {yarn.diameter_mm:.2f} mm)",
     )
+
+
+MOST_OFF = 1.6
+"""A sample that lies further from its estimate says more about a slip in measuring than about her hand."""
+
+LEAST_SPREAD = 0.06
+"""An estimate is never as sure as a sample."""
+
+
+def corrected_by_samples(estimate: Gauge, samples: Sequence[tuple[Gauge, Gauge]]) -> Gauge:
+    """An estimate corrected by how she differs from it in the samples she has: (measured, estimated) each.
+
+    The mean is that of ratios; their scatter, where there are two or more, is how sure it is. No samples: the estimate
+    as it is.
+    """
+    near = [(m, e) for m, e in samples if max(m.stitch_mm / e.stitch_mm, e.stitch_mm / m.stitch_mm) <= MOST_OFF]
+    if not near:
+        return estimate
+    wide = [math.log(m.stitch_mm / e.stitch_mm) for m, e in near]
+    tall = [math.log(m.round_mm / e.round_mm) for m, e in near]
+    across, up = (math.exp(sum(logs) / len(logs)) for logs in (wide, tall))
+    scatter = 2 * statistics.stdev(wide) if len(wide) > 1 else estimate.spread / 2
+    lean = statistics.mean(m.lean for m, _ in near)
+    many = f"{len(near)} sample{'s' if len(near) > 1 else ''}"
+    return Gauge(
+        estimate.stitch_mm * across,
+        estimate.round_mm * up,
+        lean,
+        min(estimate.spread, max(LEAST_SPREAD, scatter)),
+        f"{estimate.how}; corrected by your {many}, which {_differ(across)}",
+    )
+
+
+def _differ(ratio: float) -> str:
+    percent = round(100 * (ratio - 1))
+    if not percent:
+        return "came out as estimated"
+    return f"came out {abs(percent)} % {'wider' if percent > 0 else 'narrower'} than estimated"
 
 
 def gauge_from_swatch(

@@ -16,6 +16,7 @@ from craft.gauge import (
     Estimate,
     FabricVerdict,
     Gauge,
+    corrected_by_samples,
     estimate_gauge,
     fabric_outlook,
     gauge_from_piece,
@@ -111,6 +112,24 @@ def test_fabric_verdicts() -> None:
     assert estimate_gauge(Yarn("p", 5, plush=True), 6).spread == 0.25
     with pytest.raises(CraftError):
         Yarn("nothing known")
+
+
+def test_an_estimate_is_corrected_by_how_she_differs_from_it() -> None:
+    def loose(share: float, hook: float) -> tuple[Gauge, Gauge]:
+        e = estimate_gauge(Yarn("y", wraps=13), hook)
+        return Gauge(e.stitch_mm * share, e.round_mm * share, 0.3), e
+
+    estimate = estimate_gauge(Yarn("other", wraps=9), 4)
+    assert corrected_by_samples(estimate, []) is estimate
+    one = corrected_by_samples(estimate, [loose(1.1, 3)])
+    assert one.stitch_mm == pytest.approx(1.1 * estimate.stitch_mm)
+    assert one.spread == estimate.spread / 2
+    assert "1 sample, which came out 10 % wider" in one.how
+    two = corrected_by_samples(estimate, [loose(1.05, 3), loose(1.15, 4), loose(3.0, 4)])
+    assert two.stitch_mm == pytest.approx(math.sqrt(1.05 * 1.15) * estimate.stitch_mm)
+    assert two.lean == pytest.approx(0.3)
+    assert 0.06 <= two.spread <= estimate.spread
+    assert "2 samples" in two.how, "a sample three times as wide is a slip"
 
 
 def test_units_for_people() -> None:

@@ -230,3 +230,19 @@ def test_the_same_counts_in_another_yarn_carry_lengths(studio: Studio) -> None:
     assert wire["state"] == "moved"
     assert "R5-R8" in wire["after"]
     assert "12 cm" not in wire["after"]
+
+
+def test_her_samples_come_first_and_correct_what_is_estimated(studio: Studio) -> None:
+    made = gauged(studio)
+    wish = {k: v for k, v in PLUSH.items() if k not in ("key", "name")}
+    guessed = size_of(studio, made, **wish)["gauge"]
+    yarn = studio.ask("POST", "/yarns", MOSS, 201)
+    estimate = 0.84 * (3 + 25.4 / 13)
+    stitches, across = 36, 36 * estimate * 1.12
+    piece = {"kind": "stuffed", "stitches": stitches, "across_mm": across, "rounds": 10, "up_mm": 46}
+    studio.ask("POST", "/yarns/swatches", {"yarn_id": yarn["id"], "hook_mm": 3, **piece}, 201)
+    corrected = size_of(studio, made, **wish)["gauge"]
+    assert corrected["stitch_mm"] == pytest.approx(1.12 * guessed["stitch_mm"], rel=0.01)
+    assert "corrected by your 1 sample" in corrected["how"]
+    measured = {**wish, "hook_mm": 3, "yarn": {**MOSS, "yarn_id": yarn["id"]}}
+    assert size_of(studio, made, **measured)["gauge"]["how"] == "measured on your swatch"
