@@ -12,9 +12,9 @@ from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
 from studio.guard import designer
 from studio.sizes.actions import make_size
-from studio.sizes.schemas import SizesTable
+from studio.sizes.schemas import PatternForAll, SizesTable
 from studio.sizes.swatches import size_for
-from studio.sizes.table import table
+from studio.sizes.table import pattern_of, table
 
 router = Router(tags=["sizes"])
 
@@ -24,6 +24,13 @@ def read_sizes(request: HttpRequest, design_id: int, payload: SizesPage) -> Size
     """The design beside the sizes asked for; nothing is kept."""
     user = designer(request)
     return table(read_design(design_of(user, design_id)), tuple(size_for(user, s) for s in payload.sizes))
+
+
+@router.post("/{int:design_id}/sizes/pattern", response=PatternForAll)
+def read_pattern(request: HttpRequest, design_id: int, payload: SizesPage) -> PatternForAll:
+    """One written pattern for the design and the sizes asked for; nothing is kept."""
+    user = designer(request)
+    return pattern_of(read_design(design_of(user, design_id)), tuple(size_for(user, s) for s in payload.sizes))
 
 
 @router.post("/{int:design_id}/sizes/{key}/make", response={201: DesignOut})

@@ -69,3 +69,10 @@ class SizesTable(Schema):
     """All sizes, the design as it is first."""
 
     columns: list[SizeColumn]
+
+
+class PatternForAll(Schema):
+    """One written pattern for the first size and all others in its yarn."""
+
+    text: str
+    names: list[str]

@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import asdict
 
 from craft.design.design import Design, Size
-from craft.design.grading import Sized, SizeFigures, at_size, figures_of, first_size
+from craft.design.grading import Sized, SizeFigures, at_size, figures_of, first_size, pattern_for_all
 from craft.design.running import RunPart
 from craft.errors import CraftError
 from craft.gauge import Estimate
 from studio.bench.previews import estimate
 from studio.designs.reading import ReadDesign
-from studio.sizes.schemas import FeatureOut, SizeColumn, SizedPart, SizesTable, YarnUse
+from studio.sizes.schemas import FeatureOut, PatternForAll, SizeColumn, SizedPart, SizesTable, YarnUse
 from studio.yarns.schemas import GaugeOut
+
+FIRST = "first"
+"""What the first size is called in a pattern for several."""
 
 
 def table(read: ReadDesign, sizes: tuple[Size, ...]) -> SizesTable:
@@ -21,6 +25,21 @@ def table(read: ReadDesign, sizes: tuple[Size, ...]) -> SizesTable:
     columns = [_column(first_size(design, parts), None)]
     columns += [_asked(design, parts, size) for size in sizes]
     return SizesTable(columns=columns)
+
+
+def pattern_of(read: ReadDesign, sizes: tuple[Size, ...]) -> PatternForAll:
+    """One pattern for the design and its sizes; CraftError when a size cannot be made, or there is none."""
+    first = first_size(read.value, read.parts)
+    names = [FIRST, *(_called(size, at) for at, size in enumerate(sizes, 2))]
+    names = [name if names.count(name) == 1 else f"{name} no {at}" for at, name in enumerate(names, 1)]
+    return PatternForAll(
+        text=pattern_for_all([first, *(at_size(read.value, read.parts, s) for s in sizes)], names), names=names
+    )
+
+
+def _called(size: Size, at: int) -> str:
+    """A size's name as it can stand in a pattern: without the signs that part sizes there."""
+    return re.sub(r"\s+", " ", re.sub(r"[(),:;]", " ", size.name)).strip() or f"size {at}"
 
 
 def _asked(design: Design, parts: tuple[RunPart, ...], size: Size) -> SizeColumn:

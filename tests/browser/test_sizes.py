@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import Page, expect
 
+from craft.text.several_sizes import of_size
 from studio.designs.models import Design
 from tests.browser.conftest import saved
 
@@ -21,6 +22,15 @@ def test_three_heights_at_once_from_typed_rounds(bench: Page, design: Design) ->
         expect(bench.get_by_role("columnheader", name=name)).to_be_visible()
     expect(bench.get_by_text("Nothing was lost or changed.").first).to_be_visible()
     saved(bench)
+    bench.get_by_role("button", name="One pattern for all").click()
+    pattern = bench.get_by_role("region", name="The pattern")
+    expect(pattern).to_contain_text("Sizes: first (4 cm, 6 cm, 9 cm)")
+    expect(pattern).to_contain_text("R1: 6 sc in ring [6]")
+    with bench.expect_download() as download:
+        bench.get_by_role("button", name="Save as text").click()
+    text = download.value.path().read_text()
+    assert of_size(text, "first").count("R4: (2 sc, inc) x 6 [24]") == 1
+    bench.keyboard.press("Escape")
     bench.get_by_role("button", name="Show the rounds").nth(2).click()
     dialog = bench.get_by_role("dialog", name="Rounds of 9 cm")
     expect(dialog.get_by_role("region", name="As it is")).to_contain_text("R3: (sc, inc) x 6 [18]")

@@ -6,6 +6,7 @@ from typing import Any
 
 import pytest
 
+from craft.text.several_sizes import names_in, of_size
 from tests.studio.conftest import Studio, rounds
 
 MOSS = {"name": "Moss", "colour": "#77834b", "weight": 3, "wraps": 13, "skein_m": 125, "skein_g": 50}
@@ -246,3 +247,17 @@ def test_her_samples_come_first_and_correct_what_is_estimated(studio: Studio) ->
     assert "corrected by your 1 sample" in corrected["how"]
     measured = {**wish, "hook_mm": 3, "yarn": {**MOSS, "yarn_id": yarn["id"]}}
     assert size_of(studio, made, **measured)["gauge"]["how"] == "measured on your swatch"
+
+
+def test_one_pattern_for_all_sizes(studio: Studio) -> None:
+    made, _ = studio.with_part(TYPED)
+    sizes = [
+        {"key": "large001", "name": "large (tall)", "kind": "height", "height_mm": 120},
+        {"key": "large002", "name": "large, tall", "kind": "height", "height_mm": 140},
+    ]
+    found = studio.ask("POST", f"/designs/{made['id']}/sizes/pattern", {"sizes": sizes})
+    assert found["names"] == ["first", "large tall no 2", "large tall no 3"]
+    assert names_in(found["text"]) == tuple(found["names"])
+    assert "R3: (sc, inc) x 6 [18]" in of_size(found["text"], "first")
+    refused = studio.ask("POST", f"/designs/{made['id']}/sizes/pattern", {"sizes": []}, 422)
+    assert "two or more" in refused["detail"]

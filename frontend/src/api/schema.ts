@@ -920,6 +920,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/sizes/pattern": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pattern
+         * @description One written pattern for the design and the sizes asked for; nothing is kept.
+         */
+        post: operations["studio_sizes_api_read_pattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/sizes/{key}/make": {
         parameters: {
             query?: never;
@@ -3164,6 +3184,16 @@ export interface components {
             next: string;
             /** Present */
             present: string;
+        };
+        /**
+         * PatternForAll
+         * @description One written pattern for the first size and all others in its yarn.
+         */
+        PatternForAll: {
+            /** Names */
+            names: string[];
+            /** Text */
+            text: string;
         };
         /**
          * PictureOut
@@ -6002,6 +6032,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizesTable"];
+                };
+            };
+        };
+    };
+    studio_sizes_api_read_pattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizesPage"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternForAll"];
                 };
             };
         };

@@ -137,6 +137,11 @@ export function SizeTable({
               <Guess of={c.height} format={cm} /> ({inches(c.height.value)}) tall
               <br />
               <Guess of={c.width} format={cm} /> wide
+              {c.kind === "base" && design.brief.height_mm && (
+                <span className="block text-sm text-soft">
+                  {cm(design.brief.height_mm)} wished in the brief
+                </span>
+              )}
             </>
           )}
         </Row>

@@ -8,6 +8,7 @@ import { usePage } from "../design/use-page";
 import { Button, Empty } from "../ui/controls";
 import { AddSize } from "./add-size";
 import { MOST_SIZES, type Way } from "./asking";
+import { OnePattern } from "./one-pattern";
 import { SizeTable } from "./size-table";
 
 export function SizesStop() {
@@ -15,7 +16,9 @@ export function SizesStop() {
   const page = usePage(design, "sizes");
   const { value, change } = page;
   const [adding, setAdding] = useState<Way | null>(null);
+  const [printing, setPrinting] = useState(false);
   const entries = value.sizes ?? [];
+  const sameYarn = entries.filter((e) => e.kind !== "yarn");
   const table = useQuery({
     queryKey: ["figure", design.id, "sizes", design.revision, entries],
     queryFn: () =>
@@ -41,6 +44,7 @@ export function SizesStop() {
       <div className="mb-2 flex flex-wrap items-center gap-3">
         <h1 className="flex-1 text-2xl">Sizes</h1>
         <SaveMark state={page.state} />
+        {sameYarn.length > 0 && <Button onClick={() => setPrinting(true)}>One pattern for all</Button>}
         <Button onClick={() => setAdding("yarn")}>Another yarn</Button>
         <Button onClick={() => setAdding("height")}>Another size</Button>
       </div>
@@ -65,6 +69,7 @@ export function SizesStop() {
           />
         )}
       </div>
+      {printing && <OnePattern design={design} entries={sameYarn} onClose={() => setPrinting(false)} />}
       {adding && (
         <AddSize
           first={adding}
