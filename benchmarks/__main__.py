@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sys
 
+from benchmarks.grading import grading_speed_table, grading_truth_table
 from benchmarks.house import house_table
 from benchmarks.reading import reading_table
 from benchmarks.settling import settling_speed_table, settling_table
@@ -19,6 +20,8 @@ TABLES = {
     "reading": reading_table,
     "settling": settling_table,
     "settling-speed": settling_speed_table,
+    "grading-truth": grading_truth_table,
+    "grading-speed": grading_speed_table,
     "shapes": shapes_table,
     "shapes-speed": shapes_speed_table,
 }

@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from craft.design.eye_text import text_following_eyes
-from craft.design.grading import Sized, at_size, design_at, figure_size
+from craft.design.grading import Sized, at_size, design_at, figure_size, first_size
 from craft.fitting.panels import recipe_json
 from studio.designs.actions import copy_design
 from studio.designs.manifest import DesignYarn, GaugePage, Manifest, SizeEntry, SizesPage
@@ -75,7 +75,7 @@ def make_size(user: User, pk: int, key: str) -> Design:
     manifest = design.manifest
     entry = _entry(manifest, key)
     read = read_design(design)
-    sized = at_size(read.value, read.parts, size_for(user, entry))
+    sized = at_size(first_size(read.value, read.parts), size_for(user, entry))
     page = with_places(manifest.assembly, design_at(sized))
     changes: dict[str, Any] = {"assembly": anchored(page, page, sized.worked), "sizes": SizesPage()}
     texts = _texts(sized)

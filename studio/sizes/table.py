@@ -7,7 +7,6 @@ from dataclasses import asdict
 
 from craft.design.design import Design, Size
 from craft.design.grading import Sized, SizeFigures, at_size, figures_of, first_size, pattern_for_all
-from craft.design.running import RunPart
 from craft.errors import CraftError
 from craft.gauge import Estimate
 from studio.bench.previews import estimate
@@ -21,10 +20,8 @@ FIRST = "first"
 
 def table(read: ReadDesign, sizes: tuple[Size, ...]) -> SizesTable:
     """The design as it is, beside the sizes asked for; one that cannot be made says why."""
-    design, parts = read.value, read.parts
-    columns = [_column(first_size(design, parts), None)]
-    columns += [_asked(design, parts, size) for size in sizes]
-    return SizesTable(columns=columns)
+    first = first_size(read.value, read.parts)
+    return SizesTable(columns=[_column(first, None), *(_asked(first, size) for size in sizes)])
 
 
 def pattern_of(read: ReadDesign, sizes: tuple[Size, ...]) -> PatternForAll:
@@ -32,9 +29,7 @@ def pattern_of(read: ReadDesign, sizes: tuple[Size, ...]) -> PatternForAll:
     first = first_size(read.value, read.parts)
     names = [FIRST, *(_called(size, at) for at, size in enumerate(sizes, 2))]
     names = [name if names.count(name) == 1 else f"{name} no {at}" for at, name in enumerate(names, 1)]
-    return PatternForAll(
-        text=pattern_for_all([first, *(at_size(read.value, read.parts, s) for s in sizes)], names), names=names
-    )
+    return PatternForAll(text=pattern_for_all([first, *(at_size(first, s) for s in sizes)], names), names=names)
 
 
 def _called(size: Size, at: int) -> str:
@@ -42,11 +37,11 @@ def _called(size: Size, at: int) -> str:
     return re.sub(r"\s+", " ", re.sub(r"[(),:;]", " ", size.name)).strip() or f"size {at}"
 
 
-def _asked(design: Design, parts: tuple[RunPart, ...], size: Size) -> SizeColumn:
+def _asked(first: Sized, size: Size) -> SizeColumn:
     try:
-        return _column(at_size(design, parts, size), size)
+        return _column(at_size(first, size), size)
     except CraftError as error:
-        return _impossible(design, size, error.message)
+        return _impossible(first.design, size, error.message)
 
 
 def _column(sized: Sized, size: Size | None) -> SizeColumn:

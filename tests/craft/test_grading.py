@@ -271,7 +271,14 @@ def test_a_part_that_cannot_be_made_is_named_and_does_not_refuse_the_others() ->
 def test_a_limb_that_cannot_be_narrower_says_so() -> None:
     limb = Part("t", "Limb", "R1: 6 sc in ring\nR2-R12: sc around\n")
     row = next(f for f in scaled(first(Design("One", parts=(limb,))), 0.6).features if f.kind == "width")
-    assert (row.state, row.before, row.after) == (State.CHANGED, "6 around", "6 around")
+    assert (row.state, row.before, row.after) == (State.CHANGED, "6 around", "5 around")
+
+
+@pytest.mark.parametrize(("scale", "counts"), [(1.3, [8, 8]), (1.5, [9, 9]), (2.0, [6, 12, 12])])
+def test_a_straight_limb_grows_in_width_too(scale: float, counts: list[int]) -> None:
+    worked, _, _ = at("R1: 6 sc in ring\nR2-R9: sc around\n", scale)
+    assert list(worked.counts[: len(counts)]) == counts
+    assert len(worked.rounds) == pytest.approx(9 * scale, abs=1)
 
 
 # --- asked for ---------------------------------------------------------------------------------------------

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 
-from craft.design.design import Design, Size, SizeKind
+from craft.design.design import Size, SizeKind
 from craft.design.grading.measure import part_size
-from craft.design.grading.sized import PartAtSize, Sized, figure_size, first_size, in_yarn, scaled, yarn_at
-from craft.design.running import RunPart
+from craft.design.grading.sized import PartAtSize, Sized, figure_size, in_yarn, scaled, yarn_at
 from craft.errors import CraftError
 
 CLOSE = 0.002
@@ -22,9 +21,8 @@ HEIGHT_TRIES = 4
 LEAST_SCALE, MOST_SCALE = 0.2, 5.0
 
 
-def at_size(design: Design, parts: Sequence[RunPart], size: Size) -> Sized:
-    """The design at another size; CraftError when it cannot be made so."""
-    first = first_size(design, parts)
+def at_size(first: Sized, size: Size) -> Sized:
+    """The first size of a design at another size; CraftError when it cannot be made so."""
     if not first.parts:
         raise CraftError("There are no rounds yet to be sized.")
     return in_yarn(first, size) if size.kind is SizeKind.YARN else asked_for(first, size)

@@ -53,8 +53,10 @@ class Motif:
 
 @dataclass(frozen=True, slots=True)
 class Paint:
-    """A round's look around it. ends: (n,) share of the way around at which each stitch ends; then what each is."""
+    """A round's look around it. fabric: the stitch that most of it is made of. ends: (n,) share of the way around at which
+    each stitch ends; then what each is."""
 
+    fabric: str
     ends: Vector
     bases: tuple[str, ...]
     loops: tuple[Loops | None, ...]
@@ -102,7 +104,7 @@ def paint_of(made: SourceRound, at: int) -> tuple[Paint, list[Motif]]:
         loops.append(item.loops if isinstance(item, Work) and woven else None)
         colours.append(colour)
     many = max(done, 1)
-    paint = Paint(np.array(ends) / many, tuple(bases), tuple(loops), tuple(colours))
+    paint = Paint(fabric, np.array(ends) / many, tuple(bases), tuple(loops), tuple(colours))
     return paint, [Motif(what, at, place / many) for what, place in motifs]
 
 

@@ -23,7 +23,7 @@ from craft.errors import CraftError, require
 from craft.fitting.panels import PanelRecipe
 from craft.gauge import Gauge
 from craft.problems import Severity
-from craft.rounds.arithmetic import MOST_ROUNDS, sum_of
+from craft.rounds.arithmetic import MOST_ROUNDS, round_sum, settled, sum_of
 from craft.rounds.fabric import MAIN_COLOUR, Piece, WorkedPart, find_piece, run_part
 from craft.rounds.pattern import (
     Chain,
@@ -33,6 +33,7 @@ from craft.rounds.pattern import (
     Instruction,
     Item,
     Join,
+    Leave,
     Note,
     Onto,
     Part,
@@ -43,6 +44,7 @@ from craft.rounds.pattern import (
     Start,
     Step,
     StepKind,
+    Turn,
     Way,
     Work,
     folded,
@@ -92,19 +94,25 @@ ALONE = Around()
 
 
 def regrade(
-    part: Part, scale: float, gauge: Gauge, recipe: Recipe | PanelRecipe | None = None, around: Around = ALONE
+    part: Part,
+    scale: float,
+    gauge: Gauge,
+    recipe: Recipe | PanelRecipe | None = None,
+    around: Around = ALONE,
+    source: SourcePart | None = None,
 ) -> Regraded:
     """`part` at `scale` times its size in the same yarn.
 
-    recipe: how the part was drafted, while its rounds are still the drafted ones; None resamples.
-    CraftError when the part would get too small or too large to work, or cannot be made so at all.
+    recipe: how the part was drafted, while its rounds are still the drafted ones; None resamples. source: the part as
+    it was run, where that is known. CraftError when the part would get too small or too large to work, or cannot be
+    made so at all.
     """
     require(
         math.isfinite(scale) and 0.2 <= scale <= 5, "A size is from a fifth to five times the first.", field="scale"
     )
     if recipe is not None and (found := _drafted(part, scale, gauge, recipe, around)) is not None:
         return found
-    return _resampled(part, scale, around)
+    return _resampled(source or source_of(part, around.colour, around.before), scale, around)
 
 
 def _drafted(part: Part, scale: float, gauge: Gauge, recipe: Recipe | PanelRecipe, around: Around) -> Regraded | None:
@@ -123,8 +131,8 @@ def _drafted(part: Part, scale: float, gauge: Gauge, recipe: Recipe | PanelRecip
     return Regraded(made, worked, "drafted", unaccounted(part.name or "Part", part, made, ()))
 
 
-def _resampled(part: Part, scale: float, around: Around) -> Regraded:
-    source = source_of(part, around.colour, around.before)
+def _resampled(source: SourcePart, scale: float, around: Around) -> Regraded:
+    part = source.part
     name = part.name or "The part"
     if not any(r.tally is not None for r in source.rounds.values()):
         raise CraftError(f"{name} has no rounds to be resized.", field="scale")
@@ -143,8 +151,7 @@ def _resampled(part: Part, scale: float, around: Around) -> Regraded:
         raise CraftError("That would be more rounds than one pattern may have.", field="scale")
     worked, problems = run_part(made, around.colour, around.after)
     faults = [p for p in problems if p.severity is Severity.FAULT]
-    was_faulty = {p.code for p in run_part(part, around.colour, around.before)[1]}
-    fresh = [p for p in faults if p.code not in was_faulty]
+    fresh = [p for p in faults if p.code not in source.told]
     if fresh:
         raise CraftError(f"{name} does not come out at this size: {fresh[0].message}", field="scale")
     rows = [Feature(part.name or "Part", kind, state, a, b, why) for state, kind, a, b, why in making.rows]
@@ -160,7 +167,7 @@ def _resampled(part: Part, scale: float, around: Around) -> Regraded:
 
 class _Making:
     """Goes through a part once, segment by segment. items: what is made so far; tops: see `Regraded`. debt: rounds that
-    are missing so far, as rounds that are more than plain stay single."""
+    are missing so far, as rounds that are more than plain stay single; bend: the same of short rows, which come in pairs."""
 
     def __init__(self, source: SourcePart, scale: float, around: Around) -> None:
         self.source, self.scale, self.around = source, scale, around
@@ -175,6 +182,7 @@ class _Making:
         self.held: list[EdgeSize] = []
         self.colour = source.colour
         self.debt = 0.0
+        self.bend = 0.0
         first = next(r for r in source.rounds.values() if r.tally is not None)
         self.start = first.live
         self.colour_lines = any(isinstance(i, Colour) for i in source.items)
@@ -315,7 +323,9 @@ class _Making:
         rounds = [self.source.rounds[k] for k in range(at, end)]
         base = self._begin(rounds[0])
         self._match_colour(rounds[0])
-        fresh = resampled_rows(rounds, self.scale, self.live)
+        wanted = self.scale * len(rounds) + self.bend
+        fresh = resampled_rows(rounds, wanted, self.live)
+        self.bend = wanted - len(fresh)
         for k, made in enumerate(fresh):
             self.items.append(replace(made, first=base + k + 1, last=base + k + 1))
             self.lives[base + k + 1] = self.live
@@ -342,24 +352,36 @@ class _Making:
         number = base + 1 if numbered else None
         made = replace(here.made, first=number, last=number, or_to=None, body=body, count=None)
         self.items.append(made)
-        worked, _ = run_part(Part(self.source.part.name, tuple(self.items)), self.source.colour, self.around.after)
+        onto = next((i for i in body if isinstance(i, Onto)), None)
+        taken_up = None if onto is None else self._edge(onto, 0 if here.tally is None else here.tally.taken)
+        if onto is not None and onto.edge is Edge.HELD and taken_up in self.held:
+            self.held.remove(taken_up)
         if here.tally is None:
-            if any(isinstance(i, Onto) for i in body):
-                self.live = self._edge(here, next(i for i in body if isinstance(i, Onto)), 0).after
+            self.live = self.live if taken_up is None else taken_up.after
             return
-        tally = worked.rounds[-1]
+        live, held = self._worked(body)
         if here.made.count is not None:
-            self.items[-1] = replace(made, count=tally.live)
+            self.items[-1] = replace(made, count=live)
         if here.tally.held:
-            self.held.append(EdgeSize(here.tally.held, tally.held))
-        self._tell(here, here.tally.live, tally.live)
-        self.live = tally.live
+            self.held.append(EdgeSize(here.tally.held, held))
+        self._tell(here, here.tally.live, live)
+        self.live = live
         self.debt += (self.scale - 1) * here.tally.height
         if number is not None and here.made.first is not None:
             self.tops[here.made.first] = number
             self.lives[number] = self.live
             self.number = number
             self.expected = here.made.first + 1
+
+    def _worked(self, body: Sequence[Instruction]) -> tuple[int, int]:
+        """Stitches that are live, and that were put aside, behind the round just written."""
+        elsewhere = any(isinstance(i, Onto) for i in body) and any(
+            isinstance(i, Repeat) and i.times is None for i in body
+        )
+        if not elsewhere and not any(isinstance(i, Skip | Leave | Turn | FromHook) for i in body):
+            return round_sum(settled(tuple(body)), self.live).total.gives, 0
+        worked, _ = run_part(Part(self.source.part.name, tuple(self.items)), self.source.colour, self.around.after)
+        return worked.rounds[-1].live, worked.rounds[-1].held
 
     def _sized(self, here: SourceRound) -> tuple[Instruction, ...]:
         body = bridged(shifted(here.made.body, self.scale), self.scale)
@@ -369,12 +391,7 @@ class _Making:
         elif here.begins and not any(isinstance(i, Onto) for i in body):
             main = self._hook_edge(here)
         try:
-            scaled = in_proportion(
-                body,
-                main,
-                lambda onto, taken: self._edge(here, onto, taken),
-                lambda name, many: self._through(here, name, many),
-            )
+            scaled = in_proportion(body, main, self._edge, lambda name, many: self._through(here, name, many))
         except CraftError as error:
             raise CraftError(
                 f"{self.source.part.name or 'The part'}: {here.made.label or 'a line'} does not come out at this size, "
@@ -389,16 +406,14 @@ class _Making:
             return self.chain
         return EdgeSize(here.before, self.live)
 
-    def _edge(self, here: SourceRound, onto: Onto, taken: int) -> EdgeSize:
+    def _edge(self, onto: Onto, taken: int) -> EdgeSize:
         match onto.edge:
             case Edge.CHAIN:
                 return EdgeSize(taken, max(1, taken + self.chain.after - self.chain.before))
             case Edge.PIECE:
                 return self._piece(onto.name, taken)
             case Edge.HELD if self.held:
-                known = next((h for h in self.held if h.before == taken), self.held[0])
-                self.held.remove(known)
-                return known
+                return next((h for h in self.held if h.before == taken), self.held[0])
             case Edge.FREE:
                 return self._free(onto, taken)
             case _:

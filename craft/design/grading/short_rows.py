@@ -41,12 +41,12 @@ def _is_part(made: SourceRound) -> bool:
     return made.tally is not None and (made.tally.rest > 0 or made.tally.made < made.live)
 
 
-def resampled_rows(rounds: Sequence[SourceRound], scale: float, live: int) -> list[Round]:
-    """A group of short rows made anew on `live` stitches. Pairs stay pairs."""
+def resampled_rows(rounds: Sequence[SourceRound], wanted: float, live: int) -> list[Round]:
+    """A group of short rows made anew on `live` stitches: about as many as `wanted`. Pairs stay pairs."""
     rows = [r for made in rounds if (r := _row(made.made)) is not None]
     ratio = live / max(rounds[0].before, 1)
     pairs = len(rows) % 2 == 0
-    many = max(2, 2 * round(len(rows) * scale / 2)) if pairs else max(1, round(len(rows) * scale))
+    many = max(2, 2 * round(wanted / 2)) if pairs else max(1, round(wanted))
     if not pairs and many % 2 == 0:
         many += 1  # it ends on the side on which it ended
     far, near = _turns([r.work.count for r in rows])

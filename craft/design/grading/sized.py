@@ -12,6 +12,7 @@ from craft.design.grading.measure import PartSize, part_size, sold_eye
 from craft.design.grading.meeting import ends_at, joins_reported
 from craft.design.grading.regrade import Around, Regraded, regrade
 from craft.design.grading.report import Feature, State
+from craft.design.grading.source import SourcePart, source_of
 from craft.design.grading.words import lengths_resaid, resaid
 from craft.design.joins import Join, loose_copies, pieces_worked_in
 from craft.design.parts import DesignYarn
@@ -27,6 +28,11 @@ from craft.rounds.pattern import Item, Note, Step
 from craft.rounds.pattern import Part as Written
 from craft.rounds.stitches import Terms
 from craft.text.notation import print_rounds
+
+PROPORTIONS = 0.05
+"""By how large a share height over width may change before that is said."""
+
+WHOLE_ROUNDS = "Whole rounds and stitches come no nearer at this size; add or leave out a plain round where it shows."
 
 
 @dataclass(frozen=True)
@@ -56,7 +62,10 @@ class PartAtSize:
 
 @dataclass(frozen=True)
 class Sized:
-    """All parts at a size, with its gauge and by how much eyes and places scale. fabric: what it will be like."""
+    """All parts at a size, with its gauge and by how much eyes and places scale. fabric: what it will be like.
+
+    sources: parts of the first size as they were run, remembered from size to size.
+    """
 
     design: Design
     gauge: Gauge
@@ -64,6 +73,7 @@ class Sized:
     parts: tuple[PartAtSize, ...]
     fabric: str | None = None
     joined: tuple[Feature, ...] = ()
+    sources: dict[str, SourcePart] = field(default_factory=dict, compare=False, repr=False)
 
     @property
     def features(self) -> tuple[Feature, ...]:
@@ -149,7 +159,7 @@ def scaled(first: Sized, scale: float) -> Sized:
             even=part.source.key in ends.even,
         )
         try:
-            made[part.source.key] = _regraded(part, scale, first.gauge, around)
+            made[part.source.key] = _regraded(first, part, scale, around)
         except CraftError as error:
             refused.append(error)
             row = Feature(part.source.name, "part", State.CHANGED, "", "", f"It stays as it is. {error.message}")
@@ -157,16 +167,32 @@ def scaled(first: Sized, scale: float) -> Sized:
         after[part.source.name] = made[part.source.key].worked.piece
     if len(refused) == len(first.parts):
         raise refused[0]
-    sized = replace(first, scale=scale, parts=tuple(made[p.source.key] for p in first.parts))
+    sized = replace(first, scale=scale, parts=tuple(_compared(p, made[p.source.key], first) for p in first.parts))
     return replace(sized, joined=joins_reported(first.design, _first(first), sized.worked, sized.joins))
 
 
-def _regraded(part: PartAtSize, scale: float, gauge: Gauge, around: Around) -> PartAtSize:
+def _regraded(first: Sized, part: PartAtSize, scale: float, around: Around) -> PartAtSize:
     source = part.source
     recipe = source.part.recipe if source.part.drafted else None
-    found: Regraded = regrade(part.written, scale, gauge, recipe, around)
+    if source.key not in first.sources:
+        first.sources[source.key] = source_of(part.written, around.colour, around.before)
+    found: Regraded = regrade(part.written, scale, first.gauge, recipe, around, first.sources[source.key])
     worked = replace(found.worked, name=source.name, make=source.part.make)
     return PartAtSize(source, found.part, worked, found.how, found.features, found.tops)
+
+
+def _compared(before: PartAtSize, after: PartAtSize, first: Sized) -> PartAtSize:
+    """The part at its size, with a row of the report where its proportions came out otherwise, as estimated."""
+    if after.how == "not sized" or any(f.kind == "width" for f in after.features):
+        return after
+    firmness = first.design.gauge.firmness
+    was, now = (part_size(p.worked, first.gauge, firmness) for p in (before, after))
+    ratios = [m.height.value / max(m.width.value, 0.1) for m in (was, now)]
+    if abs(ratios[1] / max(ratios[0], 1e-6) - 1) <= PROPORTIONS:
+        return after
+    said = [f"{r:.2f} times as high as wide" for r in ratios]
+    row = Feature(before.source.name, "proportions", State.CHANGED, said[0], said[1], WHOLE_ROUNDS)
+    return replace(after, features=(*after.features, row))
 
 
 def _pieces_first(parts: Sequence[PartAtSize]) -> list[PartAtSize]:

@@ -98,19 +98,23 @@ def _is_plain(body: Sequence[Instruction]) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class SourcePart:
-    """A part of the first size, every round written for itself. items: as written; rounds: by their index in items."""
+    """A part of the first size, every round written for itself. items: as written; rounds: by their index in items.
+
+    told: codes of the problems that it has as it is.
+    """
 
     part: Part
     items: tuple[Item, ...]
     rounds: Mapping[int, SourceRound]
     worked: WorkedPart
     colour: str
+    told: frozenset[str] = frozenset()
 
 
 def source_of(part: Part, colour: str = MAIN_COLOUR, pieces: Mapping[str, Piece] | None = None) -> SourcePart:
     """A part run round by round, with `colour` on the hook at first; pieces: others that it takes in."""
     items = tuple(_spelled(part.items))
-    worked, _ = run_part(replace(part, items=items), colour, pieces)
+    worked, problems = run_part(replace(part, items=items), colour, pieces)
     tallies = {t.source: t for t in worked.rounds}
     found: dict[int, SourceRound] = {}
     live, at, on_hook, anew = 0, 0, colour, True
@@ -130,7 +134,7 @@ def source_of(part: Part, colour: str = MAIN_COLOUR, pieces: Mapping[str, Piece]
                     live, on_hook, anew = tally.live, _last_colour(item, on_hook), False
             case _:
                 pass
-    return SourcePart(part, items, found, worked, colour)
+    return SourcePart(part, items, found, worked, colour, frozenset(p.code for p in problems))
 
 
 def _last_colour(made: Round, colour: str) -> str:

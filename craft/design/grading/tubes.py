@@ -12,11 +12,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.design.grading.bands import Band, Look, bands_at, bands_of, sampled, shared_out
-from craft.design.grading.painting import Motif, Paint, main_base, paint_of, painted, takes_and_gives, with_motifs
+from craft.design.grading.painting import Motif, Paint, paint_of, painted, takes_and_gives, with_motifs
 from craft.design.grading.report import State
 from craft.design.grading.source import SourceRound, lead_and_close
 from craft.errors import CraftError
-from craft.rounds.pattern import Colour, Instruction, Repeat, Round, Work
+from craft.rounds.pattern import Colour, Instruction, Repeat, Round, Start, Work
 from craft.rounds.unrolled import gathered, written_out
 from craft.shape.drafting import STAGGER_FROM, Shaping, best_counts, said, shaped_round
 
@@ -27,6 +27,9 @@ KEEP_SHAPE = 0.6
 
 KEEP_STEPS = 0.35
 """The same for rounds that are shaped at places of their own, which no repeat makes easier."""
+
+LEAST_RING, MOST_RING = 5, 9
+"""Stitches of a ring that a tube goes straight on from: fewer are fiddly, more leave a hole."""
 
 MOST_EXTRA = 0.35
 """By how large a share a segment may be longer or shorter for the sake of rounds beside it that stay single."""
@@ -79,7 +82,8 @@ def resampled(rounds: Sequence[SourceRound], wish: Wish, colour: str) -> Tube:
         return Tube(
             kept, tuple(counts), tuple(float(k + 1) for k in range(len(rounds))), (), _colour_after(rounds, colour)
         )
-    bands = bands_of([_look(r) for r in rounds])
+    paints = [paint_of(r, k) for k, r in enumerate(rounds)]
+    bands = bands_of([_look(r, paint) for r, (paint, _) in zip(rounds, paints, strict=True)])
     many = shared_out(bands, _rounds_wanted(rounds, wish, bands))
     at = sampled(bands, many)
     true = wish.scale * np.interp(at, np.arange(len(counts) + 1), [0 if ring else rounds[0].before, *counts])
@@ -89,8 +93,8 @@ def resampled(rounds: Sequence[SourceRound], wish: Wish, colour: str) -> Tube:
     fresh_bands = bands_at(bands, many)
     lead: list[Round] = []
     if ring:
-        lead, fresh_bands = [replace(rounds[0].made, first=None, last=None)], fresh_bands[1:]
-    made, rows, colour = _looks(rounds, fresh_bands, at[len(lead) :], fresh, bodies, shaping, colour)
+        lead, fresh_bands = [_started(rounds[0].made, fresh[0])], fresh_bands[1:]
+    made, rows, colour = _looks(rounds, paints, fresh_bands, at[len(lead) :], fresh, bodies, shaping, colour)
     rows += [
         (State.LOST, "band", _band_words(b, rounds), "", "There are too few rounds for it at this size.")
         for b, n in zip(bands, many, strict=True)
@@ -98,6 +102,12 @@ def resampled(rounds: Sequence[SourceRound], wish: Wish, colour: str) -> Tube:
     ]
     every = tuple(fresh) if ring else tuple(fresh[1:])
     return Tube((*lead, *made), every, tuple(float(t) for t in at), tuple(rows), colour)
+
+
+def _started(made: Round, count: int) -> Round:
+    """A ring's round on so many stitches."""
+    body = tuple(replace(i, count=count) if isinstance(i, Start) else i for i in made.body)
+    return replace(made, first=None, last=None, body=body, count=made.count and count)
 
 
 def _stays(rounds: Sequence[SourceRound], wish: Wish) -> bool:
@@ -112,10 +122,9 @@ def _colour_after(rounds: Sequence[SourceRound], colour: str) -> str:
     return colour
 
 
-def _look(made: SourceRound) -> Look:
-    paint, _ = paint_of(made, 0)
+def _look(made: SourceRound, paint: Paint) -> Look:
     colours = set(paint.colours)
-    return Look(main_base(made), made.made.loops, colours.pop() if len(colours) == 1 else "", made.made.joined)
+    return Look(paint.fabric, made.made.loops, colours.pop() if len(colours) == 1 else "", made.made.joined)
 
 
 def _band_words(band: Band, rounds: Sequence[SourceRound]) -> str:
@@ -142,6 +151,8 @@ def _counts(true: Vector, wish: Wish, rounds: Sequence[SourceRound]) -> list[int
     wanted = [float(t) for t in true] if not wish.before else [float(wish.before), *(float(t) for t in true)]
     first = wish.before or rounds[0].live
     straight = all(r.live == r.before for r in rounds[0 if wish.before else 1 :])
+    if straight and not wish.before:
+        return _from_ring(first, wish, len(wanted))
     if straight and wish.last is None and wish.multiple == 1:
         return [first] * len(wanted)
     last = wish.last
@@ -158,6 +169,17 @@ def _counts(true: Vector, wish: Wish, rounds: Sequence[SourceRound]) -> list[int
     placed = any(_shaped(r).places for r in rounds)
     simplicity = KEEP_STEPS if placed else KEEP_SHAPE
     return list(best_counts(wanted, start, simplicity, closed=False, first=first, last=last))
+
+
+def _from_ring(start: int, wish: Wish, many: int) -> list[int]:
+    """Counts of a straight tube from a ring, such as a limb: as wide as it has to be from its first round on, or from
+    the next ones where a ring would gape."""
+    wanted = wish.last or max(min(start, LEAST_RING), round(start * wish.scale))
+    wanted += -wanted % wish.multiple
+    found = [wanted if wanted <= MOST_RING else start]
+    while len(found) < many:
+        found.append(min(wanted, 2 * found[-1]))
+    return found
 
 
 def _flat(rounds: Sequence[SourceRound]) -> bool:
@@ -302,6 +324,7 @@ def _is_said(made: SourceRound, manner: Shaping) -> bool:
 
 def _looks(
     rounds: Sequence[SourceRound],
+    paints: Sequence[tuple[Paint, list[Motif]]],
     bands: Sequence[Band],
     at: Vector,
     counts: Sequence[int],
@@ -310,7 +333,6 @@ def _looks(
     colour: str,
 ) -> tuple[list[Round], list[tuple[State, str, str, str, str]], str]:
     """The fresh rounds with stitches, loops, colours and motifs as they were; colour: on the hook."""
-    paints = [paint_of(r, k) for k, r in enumerate(rounds)]
     motifs = _placed([m for _, found in paints for m in found], at)
     made: list[Round] = []
     rows: list[tuple[State, str, str, str, str]] = []
