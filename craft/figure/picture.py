@@ -97,14 +97,16 @@ def draw(
     title: str,
     view: View | None = None,
     margin_mm: float = 6.0,
+    most_faces: int = MOST_FACES,
 ) -> str:
     """The placed pieces as an SVG document.
 
-    palette: yarn names to '#rrggbb'. title: what a screen reader says.
+    palette: yarn names to '#rrggbb'. title: what a screen reader says. most_faces: visible stitches drawn; beyond it
+    rounds are drawn as fewer, wider faces.
     """
     pieces = [p for p in placed if bodies[p.part].rings]
     total = sum(r.count for p in pieces for r in bodies[p.part].rings)
-    share = min(1.0, 2 * MOST_FACES / total) if total else 1.0
+    share = min(1.0, 2 * most_faces / total) if total else 1.0
     faces = [_quads(bodies[p.part], p.matrix, palette, share) for p in pieces]
     return draw_faces(faces, title=title, view=view, margin_mm=margin_mm)
 

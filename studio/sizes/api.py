@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest
 from ninja import Router, Status
 
+from craft.errors import CraftError
 from studio.designs.manifest import SizesPage
 from studio.designs.policy import design_of
 from studio.designs.reading import read_design
@@ -12,9 +13,9 @@ from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
 from studio.guard import designer
 from studio.sizes.actions import make_size
-from studio.sizes.schemas import PatternForAll, SizesTable
+from studio.sizes.schemas import PatternForAll, SizePicture, SizesTable
 from studio.sizes.swatches import size_for
-from studio.sizes.table import pattern_of, table
+from studio.sizes.table import pattern_of, picture_of, table
 
 router = Router(tags=["sizes"])
 
@@ -31,6 +32,16 @@ def read_pattern(request: HttpRequest, design_id: int, payload: SizesPage) -> Pa
     """One written pattern for the design and the sizes asked for; nothing is kept."""
     user = designer(request)
     return pattern_of(read_design(design_of(user, design_id)), tuple(size_for(user, s) for s in payload.sizes))
+
+
+@router.post("/{int:design_id}/sizes/picture", response=SizePicture)
+def read_size_picture(request: HttpRequest, design_id: int, payload: SizesPage) -> SizePicture:
+    """The figure at the one size asked for, or as it is when none is; nothing is kept."""
+    user = designer(request)
+    if len(payload.sizes) > 1:
+        raise CraftError("A picture is of one size.", field="sizes")
+    size = size_for(user, payload.sizes[0]) if payload.sizes else None
+    return picture_of(read_design(design_of(user, design_id)), size)
 
 
 @router.post("/{int:design_id}/sizes/{key}/make", response={201: DesignOut})

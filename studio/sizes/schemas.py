@@ -76,3 +76,9 @@ class PatternForAll(Schema):
 
     text: str
     names: list[str]
+
+
+class SizePicture(Schema):
+    """The figure of a size as SVG, in mm, put together as estimated."""
+
+    svg: str

@@ -6,12 +6,12 @@ import re
 from dataclasses import asdict
 
 from craft.design.design import Design, Size
-from craft.design.grading import Sized, SizeFigures, at_size, figures_of, first_size, pattern_for_all
+from craft.design.grading import Sized, SizeFigures, at_size, figure_picture, figures_of, first_size, pattern_for_all
 from craft.errors import CraftError
 from craft.gauge import Estimate
 from studio.bench.previews import estimate
 from studio.designs.reading import ReadDesign
-from studio.sizes.schemas import FeatureOut, PatternForAll, SizeColumn, SizedPart, SizesTable, YarnUse
+from studio.sizes.schemas import FeatureOut, PatternForAll, SizeColumn, SizedPart, SizePicture, SizesTable, YarnUse
 from studio.yarns.schemas import GaugeOut
 
 FIRST = "first"
@@ -30,6 +30,16 @@ def pattern_of(read: ReadDesign, sizes: tuple[Size, ...]) -> PatternForAll:
     names = [FIRST, *(_called(size, at) for at, size in enumerate(sizes, 2))]
     names = [name if names.count(name) == 1 else f"{name} no {at}" for at, name in enumerate(names, 1)]
     return PatternForAll(text=pattern_for_all([first, *(at_size(first, s) for s in sizes)], names), names=names)
+
+
+def picture_of(read: ReadDesign, size: Size | None) -> SizePicture:
+    """The figure at a size, or as it is; CraftError when it cannot be made so."""
+    first = first_size(read.value, read.parts)
+    if not first.parts:
+        raise CraftError("There are no rounds yet to be drawn.")
+    name = "as it is" if size is None else f"as {size.name}"
+    sized = first if size is None else at_size(first, size)
+    return SizePicture(svg=figure_picture(sized, f"{read.value.name} {name}, from the front"))
 
 
 def _called(size: Size, at: int) -> str:

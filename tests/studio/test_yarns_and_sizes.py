@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 import pytest
@@ -261,3 +262,18 @@ def test_one_pattern_for_all_sizes(studio: Studio) -> None:
     assert "R3: (sc, inc) x 6 [18]" in of_size(found["text"], "first")
     refused = studio.ask("POST", f"/designs/{made['id']}/sizes/pattern", {"sizes": []}, 422)
     assert "two or more" in refused["detail"]
+
+
+def test_a_size_is_drawn_in_its_own_measure(studio: Studio) -> None:
+    made = gauged(studio)
+
+    def drawn(*sizes: dict[str, Any], status: int = 200) -> Any:
+        return studio.ask("POST", f"/designs/{made['id']}/sizes/picture", {"sizes": list(sizes)}, status)
+
+    def tall(svg: str) -> float:
+        return float(re.search(r'viewBox="[-\d.]+ [-\d.]+ [\d.]+ ([\d.]+)"', svg)[1]) - 12  # type: ignore[index]
+
+    base, larger = drawn()["svg"], drawn({**TALLER, "height_mm": 100})["svg"]
+    assert tall(larger) / tall(base) == pytest.approx(2, rel=0.08)
+    assert "as taller, from the front" in larger
+    assert "one size" in drawn(TALLER, PLUSH, status=422)["detail"]

@@ -14,13 +14,14 @@ from craft.design.grading.regrade import Around, Regraded, regrade
 from craft.design.grading.report import Feature, State
 from craft.design.grading.source import SourcePart, source_of
 from craft.design.grading.words import lengths_resaid, resaid
-from craft.design.joins import Join, loose_copies, pieces_worked_in
-from craft.design.parts import DesignYarn
+from craft.design.joins import Join, loose_copies, made_alone, pieces_worked_in
+from craft.design.parts import DesignYarn, colours_of
 from craft.design.running import RunPart
 from craft.design.seating import seats_of
 from craft.errors import CraftError
-from craft.figure.body import body_of
+from craft.figure.body import Body, Placed, body_of
 from craft.figure.materials import ColourUse, filling_of, hours, skeins, yarn_use
+from craft.figure.picture import View, draw
 from craft.figure.placement import extent, place
 from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
@@ -206,14 +207,33 @@ def _pieces_first(parts: Sequence[PartAtSize]) -> list[PartAtSize]:
     return out
 
 
+def bodies_at(sized: Sized) -> tuple[Mapping[str, Body], tuple[Placed, ...]]:
+    """Estimated bodies of a size's parts, and every piece in its place.
+
+    Pieces that another part takes in are left out where no join says their place: they are no pieces of their own.
+    """
+    firmness = sized.design.gauge.firmness
+    seated = {j.part for j in sized.design.joins if j.place is not None}
+    shown = {key: w for key, w in sized.worked.items() if key in seated or key in made_alone(sized.worked)}
+    bodies = {key: body_of(w, sized.gauge, firmness=firmness) for key, w in shown.items()}
+    makes = {key: w.make for key, w in shown.items()}
+    return bodies, place(bodies, makes, seats_of(sized.joins, sized.worked, sized.design.posture))
+
+
 def figure_size(sized: Sized) -> tuple[float, float]:
     """Width and height in mm of the figure as put together by its estimated bodies."""
-    firmness = sized.design.gauge.firmness
-    bodies = {key: body_of(w, sized.gauge, firmness=firmness) for key, w in sized.worked.items()}
-    makes = {key: w.make for key, w in sized.worked.items()}
-    seats = seats_of(sized.joins, sized.worked, sized.design.posture)
-    width, _, height = extent(bodies, place(bodies, makes, seats))
+    width, _, height = extent(*bodies_at(sized))
     return width, height
+
+
+MOST_FACES = 1_500
+"""Visible stitches of a picture that stands in a table: it is small, and there are many."""
+
+
+def figure_picture(sized: Sized, title: str) -> str:
+    """The figure of a size as put together by its estimated bodies, as SVG in mm, from the front."""
+    palette = colours_of(sized.design.yarns)
+    return draw(*bodies_at(sized), palette, title=title, view=View(0.0, 8.0), most_faces=MOST_FACES)
 
 
 def eye_at(sized: Sized) -> int | None:

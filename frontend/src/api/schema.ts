@@ -940,6 +940,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/sizes/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Size Picture
+         * @description The figure at the one size asked for, or as it is when none is; nothing is kept.
+         */
+        post: operations["studio_sizes_api_read_size_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/sizes/{key}/make": {
         parameters: {
             query?: never;
@@ -4105,6 +4125,14 @@ export interface components {
             width: components["schemas"]["EstimateOut"];
         };
         /**
+         * SizePicture
+         * @description The figure of a size as SVG, in mm, put together as estimated.
+         */
+        SizePicture: {
+            /** Svg */
+            svg: string;
+        };
+        /**
          * SizedPart
          * @description A part at a size. how: 'same counts', 'drafted', 'resampled', or 'not sized' for one that stays as it is.
          */
@@ -6058,6 +6086,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatternForAll"];
+                };
+            };
+        };
+    };
+    studio_sizes_api_read_size_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizesPage"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizePicture"];
                 };
             };
         };

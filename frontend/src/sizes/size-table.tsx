@@ -9,7 +9,9 @@ import { Silhouette } from "../figure/silhouette";
 import { Button, IconButton } from "../ui/controls";
 import { Explained, Guess, useSay } from "../ui/overlays";
 import { cm, inches, rounded } from "../ui/units";
+import type { Entry } from "./asking";
 import { Report } from "./report";
+import { pxPerMm, Ruler, SizePicture } from "./size-picture";
 import { SizeRounds } from "./size-rounds";
 
 type Column = Schemas["SizeColumn"];
@@ -117,20 +119,43 @@ function Materials({ columns }: { columns: readonly Column[] }) {
 export function SizeTable({
   design,
   columns,
+  entries,
   flush,
   onRemove,
 }: {
   design: Design;
   columns: Column[];
+  entries: Entry[];
   /** Save what is being typed first. */
   flush: () => Promise<void>;
   onRemove: (key: string) => void;
 }) {
+  const scale = pxPerMm(columns.map((c) => c.height.value));
   const widest = Math.max(...columns.flatMap((c) => c.parts.map((p) => p.width.value)), 1);
   return (
     <table className="min-w-full border-collapse">
       <Heads columns={columns} onRemove={onRemove} />
       <tbody>
+        <tr className="align-bottom">
+          <th scope="row" className="sticky left-0 z-10 bg-ground pr-3 text-left">
+            <span className="flex items-end justify-between gap-2">
+              <span className="pb-2 text-sm font-normal text-soft">Beside a ruler, in cm; as estimated</span>
+              <Ruler scale={scale} />
+            </span>
+          </th>
+          {columns.map((c) => (
+            <td key={c.key} className="px-3">
+              {!c.problem && (
+                <SizePicture
+                  design={design}
+                  entry={entries.find((e) => e.key === c.key) ?? null}
+                  name={c.name}
+                  scale={scale}
+                />
+              )}
+            </td>
+          ))}
+        </tr>
         <Row name="Whole figure" columns={columns}>
           {(c) => (
             <>

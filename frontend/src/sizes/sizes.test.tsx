@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Yarn } from "../yarns/basket";
 import { type Asked, entriesOf, heightsOf } from "./asking";
+import { measureOf, pxPerMm } from "./size-picture";
 
 const YARN = {
   id: 4,
@@ -83,5 +84,15 @@ describe("a size that is asked for", () => {
     const nothing = { ...ASKED, height: null, count: null, grams: null, girth: null, heights: "x" };
     for (const way of ["yarn", "height", "heights", "part-height", "count", "fit", "grams"] as const)
       expect(entriesOf(way, nothing, undefined)).toEqual([]);
+  });
+});
+
+describe("pictures of sizes", () => {
+  it("stand in one measure, which the tallest fits", () => {
+    const svg = '<svg viewBox="-20.0 -70.5 52.0 88.0" role="img">';
+    expect(measureOf(svg)).toEqual({ width: 52, height: 88 });
+    expect(measureOf("<svg>")).toBeNull();
+    expect(pxPerMm([50, 100])).toBeCloseTo(190 / 112);
+    expect(pxPerMm([])).toBeLessThan(10);
   });
 });

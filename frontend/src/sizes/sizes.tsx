@@ -64,6 +64,7 @@ export function SizesStop() {
           <SizeTable
             design={design}
             columns={table.data.columns}
+            entries={entries}
             flush={page.flush}
             onRemove={(key) => change({ ...value, sizes: entries.filter((s) => s.key !== key) })}
           />
