@@ -11,7 +11,10 @@ from studio.yarns.schemas import GaugeOut
 
 
 class SizedPart(Schema):
-    """A part at a size. how: 'same counts', 'drafted', 'resampled', or 'not sized' for one that stays as it is."""
+    """A part at a size. how: 'same counts', 'drafted', 'resampled', or 'not sized' for one that stays as it is.
+
+    counts: of its first tube or panel, without what goes on at other edges.
+    """
 
     key: str
     name: str

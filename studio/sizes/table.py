@@ -86,7 +86,7 @@ def _rows(sized: Sized, found: SizeFigures) -> list[SizedPart]:
                 "name": part.source.name,
                 "make": part.worked.make,
                 "how": part.how,
-                "counts": list(part.worked.counts),
+                "counts": [t.live for t in part.worked.trunk],
                 "text": part.text(sized.design.terms),
                 "rounds": size.rounds,
                 "stitches": size.stitches * part.worked.make,

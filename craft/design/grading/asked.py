@@ -17,7 +17,7 @@ CLOSE_HEIGHT = 0.01
 """The same for a height, or half a round where that is more."""
 
 TRIES = 9
-HEIGHT_TRIES = 4
+HEIGHT_TRIES = 6
 LEAST_SCALE, MOST_SCALE = 0.2, 5.0
 
 
@@ -52,18 +52,25 @@ def _wanted(value: float | None, missing: str, field: str) -> float:
 
 
 def by_height(first: Sized, wanted: float, size: Size) -> Sized:
-    """The size whose figure (or part) comes nearest to a height: rounds are whole, so a scale alone may miss it."""
+    """The size whose figure (or part) comes nearest to a height: rounds are whole, so a scale alone may miss it.
+
+    The scale is corrected by what came out, and halved into between one that is too small and one that is too large.
+    """
     scale = wanted / _height(first, size)
-    best = sized = scaled(first, scale)
-    missed = math.inf
+    low, high = LEAST_SCALE, MOST_SCALE
+    best, missed = None, math.inf
     for _ in range(HEIGHT_TRIES):
+        sized = scaled(first, scale)
         off = _height(sized, size) - wanted
         if abs(off) < missed:
             best, missed = sized, abs(off)
         if missed <= max(first.gauge.round_mm / 2, CLOSE_HEIGHT * wanted):
             break
-        scale = min(max(scale * wanted / (wanted + off), LEAST_SCALE), MOST_SCALE)
-        sized = scaled(first, scale)
+        low, high = (scale, high) if off < 0 else (low, scale)
+        scale = scale * wanted / (wanted + off)
+        if not low < scale < high:
+            scale = (low + high) / 2
+    assert best is not None
     return best
 
 

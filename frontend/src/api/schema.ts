@@ -4135,6 +4135,8 @@ export interface components {
         /**
          * SizedPart
          * @description A part at a size. how: 'same counts', 'drafted', 'resampled', or 'not sized' for one that stays as it is.
+         *
+         *     counts: of its first tube or panel, without what goes on at other edges.
          */
         SizedPart: {
             /** Counts */
