@@ -5,9 +5,10 @@ A size is a recompilation: `asked` finds the scale, `sized` makes every part (th
 """
 
 from craft.design.grading.asked import asked_for, at_size, girth_of
+from craft.design.grading.edges import Around
 from craft.design.grading.for_all import pattern_for_all
 from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile_of, sizes, sold_eye
-from craft.design.grading.regrade import Around, Regraded, regrade
+from craft.design.grading.regrade import Regraded, regrade
 from craft.design.grading.report import Feature, State
 from craft.design.grading.sized import (
     PartAtSize,

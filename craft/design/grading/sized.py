@@ -8,9 +8,10 @@ from dataclasses import dataclass, field, replace
 from craft.design.design import Design, EyeKind, Size
 from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import eyes_in_proportion
+from craft.design.grading.edges import Around
 from craft.design.grading.measure import PartSize, part_size, sold_eye
 from craft.design.grading.meeting import ends_at, joins_reported
-from craft.design.grading.regrade import Around, Regraded, regrade
+from craft.design.grading.regrade import Regraded, regrade
 from craft.design.grading.report import Feature, State
 from craft.design.grading.source import SourcePart, source_of
 from craft.design.grading.words import lengths_resaid, resaid
