@@ -119,8 +119,9 @@ class SizeKind(StrEnum):
 class Size:
     """Another size of the figure. gauge: her own swatch of that yarn on that hook, None where there is none.
 
-    part: key of the part that a height, a count or a girth is of; None for the figure, or its widest part. ease_mm: by
-    which it is to be wider than the girth that it fits; less than 0 for what is to sit tight.
+    part: key of the part that a height, a count or a girth is of; None for the figure, or its widest part. fits: key of
+    another part whose widest girth it is to fit, whatever that comes to. ease_mm: by which it is to be wider than what it
+    fits; less than 0 for what is to sit tight. alone: only that part is made anew, the others stay.
     """
 
     key: str
@@ -136,6 +137,8 @@ class Size:
     grams: float | None = None
     girth_mm: float | None = None
     ease_mm: float = 0.0
+    fits: str | None = None
+    alone: bool = False
 
 
 @dataclass(frozen=True, slots=True)

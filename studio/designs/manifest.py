@@ -173,6 +173,8 @@ class SizeEntry(Frozen):
     grams: Annotated[float, Field(gt=0, le=100_000)] | None = None
     girth_mm: Annotated[float, Field(gt=0, le=10_000)] | None = None
     ease_mm: Annotated[float, Field(ge=-500, le=500)] = 0.0
+    fits: Key | None = None
+    alone: bool = False
 
 
 class SizesPage(Frozen):

@@ -116,6 +116,8 @@ def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
         grams=entry.grams,
         girth_mm=entry.girth_mm,
         ease_mm=entry.ease_mm,
+        fits=entry.fits,
+        alone=entry.alone,
     )
 
 

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from django.contrib.auth.models import User
 from playwright.sync_api import Page, expect
 
 from craft.text.several_sizes import of_size
+from studio.designs.actions import add_part
 from studio.designs.models import Design
-from tests.browser.conftest import saved
+from studio.designs.texts import set_text
+from tests.browser.conftest import CONE, saved
 
 
 def test_three_heights_at_once_from_typed_rounds(bench: Page, design: Design) -> None:
@@ -51,3 +54,24 @@ def test_yarn_at_hand_needs_to_know_its_skein(bench: Page) -> None:
     expect(bench.get_by_text("must say the metres and grams of a skein")).to_be_visible()
     bench.get_by_role("button", name="Remove the size from 42 g").click()
     expect(bench.get_by_role("columnheader", name="from 42 g")).to_have_count(0)
+
+
+def test_a_hat_follows_its_head(bench: Page, design: Design, designer: User) -> None:
+    hat = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R5: sc around [12]\n"
+    add_part(designer, design.pk, {"name": "Hat", "make": 1, "colour": None, "text": hat, "recipe": None})
+    bench.reload()
+    bench.get_by_role("link", name="Sizes").click()
+    bench.get_by_role("button", name="Another size").click()
+    bench.get_by_label("Asked for by").select_option("fit")
+    bench.get_by_label("Part", exact=True).select_option("Hat")
+    bench.get_by_label("Fits", exact=True).select_option("Body")
+    bench.get_by_role("button", name="Add the size").click()
+    column = bench.get_by_role("row", name="Hat").get_by_role("cell").nth(1)
+    expect(column).to_contain_text("widest 24")
+    saved(bench)
+    body = Design.objects.get(pk=design.pk).manifest.parts[0].key
+    wider = CONE.replace("R5-R7: sc around [24]", "R5: (3 sc, inc) x 6 [30]\nR6-R7: sc around [30]")
+    text = wider.replace("R8: (2 sc, dec) x 6 [18]", "R8: (3 sc, dec) x 6 [24]")
+    set_text(designer, design.pk, body, text, None, None)
+    bench.reload()
+    expect(column).to_contain_text("widest 30")

@@ -300,6 +300,25 @@ def test_sizes_are_asked_for_in_her_ways() -> None:
     assert girth_of(fits, fits.parts[0]) == pytest.approx(190, rel=0.08)
 
 
+HAT = "R1: 6 sc in ring\nR2: inc x 6\nR3: (sc, inc) x 6\nR4: (2 sc, inc) x 6\nR5-R8: sc around [24]\n"
+
+
+@pytest.mark.parametrize("around", [30, 42, 60])
+def test_a_hat_follows_its_head(around: int) -> None:
+    """It is made to whatever the head comes to; the head stays as it is."""
+    head = "R1: 6 sc in ring\n" + "".join(
+        f"R{n}: {'inc x 6' if n == 2 else f'({n - 2} sc, inc) x 6'} [{6 * n}]\n" for n in range(2, around // 6 + 1)
+    )
+    design = Design("Doll", parts=(Part("h", "Head", head), Part("t", "Hat", HAT)))
+    found = asked(design, kind=SizeKind.FIT, part="t", fits="h", ease_mm=GAUGE.stitch_mm, alone=True)
+    assert found.parts[0].worked.counts == found.parts[0].source.worked.counts  # type: ignore[union-attr]
+    assert found.parts[1].worked.counts[-1] == pytest.approx(around + 1, abs=max(2, 0.07 * around))
+    with pytest.raises(CraftError, match="fit itself"):
+        asked(design, kind=SizeKind.FIT, part="t", fits="t")
+    with pytest.raises(CraftError, match="gone"):
+        asked(design, kind=SizeKind.FIT, part="t", fits="x")
+
+
 @pytest.mark.parametrize("grams", [4.0, 10.0, 42.0])
 def test_as_large_as_the_yarn_at_hand_allows(grams: float) -> None:
     design = Design("Doll", parts=neck(None).parts, yarns=(YARN,))

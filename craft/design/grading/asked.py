@@ -37,12 +37,25 @@ def asked_for(first: Sized, size: Size) -> Sized:
             widest = max(_part(first, size).worked.counts)
             return scaled(first, _wanted(size.count, "Type how many stitches around.", "count") / widest)
         case SizeKind.FIT:
-            wanted = _wanted(size.girth_mm, "Type the girth that it is to fit.", "girth_mm") + size.ease_mm
-            return scaled(first, wanted / girth_of(first, _part(first, size)))
+            part = _part(first, size)
+            scale = (_girth_to_fit(first, size) + size.ease_mm) / girth_of(first, part)
+            return scaled(first, scale, only=part.source.key if size.alone else None)
         case SizeKind.GRAMS:
             return by_weight(first, _wanted(size.grams, "Type how much yarn there is.", "grams"))
         case _:
             raise CraftError("Choose a yarn and a hook for this size.", field="yarn")
+
+
+def _girth_to_fit(first: Sized, size: Size) -> float:
+    """The girth that is typed, or that of the widest round of the part that is to be fitted, as it is now."""
+    if size.fits is None:
+        return _wanted(size.girth_mm, "Type the girth that it is to fit.", "girth_mm")
+    other = next((p for p in first.parts if p.source.key == size.fits), None)
+    if other is None:
+        raise CraftError("The part that it was to fit is gone, or has no rounds yet.", field="fits")
+    if size.fits == size.part:
+        raise CraftError("A part cannot be made to fit itself: choose another.", field="fits")
+    return float(max(other.worked.counts) * first.gauge.stitch_mm)
 
 
 def _wanted(value: float | None, missing: str, field: str) -> float:

@@ -10,7 +10,7 @@ from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import eyes_in_proportion
 from craft.design.grading.edges import Around
 from craft.design.grading.measure import PartSize, part_size, sold_eye
-from craft.design.grading.meeting import ends_at, joins_reported
+from craft.design.grading.meeting import Ends, ends_at, joins_reported
 from craft.design.grading.regrade import Regraded, regrade
 from craft.design.grading.report import Feature, State
 from craft.design.grading.source import SourcePart, source_of
@@ -141,18 +141,21 @@ def _reworded(part: PartAtSize, scale: float) -> PartAtSize:
     return replace(part, written=replace(part.written, items=tuple(items)), features=tuple(rows))
 
 
-def scaled(first: Sized, scale: float) -> Sized:
+def scaled(first: Sized, scale: float, only: str | None = None) -> Sized:
     """The first size `scale` times as large in the same yarn; CraftError when no part can be made so.
 
-    A part that others take in is made before them; edges that are joined come to equal counts. A part that cannot be
-    made so stays as it is, and the report says why.
+    only: key of the one part that is made anew, the others stay. A part that others take in is made before them; edges
+    that are joined come to equal counts. A part that cannot be made so stays as it is, and the report says why.
     """
-    ends = ends_at(first.design.joins, _first(first), scale)
+    ends = ends_at(first.design.joins, _first(first), scale) if only is None else Ends()
     before = {p.source.name: p.worked.piece for p in first.parts}
     after = dict(before)
     made: dict[str, PartAtSize] = {}
     refused: list[CraftError] = []
     for part in _pieces_first(first.parts):
+        if only not in (None, part.source.key):
+            made[part.source.key] = part
+            continue
         around = Around(
             part.source.part.colour or MAIN_COLOUR,
             before,
@@ -167,9 +170,13 @@ def scaled(first: Sized, scale: float) -> Sized:
             row = Feature(part.source.name, "part", State.CHANGED, "", "", f"It stays as it is. {error.message}")
             made[part.source.key] = replace(part, how="not sized", features=(row,))
         after[part.source.name] = made[part.source.key].worked.piece
-    if len(refused) == len(first.parts):
+    if refused and len(refused) == (len(first.parts) if only is None else 1):
         raise refused[0]
-    sized = replace(first, scale=scale, parts=tuple(_compared(p, made[p.source.key], first) for p in first.parts))
+    sized = replace(
+        first,
+        scale=scale if only is None else 1.0,
+        parts=tuple(_compared(p, made[p.source.key], first) for p in first.parts),
+    )
     return replace(sized, joined=joins_reported(first.design, _first(first), sized.worked, sized.joins))
 
 

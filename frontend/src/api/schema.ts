@@ -4077,6 +4077,11 @@ export interface components {
          *     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
          */
         SizeEntry: {
+            /**
+             * Alone
+             * @default false
+             */
+            alone?: boolean;
             /** Count */
             count?: number | null;
             /**
@@ -4084,6 +4089,8 @@ export interface components {
              * @default 0
              */
             ease_mm?: number;
+            /** Fits */
+            fits?: string | null;
             /** Girth Mm */
             girth_mm?: number | null;
             /** Grams */

@@ -1,7 +1,7 @@
 /** Asking for another size in any of her ways. */
 import { useState } from "react";
 import type { Design } from "../design/design";
-import { NumberField, SelectField, TextField } from "../ui/controls";
+import { Check, NumberField, SelectField, TextField } from "../ui/controls";
 import { FormEnd } from "../ui/form";
 import { Dialog } from "../ui/overlays";
 import { cm } from "../ui/units";
@@ -14,7 +14,7 @@ const ABOUT: Record<Way, string> = {
   heights: "One column for each; all parts keep their proportions.",
   "part-height": "The whole figure follows that part.",
   count: "The widest round of the part comes as near to it as whole rounds allow.",
-  fit: "The opening of the part (its widest round, where it has none) goes around that girth.",
+  fit: "The opening of the part (its widest round, where it has none) goes around that. A part that fits another follows it when it changes.",
   grams: "As large as the yarn allows; it needs to know what a skein of it holds.",
 };
 
@@ -38,7 +38,7 @@ function Measures({
         <SelectField
           label="Part"
           value={asked.part}
-          onValue={(part) => set({ part })}
+          onValue={(part) => set({ part, fits: asked.fits === part ? "" : asked.fits })}
           options={design.parts.filter((p) => p.counts.length).map((p) => [p.key, p.name] as const)}
         />
       )}
@@ -80,14 +80,27 @@ function Measures({
       )}
       {way === "fit" && (
         <>
-          <NumberField
-            label="Girth to fit"
-            unit="mm"
-            least={10}
-            most={10000}
-            value={asked.girth}
-            onValue={(girth) => set({ girth })}
+          <SelectField
+            label="Fits"
+            value={asked.fits}
+            onValue={(fits) => set({ fits })}
+            options={[
+              ["", "a girth"],
+              ...design.parts
+                .filter((p) => p.counts.length && p.key !== asked.part)
+                .map((p) => [p.key, p.name] as const),
+            ]}
           />
+          {!asked.fits && (
+            <NumberField
+              label="Girth to fit"
+              unit="mm"
+              least={10}
+              most={10000}
+              value={asked.girth}
+              onValue={(girth) => set({ girth })}
+            />
+          )}
           <NumberField
             label="Wider by"
             unit="mm"
@@ -96,6 +109,11 @@ function Measures({
             value={asked.ease}
             onValue={(ease) => set({ ease: ease ?? 0 })}
             hint="Less than 0 sits tight"
+          />
+          <Check
+            checked={asked.alone}
+            onChecked={(alone) => set({ alone })}
+            label="Only this part; the others stay"
           />
         </>
       )}
@@ -147,11 +165,14 @@ export function AddSize({
     grams: null,
     girth: null,
     ease: 0,
+    fits: "",
+    alone: true,
   }));
   const set = (change: Partial<Asked>) => setAsked({ ...asked, ...change });
   const yarn = basket?.yarns.find((y) => String(y.id) === (yarnId || String(basket.yarns[0]?.id)));
   const partName = design.parts.find((p) => p.key === asked.part)?.name;
-  const entries = entriesOf(way, { ...asked, name: asked.name.trim() }, yarn, partName);
+  const fitsName = design.parts.find((p) => p.key === asked.fits)?.name;
+  const entries = entriesOf(way, { ...asked, name: asked.name.trim() }, yarn, partName, fitsName);
   const tooMany = entries.length > room;
   return (
     <Dialog open onOpen={onClose} title="Another size" about={ABOUT[way]}>

@@ -10,7 +10,7 @@ export const WAYS = [
   ["heights", "Several heights at once"],
   ["part-height", "Height of one part"],
   ["count", "Stitches around one part"],
-  ["fit", "To fit a girth"],
+  ["fit", "To fit a girth, or another part"],
   ["grams", "Yarn at hand"],
   ["yarn", "Another yarn, same counts"],
 ] as const;
@@ -29,6 +29,10 @@ export type Asked = {
   grams: number | null;
   girth: number | null;
   ease: number;
+  /** Key of the part that is to be fitted; empty for a girth that is typed. */
+  fits: string;
+  /** Only that part is made anew. */
+  alone: boolean;
 };
 
 export const MOST_SIZES = 12;
@@ -46,10 +50,16 @@ export function heightsOf(typed: string): number[] {
 const height = (mm: number) => `${rounded(mm / 10, 1)} cm`;
 
 /** The sizes that were asked for; none while something is missing. */
-export function entriesOf(way: Way, asked: Asked, yarn: Yarn | undefined, partName = ""): Entry[] {
+export function entriesOf(
+  way: Way,
+  asked: Asked,
+  yarn: Yarn | undefined,
+  partName = "",
+  fitsName = "",
+): Entry[] {
   const { name, hook, strands, part } = asked;
   const one = (kind: Entry["kind"], called: string, more: Partial<Entry>): Entry[] => [
-    { key: newKey(), strands, kind, name: (name || called).slice(0, 40), ease_mm: 0, ...more },
+    { key: newKey(), strands, kind, name: (name || called).slice(0, 40), ease_mm: 0, alone: false, ...more },
   ];
   switch (way) {
     case "height":
@@ -66,14 +76,17 @@ export function entriesOf(way: Way, asked: Asked, yarn: Yarn | undefined, partNa
       return asked.count && part
         ? one("count", `${partName} on ${asked.count}`, { count: asked.count, part })
         : [];
-    case "fit":
-      return asked.girth && part
-        ? one("fit", `${partName} to fit ${height(asked.girth)}`, {
-            girth_mm: asked.girth,
-            ease_mm: asked.ease,
-            part,
-          })
-        : [];
+    case "fit": {
+      if (!part || asked.fits === part || !(asked.fits || asked.girth)) return [];
+      const onto = asked.fits ? fitsName : height(asked.girth ?? 0);
+      return one("fit", `${partName} to fit ${onto}`, {
+        girth_mm: asked.fits ? null : asked.girth,
+        fits: asked.fits || null,
+        ease_mm: asked.ease,
+        alone: asked.alone,
+        part,
+      });
+    }
     case "grams":
       return asked.grams ? one("grams", `from ${asked.grams} g`, { grams: asked.grams }) : [];
     case "yarn": {

@@ -25,6 +25,8 @@ const ASKED: Asked = {
   grams: 42,
   girth: 180,
   ease: -5,
+  fits: "",
+  alone: true,
 };
 
 describe("a size that is asked for", () => {
@@ -37,6 +39,7 @@ describe("a size that is asked for", () => {
       hook_mm: 6,
       strands: 2,
       ease_mm: 0,
+      alone: false,
       yarn: {
         yarn_id: 4,
         name: "Fog",
@@ -60,6 +63,13 @@ describe("a size that is asked for", () => {
     ["grams", { kind: "grams", name: "from 42 g", grams: 42 }],
   ] as const)("by %s says all it needs", (way, entry) => {
     expect(entriesOf(way, ASKED, undefined, "Head")).toMatchObject([entry]);
+  });
+  it("to fit another part names that part, and never the part itself", () => {
+    const hat = { ...ASKED, fits: "beef0001" };
+    expect(entriesOf("fit", hat, undefined, "Hat", "Head")).toMatchObject([
+      { name: "Hat to fit Head", fits: "beef0001", girth_mm: null, alone: true },
+    ]);
+    expect(entriesOf("fit", { ...hat, fits: hat.part }, undefined)).toEqual([]);
   });
   it("at several heights is one size for each", () => {
     const found = entriesOf("heights", { ...ASKED, heights: "6, 9 and 12.5 cm" }, undefined);
