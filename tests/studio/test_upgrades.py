@@ -50,6 +50,15 @@ def old_database(transactional_db: None) -> Iterator[None]:
     call_command("migrate", verbosity=0)
 
 
+def holds(now: Any, old: Any) -> bool:
+    """Whether everything of `old` is in `now` as it was; fields that came since may stand beside it."""
+    if isinstance(old, dict):
+        return isinstance(now, dict) and all(key in now and holds(now[key], old[key]) for key in old)
+    if isinstance(old, list):
+        return isinstance(now, list) and len(now) == len(old) and all(map(holds, now, old))
+    return bool(now == old)
+
+
 def test_an_installation_of_an_earlier_tag_comes_up_with_nothing_lost(old_database: None) -> None:
     before = {r["pk"]: r["fields"] for r in old_rows() if r["model"] == "designs.revision"}
     call_command("migrate", verbosity=0)
@@ -59,7 +68,7 @@ def test_an_installation_of_an_earlier_tag_comes_up_with_nothing_lost(old_databa
         assert now["name"] == old["name"]
         assert now["parts"] == old["parts"]
         for page in ("brief", "sizes", "booklet"):
-            assert now[page] == old[page], f"{revision}: {page}"
+            assert holds(now[page], old[page]), f"{revision}: {page}"
         source = old["gauge"]["source"]
         assert now["gauge"]["source"] == ("swatch" if source == "sample" else source)
         assert now["gauge"]["swatch_id"] == old["gauge"]["sample_id"]
