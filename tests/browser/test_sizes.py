@@ -66,7 +66,8 @@ def test_a_hat_follows_its_head(bench: Page, design: Design, designer: User) -> 
     bench.get_by_label("Part", exact=True).select_option("Hat")
     bench.get_by_label("Fits", exact=True).select_option("Body")
     bench.get_by_role("button", name="Add the size").click()
-    column = bench.get_by_role("row", name="Hat").get_by_role("cell").nth(1)
+    hats = bench.get_by_role("row").filter(has=bench.get_by_role("rowheader", name="Hat", exact=True))
+    column = hats.get_by_role("cell").nth(1)
     expect(column).to_contain_text("widest 24")
     saved(bench)
     body = Design.objects.get(pk=design.pk).manifest.parts[0].key
