@@ -41,13 +41,9 @@ def arguments(of: argparse.ArgumentParser) -> None:
 
 def run(args: argparse.Namespace) -> Answer:
     """Grade a file."""
-    given = read_given(args.file)
-    if not given.checked.sound and not args.force:
-        return refused(given.checked)
-    design = at_gauge(as_design(given), args)
-    first = first_size(design, run_parts(design))
-    if not first.parts:
-        raise CraftError(f"{args.file}: there are no rounds to be graded.")
+    first = first_given(args)
+    if isinstance(first, Answer):
+        return first
     sized = _asked(first, args)
     made = sized_design(sized)
     parts = [_part(before, after, first, sized) for before, after in zip(first.parts, sized.parts, strict=True)]
@@ -61,6 +57,18 @@ def run(args: argparse.Namespace) -> Answer:
         "notes": list(sized.notes),
     }
     return Answer(0, "".join(_lines(data)), data)
+
+
+def first_given(args: argparse.Namespace) -> Sized | Answer:
+    """The first size of the file that is given, at the gauge that is given; the refusal of one with faults."""
+    given = read_given(args.file)
+    if not given.checked.sound and not args.force:
+        return refused(given.checked)
+    design = at_gauge(as_design(given), args)
+    first = first_size(design, run_parts(design))
+    if not first.parts:
+        raise CraftError(f"{args.file}: there are no rounds to be graded.")
+    return first
 
 
 def design_of(sized: Sized) -> dict[str, Any]:

@@ -5,13 +5,11 @@ from __future__ import annotations
 import argparse
 from typing import Any
 
-from craft.cli.answers import Answer, gauge_arguments, number, refused
-from craft.cli.designs import as_design
+from craft.cli.answers import Answer, gauge_arguments, number
 from craft.cli.files import read_given
-from craft.cli.grading import at_gauge, design_of, measures
+from craft.cli.grading import design_of, first_given, measures
 from craft.design.design import Size, SizeKind
-from craft.design.grading import Sized, asked_for, figure_size, first_size, pattern_for_all
-from craft.design.running import run_parts
+from craft.design.grading import Sized, asked_for, figure_size, pattern_for_all
 from craft.errors import CraftError
 from craft.text.several_sizes import of_size
 
@@ -36,13 +34,9 @@ def run(args: argparse.Namespace) -> Answer:
         return Answer(0, text, {"format": 1, "text": text, "sizes": [{"name": args.only}]})
     heights = _heights(args.heights)
     names = _names(args.names, heights)
-    given = read_given(args.file)
-    if not given.checked.sound and not args.force:
-        return refused(given.checked)
-    design = at_gauge(as_design(given), args)
-    first = first_size(design, run_parts(design))
-    if not first.parts:
-        raise CraftError(f"{args.file}: there are no rounds to be graded.")
+    first = first_given(args)
+    if isinstance(first, Answer):
+        return first
     sizes = [asked_for(first, Size("s", "s", SizeKind.HEIGHT, height_mm=mm)) for mm in heights]
     text = pattern_for_all(sizes, names)
     data = {"format": 1, "text": text, "sizes": [_size(n, s) for n, s in zip(names, sizes, strict=True)]}

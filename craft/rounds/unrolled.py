@@ -29,17 +29,18 @@ def written_out(body: Sequence[Instruction], live: int) -> list[Instruction]:
 
 def gathered(items: Sequence[Instruction]) -> tuple[Instruction, ...]:
     """Stitches said again in the shortest way: equal ones counted, then the shortest repeat."""
-    plain = _counted(items)
+    plain = counted(items)
     best: tuple[Instruction, ...] = tuple(plain)
     many = len(items)
     for unit in range(1, many // 2 + 1):
         if many % unit == 0 and list(items[:unit]) * (many // unit) == list(items):
             times = many // unit
-            return (Repeat(tuple(_counted(items[:unit])), times),) if unit > 1 else best
+            return (Repeat(tuple(counted(items[:unit])), times),) if unit > 1 else best
     return best
 
 
-def _counted(items: Sequence[Instruction]) -> list[Instruction]:
+def counted(items: Sequence[Instruction]) -> list[Instruction]:
+    """Stitches that go on alike as one run with their number: 'sc in 2nd ch, 7 sc' as 8 sc."""
     out: list[Instruction] = []
     for item in items:
         above = out[-1] if out else None

@@ -15,6 +15,7 @@ from craft.errors import CraftError
 from craft.rounds.arithmetic import sum_of
 from craft.rounds.pattern import Chain, Cluster, Edge, FromHook, Instruction, Leave, Onto, Repeat, Shift, Skip, Work
 from craft.rounds.stitches import stitch
+from craft.rounds.unrolled import counted
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +86,7 @@ class _Run:
 
 def _scaled(group: Sequence[Instruction], taken: int, size: EdgeSize) -> list[Instruction]:
     """What is worked along one edge, of which it took `taken` stitches at the first size."""
-    items: list[Instruction | None] = list(_joined_runs(group))
+    items: list[Instruction | None] = list(counted(group))
     fills = any(isinstance(i, Repeat) and i.times is None for i in items)
     folded = any(isinstance(i, Work) and i.through == "" for i in items)
     runs = [run for at, item in enumerate(items) if item and (run := _run(at, item, size)) is not None]
@@ -123,18 +124,6 @@ def _come_out(items: Sequence[Instruction | None], live: int) -> list[Instructio
         raise CraftError("there are too few stitches for one repeat", field="scale")
     plain = Work(_plain_of(around), room % unit)
     return [*items[:at], replace(around, times=room // unit), plain, *items[at + 1 :]]
-
-
-def _joined_runs(group: Sequence[Instruction]) -> list[Instruction]:
-    """'sc in 2nd ch, 7 sc' as 8 sc: stitches that go on alike are one run."""
-    out: list[Instruction] = []
-    for item in group:
-        above = out[-1] if out else None
-        if isinstance(item, Work) and isinstance(above, Work) and replace(item, count=above.count) == above:
-            out[-1] = replace(above, count=above.count + item.count)
-        else:
-            out.append(item)
-    return out
 
 
 def _run(at: int, item: Instruction, size: EdgeSize) -> _Run | None:

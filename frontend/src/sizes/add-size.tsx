@@ -133,6 +133,49 @@ function Measures({
   );
 }
 
+function YarnChoice({
+  basket,
+  yarnId,
+  onYarn,
+  asked,
+  set,
+}: {
+  basket: ReturnType<typeof useBasket>["data"];
+  yarnId: string;
+  onYarn: (id: string) => void;
+  asked: Asked;
+  set: (change: Partial<Asked>) => void;
+}) {
+  return (
+    <>
+      <SelectField
+        label="Yarn"
+        value={yarnId || String(basket?.yarns[0]?.id ?? "")}
+        onValue={onYarn}
+        options={basket?.yarns.map((y) => [String(y.id), y.name] as const) ?? []}
+      />
+      <SelectField
+        label="Hook"
+        value={asked.hook}
+        onValue={(hook) => set({ hook })}
+        options={basket?.hooks.map((h) => [String(h.mm), h.name] as const) ?? []}
+      />
+      <NumberField
+        label="Strands together"
+        least={1}
+        most={6}
+        value={asked.strands}
+        onValue={(n) => set({ strands: n ?? 1 })}
+      />
+      {!basket?.yarns.length && (
+        <p className="col-span-2 border-l-4 border-weld bg-weld-ground px-2 py-1">
+          The basket is empty: put a yarn in first.
+        </p>
+      )}
+    </>
+  );
+}
+
 export function AddSize({
   first,
   design,
@@ -191,32 +234,7 @@ export function AddSize({
           options={WAYS}
         />
         {way === "yarn" ? (
-          <>
-            <SelectField
-              label="Yarn"
-              value={yarnId || String(basket?.yarns[0]?.id ?? "")}
-              onValue={setYarnId}
-              options={basket?.yarns.map((y) => [String(y.id), y.name] as const) ?? []}
-            />
-            <SelectField
-              label="Hook"
-              value={asked.hook}
-              onValue={(hook) => set({ hook })}
-              options={basket?.hooks.map((h) => [String(h.mm), h.name] as const) ?? []}
-            />
-            <NumberField
-              label="Strands together"
-              least={1}
-              most={6}
-              value={asked.strands}
-              onValue={(n) => set({ strands: n ?? 1 })}
-            />
-            {!basket?.yarns.length && (
-              <p className="col-span-2 border-l-4 border-weld bg-weld-ground px-2 py-1">
-                The basket is empty: put a yarn in first.
-              </p>
-            )}
-          </>
+          <YarnChoice basket={basket} yarnId={yarnId} onYarn={setYarnId} asked={asked} set={set} />
         ) : (
           <Measures way={way} asked={asked} set={set} design={design} now={now} />
         )}
