@@ -10,15 +10,14 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from craft.design.anchors import Place
-from craft.design.design import Design, Size, SizeKind
-from craft.design.grading import Feature, Sized, State, asked_for, first_size, girth_of, regrade, scaled
-from craft.design.grading.asked import weight_of
+from craft.design.design import Design
+from craft.design.grading import Feature, Sized, State, first_size, regrade, scaled
 from craft.design.grading.bands import Look, bands_of, shared_out
 from craft.design.grading.easy import shared_count
 from craft.design.grading.inventory import inventory, unaccounted
 from craft.design.grading.words import resaid
 from craft.design.joins import Join, Manner
-from craft.design.parts import DesignYarn, Part
+from craft.design.parts import Part
 from craft.design.running import run_parts
 from craft.errors import CraftError
 from craft.gauge import Gauge
@@ -279,68 +278,6 @@ def test_a_straight_limb_grows_in_width_too(scale: float, counts: list[int]) -> 
     worked, _, _ = at("R1: 6 sc in ring\nR2-R9: sc around\n", scale)
     assert list(worked.counts[: len(counts)]) == counts
     assert len(worked.rounds) == pytest.approx(9 * scale, abs=1)
-
-
-# --- asked for ---------------------------------------------------------------------------------------------
-
-YARN = DesignYarn("Oat", "#ccbb99", 4, skein_m=100, skein_g=50)
-
-
-def asked(design: Design, **wish: object) -> Sized:
-    return asked_for(first(design), Size("s", "s", **wish))  # type: ignore[arg-type]
-
-
-def test_sizes_are_asked_for_in_her_ways() -> None:
-    doll = neck(None)
-    taller = asked(doll, kind=SizeKind.HEIGHT, height_mm=60.0, part="h")
-    head = taller.parts[0].worked
-    assert max(asked(doll, kind=SizeKind.COUNT, count=36, part="h").parts[0].worked.counts) == pytest.approx(36, abs=1)
-    assert len(head.rounds) < 40
-    fits = asked(doll, kind=SizeKind.FIT, girth_mm=200.0, ease_mm=-10, part="h")
-    assert girth_of(fits, fits.parts[0]) == pytest.approx(190, rel=0.08)
-
-
-HAT = "R1: 6 sc in ring\nR2: inc x 6\nR3: (sc, inc) x 6\nR4: (2 sc, inc) x 6\nR5-R8: sc around [24]\n"
-
-
-@pytest.mark.parametrize("around", [30, 42, 60])
-def test_a_hat_follows_its_head(around: int) -> None:
-    """It is made to whatever the head comes to; the head stays as it is."""
-    head = "R1: 6 sc in ring\n" + "".join(
-        f"R{n}: {'inc x 6' if n == 2 else f'({n - 2} sc, inc) x 6'} [{6 * n}]\n" for n in range(2, around // 6 + 1)
-    )
-    design = Design("Doll", parts=(Part("h", "Head", head), Part("t", "Hat", HAT)))
-    found = asked(design, kind=SizeKind.FIT, part="t", fits="h", ease_mm=GAUGE.stitch_mm, alone=True)
-    assert found.parts[0].worked.counts == found.parts[0].source.worked.counts  # type: ignore[union-attr]
-    assert found.parts[1].worked.counts[-1] == pytest.approx(around + 1, abs=max(2, 0.07 * around))
-    with pytest.raises(CraftError, match="fit itself"):
-        asked(design, kind=SizeKind.FIT, part="t", fits="t")
-    with pytest.raises(CraftError, match="gone"):
-        asked(design, kind=SizeKind.FIT, part="t", fits="x")
-
-
-@pytest.mark.parametrize("grams", [4.0, 10.0, 42.0])
-def test_as_large_as_the_yarn_at_hand_allows(grams: float) -> None:
-    design = Design("Doll", parts=neck(None).parts, yarns=(YARN,))
-    assert 0.75 * grams < weight_of(asked(design, kind=SizeKind.GRAMS, grams=grams)) <= grams
-
-
-@pytest.mark.parametrize(
-    ("wish", "field"),
-    [
-        ({"kind": SizeKind.HEIGHT}, "height_mm"),
-        ({"kind": SizeKind.COUNT}, "count"),
-        ({"kind": SizeKind.FIT}, "girth_mm"),
-        ({"kind": SizeKind.GRAMS}, "grams"),
-        ({"kind": SizeKind.GRAMS, "grams": 20.0}, "grams"),
-        ({"kind": SizeKind.COUNT, "count": 12, "part": "gone"}, "part"),
-        ({"kind": SizeKind.HEIGHT, "height_mm": 9_000.0}, "scale"),
-    ],
-)
-def test_what_is_missing_in_a_wish_is_named(wish: dict[str, object], field: str) -> None:
-    with pytest.raises(CraftError) as refused:
-        asked(neck(None), **wish)
-    assert refused.value.field == field
 
 
 # --- words -------------------------------------------------------------------------------------------------

@@ -1,0 +1,84 @@
+"""Sizes as she asks for them: a height, a count, a girth, another part, the yarn at hand."""
+
+from __future__ import annotations
+
+import pytest
+
+from craft.design.design import Design, Size, SizeKind
+from craft.design.grading import Sized, asked_for, figure_size, girth_of, part_size
+from craft.design.grading.asked import weight_of
+from craft.design.parts import DesignYarn, Part
+from craft.errors import CraftError
+from tests.craft.test_grading import GAUGE, demo, first, neck
+
+YARN = DesignYarn("Oat", "#ccbb99", 4, skein_m=100, skein_g=50)
+
+
+def asked(design: Design, **wish: object) -> Sized:
+    return asked_for(first(design), Size("s", "s", **wish))  # type: ignore[arg-type]
+
+
+def test_sizes_are_asked_for_in_her_ways() -> None:
+    doll = neck(None)
+    taller = asked(doll, kind=SizeKind.HEIGHT, height_mm=60.0, part="h")
+    head = taller.parts[0].worked
+    assert max(asked(doll, kind=SizeKind.COUNT, count=36, part="h").parts[0].worked.counts) == pytest.approx(36, abs=1)
+    assert len(head.rounds) < 40
+    fits = asked(doll, kind=SizeKind.FIT, girth_mm=200.0, ease_mm=-10, part="h")
+    assert girth_of(fits, fits.parts[0]) == pytest.approx(190, rel=0.08)
+
+
+HAT = "R1: 6 sc in ring\nR2: inc x 6\nR3: (sc, inc) x 6\nR4: (2 sc, inc) x 6\nR5-R8: sc around [24]\n"
+
+
+@pytest.mark.parametrize("around", [30, 42, 60])
+def test_a_hat_follows_its_head(around: int) -> None:
+    """It is made to whatever the head comes to; the head stays as it is."""
+    head = "R1: 6 sc in ring\n" + "".join(
+        f"R{n}: {'inc x 6' if n == 2 else f'({n - 2} sc, inc) x 6'} [{6 * n}]\n" for n in range(2, around // 6 + 1)
+    )
+    design = Design("Doll", parts=(Part("h", "Head", head), Part("t", "Hat", HAT)))
+    found = asked(design, kind=SizeKind.FIT, part="t", fits="h", ease_mm=GAUGE.stitch_mm, alone=True)
+    assert found.parts[0].worked.counts == found.parts[0].source.worked.counts  # type: ignore[union-attr]
+    assert found.parts[1].worked.counts[-1] == pytest.approx(around + 1, abs=max(2, 0.07 * around))
+    with pytest.raises(CraftError, match="fit itself"):
+        asked(design, kind=SizeKind.FIT, part="t", fits="t")
+    with pytest.raises(CraftError, match="gone"):
+        asked(design, kind=SizeKind.FIT, part="t", fits="x")
+
+
+@pytest.mark.parametrize("grams", [4.0, 10.0, 42.0])
+def test_as_large_as_the_yarn_at_hand_allows(grams: float) -> None:
+    design = Design("Doll", parts=neck(None).parts, yarns=(YARN,))
+    assert 0.75 * grams < weight_of(asked(design, kind=SizeKind.GRAMS, grams=grams)) <= grams
+
+
+@pytest.mark.parametrize(
+    ("wish", "field"),
+    [
+        ({"kind": SizeKind.HEIGHT}, "height_mm"),
+        ({"kind": SizeKind.COUNT}, "count"),
+        ({"kind": SizeKind.FIT}, "girth_mm"),
+        ({"kind": SizeKind.GRAMS}, "grams"),
+        ({"kind": SizeKind.GRAMS, "grams": 20.0}, "grams"),
+        ({"kind": SizeKind.COUNT, "count": 12, "part": "gone"}, "part"),
+        ({"kind": SizeKind.HEIGHT, "height_mm": 9_000.0}, "scale"),
+    ],
+)
+def test_what_is_missing_in_a_wish_is_named(wish: dict[str, object], field: str) -> None:
+    with pytest.raises(CraftError) as refused:
+        asked(neck(None), **wish)
+    assert refused.value.field == field
+
+
+@pytest.mark.parametrize("scale", [0.75, 1.2, 1.5, 2.0])
+@pytest.mark.parametrize("name", ["Garden Snail", "Bat"])
+def test_a_height_is_met_to_a_round(name: str, scale: float) -> None:
+    figure = first(demo(name))
+    wanted = scale * figure_size(figure)[1]
+    made = asked_for(figure, Size("s", "s", SizeKind.HEIGHT, height_mm=wanted))
+    assert figure_size(made)[1] == pytest.approx(wanted, abs=max(figure.gauge.round_mm, 0.03 * wanted))
+    part = figure.parts[0]
+    tall = 1.3 * part_size(part.worked, figure.gauge).height.value
+    one = asked_for(figure, Size("s", "s", SizeKind.HEIGHT, height_mm=tall, part=part.source.key))
+    assert part_size(one.parts[0].worked, one.gauge).height.value == pytest.approx(tall, abs=figure.gauge.round_mm)
