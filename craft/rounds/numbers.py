@@ -4,7 +4,28 @@ from __future__ import annotations
 
 from types import MappingProxyType
 
-_CARDINALS = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
+_CARDINALS = [
+    "one",
+    "two",
+    "three",
+    "four",
+    "five",
+    "six",
+    "seven",
+    "eight",
+    "nine",
+    "ten",
+    "eleven",
+    "twelve",
+    "thirteen",
+    "fourteen",
+    "fifteen",
+    "sixteen",
+    "seventeen",
+    "eighteen",
+    "nineteen",
+    "twenty",
+]
 _ORDINALS = [
     "first",
     "second",
@@ -18,14 +39,25 @@ _ORDINALS = [
     "tenth",
     "eleventh",
     "twelfth",
+    "thirteenth",
+    "fourteenth",
+    "fifteenth",
+    "sixteenth",
+    "seventeenth",
+    "eighteenth",
+    "nineteenth",
+    "twentieth",
 ]
 _TIMES = ("once", "twice", "thrice")
 
+MOST_IN_WORDS = 12
+"""The greatest number that is written in words; more are read."""
+
 CARDINALS = MappingProxyType({word: n for n, word in enumerate(_CARDINALS, 1)})
-"""'one' to 'twelve'."""
+"""'one' to 'twenty'."""
 
 ORDINALS = MappingProxyType({word: n for n, word in enumerate(_ORDINALS, 1)})
-"""'first' to 'twelfth'."""
+"""'first' to 'twentieth'."""
 
 TIMES = MappingProxyType({word: n for n, word in enumerate(_TIMES, 1)})
 """'once', 'twice', 'thrice'."""
@@ -49,4 +81,4 @@ def often(times: int) -> str:
     """How often, in words as far as they are short: 'once', 'twice', 'three times', '13 times'."""
     if 1 <= times <= 2:
         return _TIMES[times - 1]
-    return f"{_CARDINALS[times - 1] if 0 < times <= len(_CARDINALS) else times} times"
+    return f"{_CARDINALS[times - 1] if 0 < times <= MOST_IN_WORDS else times} times"

@@ -132,9 +132,11 @@ def _is_plain(strict: Checked) -> bool:
 
 _TOLD_OTHERWISE = re.compile(
     r"(?i)\bturn\b|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
+    r"|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]"
     r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
 )
-"""'inc6', a second label on the line, a count behind a full stop, a short row: what the notation may read as
+"""'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, a
+short row: what the notation may read as
 something else."""
 
 
@@ -147,13 +149,19 @@ def _restarts(checked: Checked) -> bool:
     return False
 
 
+_RINGED = re.compile(r"(?i)\b\d{1,2}\s+\w+\s+(?:in|into)\s+(?:an?\s+|the\s+)?(?:magic|adjustable|ring|loop|circle)")
+"""'6 sc into a magic loop, then work 3 rounds straight.'"""
+
 _COUNTED = re.compile(r"(?i)[\[(=]\s*\d{1,4}\s*(?:sts?|sc|stitches)?\s*[\])]?\s*\.?\s*$")
 
 
 def _passed_over(checked: Checked) -> bool:
     """Whether a line that the notation takes for prose has stitches, and ends in a count or begins with a label, as
-    rounds do."""
-    return any(_COUNTED.search(line.text) or freehand.label_at(line.text) is not None for line in _worded(checked))
+    rounds do, or starts a ring."""
+    return any(
+        _COUNTED.search(line.text) or _RINGED.search(line.text) or freehand.label_at(line.text) is not None
+        for line in _worded(checked)
+    )
 
 
 def _worded(checked: Checked) -> Iterator[Line]:
@@ -186,6 +194,11 @@ def _faults(checked: Checked) -> tuple[int, int]:
     return sum(p.code in _NOT_UNDERSTOOD for p in faults), len(faults)
 
 
+def _only_unsaid(checked: Checked) -> bool:
+    """Whether all that is wrong is what goes without saying to people."""
+    return all(p.code in _UNSAID for p in checked.problems if p.severity is Severity.FAULT)
+
+
 def _understood(checked: Checked) -> int:
     """How many rounds stand in lines whose words were understood."""
     unread = {p.place.line for p in checked.problems if p.severity is Severity.FAULT and p.code in _NOT_UNDERSTOOD}
@@ -204,6 +217,8 @@ def _explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
             return True  # a round told in sentences, which no reading fits: that is said
         more = rounds[0] > rounds[1]
         return (more and (free.sound or _passed_over(strict))) or (free.sound and len(free.parts) > len(strict.parts))
+    if free.sound and rounds[0] > rounds[1] and _only_unsaid(strict):
+        return True
     if not _faults(strict)[0] and not (free.sound and counted):
         return False  # every word was understood: only sums can say that it was meant otherwise
     return _faults(free) < _faults(strict) and (rounds[0] >= rounds[1] or free.sound)

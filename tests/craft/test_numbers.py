@@ -30,7 +30,7 @@ def test_how_often_in_words(n: int, said: str) -> None:
 
 
 def test_tables_agree() -> None:
-    assert list(CARDINALS.values()) == list(ORDINALS.values()) == list(range(1, 13))
+    assert list(CARDINALS.values()) == list(ORDINALS.values()) == list(range(1, 21))
     assert list(TIMES.values()) == [1, 2, 3]
     assert all(re.fullmatch(CARDINAL, word) for word in CARDINALS)
 
@@ -38,7 +38,7 @@ def test_tables_agree() -> None:
 @pytest.mark.parametrize(("word", "n"), CARDINALS.items())
 def test_every_cardinal_is_read_as_a_number_of_stitches(word: str, n: int) -> None:
     counted = check(
-        f"R1: 12 sc in ring [12]\nR2: {word} sc, {12 - n} sc [12]" if n < 12 else "R1: twelve sc in ring [12]"
+        f"R1: 20 sc in ring [20]\nR2: {word} sc, {20 - n} sc [20]" if n < 20 else "R1: twenty sc in ring [20]"
     )
     assert counted.sound, counted.problems
 

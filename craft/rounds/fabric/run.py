@@ -89,10 +89,9 @@ def _worked_rounds(part: Part) -> Iterator[tuple[int, Round, Round, int, Round |
             if again is not None:
                 origin = by_number.get(again.first + k % (again.last - again.first + 1))
                 if origin is not None and origin is not made:
-                    last = k == made.repeats - 1
-                    worked = replace(
-                        made, body=origin.body, loops=origin.loops, count=made.count if last else origin.count
-                    )
+                    # Elsewhere the same words may make another count: only the last of them has one that is said here.
+                    same = k == made.repeats - 1 or origin.count == made.count
+                    worked = replace(made, body=origin.body, loops=origin.loops, count=made.count if same else None)
             if made.first is not None:
                 by_number[made.first + k] = worked
             yield source, made, worked, k, (after if k == made.repeats - 1 else made if again is None else None)

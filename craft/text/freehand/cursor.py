@@ -20,11 +20,13 @@ class UnreadableError(Exception):
 @dataclass(slots=True)
 class Way:
     """How ambiguous words are taken. after: numbers stand behind their stitches. whole: 'six times' at the end
-    of a list means all of it. sweeping: so does 'x 6' right behind the last stitch."""
+    of a list means all of it. sweeping: so does 'x 6' right behind the last stitch. besides: 'repeat 5 times' counts
+    those behind the first, as 'repeat 5 more times' always does."""
 
     after: bool = False
     whole: bool = True
     sweeping: bool = False
+    besides: bool = False
 
 
 class Cursor:
@@ -70,22 +72,28 @@ class Cursor:
         repeated = self.at > start
         self.eat(Sort.FROM)
         self.eat(Sort.STAR)
+        besides = int(repeated and self.way.besides)
         if token := self.eat(Sort.OFTEN):
-            return int(token.value)
+            return int(token.value) + (self._more() or besides)
         if self.sort() is Sort.TIMES and self.sort(1) is Sort.NUMBER:
             self.take()
             return int(self.take().value)
-        if self.sort() is Sort.NUMBER and self.sort(1) is Sort.TIMES:
-            n = int(self.take().value)
-            self.take()
-            if self.sort() in (Sort.OPEN, Sort.STITCH, Sort.STAR) and not repeated:
+        n = self.eat(Sort.NUMBER)
+        more = self._more() if n is not None else 0
+        if n is not None and self.eat(Sort.TIMES):
+            more = more or self._more()
+            if self.sort() in (Sort.OPEN, Sort.STITCH, Sort.STAR) and not repeated and not more:
                 self.at = start
                 return None
-            return n
-        if repeated and self.sort() is Sort.NUMBER:
-            return int(self.take().value)
+            return int(n.value) + (more or besides)
+        if repeated and n is not None:
+            return int(n.value) + (more or besides)
         self.at = start
         return None
+
+    def _more(self) -> int:
+        """1 for the word 'more', which is taken: what stands there was worked once before."""
+        return 1 if self.eat(Sort.MORE) else 0
 
     def past_hook(self) -> None:
         """'from [the] hook', behind the 2nd chain."""

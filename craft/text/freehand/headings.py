@@ -23,7 +23,8 @@ _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
     r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|finish|sew|close|terms?|"
     r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\s|in\s|using\s|colou?rs?|change|spiral|work\s|page|fin\b|faden|füllen|rembourrer|"
-    r"rellenar|cortar|coser|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours)"
+    r"rellenar|cortar|coser|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|"
+    r"farben?\b|couleurs?\b|colore?s?\b|colori\b|kleur(?:en)?\b|fournitures|mat[ée]riels?|materiale[ns]?|benodigdheden|occorrente)"
 )
 _STAGE_WORDS = re.compile(
     r"(?i)\b(?:sew|stitch\s+it|insert|attach|leave|pull|weave|thread|join\s+\w+\s+to|eyes?|stuff)\b"
@@ -55,7 +56,7 @@ def heading_of(text: str) -> Heading | None:
     rest = ""
     if decorated:
         plain, rest = decorated.group(1), decorated.group(2) or ""
-    if not plain or label_at(plain) is not None or len(plain) > 120:
+    if not plain or label_at(plain) is not None or len(plain) > 120 or re.fullmatch(r"[(\[][^()\[\]]*[)\]]\W*", plain):
         return None
     make = _MAKE.search(f"{plain} {rest}".strip() if rest else plain)
     if make and make.group(3) and _NUMBERED.fullmatch(plain.rstrip(_MARKS)):
@@ -69,6 +70,9 @@ def heading_of(text: str) -> Heading | None:
     if bracket and bracket.start():
         rest = f"{name[bracket.start() :]} {rest}".strip()
         name = name[: bracket.start()]
+    dashed = re.match(r"((?:\S+\s+){1,3}?)-\s+(\S.*)$", name)
+    if dashed:
+        name, rest = dashed.group(1).strip(), f"{dashed.group(2)} {rest}".strip()
     sentence = re.match(r"(.+?)[.:!;](?:\s+(.*))?$", name.strip())
     if sentence:
         rest = f"{sentence.group(2) or ''} {rest}".strip()
@@ -86,6 +90,8 @@ def heading_of(text: str) -> Heading | None:
     )
     weight += len(words) <= 3
     weight -= 2 * (ended and len(plain.split()) > 6) + 2 * bool(step_kind(plain)) + 2 * bool(_STAGE_WORDS.search(plain))
+    if dashed:
+        weight = min(weight, 1)  # 'Bram Bear - a first pattern' is a title where anything else is a heading
     return Heading(name, max(1, number), rest, weight)
 
 

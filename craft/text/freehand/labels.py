@@ -16,7 +16,10 @@ _WORD = rf"(?:{_ROUNDS})\.?"
 _SHORT = rf"(?:{_ROUNDS}|r|t|v|g)\.?"
 _TO = r"(?:\s*-\s*|\s*(?:to|through|thru|until|bis|à|au|a|al|t/m|tot|en|and|und|et|y|e|&|\+|/|,)\s+)"
 _WORDTO = r"\s*(?:to|through|thru|until|bis|à|au|a|al|t/m|tot|en|and|und|et|y|e|&|\+|/|,)\s+"
-_DASHTO = r"\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{1,4}(?!\s*(?:sc|dc|x|inc|dec|ch|fm|ms|pb|mb|v|st)\b))"
+_DASHTO = (
+    r"(?:(?<=\d)-(?=\d)"
+    r"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{1,4}(?!\s*(?:sc|dc|x|inc|dec|ch|fm|ms|pb|mb|v|st)\b)))"
+)
 _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|a|o)?"
 _END = r"\s*(?:[:.)=]|-(?=\s))?\s*"
 
@@ -129,6 +132,8 @@ def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = F
     first = _spelled(groups["a"])
     more = [int(n) for n in re.findall(r"\d+", groups.get("more") or "")]
     last = more[-1] if more else _spelled(groups["b"]) if groups.get("b") else first
+    if last < first and not more:
+        return Label(first, first, by, by + m.start("b") - 1, count, bare=bare)  # 'R9-6 sc': a dash, and no range
     row = bool(_IS_ROW.search(m.group(0)))
     return Label(first, last, by, by + m.end(), count, (groups.get("loops") or "").lower(), bare, row)
 

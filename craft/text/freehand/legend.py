@@ -8,7 +8,7 @@ from craft.errors import CraftError, require
 from craft.rounds.stitches import STITCHES, Terms
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import Vocabulary, tokens
-from craft.text.freehand.lexicon import Meaning, Sort
+from craft.text.freehand.lexicon import Meaning, Sort, words_file
 from craft.text.freehand.phrases import said
 from craft.text.freehand.source import Row
 from craft.text.notation import find_terms
@@ -65,7 +65,40 @@ def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
         for word, what in _entries(row.text):
             if (meaning := _explained(word, what, vocabulary)) is not None:
                 own.setdefault(word, meaning)
+    for row in found:
+        own |= {m.group(0).lower(): Meaning(Sort.COLOUR, m.group(0).title()) for m in _LETTERED.finditer(row.text)}
+    for letter, colour in _colours_worked(found, language).items():
+        if vocabulary.meaning(letter) is None:
+            own.setdefault(letter, Meaning(Sort.COLOUR, colour))
     return own
+
+
+_LETTERED = re.compile(r"\b[Cc]olou?r [A-Z]\b")
+"""'colour B'."""
+
+_LONE = re.compile(r"(?<![\w'.-])([A-Z])(?=\s*:?\s*\d)|(?<=\d)\s?([A-Z])(?![\w'.])")
+"""A capital beside a number: 'O 7, W 6', '7O, 6W'."""
+
+
+def _colours_worked(found: list[Row], language: str) -> dict[str, str]:
+    """Colours that a text only names where it works them, 'In orange sc 8, in white sc 4', and capitals that stand for
+    them later: 'O 7, W 6'."""
+    rounds = [row.text for row in found if label_at(row.text) is not None]
+    letters = {(m.group(1) or m.group(2)).lower() for text in rounds for m in _LONE.finditer(text)}
+    tints = frozenset((*words_file("en")["colours"], *words_file(language)["colours"]))
+    named: dict[str, set[str]] = {}
+    for row in found:
+        for word in _WORDS.findall(row.text.lower()):
+            if word in tints:
+                named.setdefault(word[0], set()).add(word.title())
+    worked = {word for text in rounds for word in _WORDS.findall(text.lower()) if word in tints}
+    own = {word: word.title() for word in worked} if len(worked) > 1 else {}
+    if len(letters) > 1:
+        own |= {letter: min(named[letter]) for letter in letters if len(named.get(letter, ())) == 1}
+    return own
+
+
+_WORDS = re.compile(r"[^\W\d_]+")
 
 
 def explains(text: str, language: str, terms: Terms) -> bool:

@@ -51,6 +51,7 @@ class Sort(StrEnum):
     JOIN = "join"
     REPEAT = "repeat"
     FROM = "from"
+    MORE = "more"
     OTHER_SIDE = "other-side"
     BOTH = "both"
     THROUGH = "through"
@@ -116,14 +117,25 @@ _PLAIN_ENGLISH = frozenset(
 )
 
 
+LEAST_TELLING = 4
+"""Letters of a word of the work that tells its language without being listed as telling."""
+
+
+@cache
+def _telling(language: str) -> frozenset[str]:
+    """Words that tell a language: those that its file lists, and words of the work that English does not have."""
+    own = {w for w in words_of(language) if len(w) >= LEAST_TELLING and w.isalpha() and w not in words_of("en")}
+    return frozenset(words_file(language)["telling"]) | own
+
+
 def language_of(words: Sequence[str]) -> str:
     """The language of most of the telling words, English when few are of any other."""
-    telling = {code: frozenset(words_file(code)["telling"]) for code in LANGUAGES if code != "en"}
+    telling = {code: _telling(code) for code in LANGUAGES if code != "en"}
     counts = {code: sum(w in own for w in words) for code, own in telling.items()}
     best = max(counts, key=lambda code: counts[code])
     english = sum(w in _PLAIN_ENGLISH for w in words)
     # A word of one letter is a stitch in many a private hand.
-    sure = any(len(w) > 1 and w in words_file(best)["telling"] for w in words)
+    sure = any(len(w) > 1 and w in telling[best] for w in words)
     return best if sure and counts[best] > english else "en"
 
 

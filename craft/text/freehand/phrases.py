@@ -38,7 +38,14 @@ def said(tokens: tuple[Token, ...], text: str) -> tuple[Said, ...]:
     if len(tokens) > MOST_TOKENS:
         return ()
     tokens, explained = _without_explanations(tokens, text)
-    for way in (Way(), Way(after=True), Way(whole=False), Way(sweeping=True), Way(after=True, sweeping=True)):
+    for way in (
+        Way(),
+        Way(after=True),
+        Way(whole=False),
+        Way(sweeping=True),
+        Way(after=True, sweeping=True),
+        Way(besides=True),
+    ):
         try:
             one = _Parser(tokens, text, way).round()
         except UnreadableError:

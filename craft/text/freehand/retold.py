@@ -56,7 +56,8 @@ class Retold(Parts):
         for k, (_, said_work, count) in enumerate(work[:MOST_REPEATED]):
             grown = own and any("inc" in w or "dec" in w for _, w, _ in picked)
             last_one = k + 1 == len(work)
-            known = self.part.live if reference.even else None if grown else count
+            moved = own and count != self.part.live
+            known = self.part.live if reference.even else None if grown or moved else count
             shown = final if last_one and final is not None and not reference.behind else known
             self._copy(row, at + k, said_work, shown)
         if reference.behind:

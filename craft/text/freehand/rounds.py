@@ -162,6 +162,8 @@ class Rounds:
         return rounds[-1].live if count is None or rounds[-1].live == count else None
 
     def round(self, row: Row, label: Label, first: int, last: int, rest: str) -> None:
+        if rest == str(self.part.live):
+            rest = f"[{rest}]"  # 'R5-8: 24', as many as before
         chosen, tail, ways = self.chosen(rest, label)
         if chosen is None:
             self.unread(row, first, last, rest)

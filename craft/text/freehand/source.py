@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from craft.problems import Span
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken, cut_at
 from craft.text.freehand.labels import label_at
+from craft.text.freehand.numbering import numbered
 from craft.text.notation import step_kind
 
 _SIGNS = str.maketrans({
@@ -24,10 +25,12 @@ _SPACED_OUT = re.compile(r"^\s*(?:[A-Z] ){2,}[A-Z]\b")
 _KEYCAP = re.compile("(\\d{1,2})\ufe0f?\u20e3")
 _ARROW = re.compile(r"[-=]+>|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)")
 _DOTTED = re.compile(r"\b([a-zA-Z])\.\s?([a-z])\.(?:\s?([a-z])\.)?")
+_LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
+"""'*(12)*': a count that is set in italics."""
+_SPACED_STITCH = re.compile(r"\b(?:s c|d c|h d c|tr c)\b")
+"""'7 s c in 2nd ch': the spelling of old magazines."""
 _LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}")
-_SHORTENED = re.compile(
-    r"(?i)\b(sts?|rep|ch|chs|inc|dec|sc|dc|tog|sl|rem|foll|beg|incl|approx)\.(?=\s*[,;:)\]*]|\s+(?-i:[a-z*(]))"
-)
+_SHORTENED = re.compile(r"\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+[a-zà-ÿ*(])")
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,10 +59,11 @@ def plain(text: str) -> str:
         lambda m: m.group(0).replace(" ", ""), re.sub(r"(?<=\d)\s*~\s*(?=[a-zA-Z]{0,4}\d)", "-", text)
     )
     text = _KEYCAP.sub(r"\1) ", text)
-    text = text.replace("**", "").replace("__", "")
+    text = _LEANING.sub(r"\1", text.replace("**", "").replace("__", ""))
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
     text = _DOTTED.sub(lambda m: "".join(g for g in m.groups() if g), text)
     text = _TIMECODE.sub("", text)
+    text = _SPACED_STITCH.sub(lambda m: m.group(0).replace(" ", ""), text)
     return _LEADERS.sub(" = ", _SHORTENED.sub(r"\1", text))
 
 
@@ -72,7 +76,13 @@ def rows(text: str, size: int = 0, corrections: Corrections = NO_CORRECTIONS) ->
         Row(plain(text[cut.span.start : cut.span.end]), cut.span, taken=cut.taken, apart=cut.apart)
         for cut in cuts(text, corrections)
     ]
-    return unwrapped(tabled(_without_heads(_of_size(_without_bullets(found), text, size))))
+    return unwrapped(tabled(_numbered(_without_heads(_of_size(_without_bullets(found), text, size)))))
+
+
+def _numbered(found: list[Row]) -> list[Row]:
+    """Rows with labels that their text tells by counting on."""
+    plainly = numbered(["" if row.quiet or row.taken is not None else row.text for row in found])
+    return [replace(row, text=text) if text else row for row, text in zip(found, plainly, strict=True)]
 
 
 _BULLET = re.compile(r"^\s*[*•▪◦‣-]\s+(?=\S)")
@@ -358,5 +368,6 @@ def _row_text(label: str, work: Sequence[str], count: str) -> str:
     if digits:
         label = f"R{digits.group(1)}" + (f"-R{digits.group(2)}" if digits.group(2) else "")
     said = " ".join(w for w in work if w)
-    tail = f" [{count}]" if re.fullmatch(r"\d{1,5}", count) else f" {count}" if count else ""
+    alone = re.fullmatch(r"(\d{1,5})(?:\s*[^\W\d_]{1,9}\.?)?", count)
+    tail = f" [{alone.group(1)}]" if alone else f" {count}" if count else ""
     return f"{label}: {said}{tail}" if label else f"{said}{tail}"

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from craft.rounds.stitches import Terms, stitch
-from craft.text.freehand.cursor import PLACES, Cursor, ordinal
+from craft.text.freehand.cursor import PLACES, SEPARATORS, Cursor, ordinal
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.notation import stitch_key
@@ -47,7 +47,7 @@ class Stitches(Cursor):
             return self.placed(n, "sc")
         if n is None and self.sort() in (Sort.EACH, Sort.EVERY):
             return self.placed_first()
-        if n is not None and self.sort() in (Sort.EACH, Sort.RING):
+        if n is not None and self.sort() in (Sort.EACH, Sort.RING, Sort.BACK, Sort.FRONT):
             return self.placed(n, "sc")
         return None
 
@@ -72,6 +72,8 @@ class Stitches(Cursor):
         )
         if self.eat(Sort.PLACE, Sort.CHAIN) is None and not each and following is None:
             return None
+        if each and self.sort() is Sort.STITCH and self.sort(1) is Sort.NUMBER:
+            self.take()  # 'in elke v 2 v'
         self.eat(Sort.AROUND)
         self.eat(Sort.COMMA)
         n = self.eat(Sort.NUMBER)
@@ -98,6 +100,13 @@ class Stitches(Cursor):
         elif count is None and not self.way.sweeping and self.sort() is Sort.TIMES and self.sort(1) is Sort.NUMBER:
             self.take()
             count = int(self.take().value)
+        if (
+            key in ("inc", "dec")
+            and count == 1
+            and self.sort() is Sort.STITCH
+            and self.sort(1) in (Sort.IN, Sort.THROUGH)
+        ):
+            self.take()  # 'dec 1 sc over next 2 sc'
         if self.sort() is Sort.PLACE and self.sort(1) is Sort.EVENLY:
             self.take()
         if self.eat(Sort.EVENLY):
@@ -147,9 +156,11 @@ class Stitches(Cursor):
         return None
 
     def counts_what_follows(self) -> bool:
-        """Whether the number here belongs to the stitch behind it: '4 sc, inc 3 sc'."""
-        if self.sort(1) in (Sort.TIMES, Sort.TOGETHER):
+        """Whether the number here belongs to the stitch behind it: '4 sc, inc 3 sc', but 'dec 1 sc over the next 2'."""
+        if self.sort(1) in (Sort.TIMES, Sort.TOGETHER, Sort.MORE):
             return True
+        if self.sort(1) is Sort.STITCH and self.sort(2) in (Sort.IN, Sort.THROUGH) and self.tokens[self.at].value == 1:
+            return self.tokens[self.at - 1].value not in ("inc", "dec")
         return not self.way.after and self.sort(1) in (Sort.STITCH, Sort.CHAIN)
 
     def _loops(self) -> str:
@@ -180,6 +191,9 @@ class Stitches(Cursor):
             if self.sort() is not Sort.STITCH and not (self.sort() is Sort.NUMBER and self.sort(1) is Sort.STITCH):
                 return f"along the other side of the chain {many or count or 1} {name}"
             self.at = start
+        if self.sort() is Sort.ROUND and self.sort(1) is Sort.PIECE:
+            self.take()  # 'sc 12 round leg 2'
+            return f"{count or 1} {name} around the {self.limb(self.take())}"
         through = self.sort() is Sort.THROUGH
         inside = self.eat(Sort.IN, Sort.THROUGH, Sort.TO) is not None
         if through and (piece := self.eat(Sort.PIECE)) is not None:
@@ -243,8 +257,8 @@ class Stitches(Cursor):
             if place is not None and place.sort is Sort.CHAIN and not (following or each or last):
                 return f"{number.value} {name} along the chain"
             return f"{number.value} {name}" if n == 1 else f"{many} in each of next {number.value} sts"
-        if number is not None and number.value == n:
-            return many
+        if number is not None and (number.value == n or (n == 1 and self.sort() in (None, *SEPARATORS, Sort.CLOSE))):
+            return f"{number.value} {name}"  # 'single crochet in three, …'
         if following or last or place is not None:
             if place is not None and place.sort is Sort.CHAIN and not (following or last):
                 return f"{many} along the chain"

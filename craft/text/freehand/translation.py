@@ -35,6 +35,9 @@ _COUNT_ROW = re.compile(
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
 
+_THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do)\b)")
+"""'6 sc into a ring, then work 3 rounds straight': where the first round ends."""
+
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
 
@@ -170,7 +173,13 @@ class _Reader(Retold):
         if label.end > label.start and text[label.start : label.end].rstrip()[-1:] in ":.)=-]" and not label.bare:
             return True
         if label.bare and label.first == self.part.last + 1 > 1:
+            if rest == str(self.part.live):
+                return True  # '5-8: 24', as many as before
             return any(t.sort is Sort.STITCH for t in tokens(rest, self.vocabulary()))
+        if label.first == self.part.last + 1 > 1 and any(
+            t.sort is Sort.STITCH for t in tokens(rest, self.vocabulary())
+        ):
+            return True  # the next round: what of it is not understood is a fault, never a remark
         return any(self.candidates(t.work) for said in sentences(rest) for t in tails(said, self.language) if t.work)
 
     def unlabelled(self, row: Row) -> None:
@@ -193,7 +202,7 @@ class _Reader(Retold):
             self.begin(row)
             self.labelled(row, Label(1, 1, 0, 0), first)
             if after:
-                self.waiting.append(replace(row, text=after))
+                self.unlabelled(replace(row, text=after))
             return
         if self._is_round(text) or (row.bullet and self._is_item_of_rounds(text)):
             self.flush()
@@ -227,21 +236,25 @@ class _Reader(Retold):
         ringed = any(t.sort is Sort.RING for t in tokens(text, self.vocabulary()))
         if heading_of(text) is not None and not ringed and ":" not in text:
             return None
-        for piece in sentences(text):
+        for piece in (p for said in sentences(text) for p in _THEN.split(said)):
             for part in (piece.rsplit(":", 1)[-1].strip(), piece):
-                for way in self.candidates(part):
-                    if re.fullmatch(r"\d+ \S+(?: \S+)? in ring", way.work) and len(part) < 120 and not label_at(part):
-                        at = text.find(part)
-                        if re.search(r"=|\b(?:MR|means|is)\b.*=", part):
-                            return None
-                        before = re.sub(r"(?i)^(?:for|begin|start|pour|für|para|per|voor)\s+(?:the\s+)?", "", text[:at])
-                        lead = re.match(
-                            r"(?i)(?:for|begin|start)\s+the\s+([\w -]+?)\s+(?:begin\s+|start\s+)?with\b", part
-                        )
-                        if lead:
-                            before = lead.group(1)
-                        return before, part, text[at + len(part) :].strip(" .")
+                if len(part) >= 120 or label_at(part) or not self._rings(part):
+                    continue
+                at = text.find(part)
+                if re.search(r"=|\b(?:MR|means|is)\b.*=", part):
+                    return None
+                before = re.sub(r"(?i)^(?:for|begin|start|pour|für|para|per|voor)\s+(?:the\s+)?", "", text[:at])
+                lead = re.match(r"(?i)(?:for|begin|start)\s+the\s+([\w -]+?)\s+(?:begin\s+|start\s+)?with\b", part)
+                if lead:
+                    before = lead.group(1)
+                return before, part, text[at + len(part) :].strip(" .")
         return None
+
+    def _rings(self, part: str) -> bool:
+        """Whether words start a ring and do nothing else: 'begin with 6 sc in a ring', 'Magic circle with 6 sc. 6 sc'."""
+        works = [part, *(t.work for t in tails(part, self.language) if t.sure and t.count is not None)]
+        ways = (way for work in works if work for way in self.candidates(work))
+        return any(re.fullmatch(r"\d+ \S+(?: \S+)? in ring", way.work) for way in ways)
 
     def _chain_line(self, row: Row, text: str) -> str | None:
         """'Ch 6.', 'Chain 24, close with a slip stitch.' before a part's first round."""

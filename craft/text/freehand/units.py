@@ -60,7 +60,7 @@ class Units(Stitches):
         doubled = self.eat(Sort.DOUBLE) is not None
         each = self.eat(Sort.EACH, Sort.EVERY) is not None
         if not always and not each and not doubled:
-            return None
+            return self._pair_again() if n is None and stitch is None else None
         if always:
             two = self.eat(Sort.NUMBER)
             self.eat(Sort.PLACE)
@@ -83,9 +83,25 @@ class Units(Stitches):
             return spaced("inc", int(first.value) - 1)
         if first is not None and stitch is not None and stitch.value == "dec":
             return spaced("dec", int(first.value) - 1)
+        if first is None and doubled and not each and self.eat(Sort.NEXT):
+            if self.eat(Sort.PLACE) is None and (one := self.peek()) is not None and one.value == 1:
+                self.take()
+            return "inc"  # 'double the next one'
         if first is None and doubled:
             return "inc around"
         return None
+
+    def _pair_again(self) -> str | None:
+        """'the 2nd and 3rd st together, repeat 8 times': what stands before the pair is worked plainly."""
+        first, joined, second = self.eat(Sort.ORDINAL), self.eat(Sort.AND), self.eat(Sort.ORDINAL)
+        self.eat(Sort.PLACE)
+        if first is None or joined is None or second is None or int(second.value) != int(first.value) + 1:
+            return None
+        if not self.eat(Sort.TOGETHER):
+            return None
+        self.eat(Sort.COMMA)
+        times = self.times()
+        return f"({int(first.value) - 1} sc, dec) x {times}" if times and int(first.value) > 1 else None
 
     def chain(self) -> str | None:
         n = self.eat(Sort.NUMBER)
@@ -129,6 +145,12 @@ class Units(Stitches):
             return f"with {colour.value}, sc around"
         if n is None and colour is None and self.eat(Sort.EACH) and (colour := self.eat(Sort.COLOUR)) is not None:
             return f"with {colour.value}, sc around"
+        if n is None and colour is not None and self.sort() is Sort.NUMBER and self._is_bare_number():
+            n = self.take()  # 'O 7, W 6'
         if n is not None and colour is not None:
             return f"with {colour.value}, {n.value} sc"
         return None
+
+    def _is_bare_number(self) -> bool:
+        """Whether a number counts nothing that stands behind it."""
+        return self.sort(1) in (None, Sort.COMMA, Sort.STOP, Sort.AND, Sort.COLOUR, Sort.CLOSE)

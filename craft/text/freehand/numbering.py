@@ -1,0 +1,117 @@
+"""A text's own way of numbering its rounds, told by the numbers going on: 'Tr1', 'R.1', '1 Six sc in ring', 'Lap 1'.
+
+Whatever stands around a number that counts up from line to line, before words that are stitches, is a label: no list
+of what designers call a round is ever complete.
+"""
+
+from __future__ import annotations
+
+import itertools
+import re
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import cache
+
+from craft.text.freehand.labels import label_at
+from craft.text.freehand.lexicon import LANGUAGES, Sort, words_of
+
+LEAST_RUN = 3
+"""Numbers that go on one after the other, before what stands around them is taken for a label."""
+
+_WORD = r"[^\W\d_]{1,12}"
+_NTH = r"(?:st|nd|rd|th|ème|ère|er|e|ª|º|°|\^a|\^o)(?![^\W\d_])"
+_FROM = (
+    r"(?:(?:work|for|from|on|dal|dalla|dai|da|von|du|des|de\s+la|del|de|van|les|los|las|le|i|desde)\s+"
+    r"(?:les\s+|los\s+|la\s+|el\s+|le\s+)?)?"
+)
+_TO = r"\s*(?:-|(?:to|through|thru|until|bis(?:\s+zu)?|à|au|a|al|alla|hasta|t/m|tot(?:\s+en\s+met)?)(?![^\W\d_]))\s*"
+_AND = r"\s*(?:,|/|&|\+|(?:and|und|et|y|e|en)(?![^\W\d_]))\s*"
+_MORE = rf"(?:(?P=pre))?\d{{1,3}}(?:\.?{_NTH}|\.)?(?![\w])"
+_LINE = re.compile(
+    rf"(?i)^\W{{0,4}}{_FROM}(?P<pre>(?:{_WORD}[.:°#-]?\s*){{0,2}})(?P<a>\d{{1,3}})(?P<nth>\.?{_NTH}|\.)?"
+    rf"(?P<more>{_TO}{_MORE}|(?:{_AND}{_MORE})*)(?P<word>\s+{_WORD}\.?(?=\s*[:.)=,-]))?"
+    r"(?P<end>\s*[:.)=,|>-]*\s+)(?P<rest>\S.*)$"
+)
+
+
+@dataclass(frozen=True, slots=True)
+class _Numbered:
+    """A line that begins with a number, and what stands around it.
+
+    first, last: its rounds; ranged: the last where the numbers behind the first are a range, and what follows then is
+    the rest; singly: what follows when they are not. told: a label that needs no other lines.
+    """
+
+    at: int
+    key: tuple[str, str]
+    first: int
+    last: int
+    ranged: int
+    rest: str
+    singly: str
+    told: bool
+
+    def before(self, below: _Numbered | None) -> _Numbered:
+        """This line with the range that the number of the next one tells: '6-9 Sc' before 10, '1 - 5 sc' before 2."""
+        if below is None or below.key != self.key or self.ranged == self.first:
+            return self
+        if below.first == self.ranged + 1 and self.last != self.ranged:
+            return replace(self, last=self.ranged, told=False)
+        if below.first == self.first + 1 and self.last != self.first:
+            return replace(self, last=self.first, rest=self.singly, told=False)
+        return self
+
+
+def numbered(texts: Sequence[str]) -> list[str]:
+    """The lines with those labels written plainly that only the run of their numbers tells."""
+    found = [line for at, text in enumerate(texts) if (line := _line(at, text)) is not None]
+    lines = [line.before(below) for line, below in itertools.zip_longest(found, found[1:])]
+    keys = {key for key, many in Counter(line.key for line in lines).items() if many >= LEAST_RUN}
+    keys = {key for key in keys if _runs([line for line in lines if line.key == key])}
+    out = list(texts)
+    for line in lines:
+        if line.key in keys and not line.told:
+            said = f"R{line.first}" if line.last == line.first else f"R{line.first}-R{line.last}"
+            out[line.at] = f"{said}: {line.rest}"
+    return out
+
+
+def _line(at: int, text: str) -> _Numbered | None:
+    if "\t" in text or "|" in text or (m := _LINE.match(text)) is None:
+        return None
+    first = int(m["a"])
+    ranged = int((re.findall(r"\d+", m["more"]) or [first])[-1])
+    label = label_at(text)
+    if ranged < first or (label is not None and label.first != first):
+        return None
+    told = label is not None and (not label.bare or label.last != first or label.last == ranged)
+    last = label.last or first if told and label is not None else ranged
+    word = re.sub(r"\W+", "", (m["word"] or "").lower())
+    rest = m["rest"]
+    if word in _stitches():
+        word, rest = "", text[m.start("word") :].strip()  # '12-14 Sc - 36'
+    key = (re.sub(r"\W+", "", m["pre"].lower()).rstrip("s"), word.rstrip("s"))
+    singly = text[m.start("more") :].strip(" -")
+    return _Numbered(at, key, first, last, ranged, rest, singly, told)
+
+
+def _runs(lines: Sequence[_Numbered]) -> bool:
+    """Whether numbers go on from line to line, before stitches."""
+    best = run = 1
+    for above, line in itertools.pairwise(lines):
+        run = run + 1 if line.first == above.last + 1 else 1
+        best = max(best, run)
+    worked = sum(any(w in _stitches() for w in re.findall(r"[^\W\d_]+", line.rest.lower())) for line in lines)
+    return best >= LEAST_RUN and worked * 2 >= len(lines)
+
+
+@cache
+def _stitches() -> frozenset[str]:
+    """Single words that are stitches in any language."""
+    return frozenset(
+        phrase
+        for language in LANGUAGES
+        for phrase, meaning in words_of(language).items()
+        if meaning.sort is Sort.STITCH and " " not in phrase
+    ) | {"sc", "dc", "hdc", "htr", "inc", "dec", "tog"}
