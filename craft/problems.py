@@ -119,6 +119,7 @@ CODES: dict[str, tuple[Severity, str]] = {
     "odd-term": (Severity.WARNING, "A round uses a word that the terms of the text use otherwise, or not at all."),
     "count-table": (Severity.WARNING, "A table of counts says otherwise than its round."),
     "mixed-terms": (Severity.WARNING, "Words of US and of UK terms stand in one text."),
+    "passed-over": (Severity.FAULT, "A line tells stitches and ends in a count, as rounds do, and is not read as one."),
     "no-rounds": (Severity.FAULT, "No round was found in the text."),
     "freehand": (Severity.HINT, "How a round that is written freely was understood, and by which evidence."),
 }

@@ -64,14 +64,15 @@ def check(
     run = _Run(text, yarns, colour, pieces, corrections)
     strict = run.checked(read(text, terms, yarns, known))
     if not corrections and _is_plain(strict):
-        return strict
+        return _with_passed_over(strict)
     translation = freehand.translated(text, terms, known, corrections=corrections)
     if translation is None:
-        return strict
+        return _with_passed_over(strict)
     free = run.checked(freehand.read_freehand(text, translation, yarns, known), translation)
     told = (*free.problems, *freehand.judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
     free = replace(free, problems=_ordered(told), translation=translation, corrections=corrections)
-    return free if corrections or _explains_more(free, strict, counted=translation.counted) else strict
+    free_is_taken = corrections or _explains_more(free, strict, counted=translation.counted)
+    return _with_passed_over(free if free_is_taken else strict)
 
 
 def _other_sizes(run: _Run, text: str, terms: Terms | None, known: tuple[str, ...]) -> Iterator[Problem]:
@@ -164,6 +165,25 @@ def _passed_over(checked: Checked) -> bool:
     )
 
 
+LEAST_PASSED_OVER = 2
+"""Lines of prose that end in a count, as rounds do, before they are taken for rounds that were not read."""
+
+_ENDS_IN_COUNT = re.compile(r"[.,;:–-]\s*\d{1,3}\s*\.?\s*$")
+
+
+def _with_passed_over(checked: Checked) -> Checked:
+    """The reading with a fault for every line that looks like a round and is none, when there are several: no text is
+    sound of which rounds were left out."""
+    lines = [ln for ln in _worded(checked) if _COUNTED.search(ln.text) or _ENDS_IN_COUNT.search(ln.text)]
+    said = checked.corrections.of_line if checked.corrections else None
+    lines = [ln for ln in lines if said is None or not said(ln.number)]
+    if len(lines) < LEAST_PASSED_OVER:
+        return checked
+    message = "This line tells stitches and ends in a count, and is not read as a round: begin it as 'R4: …' does."
+    told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), message) for ln in lines]
+    return replace(checked, problems=_ordered((*checked.problems, *told)))
+
+
 def _worded(checked: Checked) -> Iterator[Line]:
     """Lines that the notation takes for prose, in which stitches stand."""
     stitches = re.compile(rf"(?i)(?<![a-z]){stitch_regex(checked.reading.pattern.terms)}")
@@ -217,7 +237,9 @@ def _explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
             return True  # a round told in sentences, which no reading fits: that is said
         more = rounds[0] > rounds[1]
         return (more and (free.sound or _passed_over(strict))) or (free.sound and len(free.parts) > len(strict.parts))
-    if free.sound and rounds[0] > rounds[1] and _only_unsaid(strict):
+    if free.sound and (
+        (rounds[0] > rounds[1] and _only_unsaid(strict)) or (rounds[0] == rounds[1] and _restarts(strict))
+    ):
         return True
     if not _faults(strict)[0] and not (free.sound and counted):
         return False  # every word was understood: only sums can say that it was meant otherwise

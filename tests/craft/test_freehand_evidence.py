@@ -51,8 +51,9 @@ def test_what_the_count_and_the_round_below_say(text: str, live: int, count: int
 
 
 def test_without_a_count_nothing_goes_without_saying() -> None:
-    """The round below alone is no evidence: most short rounds would divide it."""
-    assert chosen("sc", 12, None) == ("sc", False)
+    """The round below alone is no evidence: most short rounds would divide it. A stitch alone can only go around."""
+    assert chosen("sc", 12, None) == ("sc around", True)
+    assert chosen("1 sc", 12, None) == ("1 sc", False)
     assert chosen("sc, inc", 12, None) == ("sc, inc", False)
     assert chosen("6 sc", 0, None) == ("6 sc", False)
 

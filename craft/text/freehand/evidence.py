@@ -102,7 +102,7 @@ _ALL_AROUND, _TO_THE_END, _RING = (
     "what stands there is repeated to the end",
     "the ring is unsaid",
 )
-_NEEDS_COUNT = (_ALL_AROUND, _TO_THE_END, _RING)
+_NEEDS_COUNT = (_TO_THE_END, _RING)
 """Readings for which the round below is no evidence: only a printed count is."""
 
 
@@ -121,10 +121,13 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
     forms = [(said.work, noise)]
     if below.live == 2 and (both := re.fullmatch(r"(.*?)1 (inc|sc) through both layers(.*)", said.work)):
         forms.insert(0, (f"{both.group(1)}2 {both.group(2)}{both.group(3)}", noise or "both stitches of the row below"))
+    if "in same st" in said.work:
+        forms.append((said.work.replace("in same st", "in next st"), noise or "'the same stitch' is one stitch"))
     if "turn, ch 1, " in said.work:
         forms.append((said.work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"))
     if said.work in ("sc", "inc", "dec", "sl st", "hdc", "dc", "BLO: sc", "FLO: sc", "in BLO sc", "in FLO sc", "1 sc"):
-        forms.insert(0, (f"{said.work.removeprefix('1 ')} around", noise or _ALL_AROUND))
+        alone = not said.work.startswith("1 ") and below.live != 0
+        forms.insert(0, (f"{said.work.removeprefix('1 ')} around", noise or (_ALL_AROUND if alone else _TO_THE_END)))
     elif "around" not in said.work and " x " not in said.work[-5:] and not _ONCE.search(said.work):
         lead, _, rest = said.work.partition(": ") if said.work.startswith(("BLO: ", "FLO: ")) else ("", "", said.work)
         around = f"{lead}: ({rest}) around" if lead else f"({rest}) around"

@@ -50,6 +50,11 @@ _NEXT = re.compile(
 _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
 )
+_MANY = re.compile(
+    rf"(?i)(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:rounds|rnds|runden|vueltas|tours|giri|toeren)\s+(?:of|in|with|mit|de|di|van|en|-)\s+"
+)
+"""'4 rounds of sc'."""
+
 _BULLET = re.compile(r"\s*(?:[-•‣·*^>»▪◦+]+\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:\*\*)?\s*")
 _CARDINAL = "|".join(CARDINALS)
 _ORDINAL = "|".join(ORDINALS)
@@ -87,8 +92,9 @@ class Label:
     many: int = 1
 
 
-def _roman(said: str) -> int:
-    values = [{"I": 1, "V": 5, "X": 10}[sign] for sign in said]
+def roman(said: str) -> int:
+    """The number that Roman signs say, in large or small letters: 'XIV', 'iv'."""
+    values = [{"I": 1, "V": 5, "X": 10}[sign] for sign in said.upper()]
     return sum(-v if i + 1 < len(values) and v < values[i + 1] else v for i, v in enumerate(values))
 
 
@@ -111,14 +117,16 @@ def _label(text: str, by: int) -> Label | None:
         )
     if m := _COUNT_FIRST.match(text):
         return _made(m, by, count=int(m.group("count")))
+    if m := _MANY.match(text):
+        return Label(None, None, by, by + m.end(), many=CARDINALS.get(m.group("n").lower()) or int(m.group("n")))
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
             return _made(m, by, bare=k > 4)
     if m := _SENTENCE.match(text) or _ARE.match(text):
         return _made(m, by)
     if m := _ROMAN.match(text):
-        first = _roman(m.group("a"))
-        return Label(first, _roman(m.group("b")) if m.group("b") else first, by, by + m.end(), bare=True)
+        first = roman(m.group("a"))
+        return Label(first, roman(m.group("b")) if m.group("b") else first, by, by + m.end(), bare=True)
     if m := _NEXT_MANY.match(text):
         said = m.group("n").lower()
         return Label(None, None, by, by + m.end(), many=CARDINALS.get(said) or int(said))
@@ -132,7 +140,7 @@ def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = F
     first = _spelled(groups["a"])
     more = [int(n) for n in re.findall(r"\d+", groups.get("more") or "")]
     last = more[-1] if more else _spelled(groups["b"]) if groups.get("b") else first
-    if last < first and not more:
+    if groups.get("b") and not more and (last < first or (last == first and re.search(r"\d\s+-\s", m.group(0)))):
         return Label(first, first, by, by + m.start("b") - 1, count, bare=bare)  # 'R9-6 sc': a dash, and no range
     row = bool(_IS_ROW.search(m.group(0)))
     return Label(first, last, by, by + m.end(), count, (groups.get("loops") or "").lower(), bare, row)

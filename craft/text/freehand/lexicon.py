@@ -117,6 +117,14 @@ _PLAIN_ENGLISH = frozenset(
 )
 
 
+@cache
+def stitch_words() -> frozenset[str]:
+    """Single words that are stitches in any language and in any terms."""
+    terms = (word.lower() for entry in STITCHES.values() for t in (Terms.US, Terms.UK) for word in entry.spellings(t))
+    phrases = (w for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.STITCH)
+    return frozenset(word for word in (*terms, *phrases) if " " not in word)
+
+
 LEAST_TELLING = 4
 """Letters of a word of the work that tells its language without being listed as telling."""
 

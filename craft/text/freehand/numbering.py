@@ -11,10 +11,9 @@ import re
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cache
 
-from craft.text.freehand.labels import label_at
-from craft.text.freehand.lexicon import LANGUAGES, Sort, words_of
+from craft.text.freehand.labels import label_at, roman
+from craft.text.freehand.lexicon import stitch_words
 
 LEAST_RUN = 3
 """Numbers that go on one after the other, before what stands around them is taken for a label."""
@@ -28,10 +27,13 @@ _FROM = (
 _TO = r"\s*(?:-|(?:to|through|thru|until|bis(?:\s+zu)?|à|au|a|al|alla|hasta|t/m|tot(?:\s+en\s+met)?)(?![^\W\d_]))\s*"
 _AND = r"\s*(?:,|/|&|\+|(?:and|und|et|y|e|en)(?![^\W\d_]))\s*"
 _MORE = rf"(?:(?P=pre))?\d{{1,3}}(?:\.?{_NTH}|\.)?(?![\w])"
+_OPENED = r"(?:[(\[{](?=[^()\[\]{}]{0,8}\d\s*[)\]}]))?"
+"""'(3) sc', '[R3] sc': a bracket around the label, and none around work."""
+
 _LINE = re.compile(
-    rf"(?i)^\W{{0,4}}{_FROM}(?P<pre>(?:{_WORD}[.:°#-]?\s*){{0,2}})(?P<a>\d{{1,3}})(?P<nth>\.?{_NTH}|\.)?"
+    rf"(?i)^[^\w(\[{{]{{0,4}}{_OPENED}{_FROM}(?P<pre>(?:{_WORD}[.:°#-]?\s*){{0,2}})(?P<a>\d{{1,3}})(?P<nth>\.?{_NTH}|\.)?"
     rf"(?P<more>{_TO}{_MORE}|(?:{_AND}{_MORE})*)(?P<word>\s+{_WORD}\.?(?=\s*[:.)=,-]))?"
-    r"(?P<end>\s*[:.)=,|>-]*\s+)(?P<rest>\S.*)$"
+    r"(?P<end>\s*[:.)\]=,|>-]*\s+)(?P<rest>\S.*)$"
 )
 
 
@@ -77,7 +79,27 @@ def numbered(texts: Sequence[str]) -> list[str]:
     return out
 
 
+_SHORT = re.compile(r"(?i)(?P<word>g|r|t|v|rd|rg|tr|vt|vta|rij)\.?\s+(?=\S)")
+"""'2° g. aumentare': what a round is called, cut short behind its number."""
+
+_ROMAN = re.compile(
+    r"(?i)^\W{0,4}(?P<a>[ivx]{1,5})(?P<more>(?:\s*(?:-|,|/|&|to|and)\s*[ivx]{1,5})*)\s*[.:)]\s+(?P<rest>\S.*)$"
+)
+
+
+def _roman_line(at: int, text: str) -> _Numbered | None:
+    """'iv. 2 sc, inc': numbers of old books, large or small."""
+    m = _ROMAN.match(text)
+    if m is None or label_at(text) is not None:
+        return None
+    first = roman(m["a"])
+    last = roman((re.findall(r"(?i)[ivx]+(?![^\W\d_])", m["more"]) or [m["a"]])[-1])
+    return _Numbered(at, ("roman", ""), first, last, last, m["rest"], m["rest"], told=False) if last >= first else None
+
+
 def _line(at: int, text: str) -> _Numbered | None:
+    if (by_letters := _roman_line(at, text)) is not None:
+        return by_letters
     if "\t" in text or "|" in text or (m := _LINE.match(text)) is None:
         return None
     first = int(m["a"])
@@ -89,8 +111,10 @@ def _line(at: int, text: str) -> _Numbered | None:
     last = label.last or first if told and label is not None else ranged
     word = re.sub(r"\W+", "", (m["word"] or "").lower())
     rest = m["rest"]
-    if word in _stitches():
+    if word in stitch_words():
         word, rest = "", text[m.start("word") :].strip()  # '12-14 Sc - 36'
+    elif not word and (short := _SHORT.match(rest)) is not None and short["word"].lower() not in stitch_words():
+        word, rest = short["word"].lower(), rest[short.end() :]
     key = (re.sub(r"\W+", "", m["pre"].lower()).rstrip("s"), word.rstrip("s"))
     singly = text[m.start("more") :].strip(" -")
     return _Numbered(at, key, first, last, ranged, rest, singly, told)
@@ -102,16 +126,5 @@ def _runs(lines: Sequence[_Numbered]) -> bool:
     for above, line in itertools.pairwise(lines):
         run = run + 1 if line.first == above.last + 1 else 1
         best = max(best, run)
-    worked = sum(any(w in _stitches() for w in re.findall(r"[^\W\d_]+", line.rest.lower())) for line in lines)
+    worked = sum(any(w in stitch_words() for w in re.findall(r"[^\W\d_]+", line.rest.lower())) for line in lines)
     return best >= LEAST_RUN and worked * 2 >= len(lines)
-
-
-@cache
-def _stitches() -> frozenset[str]:
-    """Single words that are stitches in any language."""
-    return frozenset(
-        phrase
-        for language in LANGUAGES
-        for phrase, meaning in words_of(language).items()
-        if meaning.sort is Sort.STITCH and " " not in phrase
-    ) | {"sc", "dc", "hdc", "htr", "inc", "dec", "tog"}

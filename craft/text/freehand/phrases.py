@@ -298,7 +298,7 @@ class _Parser(Units):
             self.eat(Sort.FROM)
             self.eat(Sort.STAR)
             around = True
-        if self.eat(Sort.AROUND):
+        if self.eat(Sort.AROUND, Sort.ROUND):
             return f"({body}) around"
         if self.sort() is Sort.TO and self.sort(1) is Sort.LAST:
             self.at += 2

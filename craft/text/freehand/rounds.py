@@ -14,6 +14,7 @@ from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Below, Chosen, choose, even
+from craft.text.freehand.inferred import inferred
 from craft.text.freehand.labels import Label, label_at
 from craft.text.freehand.legend import explained, legend, piece_phrases, terms_of
 from craft.text.freehand.lexer import Vocabulary, tokens
@@ -61,7 +62,7 @@ class PartSoFar:
     """A part under way. live: stitches of its last round, None when not known; chained: a chain waits to be worked along.
 
     candidates: what its last round may say; lead: where its first round is worked.
-    short: short rows are under way.
+    short: short rows are under way. unlabelled: its last round had no label.
     """
 
     name: str = ""
@@ -73,6 +74,7 @@ class PartSoFar:
     flat: bool = False
     lead: str = ""
     short: bool = False
+    unlabelled: bool = False
 
     @property
     def last(self) -> int:
@@ -211,7 +213,21 @@ class Rounds:
                 found = choose(ways, below, tail.count)
                 if found is not None and found.fits:
                     return found, tail, ways
+            if (by_numbers := self._inferred(tails(rest, self.language), label)) is not None:
+                return by_numbers
         return spare if spare is not None else (None, Tail(rest), [])
+
+    def _inferred(self, cuts: list[Tail], label: Label) -> tuple[Chosen, Tail, list[Said]] | None:
+        """A round whose count and numbers tell what its words do not."""
+        if self.part.chained or self.part.lead or self.part.flat:
+            return None
+        for tail in cuts:
+            count = tail.count if tail.count is not None else label.count
+            if not tail.sure or count is None or not tail.work:
+                continue
+            if (found := inferred(tokens(tail.work, self.vocabulary()), self.part.live, count)) is not None:
+                return found, replace(tail, count=count), []
+        return None
 
     def _by_sentence(self, pieces: list[str]) -> list[Tail]:
         """The work in one sentence, the count in another: 'In round 5 comes the thumb. Work 5 sc, … There are still 12.'"""

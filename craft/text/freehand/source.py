@@ -29,7 +29,7 @@ _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
 _SPACED_STITCH = re.compile(r"\b(?:s c|d c|h d c|tr c)\b")
 """'7 s c in 2nd ch': the spelling of old magazines."""
-_LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}")
+_LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{2,3}(?=\s*\d{1,4}\s*$)")
 _SHORTENED = re.compile(r"\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+[a-zà-ÿ*(])")
 
 

@@ -204,22 +204,36 @@ class _Reader(Retold):
             if after:
                 self.unlabelled(replace(row, text=after))
             return
-        if self._is_round(text) or (row.bullet and self._is_item_of_rounds(text)):
+        if self._is_round(text) or self._is_item_of_rounds(text, counted=not row.bullet):
             self.flush()
             self.labelled(row, Label(None, None, 0, 0), text)
+            self.part.unlabelled = True
             return
         self.made_again(text)
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
         self.waiting.append(row)
 
-    def _is_item_of_rounds(self, text: str) -> bool:
-        """Whether an item of a list is a round without a label and a count: all of it is work, and the sum works."""
-        if not self.part.rounds or self.closed:
+    def _is_item_of_rounds(self, text: str, *, counted: bool) -> bool:
+        """Whether a line is a round without a label: all of it is work, and the sum works.
+
+        counted: its count must be said, as in a line that is no item of a list.
+        """
+        if not self.part.rounds or self.closed or len(text) > MOST_HEADING:
             return False
         if any(w.again for w in self.candidates(text)):
             return False
+        if self.part.unlabelled and self._counts_stitches(text):
+            return True  # what does not fit here is a slip, and no remark
         chosen, tail, ways = self.chosen(text, Label(None, None, 0, 0))
-        return chosen is not None and chosen.fits and not tail.remark and any(not w.noise for w in ways)
+        if chosen is None or not chosen.fits or not any(not w.noise for w in ways):
+            return False
+        return tail.count is not None if counted else not tail.remark
+
+    def _counts_stitches(self, text: str) -> bool:
+        """Whether stitches stand before a number at the end of the first sentence."""
+        cuts = tails(sentences(text)[0], self.language)
+        sorts = (t.sort for cut in cuts if cut.count is not None for t in tokens(cut.work, self.vocabulary()))
+        return Sort.STITCH in sorts
 
     def _is_round(self, text: str) -> bool:
         """Whether a line without a label is a round: stitches and, surely, a count, where a part is under way."""

@@ -7,6 +7,9 @@ from craft.text.freehand.lexer import name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.stitches import Stitches
 
+MOST_PASSED = 3
+"""Words between a ring and its stitches that are passed over."""
+
 
 def spaced(stitch: str, between: int) -> str:
     """A stitch around the round, with so many single crochets before each."""
@@ -22,15 +25,26 @@ class Units(Stitches):
         """'magic ring, 6 sc', 'ring with 6 sc', 'RING 6 SC'."""
         if self.sort() is Sort.NUMBER and self.peek().value == 1 and self.sort(1) is Sort.RING:  # type: ignore[union-attr]
             self.take()
-        if not self.eat(Sort.RING):
+        if self.sort() is Sort.OPEN and self.sort(1) is Sort.RING and self.sort(2) is Sort.CLOSE:
+            self.at += 3  # '(MR) 6'
+        elif not self.eat(Sort.RING):
             return None
         self.eat(Sort.OF)
         self.eat(Sort.COMMA, Sort.STOP, Sort.AND)
+        if self.sort() is Sort.CHAIN and self.sort(1) is Sort.NUMBER:
+            self.at += 2  # 'and chain 1': what holds the ring
+            self.eat(Sort.COMMA, Sort.STOP, Sort.AND)
+        passed = 0
+        while self.sort() is Sort.NOISE and passed < MOST_PASSED:
+            passed += 1  # 'y teje dentro 6 puntos'
+            self.noise.append(str(self.take().value))
         n = self.eat(Sort.NUMBER)
         stitch = self.eat(Sort.STITCH)
         n = n or self.eat(Sort.NUMBER)
         if n is None:
             return None
+        if self.sort() is Sort.IN and self.sort(1) is Sort.RING:
+            self.at += 2
         return f"{n.value} {name_of(stitch.value) if stitch else 'sc'} in ring"
 
     def plain(self) -> str | None:

@@ -1,0 +1,118 @@
+"""What a round must be whose words no grammar fits, when its count, the round below and every number in it agree.
+
+'Aumentar cada 2 puntos (18)' on 12: one round alone makes 18 of 12 evenly with an increase, every number that is said
+is one of its numbers, and nothing is said that it has not. One number too many, one other stitch, and it is not read.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from craft.text.freehand.evidence import Chosen
+from craft.text.freehand.lexer import Token
+from craft.text.freehand.lexicon import Sort, stitch_words
+
+WHY = "word by word it is not understood; its count and every number in it fit"
+
+_PLAIN_SORTS = frozenset({
+    Sort.NUMBER, Sort.ORDINAL, Sort.TIMES, Sort.OFTEN, Sort.STITCH, Sort.PLACE, Sort.IN, Sort.EACH, Sort.EVERY, Sort.NEXT,
+    Sort.SAME, Sort.LAST, Sort.REST, Sort.TO, Sort.OF, Sort.AROUND, Sort.EVENLY, Sort.AGAIN, Sort.PLAIN, Sort.DOUBLE,
+    Sort.TOGETHER, Sort.ALWAYS, Sort.REPEAT, Sort.FROM, Sort.PAIRS, Sort.ROUND, Sort.AND, Sort.COMMA, Sort.STOP,
+    Sort.OPEN, Sort.CLOSE, Sort.STAR, Sort.QUIET, Sort.NOISE, Sort.MORE,
+})  # fmt: skip
+"""What an evenly shaped round of single crochet may be told with: no loops, chains, colours, pieces or turns."""
+
+_TURNING = frozenset(("except", "instead", "less", "not", "no", "without", "skip", "only"))
+"""Words that turn what stands around them: nothing is inferred from such a round."""
+
+MOST_APART = 40
+"""Single crochets between two increases that are still told by one number."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Said:
+    """What a round's words tell without any grammar."""
+
+    numbers: frozenset[int]
+    ordinals: frozenset[int]
+    stitches: frozenset[str]
+    sorts: frozenset[Sort]
+
+    @property
+    def grows(self) -> bool:
+        return "inc" in self.stitches or Sort.DOUBLE in self.sorts or 2 in self.numbers
+
+    @property
+    def shrinks(self) -> bool:
+        return "dec" in self.stitches or bool({Sort.TOGETHER, Sort.PAIRS} & self.sorts)
+
+    @property
+    def spaces(self) -> bool:
+        """'every third', 'cada 3 puntos': numbers count the stitch itself as well."""
+        return bool({Sort.EVERY, Sort.EACH} & self.sorts) or bool(self.ordinals)
+
+
+def inferred(tokens: Sequence[Token], live: int | None, count: int | None) -> Chosen | None:
+    """The one evenly shaped round that everything said agrees with; None when anything does not.
+
+    live: stitches of the round below. count: those that are printed.
+    """
+    said = _told(tokens)
+    if said is None or not live or not count:
+        return None
+    if count == live:
+        return _even(said, live)
+    shaped = "inc" if count > live else "dec"
+    many, takes = abs(count - live), 1 if count > live else 2
+    between, over = divmod(live, many)
+    between -= takes
+    if over or between < 0 or between > MOST_APART or not _shapes(said, shaped):
+        return None
+    if not said.numbers <= _numbers(said, between, takes) | {many, count, live}:
+        return None
+    if not said.ordinals <= set(range(1, between + takes + 1)) or not _tells(said, between, takes):
+        return None
+    work = f"({between} sc, {shaped}) x {many}" if between else f"{many} {shaped}"
+    return Chosen(work, fits=True, live=count, why=WHY)
+
+
+def _told(tokens: Sequence[Token]) -> _Said | None:
+    """Numbers and stitches of a round's words, None when they tell anything that an even round has not."""
+    for token in tokens:
+        word = str(token.value).lower()
+        other = token.sort is Sort.NOISE and (len(word) == 1 or word in stitch_words())
+        if token.sort not in _PLAIN_SORTS or other or word in _TURNING:
+            return None
+    stitches = frozenset(str(t.value) for t in tokens if t.sort is Sort.STITCH)
+    if not stitches <= {"sc", "inc", "dec"}:
+        return None
+    numbers = frozenset(int(t.value) for t in tokens if t.sort in (Sort.NUMBER, Sort.OFTEN))
+    ordinals = frozenset(int(t.value) for t in tokens if t.sort is Sort.ORDINAL)
+    return _Said(numbers, ordinals, stitches, frozenset(t.sort for t in tokens))
+
+
+def _shapes(said: _Said, shaped: str) -> bool:
+    if shaped == "dec":
+        return said.shrinks and "inc" not in said.stitches and Sort.DOUBLE not in said.sorts
+    return said.grows and not said.shrinks
+
+
+def _numbers(said: _Said, between: int, takes: int) -> set[int]:
+    own = {between, 1, 2}
+    return own | set(range(between + 1, between + takes + 1)) if said.spaces else own
+
+
+def _tells(said: _Said, between: int, takes: int) -> bool:
+    """Whether the distance of the shaping is said: by its number, or by the place of the stitch that is shaped."""
+    spaced = set(range(between + 1, between + takes + 1))
+    return between < 2 or between in said.numbers or bool(said.spaces and spaced & (said.numbers | said.ordinals))
+
+
+def _even(said: _Said, live: int) -> Chosen | None:
+    around = {Sort.EACH, Sort.EVERY, Sort.AROUND, Sort.PLAIN, Sort.AGAIN} & said.sorts
+    if said.shrinks or "inc" in said.stitches or Sort.DOUBLE in said.sorts or said.ordinals:
+        return None
+    if not said.numbers <= {1, live} or not (around or live in said.numbers):
+        return None
+    return Chosen("sc around", fits=True, live=live, why=WHY)
