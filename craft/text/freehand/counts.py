@@ -86,6 +86,10 @@ def number_of(said: str, language: str) -> int:
     return 0
 
 
+_COUNT_BEFORE = re.compile(r"(\d{1,4})\s*(?:sts?\.?\s*)?[(\[]([^()\[\]]*[^\W\d_]{2}[^()\[\]]*)[)\]]\s*\.?")
+"""'18 (inc every 2nd st)': the count, and behind it how it is reached."""
+
+
 def tails(text: str, language: str = "en") -> list[Tail]:
     """The ways of cutting a round's words up, likeliest first; the last is that no count is said at all."""
     text = text.strip()
@@ -94,6 +98,8 @@ def tails(text: str, language: str = "en") -> list[Tail]:
         fold = number_of(m.group(1) or m.group(2), language)
         text = f"{text[: m.start()]} {text[m.end() :]}".strip()
     found: list[Tail] = []
+    if m := _COUNT_BEFORE.fullmatch(text):
+        found.append(Tail(m.group(2), int(m.group(1)), fold))
     for pattern, sure in _patterns(language):
         for m in reversed(list(pattern.finditer(text))):
             work, remark = text[: m.start()].strip(" ,;:=-~"), text[m.end() :].strip(" .,;:")

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from craft.text.freehand.evidence import Chosen
+from craft.text.freehand.evidence import MOST_IN_RING, Chosen
 from craft.text.freehand.lexer import Token
 from craft.text.freehand.lexicon import Sort, stitch_words
 
@@ -58,6 +58,8 @@ def inferred(tokens: Sequence[Token], live: int | None, count: int | None) -> Ch
 
     live: stitches of the round below. count: those that are printed.
     """
+    if live == 0:
+        return _ring(tokens, count)
     said = _told(tokens)
     if said is None or not live or not count:
         return None
@@ -75,6 +77,14 @@ def inferred(tokens: Sequence[Token], live: int | None, count: int | None) -> Ch
         return None
     work = f"({between} sc, {shaped}) x {many}" if between else f"{many} {shaped}"
     return Chosen(work, fits=True, live=count, why=WHY)
+
+
+def _ring(tokens: Sequence[Token], count: int | None) -> Chosen | None:
+    """'6 (magic ring)': a first round of which only the ring and the count are said."""
+    sorts = {t.sort for t in tokens}
+    if not count or count > MOST_IN_RING or Sort.RING not in sorts or not sorts <= {Sort.RING, Sort.QUIET, Sort.IN}:
+        return None
+    return Chosen(f"{count} sc in ring", fits=True, live=count, why="only the ring and the count are said")
 
 
 def _told(tokens: Sequence[Token]) -> _Said | None:

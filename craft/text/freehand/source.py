@@ -27,6 +27,8 @@ _ARROW = re.compile(r"[-=]+>|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)")
 _DOTTED = re.compile(r"\b([a-zA-Z])\.\s?([a-z])\.(?:\s?([a-z])\.)?")
 _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
+_LEANING_LABEL = re.compile(r"^\s*[*_]([^\W\d_][^*_]{0,24}\d)[*_]\s*:|^\s*[*_]([^\W\d_][^*_]{0,24}\d):[*_]")
+"""'*Round 1*:': a label that is set in italics."""
 _SPACED_STITCH = re.compile(r"\b(?:s c|d c|h d c|tr c)\b")
 """'7 s c in 2nd ch': the spelling of old magazines."""
 _LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{2,3}(?=\s*\d{1,4}\s*$)")
@@ -59,6 +61,7 @@ def plain(text: str) -> str:
         lambda m: m.group(0).replace(" ", ""), re.sub(r"(?<=\d)\s*~\s*(?=[a-zA-Z]{0,4}\d)", "-", text)
     )
     text = _KEYCAP.sub(r"\1) ", text)
+    text = _LEANING_LABEL.sub(lambda m: f"{m.group(1) or m.group(2)}:", text)
     text = _LEANING.sub(r"\1", text.replace("**", "").replace("__", ""))
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
     text = _DOTTED.sub(lambda m: "".join(g for g in m.groups() if g), text)
