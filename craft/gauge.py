@@ -14,7 +14,7 @@ from enum import StrEnum
 
 from craft.errors import require
 from craft.units import positive, within
-from craft.yarn import Yarn
+from craft.yarn import HOOKS, Yarn
 
 STITCH_PER_LOOP = 0.84
 ROUND_PER_STITCH = 0.92
@@ -198,6 +198,15 @@ class FabricOutlook:
     ratio: float
     verdict: FabricVerdict
     words: str
+
+
+STUFFED = 1.35
+"""Hook over yarn diameter for stuffed fabric: the middle of what is right (common practice)."""
+
+
+def hook_for(yarn: Yarn) -> float:
+    """The hook in mm, of those that are sold, that makes dense fabric of a yarn."""
+    return min((mm for mm, _ in HOOKS), key=lambda mm: abs(mm / yarn.diameter_mm - STUFFED))
 
 
 def fabric_outlook(yarn: Yarn, hook_mm: float) -> FabricOutlook:

@@ -10,7 +10,7 @@ from craft.cli.answers import Answer, gauge_arguments, gauge_of, number, refused
 from craft.cli.designs import as_design
 from craft.cli.files import read_given
 from craft.design.design import Design, Size, SizeKind
-from craft.design.grading import Feature, Sized, asked_for, by_gauge, design_at, first_size, part_size, scaled
+from craft.design.grading import Feature, Sized, asked_for, by_gauge, first_size, part_size, scaled, sized_design
 from craft.design.joins import meeting
 from craft.design.parts import GaugeFrom
 from craft.design.running import run_parts
@@ -141,23 +141,6 @@ def _named(first: Sized, name: str | None) -> int:
     if found is None:
         raise CraftError(f"No part is called {name!r}; there are {', '.join(p.source.name for p in first.parts)}.")
     return found
-
-
-def sized_design(sized: Sized) -> Design:
-    """The sized design, its texts printed anew where counts changed."""
-    made = design_at(sized)
-    texts = {p.source.key: p.text(made.terms) for p in sized.parts}
-    recipes = {
-        p.source.key: r.scaled(sized.scale) if p.how == "drafted" else r
-        for p in sized.parts
-        if p.how != "resampled" and p.source.part.drafted and (r := p.source.part.recipe)
-    }
-    parts = tuple(
-        replace(p, text=texts.get(p.key, p.text), recipe=recipes.get(p.key), drafted=p.key in recipes)
-        for p in made.parts
-    )
-    gauge = replace(made.gauge, source=GaugeFrom.OWN, stitch_mm=sized.gauge.stitch_mm, round_mm=sized.gauge.round_mm)
-    return replace(made, parts=parts, gauge=gauge)
 
 
 def measures(sized: Sized, at: int) -> dict[str, Any]:

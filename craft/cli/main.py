@@ -26,6 +26,8 @@ COMMANDS: Mapping[str, tuple[str, str]] = MappingProxyType(
         "run": ("running", "work a pattern stitch by stitch"),
         "grade": ("grading", "a pattern at another size, or in another yarn"),
         "sizes": ("several", "one pattern for several sizes, 'S (M, L)'"),
+        "materials": ("materials", "all that a figure takes: yarn by colour, eyes, filling, tails, hours"),
+        "booklet": ("printing", "the written pattern as it is published, in an edition"),
         "convert": ("converting", "write a pattern in another form"),
     }
 )

@@ -120,8 +120,10 @@ class Size:
     """Another size of the figure. gauge: her own swatch of that yarn on that hook, None where there is none.
 
     part: key of the part that a height, a count or a girth is of; None for the figure, or its widest part. fits: key of
-    another part whose widest girth it is to fit, whatever that comes to. ease_mm: by which it is to be wider than what it
-    fits; less than 0 for what is to sit tight. alone: only that part is made anew, the others stay.
+    another part whose widest girth it is to fit, whatever that comes to. across_mm: width of something round that it is
+    to fit. ease_mm: by which it is to be wider than what it fits; less than 0 for what is to sit tight. alone: only that
+    part is made anew, the others stay. easy: a height is met only as far as the widest round keeps a multiple of the
+    first one's count, so that its rounds are easy to work.
     """
 
     key: str
@@ -139,6 +141,8 @@ class Size:
     ease_mm: float = 0.0
     fits: str | None = None
     alone: bool = False
+    across_mm: float | None = None
+    easy: bool = False
 
 
 @dataclass(frozen=True, slots=True)

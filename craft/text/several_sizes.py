@@ -198,12 +198,12 @@ def _by_text(row: Sequence[_Unit | None], names: Sequence[str]) -> dict[str, lis
     return found
 
 
-def _numbers(texts: Sequence[str | None]) -> str:
+def _numbers(texts: Sequence[str | None], number: str = r"\d+") -> str:
     """Texts that differ in their numbers only, as one: '12' where all agree, else '12 (18, 24)'."""
     there = next(t for t in texts if t is not None)
-    words = re.split(r"\d+", there)
+    words = re.split(number, there)
     many = len(words) - 1
-    found = [re.findall(r"\d+", t) if t is not None else ["-"] * many for t in texts]
+    found = [re.findall(number, t) if t is not None else ["-"] * many for t in texts]
     out = [words[0]]
     for k in range(many):
         said = [numbers[k] for numbers in found]
@@ -213,6 +213,25 @@ def _numbers(texts: Sequence[str | None]) -> str:
             out[-1] = alike.pop()
         out.append(words[k + 1])
     return "".join(out)
+
+
+MEASURE = r"\d+(?:[.,]\d+)?[¼½¾⅓⅔⅛]?|[¼½¾⅓⅔⅛]"
+"""A number with its decimals or its fraction."""
+
+
+def said_for_all(texts: Sequence[str | None], names: Sequence[str]) -> str:
+    """A sentence of each size as one: '12.5 (18, 24.1) cm tall' where only measures differ, else size by size.
+
+    None for a size that has none.
+    """
+    there = [t for t in texts if t is not None]
+    if len(there) == len(texts) and len({re.sub(MEASURE, "#", t) for t in there}) == 1:
+        return _numbers(texts, MEASURE)
+    by_text: dict[str, list[str]] = {}
+    for name, text in zip(names, texts, strict=True):
+        if text is not None:
+            by_text.setdefault(text, []).append(name)
+    return "; ".join(f"{', '.join(who)}: {text}" for text, who in by_text.items())
 
 
 def head_line(names: Sequence[str]) -> str:

@@ -33,11 +33,11 @@ const AREAS: Record<string, readonly string[]> = {
   rounds: ["ask", "rounds", "views"],
   shapes: ["shapes"],
   assembly: ["assembly"],
+  sizes: ["sizes", "size-picture"],
   booklet: ["booklet"],
   brief: ["brief"],
   gauge: ["gauge"],
   proving: ["proving"],
-  sizes: ["sizes"],
   shelf: ["shelf"],
 };
 

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import json
 import re
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
+from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
 
 from craft.document.booklet import Document, as_markdown, as_text
 from craft.rounds.stitches import Terms
-from studio.accounts.policy import own_profile
 from studio.booklets.manuscripts import cover, document
 from studio.booklets.printing import as_pdf
 from studio.designs.manifest import TermsName
@@ -33,16 +33,21 @@ class BookletOut(Schema):
     sections: list[dict[str, Any]]
 
 
-def _composed(request: HttpRequest, design_id: int, terms: TermsName) -> tuple[Design, Document]:
+Edition = Annotated[
+    str, Query("as-it-is", max_length=40, description="'as-it-is', 'all' for all sizes, or the key of a size")
+]
+
+
+def _composed(request: HttpRequest, design_id: int, terms: TermsName, edition: str) -> tuple[User, Design, Document]:
     user = designer(request)
     design = design_of(user, design_id)
-    return design, document(design, own_profile(user).studio, Terms(terms))
+    return user, design, document(user, design, Terms(terms), edition)
 
 
 @router.get("/{int:design_id}/booklet", response=BookletOut)
-def read_booklet(request: HttpRequest, design_id: int, terms: TermsName = "us") -> dict[str, Any]:
-    """The booklet for the page."""
-    return _composed(request, design_id, terms)[1].to_json()
+def read_booklet(request: HttpRequest, design_id: int, edition: Edition, terms: TermsName = "us") -> dict[str, Any]:
+    """The booklet for the page, as the design is, at one of its sizes, or for all of them."""
+    return _composed(request, design_id, terms, edition)[2].to_json()
 
 
 def _file(body: bytes | str, kind: str, name: str, ending: str) -> HttpResponse:
@@ -58,23 +63,28 @@ def _file(body: bytes | str, kind: str, name: str, ending: str) -> HttpResponse:
 def read_pdf(
     request: HttpRequest,
     design_id: int,
+    edition: Edition,
     terms: TermsName = "us",
     paper: Literal["a4", "letter"] = "a4",
     large: bool = False,
     low_ink: bool = False,
 ) -> HttpResponse:
     """The booklet as PDF."""
-    design, composed = _composed(request, design_id, terms)
-    body = as_pdf(composed, cover(design), paper=paper, large=large, low_ink=low_ink)
+    user, design, composed = _composed(request, design_id, terms, edition)
+    body = as_pdf(composed, cover(user, design, edition), paper=paper, large=large, low_ink=low_ink)
     return _file(body, "application/pdf", design.name, "pdf")
 
 
 @router.get("/{int:design_id}/booklet.{ending}", response=None)
 def read_file(
-    request: HttpRequest, design_id: int, ending: Literal["txt", "md", "json"], terms: TermsName = "us"
+    request: HttpRequest,
+    design_id: int,
+    ending: Literal["txt", "md", "json"],
+    edition: Edition,
+    terms: TermsName = "us",
 ) -> HttpResponse:
     """The booklet as plain text, Markdown or JSON."""
-    design, composed = _composed(request, design_id, terms)
+    _, design, composed = _composed(request, design_id, terms, edition)
     if ending == "json":
         return _file(
             json.dumps(composed.to_json(), ensure_ascii=False, indent=1), "application/json", design.name, ending

@@ -1,22 +1,51 @@
-"""A stored design as the document of its booklet."""
+"""A stored design as the document of its booklet, in the edition that is asked for."""
 
 from __future__ import annotations
 
 from datetime import date
 
-from craft.document.booklet import Document, compose, manuscript_of
+from django.contrib.auth.models import User
+
+from craft.design.design import SizeKind
+from craft.design.grading import Sized, at_size, figure_picture, first_size
+from craft.document.booklet import Document, Imprint, compose, edition_for_all, edition_of, manuscript_of
+from craft.errors import CraftError
 from craft.rounds.stitches import Terms
+from studio.accounts.policy import own_profile
 from studio.bench import scenes
 from studio.designs.models import Design
-from studio.designs.reading import read_design
+from studio.designs.reading import ReadDesign, read_design
+from studio.sizes.swatches import size_for
+from studio.sizes.table import names_of
+
+AS_IT_IS, FOR_ALL = "as-it-is", "all"
+"""Editions beside those of one size, which are asked for by the size's key."""
 
 
-def document(design: Design, designer: str, terms: Terms) -> Document:
-    """The booklet of a design as a tree."""
+def document(user: User, design: Design, terms: Terms, edition: str = AS_IT_IS) -> Document:
+    """The booklet of a design as a tree. CraftError when there is no such size, or when it cannot be made."""
     read = read_design(design)
-    return compose(manuscript_of(read.value, read.parts, designer, terms, date.today().isoformat()))
+    imprint = Imprint(own_profile(user).studio, terms, date.today().isoformat())
+    if edition == AS_IT_IS:
+        return compose(manuscript_of(read.value, read.parts, imprint.designer, terms, imprint.date))
+    if edition != FOR_ALL:
+        return edition_of(_at(user, design, read, edition), imprint)
+    first = first_size(read.value, read.parts)
+    sizes = tuple(s for e in design.manifest.sizes.sizes if (s := size_for(user, e)).kind is not SizeKind.YARN)
+    if not sizes:
+        raise CraftError("There is no other size in the design's own yarn: add one at Sizes.", field="edition")
+    return edition_for_all([first, *(at_size(first, s) for s in sizes)], names_of(sizes), imprint)
 
 
-def cover(design: Design) -> str:
-    """The figure on the cover, as SVG."""
-    return scenes.picture(design.owner, design, design.name)[0]
+def cover(user: User, design: Design, edition: str = AS_IT_IS) -> str:
+    """The figure on the cover, as SVG: of the first size for a booklet of all."""
+    if edition in (AS_IT_IS, FOR_ALL):
+        return scenes.picture(design.owner, design, design.name)[0]
+    return figure_picture(_at(user, design, read_design(design), edition), design.name)
+
+
+def _at(user: User, design: Design, read: ReadDesign, key: str) -> Sized:
+    entry = next((e for e in design.manifest.sizes.sizes if e.key == key), None)
+    if entry is None:
+        raise CraftError("This size is gone: choose another edition.", field="edition")
+    return at_size(first_size(read.value, read.parts), size_for(user, entry))

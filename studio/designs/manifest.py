@@ -175,6 +175,8 @@ class SizeEntry(Frozen):
     ease_mm: Annotated[float, Field(ge=-500, le=500)] = 0.0
     fits: Key | None = None
     alone: bool = False
+    across_mm: Annotated[float, Field(gt=0, le=3_000)] | None = None
+    easy: bool = False
 
 
 class SizesPage(Frozen):

@@ -118,6 +118,8 @@ def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
         ease_mm=entry.ease_mm,
         fits=entry.fits,
         alone=entry.alone,
+        across_mm=entry.across_mm,
+        easy=entry.easy,
     )
 
 

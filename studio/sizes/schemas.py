@@ -68,10 +68,20 @@ class SizeColumn(Schema):
     features: list[FeatureOut]
 
 
+class ThingOut(Schema):
+    """Something round that a part may be made to fit. source: where its measure comes from."""
+
+    key: str
+    name: str
+    girth_mm: float
+    source: str
+
+
 class SizesTable(Schema):
-    """All sizes, the design as it is first."""
+    """All sizes, the design as it is first; and things by their girth, to be fitted."""
 
     columns: list[SizeColumn]
+    things: list[ThingOut]
 
 
 class PatternForAll(Schema):

@@ -6,12 +6,30 @@ import re
 from dataclasses import asdict
 
 from craft.design.design import Design, Size
-from craft.design.grading import Sized, SizeFigures, at_size, figure_picture, figures_of, first_size, pattern_for_all
+from craft.design.grading import (
+    THINGS,
+    Sized,
+    SizeFigures,
+    at_size,
+    figure_picture,
+    figures_of,
+    first_size,
+    pattern_for_all,
+)
 from craft.errors import CraftError
 from craft.gauge import Estimate
 from studio.bench.previews import estimate
 from studio.designs.reading import ReadDesign
-from studio.sizes.schemas import FeatureOut, PatternForAll, SizeColumn, SizedPart, SizePicture, SizesTable, YarnUse
+from studio.sizes.schemas import (
+    FeatureOut,
+    PatternForAll,
+    SizeColumn,
+    SizedPart,
+    SizePicture,
+    SizesTable,
+    ThingOut,
+    YarnUse,
+)
 from studio.yarns.schemas import GaugeOut
 
 FIRST = "first"
@@ -21,14 +39,14 @@ FIRST = "first"
 def table(read: ReadDesign, sizes: tuple[Size, ...]) -> SizesTable:
     """The design as it is, beside the sizes asked for; one that cannot be made says why."""
     first = first_size(read.value, read.parts)
-    return SizesTable(columns=[_column(first, None), *(_asked(first, size) for size in sizes)])
+    columns = [_column(first, None), *(_asked(first, size) for size in sizes)]
+    return SizesTable(columns=columns, things=[ThingOut(**asdict(thing)) for thing in THINGS])
 
 
 def pattern_of(read: ReadDesign, sizes: tuple[Size, ...]) -> PatternForAll:
     """One pattern for the design and its sizes; CraftError when a size cannot be made, or there is none."""
     first = first_size(read.value, read.parts)
-    names = [FIRST, *(_called(size, at) for at, size in enumerate(sizes, 2))]
-    names = [name if names.count(name) == 1 else f"{name} no {at}" for at, name in enumerate(names, 1)]
+    names = names_of(sizes)
     return PatternForAll(text=pattern_for_all([first, *(at_size(first, s) for s in sizes)], names), names=names)
 
 
@@ -40,6 +58,12 @@ def picture_of(read: ReadDesign, size: Size | None) -> SizePicture:
     name = "as it is" if size is None else f"as {size.name}"
     sized = first if size is None else at_size(first, size)
     return SizePicture(svg=figure_picture(sized, f"{read.value.name} {name}, from the front"))
+
+
+def names_of(sizes: tuple[Size, ...]) -> list[str]:
+    """What the first size and `sizes` are called in a pattern for all of them: no two alike."""
+    names = [FIRST, *(_called(size, at) for at, size in enumerate(sizes, 2))]
+    return [name if names.count(name) == 1 else f"{name} no {at}" for at, name in enumerate(names, 1)]
 
 
 def _called(size: Size, at: int) -> str:

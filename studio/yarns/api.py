@@ -7,7 +7,9 @@ from dataclasses import asdict
 from django.http import HttpRequest
 from ninja import Router, Status
 
+from craft.gauge import hook_for
 from craft.yarn import HOOKS, WEIGHT_CLASSES, hook_name
+from craft.yarn import Yarn as CraftYarn
 from studio.guard import designer
 from studio.yarns import actions
 from studio.yarns.gauges import craft_yarn, swatch_gauge
@@ -49,7 +51,16 @@ def _swatch(swatch: Swatch) -> SwatchOut:
 def read_basket(request: HttpRequest) -> Basket:
     """All yarns and swatches, and what there is to choose from."""
     user = designer(request)
-    classes = [{"number": c.number, "name": c.name, "wraps": c.wraps, "hook_mm": c.hook_mm} for c in WEIGHT_CLASSES]
+    classes = [
+        {
+            "number": c.number,
+            "name": c.name,
+            "wraps": c.wraps,
+            "hook_mm": c.hook_mm,
+            "stuffed_hook_mm": hook_for(CraftYarn(c.name, c.number)),
+        }
+        for c in WEIGHT_CLASSES
+    ]
     return Basket.model_validate(
         {
             "yarns": [_yarn(y) for y in visible_yarns(user)],

@@ -103,12 +103,13 @@ class Basket(Schema):
 
 
 class WeightClassOut(Schema):
-    """A published weight class."""
+    """A published weight class. stuffed_hook_mm: the hook that makes dense fabric of it."""
 
     number: int
     name: str
     wraps: tuple[float, float]
     hook_mm: tuple[float, float | None] | None
+    stuffed_hook_mm: float
 
 
 class HookOut(Schema):

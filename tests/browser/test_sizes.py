@@ -76,3 +76,39 @@ def test_a_hat_follows_its_head(bench: Page, design: Design, designer: User) -> 
     set_text(designer, design.pk, body, text, None, None)
     bench.reload()
     expect(column).to_contain_text("widest 30")
+
+
+def test_a_booklet_for_all_sizes(bench: Page, design: Design) -> None:
+    bench.get_by_role("link", name="Sizes").click()
+    bench.get_by_role("button", name="Another size").click()
+    bench.get_by_label("Asked for by").select_option("heights")
+    bench.get_by_label("Heights in cm").fill("6, 9")
+    bench.get_by_role("button", name="Add 2 sizes").click()
+    saved(bench)
+    bench.get_by_role("link", name="Booklet").click()
+    booklet = bench.get_by_role("article", name="The booklet")
+    bench.get_by_label("Edition").select_option("all sizes in one")
+    expect(booklet).to_contain_text("Written for 3 sizes: first (6 cm, 9 cm).")
+    with bench.expect_download() as download:
+        bench.get_by_role("link", name="Text").click()
+    lines = download.value.path().read_text().splitlines()
+    assert any(line.startswith("R") and "(" in line.split(":")[0] for line in lines)
+    bench.get_by_label("Edition").select_option("9 cm")
+    expect(booklet.get_by_role("img", name="9 cm, from the front")).to_be_visible()
+    expect(booklet).not_to_contain_text("Written for")
+
+
+def test_a_cosy_for_an_egg_and_several_yarn_weights(bench: Page) -> None:
+    bench.get_by_role("link", name="Sizes").click()
+    bench.get_by_role("button", name="Another size").click()
+    bench.get_by_label("Asked for by").select_option("fit")
+    bench.get_by_label("Fits", exact=True).select_option("a hen's egg, medium")
+    expect(bench.get_by_text("Your own tape is better")).to_be_visible()
+    bench.get_by_role("button", name="Add the size").click()
+    expect(bench.get_by_role("columnheader", name="to fit a hen's egg, medium")).to_be_visible()
+    bench.get_by_role("button", name="Another size").click()
+    bench.get_by_label("Asked for by").select_option("classes")
+    bench.get_by_label("Super fine (1)").uncheck()
+    bench.get_by_role("button", name="Add 4 sizes").click()
+    expect(bench.get_by_role("columnheader", name="Medium (4)")).to_be_visible()
+    saved(bench)

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import math
+
 import pytest
 
 from craft.design.design import Design, Size, SizeKind
-from craft.design.grading import Sized, asked_for, figure_size, girth_of, part_size
+from craft.design.grading import THINGS, Sized, asked_for, figure_size, girth_of, part_size
 from craft.design.grading.asked import weight_of
 from craft.design.parts import DesignYarn, Part
 from craft.errors import CraftError
-from tests.craft.test_grading import GAUGE, demo, first, neck
+from tests.craft.test_grading import BALL, GAUGE, demo, first, neck
 
 YARN = DesignYarn("Oat", "#ccbb99", 4, skein_m=100, skein_g=50)
 
@@ -45,6 +47,37 @@ def test_a_hat_follows_its_head(around: int) -> None:
         asked(design, kind=SizeKind.FIT, part="t", fits="t")
     with pytest.raises(CraftError, match="gone"):
         asked(design, kind=SizeKind.FIT, part="t", fits="x")
+
+
+@pytest.mark.parametrize("across", [40.0, 65.0, 90.0])
+def test_it_goes_around_something_round(across: float) -> None:
+    design = Design("Cosy", parts=(Part("t", "Hat", HAT),))
+    found = asked(design, kind=SizeKind.FIT, part="t", across_mm=across, ease_mm=5.0)
+    stitches = (math.pi * across + 5) / GAUGE.stitch_mm
+    assert found.parts[0].worked.counts[-1] == pytest.approx(stitches, abs=max(2, 0.07 * stitches))
+    with pytest.raises(CraftError, match="how wide"):
+        asked(design, kind=SizeKind.FIT, part="t", across_mm=0.0)
+
+
+def test_things_are_as_large_as_their_rules_say() -> None:
+    """Balls by the rules of their games (from memory), between the least and the most they allow."""
+    girths = {t.key: t.girth_mm / math.pi for t in THINGS}
+    assert 65.41 <= girths["tennis"] <= 68.58
+    assert 40.0 <= girths["table-tennis"] <= 40.6
+    assert girths["golf"] >= 42.67 - 0.01
+    assert len({t.key for t in THINGS}) == len(THINGS)
+    assert all(t.source for t in THINGS)
+
+
+@pytest.mark.parametrize("height", [50.0, 72.0, 100.0, 140.0])
+def test_easy_counts_come_first_where_she_says_so(height: float) -> None:
+    """The widest round is a multiple of the first; the height is as near as that allows."""
+    ball = Design("Ball", parts=(Part("b", "Ball", BALL),))
+    plain = asked(ball, kind=SizeKind.HEIGHT, height_mm=height)
+    easy = asked(ball, kind=SizeKind.HEIGHT, height_mm=height, easy=True)
+    assert max(easy.parts[0].worked.counts) % 6 == 0
+    step = 6 * GAUGE.stitch_mm / math.pi
+    assert figure_size(easy)[1] == pytest.approx(figure_size(plain)[1], abs=0.75 * step + GAUGE.round_mm)
 
 
 @pytest.mark.parametrize("grams", [4.0, 10.0, 42.0])

@@ -207,3 +207,42 @@ def test_no_part_heading_is_left_alone_at_the_foot_of_a_page(studio: Studio) -> 
         lines = [line for line in sheet.extract_text().splitlines() if line.strip()]
         body = [line for line in lines if not line.startswith(("Page ", "Version ", "Moth"))]
         assert not body[-1].startswith("Scale "), body[-3:]
+
+
+TALL = {"key": "tall0001", "name": "tall", "kind": "height", "height_mm": 90}
+
+
+@pytest.fixture
+def sized(studio: Studio, design: dict[str, Any]) -> dict[str, Any]:
+    page = {"page": "sizes", "base": design["revision"], "data": {"sizes": [TALL]}}
+    return studio.ask("PUT", f"/designs/{design['id']}/pages", page)
+
+
+def test_a_booklet_in_the_edition_that_is_asked_for(studio: Studio, sized: dict[str, Any]) -> None:
+    path = f"/designs/{sized['id']}/booklet"
+    plain = sections(studio.ask("GET", path))
+    tall = sections(studio.ask("GET", f"{path}?edition=tall0001"))
+    both = sections(studio.ask("GET", f"{path}?edition=all"))
+    assert "Sizes" not in plain
+    assert list(tall) == list(plain)
+    assert tall["Body (make 1)"] != plain["Body (make 1)"]
+    assert both["Sizes"][0]["text"].startswith("Written for 2 sizes: first (tall).")
+    lines = next(b for b in both["Body (make 1)"] if b["block"] == "Rounds")["lines"]
+    assert any("(" in line["label"] for line in lines if line["kind"] == "round")
+    assert studio.ask("GET", f"{path}?edition=gone0001", status=422)["detail"].startswith("This size is gone")
+
+
+@pytest.mark.parametrize("edition", ["tall0001", "all"])
+def test_every_edition_prints(studio: Studio, sized: dict[str, Any], edition: str) -> None:
+    got = studio.client.get(f"/api/designs/{sized['id']}/booklet.pdf?edition={edition}")
+    assert got.status_code == 200
+    text = "".join(page.extract_text() for page in PdfReader(io.BytesIO(got.content)).pages)
+    assert "Body" in text
+    assert ("Written for 2 sizes" in text) is (edition == "all")
+    file = studio.client.get(f"/api/designs/{sized['id']}/booklet.txt?edition={edition}").content.decode()
+    assert ("Written for 2 sizes" in file) is (edition == "all")
+
+
+def test_a_design_without_sizes_has_no_booklet_of_all(studio: Studio, design: dict[str, Any]) -> None:
+    got = studio.ask("GET", f"/designs/{design['id']}/booklet?edition=all", status=422)
+    assert "add one at Sizes" in got["detail"]

@@ -4,7 +4,8 @@ A size is a recompilation: `asked` finds the scale, `sized` makes every part (th
 `regrade` cuts a part into segments, each made by its own rule; `report` says what became of everything.
 """
 
-from craft.design.grading.asked import asked_for, at_size, girth_of
+from craft.design.grading.as_design import sized_design
+from craft.design.grading.asked import asked_for, at_size, girth_of, grams_per_metre
 from craft.design.grading.edges import Around
 from craft.design.grading.for_all import pattern_for_all
 from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile_of, sizes, sold_eye
@@ -23,9 +24,11 @@ from craft.design.grading.sized import (
     scaled,
     yarn_at,
 )
+from craft.design.grading.things import THINGS, Thing
 
 __all__ = [
     "EYES_SOLD",
+    "THINGS",
     "Around",
     "Feature",
     "PartAtSize",
@@ -34,6 +37,7 @@ __all__ = [
     "SizeFigures",
     "Sized",
     "State",
+    "Thing",
     "asked_for",
     "at_size",
     "by_gauge",
@@ -43,11 +47,13 @@ __all__ = [
     "figures_of",
     "first_size",
     "girth_of",
+    "grams_per_metre",
     "part_size",
     "pattern_for_all",
     "profile_of",
     "regrade",
     "scaled",
+    "sized_design",
     "sizes",
     "sold_eye",
     "yarn_at",

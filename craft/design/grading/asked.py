@@ -32,7 +32,8 @@ def asked_for(first: Sized, size: Size) -> Sized:
     """The first size as large as `size` asks; CraftError names the field that is missing, or that cannot be met."""
     match size.kind:
         case SizeKind.HEIGHT:
-            return by_height(first, _wanted(size.height_mm, "Type the height for this size.", "height_mm"), size)
+            found = by_height(first, _wanted(size.height_mm, "Type the height for this size.", "height_mm"), size)
+            return easy_near(first, found.scale, size) if size.easy else found
         case SizeKind.COUNT:
             widest = max(_part(first, size).worked.counts)
             return scaled(first, _wanted(size.count, "Type how many stitches around.", "count") / widest)
@@ -48,6 +49,8 @@ def asked_for(first: Sized, size: Size) -> Sized:
 
 def _girth_to_fit(first: Sized, size: Size) -> float:
     """The girth that is typed, or that of the widest round of the part that is to be fitted, as it is now."""
+    if size.across_mm is not None:
+        return math.pi * _wanted(size.across_mm, "Type how wide it is.", "across_mm")
     if size.fits is None:
         return _wanted(size.girth_mm, "Type the girth that it is to fit.", "girth_mm")
     other = next((p for p in first.parts if p.source.key == size.fits), None)
@@ -85,6 +88,18 @@ def by_height(first: Sized, wanted: float, size: Size) -> Sized:
             scale = (low + high) / 2
     assert best is not None
     return best
+
+
+LEAST_START = 4
+"""Stitches of a first round of which others are multiples; below, six are taken."""
+
+
+def easy_near(first: Sized, scale: float, size: Size) -> Sized:
+    """The size nearest to a scale whose widest round is a multiple of its first one: '(3 sc, inc) x 6' all the way."""
+    counts = _part(first, size).worked.counts
+    start = counts[0] if LEAST_START <= counts[0] <= max(counts) / 2 else 6
+    times = max(1, round(max(counts) * scale / start))
+    return scaled(first, times * start / max(counts))
 
 
 def _height(sized: Sized, size: Size) -> float:

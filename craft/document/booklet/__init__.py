@@ -15,8 +15,11 @@ from craft.document.booklet.document import (
     Steps,
     as_markdown,
     as_text,
+    block_lines,
 )
+from craft.document.booklet.editions import Imprint, edition_for_all, edition_of
 from craft.document.booklet.manuscript import counted, manuscript_of, place_said
+from craft.document.booklet.web_page import as_html
 
 __all__ = [
     "AssemblyLine",
@@ -26,6 +29,7 @@ __all__ = [
     "CountTable",
     "Document",
     "Facts",
+    "Imprint",
     "Manuscript",
     "Paragraph",
     "PartLine",
@@ -34,11 +38,15 @@ __all__ = [
     "Section",
     "Steps",
     "YarnLine",
+    "as_html",
     "as_markdown",
     "as_text",
+    "block_lines",
     "cautions",
     "compose",
     "counted",
+    "edition_for_all",
+    "edition_of",
     "manuscript_of",
     "place_said",
 ]

@@ -360,5 +360,5 @@ def compose(m: Manuscript) -> Document:
         Section("credits", "Credits", (Paragraph(m.credits),)) if m.credits else None,
         Section("changes", "Changes", (Bullets(m.changes),)) if m.changes else None,
     ]
-    stamp = f"Version {m.version}, {m.date}"
+    stamp = ", ".join(filter(None, (f"Version {m.version}", m.date)))
     return Document(m.title, f"A pattern by {m.designer}", stamp, m.terms.value, tuple(s for s in sections if s))

@@ -140,13 +140,18 @@ def _block_lines(block: Block, mark: bool) -> list[str]:
             return [f"{a:<8}{b:>6}{c:>6}" for a, b, c in rows]
 
 
+def block_lines(block: Block) -> list[str]:
+    """A block's lines as plain text."""
+    return _block_lines(block, mark=False)
+
+
 def as_text(document: Document) -> str:
     """The booklet as plain text."""
     lines = [document.title.upper(), document.byline, document.stamp, ""]
     for section in document.sections:
         lines += [section.title.upper() if section.level == 1 else section.title, ""]
         for block in section.blocks:
-            lines += [*_block_lines(block, mark=False), ""]
+            lines += [*block_lines(block), ""]
     return "\n".join(lines).rstrip() + "\n"
 
 

@@ -453,7 +453,7 @@ export interface paths {
         };
         /**
          * Read Booklet
-         * @description The booklet for the page.
+         * @description The booklet for the page, as the design is, at one of its sizes, or for all of them.
          */
         get: operations["studio_booklets_api_read_booklet"];
         put?: never;
@@ -4077,6 +4077,8 @@ export interface components {
          *     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
          */
         SizeEntry: {
+            /** Across Mm */
+            across_mm?: number | null;
             /**
              * Alone
              * @default false
@@ -4089,6 +4091,11 @@ export interface components {
              * @default 0
              */
             ease_mm?: number;
+            /**
+             * Easy
+             * @default false
+             */
+            easy?: boolean;
             /** Fits */
             fits?: string | null;
             /** Girth Mm */
@@ -4181,11 +4188,13 @@ export interface components {
         };
         /**
          * SizesTable
-         * @description All sizes, the design as it is first.
+         * @description All sizes, the design as it is first; and things by their girth, to be fitted.
          */
         SizesTable: {
             /** Columns */
             columns: components["schemas"]["SizeColumn"][];
+            /** Things */
+            things: components["schemas"]["ThingOut"][];
         };
         /**
          * Solid
@@ -4506,6 +4515,20 @@ export interface components {
             yarn: string;
         };
         /**
+         * ThingOut
+         * @description Something round that a part may be made to fit. source: where its measure comes from.
+         */
+        ThingOut: {
+            /** Girth Mm */
+            girth_mm: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * TidyIn
          * @description A text to be printed in one canonical way.
          */
@@ -4682,7 +4705,7 @@ export interface components {
         };
         /**
          * WeightClassOut
-         * @description A published weight class.
+         * @description A published weight class. stuffed_hook_mm: the hook that makes dense fabric of it.
          */
         WeightClassOut: {
             /** Hook Mm */
@@ -4694,6 +4717,8 @@ export interface components {
             name: string;
             /** Number */
             number: number;
+            /** Stuffed Hook Mm */
+            stuffed_hook_mm: number;
             /** Wraps */
             wraps: [
                 number,
@@ -5418,6 +5443,8 @@ export interface operations {
     studio_booklets_api_read_booklet: {
         parameters: {
             query?: {
+                /** @description 'as-it-is', 'all' for all sizes, or the key of a size */
+                edition?: string;
                 terms?: "us" | "uk" | "letters";
             };
             header?: never;
@@ -5442,6 +5469,8 @@ export interface operations {
     studio_booklets_api_read_pdf: {
         parameters: {
             query?: {
+                /** @description 'as-it-is', 'all' for all sizes, or the key of a size */
+                edition?: string;
                 terms?: "us" | "uk" | "letters";
                 paper?: "a4" | "letter";
                 large?: boolean;
@@ -5467,6 +5496,8 @@ export interface operations {
     studio_booklets_api_read_file: {
         parameters: {
             query?: {
+                /** @description 'as-it-is', 'all' for all sizes, or the key of a size */
+                edition?: string;
                 terms?: "us" | "uk" | "letters";
             };
             header?: never;

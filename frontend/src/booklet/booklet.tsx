@@ -7,21 +7,43 @@ import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
 import { pictureUrl } from "../design/use-picture";
+import { SizePicture } from "../sizes/size-picture";
 import { Button, Check, Field, inputClass, Panel, SelectField, TextField } from "../ui/controls";
 import { type Block, Sections } from "./sections";
 
 type Page = Design["booklet"];
 
+const AS_IT_IS = "as-it-is";
+const FOR_ALL = "all";
+
+/** How large the figure of a size is drawn above its title. */
+const COVER_PX_PER_MM = 2;
+
+/** Editions to print: as it is, at each of its sizes, and one text for all that are in its own yarn. */
+function editionsOf(design: Design): [string, string][] {
+  const sizes = design.sizes.sizes ?? [];
+  const all = sizes.some((s) => s.kind !== "yarn");
+  return [
+    [AS_IT_IS, "as it is"],
+    ...(all ? [[FOR_ALL, "all sizes in one"] as [string, string]] : []),
+    ...sizes.map((s): [string, string] => [s.key, s.name]),
+  ];
+}
+
 export function BookletStop() {
   const design = useShownDesign();
   const page = usePage(design, "booklet");
   const [terms, setTerms] = useState(design.terms);
+  const [asked, setEdition] = useState(AS_IT_IS);
+  const editions = editionsOf(design);
+  const edition = editions.some(([key]) => key === asked) ? asked : AS_IT_IS;
+  const size = design.sizes.sizes?.find((s) => s.key === edition);
   const booklet = useQuery({
-    queryKey: ["figure", design.id, "booklet", design.revision, terms],
+    queryKey: ["figure", design.id, "booklet", design.revision, terms, edition],
     queryFn: () =>
       answer<Schemas["BookletOut"]>(
         api.GET("/api/designs/{design_id}/booklet", {
-          params: { path: { design_id: design.id }, query: { terms } },
+          params: { path: { design_id: design.id }, query: { terms, edition } },
         }),
       ),
     placeholderData: (before) => before,
@@ -35,7 +57,15 @@ export function BookletStop() {
           <SaveMark state={page.state} />
         </div>
         <PageRefusal {...page} />
-        <Files design={design} terms={terms} onTerms={setTerms} flush={page.flush} />
+        <Files
+          design={design}
+          terms={terms}
+          onTerms={setTerms}
+          editions={editions}
+          edition={edition}
+          onEdition={setEdition}
+          flush={page.flush}
+        />
         <Panel title="What it says">
           <div className="flex flex-col gap-3">
             <TextField
@@ -91,12 +121,17 @@ export function BookletStop() {
         {booklet.data && (
           <div className="mx-auto max-w-2xl">
             <header className="mb-6 text-center">
-              {design.parts.length > 0 && (
+              {design.parts.length > 0 && (edition === AS_IT_IS || edition === FOR_ALL) && (
                 <img
                   src={pictureUrl(design.id, design.revision)}
                   alt={`${design.name}, drawn from its rounds`}
                   className="mx-auto max-h-80"
                 />
+              )}
+              {size && (
+                <div className="flex justify-center">
+                  <SizePicture design={design} entry={size} name={size.name} scale={COVER_PX_PER_MM} />
+                </div>
               )}
               <h2 className="mt-3 text-4xl">{booklet.data.title}</h2>
               <p className="text-soft">
@@ -119,22 +154,32 @@ function Files({
   design,
   terms,
   onTerms,
+  editions,
+  edition,
+  onEdition,
   flush,
 }: {
   design: Design;
   terms: Design["terms"];
   onTerms: (terms: Design["terms"]) => void;
+  editions: [string, string][];
+  edition: string;
+  onEdition: (edition: string) => void;
   flush: () => Promise<void>;
 }) {
   const [paper, setPaper] = useState<"a4" | "letter">("a4");
   const [large, setLarge] = useState(false);
   const [lowInk, setLowInk] = useState(false);
   const base = `/api/designs/${design.id}/booklet`;
-  const pdf = `${base}.pdf?terms=${terms}&paper=${paper}&large=${large}&low_ink=${lowInk}`;
+  const of = `terms=${terms}&edition=${encodeURIComponent(edition)}`;
+  const pdf = `${base}.pdf?${of}&paper=${paper}&large=${large}&low_ink=${lowInk}`;
   const faults = design.parts.reduce((sum, p) => sum + p.faults, 0);
   return (
     <Panel title="Print and files">
-      <div className="grid grid-cols-2 gap-2">
+      {editions.length > 1 && (
+        <SelectField label="Edition" value={edition} onValue={onEdition} options={editions} />
+      )}
+      <div className="mt-2 grid grid-cols-2 gap-2">
         <SelectField
           label="Terms"
           value={terms}
@@ -171,7 +216,7 @@ function Files({
         </Button>
         {(["txt", "md", "json"] as const).map((ending) => (
           <Button key={ending} asChild>
-            <a href={`${base}.${ending}?terms=${terms}`} download>
+            <a href={`${base}.${ending}?${of}`} download>
               {{ txt: "Text", md: "Markdown", json: "JSON" }[ending]}
             </a>
           </Button>

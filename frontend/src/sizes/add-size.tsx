@@ -6,9 +6,22 @@ import { FormEnd } from "../ui/form";
 import { Dialog } from "../ui/overlays";
 import { cm } from "../ui/units";
 import { useBasket } from "../yarns/basket";
-import { type Asked, type Entry, entriesOf, heightsOf, MOST_SIZES, WAYS, type Way } from "./asking";
+import {
+  ACROSS,
+  type Asked,
+  type Entry,
+  entriesOf,
+  heightsOf,
+  MOST_SIZES,
+  THING,
+  type Thing,
+  WAYS,
+  type Way,
+  type WeightClass,
+} from "./asking";
 
 const ABOUT: Record<Way, string> = {
+  classes: "One column for each, on the hook that makes dense fabric of it; sizes are estimates.",
   yarn: "The figure grows or shrinks with the stitch.",
   height: "Rounds are made anew so that the shape stays; all parts keep their proportions.",
   heights: "One column for each; all parts keep their proportions.",
@@ -24,12 +37,14 @@ function Measures({
   set,
   design,
   now,
+  things,
 }: {
   way: Way;
   asked: Asked;
   set: (change: Partial<Asked>) => void;
   design: Design;
   now: number;
+  things: readonly Thing[];
 }) {
   const ofPart = way === "part-height" || way === "count" || way === "fit";
   return (
@@ -69,6 +84,15 @@ function Measures({
           onChange={(e) => set({ heights: e.target.value })}
         />
       )}
+      {(way === "height" || way === "heights") && (
+        <div className="col-span-2">
+          <Check
+            checked={asked.easy}
+            onChecked={(easy) => set({ easy })}
+            label="Easy counts first, the height as near as they allow"
+          />
+        </div>
+      )}
       {way === "count" && (
         <NumberField
           label="Stitches around"
@@ -80,27 +104,7 @@ function Measures({
       )}
       {way === "fit" && (
         <>
-          <SelectField
-            label="Fits"
-            value={asked.fits}
-            onValue={(fits) => set({ fits })}
-            options={[
-              ["", "a girth"],
-              ...design.parts
-                .filter((p) => p.counts.length && p.key !== asked.part)
-                .map((p) => [p.key, p.name] as const),
-            ]}
-          />
-          {!asked.fits && (
-            <NumberField
-              label="Girth to fit"
-              unit="mm"
-              least={10}
-              most={10000}
-              value={asked.girth}
-              onValue={(girth) => set({ girth })}
-            />
-          )}
+          <Fitted asked={asked} set={set} design={design} things={things} />
           <NumberField
             label="Wider by"
             unit="mm"
@@ -130,6 +134,89 @@ function Measures({
         />
       )}
     </>
+  );
+}
+
+/** What a part is to go around: a girth, a width, a thing, or another part. */
+function Fitted({
+  asked,
+  set,
+  design,
+  things,
+}: {
+  asked: Asked;
+  set: (change: Partial<Asked>) => void;
+  design: Design;
+  things: readonly Thing[];
+}) {
+  const thing = things.find((t) => THING + t.key === asked.fits);
+  return (
+    <>
+      <SelectField
+        label="Fits"
+        value={asked.fits}
+        onValue={(fits) => set({ fits })}
+        options={[
+          ["", "a girth"],
+          [ACROSS, "something round, by its width"],
+          ...design.parts
+            .filter((p) => p.counts.length && p.key !== asked.part)
+            .map((p) => [p.key, p.name] as const),
+          ...things.map((t) => [THING + t.key, t.name] as const),
+        ]}
+      />
+      {asked.fits === "" && (
+        <NumberField
+          label="Girth to fit"
+          unit="mm"
+          least={10}
+          most={10000}
+          value={asked.girth}
+          onValue={(girth) => set({ girth })}
+        />
+      )}
+      {asked.fits === ACROSS && (
+        <NumberField
+          label="How wide it is"
+          unit="mm"
+          least={5}
+          most={3000}
+          value={asked.across}
+          onValue={(across) => set({ across })}
+        />
+      )}
+      {thing && (
+        <p className="self-end text-sm text-soft">
+          {Math.round(thing.girth_mm)} mm around: {thing.source}. Your own tape is better.
+        </p>
+      )}
+    </>
+  );
+}
+
+function WeightChoice({
+  weights,
+  asked,
+  set,
+}: {
+  weights: readonly WeightClass[];
+  asked: Asked;
+  set: (change: Partial<Asked>) => void;
+}) {
+  return (
+    <fieldset className="col-span-2 grid grid-cols-2 gap-1">
+      <legend className="mb-1 text-sm text-soft">Yarn weights</legend>
+      {weights.map((w) => (
+        <Check
+          key={w.number}
+          checked={asked.classes.includes(w.number)}
+          onChecked={(on) =>
+            set({ classes: on ? [...asked.classes, w.number] : asked.classes.filter((n) => n !== w.number) })
+          }
+          label={`${w.name} (${w.number}), ${w.stuffed_hook_mm} mm`}
+        />
+      ))}
+    </fieldset>
   );
 }
 
@@ -181,6 +268,7 @@ export function AddSize({
   design,
   now,
   room,
+  things,
   onClose,
   onAdd,
 }: {
@@ -191,6 +279,8 @@ export function AddSize({
   now: number;
   /** How many more sizes there is room for. */
   room: number;
+  /** Things that a part may be made to fit. */
+  things: readonly Thing[];
   onClose: () => void;
   onAdd: (entries: Entry[]) => void;
 }) {
@@ -209,13 +299,18 @@ export function AddSize({
     girth: null,
     ease: 0,
     fits: "",
+    across: null,
     alone: true,
+    easy: false,
+    classes: [1, 2, 3, 4, 5],
   }));
   const set = (change: Partial<Asked>) => setAsked({ ...asked, ...change });
   const yarn = basket?.yarns.find((y) => String(y.id) === (yarnId || String(basket.yarns[0]?.id)));
   const partName = design.parts.find((p) => p.key === asked.part)?.name;
   const fitsName = design.parts.find((p) => p.key === asked.fits)?.name;
-  const entries = entriesOf(way, { ...asked, name: asked.name.trim() }, yarn, partName, fitsName);
+  const weights = (basket?.classes ?? []).filter((w) => w.number > 0);
+  const known = { yarn, weights, partName, fitsName, things };
+  const entries = entriesOf(way, { ...asked, name: asked.name.trim() }, known);
   const tooMany = entries.length > room;
   return (
     <Dialog open onOpen={onClose} title="Another size" about={ABOUT[way]}>
@@ -233,12 +328,14 @@ export function AddSize({
           onValue={(w) => setWay(w as Way)}
           options={WAYS}
         />
-        {way === "yarn" ? (
+        {way === "classes" ? (
+          <WeightChoice weights={weights} asked={asked} set={set} />
+        ) : way === "yarn" ? (
           <YarnChoice basket={basket} yarnId={yarnId} onYarn={setYarnId} asked={asked} set={set} />
         ) : (
-          <Measures way={way} asked={asked} set={set} design={design} now={now} />
+          <Measures way={way} asked={asked} set={set} design={design} now={now} things={things} />
         )}
-        {way !== "heights" && (
+        {way !== "heights" && way !== "classes" && (
           <TextField
             label="Call it"
             maxLength={40}

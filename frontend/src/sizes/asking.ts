@@ -1,4 +1,5 @@
 /** The ways in which another size is asked for, and the entries that come of them. */
+import type { Schemas } from "../api/client";
 import { type Design, newKey } from "../design/design";
 import { rounded } from "../ui/units";
 import type { Yarn } from "../yarns/basket";
@@ -13,6 +14,7 @@ export const WAYS = [
   ["fit", "To fit a girth, or another part"],
   ["grams", "Yarn at hand"],
   ["yarn", "Another yarn, same counts"],
+  ["classes", "Several yarn weights, same counts"],
 ] as const;
 
 export type Way = (typeof WAYS)[number][0];
@@ -29,13 +31,25 @@ export type Asked = {
   grams: number | null;
   girth: number | null;
   ease: number;
-  /** Key of the part that is to be fitted; empty for a girth that is typed. */
+  /** What is to be fitted: key of a part, `thing:` with a thing's key; empty for a girth, `ACROSS` for a width typed. */
   fits: string;
+  across: number | null;
+  /** Heights come to counts that are easy to work. */
+  easy: boolean;
+  /** Numbers of the yarn weights that are asked for. */
+  classes: number[];
   /** Only that part is made anew. */
   alone: boolean;
 };
 
 export const MOST_SIZES = 12;
+
+export type Thing = Schemas["ThingOut"];
+export type WeightClass = Schemas["WeightClassOut"];
+
+/** What `Asked.fits` says for something round whose width is typed, and before a thing's key. */
+export const ACROSS = "across";
+export const THING = "thing:";
 
 /** Heights in mm of "6, 9 and 12.5 cm"; empty when one of them is none. */
 export function heightsOf(typed: string): number[] {
@@ -49,24 +63,67 @@ export function heightsOf(typed: string): number[] {
 
 const height = (mm: number) => `${rounded(mm / 10, 1)} cm`;
 
+/** What a wish may name: a yarn of the basket, the published weights, the part's name and that of the part it fits, and
+ * things to fit. */
+export type Known = {
+  yarn?: Yarn;
+  weights?: readonly WeightClass[];
+  partName?: string;
+  fitsName?: string;
+  things?: readonly Thing[];
+};
+
+/** What is to be fitted, as the size says it, and what it is called; null while that is missing. */
+function fitted(asked: Asked, { fitsName = "", things = [] }: Known): [Partial<Entry>, string] | null {
+  if (asked.fits === ACROSS)
+    return asked.across ? [{ across_mm: asked.across }, `${height(asked.across)} across`] : null;
+  if (asked.fits.startsWith(THING)) {
+    const thing = things.find((t) => THING + t.key === asked.fits);
+    return thing ? [{ girth_mm: thing.girth_mm }, thing.name] : null;
+  }
+  if (asked.fits) return asked.fits === asked.part ? null : [{ fits: asked.fits }, fitsName];
+  return asked.girth ? [{ girth_mm: asked.girth }, height(asked.girth)] : null;
+}
+
+/** A size for each of the yarn weights, each on the hook that makes dense fabric of it. */
+function weightsOf(asked: Asked, weights: readonly WeightClass[]): Entry[] {
+  return weights
+    .filter((w) => asked.classes.includes(w.number))
+    .map((w) => {
+      const name = `${w.name} (${w.number})`;
+      const yarn = { name, colour: "#b8a48a", weight: w.number, wraps: null, plush: false };
+      return {
+        ...{ key: newKey(), name, kind: "yarn" as const, strands: 1, hook_mm: w.stuffed_hook_mm },
+        ...{ yarn: { ...yarn, skein_m: null, skein_g: null, yarn_id: null }, ease_mm: 0, alone: false },
+        easy: false,
+      };
+    });
+}
+
 /** The sizes that were asked for; none while something is missing. */
-export function entriesOf(
-  way: Way,
-  asked: Asked,
-  yarn: Yarn | undefined,
-  partName = "",
-  fitsName = "",
-): Entry[] {
+export function entriesOf(way: Way, asked: Asked, known: Known): Entry[] {
+  const { yarn, weights = [], partName = "" } = known;
   const { name, hook, strands, part } = asked;
   const one = (kind: Entry["kind"], called: string, more: Partial<Entry>): Entry[] => [
-    { key: newKey(), strands, kind, name: (name || called).slice(0, 40), ease_mm: 0, alone: false, ...more },
+    {
+      key: newKey(),
+      strands,
+      kind,
+      name: (name || called).slice(0, 40),
+      ease_mm: 0,
+      alone: false,
+      easy: false,
+      ...more,
+    },
   ];
   switch (way) {
     case "height":
-      return asked.height ? one("height", height(asked.height), { height_mm: asked.height }) : [];
+      return asked.height
+        ? one("height", height(asked.height), { height_mm: asked.height, easy: asked.easy })
+        : [];
     case "heights":
       return heightsOf(asked.heights).flatMap((mm) =>
-        one("height", height(mm), { height_mm: mm, name: height(mm) }),
+        one("height", height(mm), { height_mm: mm, name: height(mm), easy: asked.easy }),
       );
     case "part-height":
       return asked.height && part
@@ -77,18 +134,15 @@ export function entriesOf(
         ? one("count", `${partName} on ${asked.count}`, { count: asked.count, part })
         : [];
     case "fit": {
-      if (!part || asked.fits === part || !(asked.fits || asked.girth)) return [];
-      const onto = asked.fits ? fitsName : height(asked.girth ?? 0);
-      return one("fit", `${partName} to fit ${onto}`, {
-        girth_mm: asked.fits ? null : asked.girth,
-        fits: asked.fits || null,
-        ease_mm: asked.ease,
-        alone: asked.alone,
-        part,
-      });
+      const onto = asked.part ? fitted(asked, known) : null;
+      if (!onto) return [];
+      const { ease: ease_mm, alone, part } = asked;
+      return one("fit", `${partName} to fit ${onto[1]}`, { ...onto[0], ease_mm, alone, part });
     }
     case "grams":
       return asked.grams ? one("grams", `from ${asked.grams} g`, { grams: asked.grams }) : [];
+    case "classes":
+      return weightsOf(asked, weights);
     case "yarn": {
       if (!yarn) return [];
       const { id, diameter_mm: _, ...kept } = yarn;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Yarn } from "../yarns/basket";
-import { type Asked, entriesOf, heightsOf } from "./asking";
+import { ACROSS, type Asked, entriesOf, heightsOf, THING } from "./asking";
 import { measureOf, pxPerMm } from "./size-picture";
 
 const YARN = {
@@ -26,12 +26,15 @@ const ASKED: Asked = {
   girth: 180,
   ease: -5,
   fits: "",
+  across: 70,
   alone: true,
+  easy: false,
+  classes: [1, 3],
 };
 
 describe("a size that is asked for", () => {
   it("in another yarn keeps the yarn whole, and is called after it", () => {
-    const { key, ...entry } = entriesOf("yarn", ASKED, YARN)[0] ?? { key: "" };
+    const { key, ...entry } = entriesOf("yarn", ASKED, { yarn: YARN })[0] ?? { key: "" };
     expect(key).toMatch(/^[0-9a-f]{8}$/);
     expect(entry).toEqual({
       kind: "yarn",
@@ -40,6 +43,7 @@ describe("a size that is asked for", () => {
       strands: 2,
       ease_mm: 0,
       alone: false,
+      easy: false,
       yarn: {
         yarn_id: 4,
         name: "Fog",
@@ -53,8 +57,8 @@ describe("a size that is asked for", () => {
     });
   });
   it("at another height is called after it, unless she names it", () => {
-    expect(entriesOf("height", ASKED, undefined)).toMatchObject([{ name: "12.8 cm", height_mm: 128 }]);
-    expect(entriesOf("height", { ...ASKED, name: "No. 2 (tall)" }, undefined)[0]?.name).toBe("No. 2 (tall)");
+    expect(entriesOf("height", ASKED, {})).toMatchObject([{ name: "12.8 cm", height_mm: 128 }]);
+    expect(entriesOf("height", { ...ASKED, name: "No. 2 (tall)" }, {})[0]?.name).toBe("No. 2 (tall)");
   });
   it.each([
     ["part-height", { kind: "height", name: "Head 12.8 cm", height_mm: 128, part: "ab12cd34" }],
@@ -62,17 +66,43 @@ describe("a size that is asked for", () => {
     ["fit", { kind: "fit", name: "Head to fit 18 cm", girth_mm: 180, ease_mm: -5, part: "ab12cd34" }],
     ["grams", { kind: "grams", name: "from 42 g", grams: 42 }],
   ] as const)("by %s says all it needs", (way, entry) => {
-    expect(entriesOf(way, ASKED, undefined, "Head")).toMatchObject([entry]);
+    expect(entriesOf(way, ASKED, { partName: "Head" })).toMatchObject([entry]);
   });
   it("to fit another part names that part, and never the part itself", () => {
     const hat = { ...ASKED, fits: "beef0001" };
-    expect(entriesOf("fit", hat, undefined, "Hat", "Head")).toMatchObject([
-      { name: "Hat to fit Head", fits: "beef0001", girth_mm: null, alone: true },
+    expect(entriesOf("fit", hat, { partName: "Hat", fitsName: "Head" })).toMatchObject([
+      { name: "Hat to fit Head", fits: "beef0001", alone: true },
     ]);
-    expect(entriesOf("fit", { ...hat, fits: hat.part }, undefined)).toEqual([]);
+    expect(entriesOf("fit", { ...hat, fits: hat.part }, {})).toEqual([]);
+  });
+  it("to fit something round says how wide it is, or names the thing", () => {
+    const egg = { key: "hen-egg", name: "a hen's egg, medium", girth_mm: 135.1, source: "from memory" };
+    const known = { partName: "Cosy", things: [egg] };
+    expect(entriesOf("fit", { ...ASKED, fits: ACROSS }, known)).toMatchObject([
+      { name: "Cosy to fit 7 cm across", across_mm: 70, ease_mm: -5 },
+    ]);
+    expect(entriesOf("fit", { ...ASKED, fits: `${THING}hen-egg` }, known)).toMatchObject([
+      { name: "Cosy to fit a hen's egg, medium", girth_mm: 135.1 },
+    ]);
+    expect(entriesOf("fit", { ...ASKED, fits: `${THING}gone` }, known)).toEqual([]);
+    expect(entriesOf("fit", { ...ASKED, fits: ACROSS, across: null }, known)).toEqual([]);
+  });
+  it("in several yarn weights is one size for each that is chosen", () => {
+    const weights = [1, 2, 3].map((number) => ({
+      number,
+      name: `Weight ${number}`,
+      wraps: [10, 20] as [number, number],
+      hook_mm: null,
+      stuffed_hook_mm: number + 0.5,
+    }));
+    expect(entriesOf("classes", ASKED, { weights })).toMatchObject([
+      { name: "Weight 1 (1)", hook_mm: 1.5, kind: "yarn", yarn: { weight: 1, wraps: null } },
+      { name: "Weight 3 (3)", hook_mm: 3.5, kind: "yarn", yarn: { weight: 3, wraps: null } },
+    ]);
+    expect(entriesOf("classes", { ...ASKED, classes: [] }, { weights })).toEqual([]);
   });
   it("at several heights is one size for each", () => {
-    const found = entriesOf("heights", { ...ASKED, heights: "6, 9 and 12.5 cm" }, undefined);
+    const found = entriesOf("heights", { ...ASKED, heights: "6, 9 and 12.5 cm" }, {});
     expect(found.map((e) => [e.name, e.height_mm])).toEqual([
       ["6 cm", 60],
       ["9 cm", 90],
@@ -93,7 +123,7 @@ describe("a size that is asked for", () => {
   it("is none while something is missing", () => {
     const nothing = { ...ASKED, height: null, count: null, grams: null, girth: null, heights: "x" };
     for (const way of ["yarn", "height", "heights", "part-height", "count", "fit", "grams"] as const)
-      expect(entriesOf(way, nothing, undefined)).toEqual([]);
+      expect(entriesOf(way, nothing, {})).toEqual([]);
   });
 });
 

@@ -78,6 +78,7 @@ export function SizesStop() {
           now={table.data?.columns[0]?.height.value ?? 100}
           onClose={() => setAdding(null)}
           room={MOST_SIZES - entries.length}
+          things={table.data?.things ?? []}
           onAdd={(more) => {
             change({ ...value, sizes: [...entries, ...more] });
             setAdding(null);

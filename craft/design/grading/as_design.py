@@ -1,0 +1,26 @@
+"""A size as a design of its own: texts printed anew, places and eyes where they are at that size."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from craft.design.design import Design
+from craft.design.grading.sized import Sized, design_at
+from craft.design.parts import GaugeFrom
+
+
+def sized_design(sized: Sized) -> Design:
+    """The design of a size, its texts printed anew where counts changed; shapes stay with parts that are drafted still."""
+    made = design_at(sized)
+    texts = {p.source.key: p.text(made.terms) for p in sized.parts}
+    recipes = {
+        p.source.key: r.scaled(sized.scale) if p.how == "drafted" else r
+        for p in sized.parts
+        if p.how != "resampled" and p.source.part.drafted and (r := p.source.part.recipe)
+    }
+    parts = tuple(
+        replace(p, text=texts.get(p.key, p.text), recipe=recipes.get(p.key), drafted=p.key in recipes)
+        for p in made.parts
+    )
+    gauge = replace(made.gauge, source=GaugeFrom.OWN, stitch_mm=sized.gauge.stitch_mm, round_mm=sized.gauge.round_mm)
+    return replace(made, parts=parts, gauge=gauge)

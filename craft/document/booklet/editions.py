@@ -1,0 +1,141 @@
+"""Editions of a booklet: as the design is, at one of its sizes, or one text for all of them, 'S (M, L)'."""
+
+from __future__ import annotations
+
+import itertools
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from craft.design.grading import Sized, sized_design
+from craft.design.running import run_parts
+from craft.document.booklet.compose import compose
+from craft.document.booklet.document import (
+    Block,
+    Bullets,
+    Cautions,
+    CountTable,
+    Document,
+    Facts,
+    Paragraph,
+    RoundLine,
+    Rounds,
+    Section,
+    Steps,
+)
+from craft.document.booklet.manuscript import manuscript_of
+from craft.errors import require
+from craft.rounds.stitches import Terms
+from craft.text.several_sizes import part_for_all, said_for_all
+
+
+@dataclass(frozen=True, slots=True)
+class Imprint:
+    """What stands on the pages beside the pattern: who designed it, in whose terms it is written, the date."""
+
+    designer: str
+    terms: Terms
+    date: str
+
+
+def edition_of(sized: Sized, imprint: Imprint) -> Document:
+    """The booklet of one size, as if it were a design of its own."""
+    design = sized_design(sized)
+    return compose(manuscript_of(design, run_parts(design), imprint.designer, imprint.terms, imprint.date))
+
+
+def edition_for_all(sizes: Sequence[Sized], names: Sequence[str], imprint: Imprint) -> Document:
+    """One booklet for several sizes: numbers that differ stand in their order, a round that a size lacks is '-'.
+
+    CraftError for fewer than two sizes, or names that cannot stand in a pattern.
+    """
+    require(2 <= len(sizes) == len(names), "A booklet for all sizes needs two or more.", field="size")
+    found = [edition_of(sized, imprint) for sized in sizes]
+    rounds = _rounds_for_all(sizes, names, imprint.terms)
+    sections = []
+    for key in _in_order([[s.key for s in d.sections] for d in found]):
+        at = [next((s for s in d.sections if s.key == key), None) for d in found]
+        sections.append(_section(at, names, rounds))
+    sections.insert(1, _how_to_read(names))
+    first = found[0]
+    return Document(first.title, first.byline, first.stamp, first.terms, tuple(sections))
+
+
+def _how_to_read(names: Sequence[str]) -> Section:
+    others = ", ".join(names[1:])
+    words = (
+        f"Written for {len(names)} sizes: {names[0]} ({others}). One number alone is for all of them. Where they differ, "
+        f"the first number is for {names[0]} and those in brackets for {others}, in this order; '-' is a size that has no "
+        "such round. It helps to mark yours all through before you begin."
+    )
+    return Section("sizes", "Sizes", (Paragraph(words),))
+
+
+def _rounds_for_all(sizes: Sequence[Sized], names: Sequence[str], terms: Terms) -> dict[str, Rounds]:
+    """The lines of every part for all sizes, by the key of its section."""
+    found = {}
+    for parts in zip(*(sized.parts for sized in sizes), strict=True):
+        text = part_for_all([p.written for p in parts], names, terms)
+        lines = tuple(_round_line(line) for line in text.splitlines())
+        found[f"part-{parts[0].source.name or 'part'}"] = Rounds(lines)
+    return found
+
+
+_LABELLED = re.compile(
+    r"(?P<label>(?:R\d|Rows? \d|Next r|-)[^:]*): (?P<work>.*?)(?P<count>\s[\[(](?:\d+|-)[^\[\]]*[\])])?$"
+)
+
+
+def _round_line(line: str) -> RoundLine:
+    found = _LABELLED.fullmatch(line)
+    if found is None:
+        return RoundLine("step", line)
+    return RoundLine("round", line, found["label"], found["work"], (found["count"] or "").strip())
+
+
+def _in_order(keys: Sequence[Sequence[str]]) -> list[str]:
+    """Keys of all lists, each once, those of the first in its order."""
+    return list(dict.fromkeys(itertools.chain.from_iterable(keys)))
+
+
+def _section(at: Sequence[Section | None], names: Sequence[str], rounds: dict[str, Rounds]) -> Section:
+    first = next(s for s in at if s is not None)
+    if all(s is not None and [type(b) for b in s.blocks] == [type(b) for b in first.blocks] for s in at):
+        columns = zip(*(s.blocks for s in at if s is not None), strict=True)
+        blocks = [b for column in columns for b in _blocks(column, names, rounds.get(first.key))]
+    else:
+        blocks = [
+            b for name, s in zip(names, at, strict=True) if s is not None for b in (Paragraph(f"{name}:"), *s.blocks)
+        ]
+    return Section(first.key, first.title, tuple(blocks), first.level)
+
+
+def _blocks(column: Sequence[Block], names: Sequence[str], rounds: Rounds | None) -> list[Block]:
+    """Blocks of one kind, one of each size, as those that are for all."""
+    match column[0]:
+        case Rounds() if rounds is not None:
+            return [rounds]
+        case Paragraph():
+            return [Paragraph(said_for_all([b.text for b in column if isinstance(b, Paragraph)], names))]
+        case Facts():
+            return [_facts([b for b in column if isinstance(b, Facts)], names)]
+        case Bullets() | Cautions() | Steps() as first:
+            listed = [b.lines for b in column if isinstance(b, Bullets | Cautions | Steps)]
+            return [type(first)(_lines(listed, names))]
+        case CountTable():
+            return [b for name, table in zip(names, column, strict=True) for b in (Paragraph(f"{name}:"), table)]
+        case _:
+            return list(column)
+
+
+def _facts(blocks: Sequence[Facts], names: Sequence[str]) -> Facts:
+    by_size = [dict(b.rows) for b in blocks]
+    keys = _in_order([list(rows) for rows in by_size])
+    return Facts(tuple((key, said_for_all([rows.get(key) for rows in by_size], names)) for key in keys))
+
+
+def _lines(listed: Sequence[tuple[str, ...]], names: Sequence[str]) -> tuple[str, ...]:
+    if len({len(lines) for lines in listed}) == 1:
+        return tuple(said_for_all(line, names) for line in zip(*listed, strict=True))
+    every = _in_order(listed)
+    return tuple(said_for_all([line if line in lines else None for lines in listed], names) for line in every)
