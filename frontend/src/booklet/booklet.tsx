@@ -15,10 +15,6 @@ type Page = Design["booklet"];
 
 const AS_IT_IS = "as-it-is";
 const FOR_ALL = "all";
-
-/** How large the figure of a size is drawn above its title. */
-const COVER_PX_PER_MM = 2;
-
 /** Editions to print: as it is, at each of its sizes, and one text for all that are in its own yarn. */
 function editionsOf(design: Design): [string, string][] {
   const sizes = design.sizes.sizes ?? [];
@@ -130,7 +126,7 @@ export function BookletStop() {
               )}
               {size && (
                 <div className="flex justify-center">
-                  <SizePicture design={design} entry={size} name={size.name} scale={COVER_PX_PER_MM} />
+                  <SizePicture design={design} entry={size} name={size.name} scale={null} />
                 </div>
               )}
               <h2 className="mt-3 text-4xl">{booklet.data.title}</h2>

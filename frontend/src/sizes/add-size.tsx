@@ -263,6 +263,12 @@ function YarnChoice({
   );
 }
 
+/** The part with the widest round: what is most often to be fitted, or to have a count of its own. */
+function widestPart(design: Design): string {
+  const by = design.parts.map((p) => [Math.max(...p.counts, 0), p.key] as const);
+  return by.reduce((best, one) => (one[0] > best[0] ? one : best), [0, ""] as const)[1];
+}
+
 export function AddSize({
   first,
   design,
@@ -293,7 +299,7 @@ export function AddSize({
     strands: 1,
     height: Math.round(now * 1.5),
     heights: "",
-    part: design.parts.find((p) => p.counts.length)?.key ?? "",
+    part: widestPart(design),
     count: null,
     grams: null,
     girth: null,

@@ -91,7 +91,7 @@ function weightsOf(asked: Asked, weights: readonly WeightClass[]): Entry[] {
     .filter((w) => asked.classes.includes(w.number))
     .map((w) => {
       const name = `${w.name} (${w.number})`;
-      const yarn = { name, colour: "#b8a48a", weight: w.number, wraps: null, plush: false };
+      const yarn = { name: w.name, colour: "#b8a48a", weight: w.number, wraps: null, plush: false };
       return {
         ...{ key: newKey(), name, kind: "yarn" as const, strands: 1, hook_mm: w.stuffed_hook_mm },
         ...{ yarn: { ...yarn, skein_m: null, skein_g: null, yarn_id: null }, ease_mm: 0, alone: false },

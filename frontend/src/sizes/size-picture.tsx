@@ -29,8 +29,8 @@ export function SizePicture({
   /** The size; null for the figure as it is. */
   entry: Entry | null;
   name: string;
-  /** Pixels of a millimetre. */
-  scale: number;
+  /** Pixels of a millimetre; null for one that stands alone, as large as there is room for. */
+  scale: number | null;
 }) {
   const { data } = useQuery({
     queryKey: ["figure", design.id, "size-picture", design.revision, entry],
@@ -45,13 +45,14 @@ export function SizePicture({
     retry: false,
   });
   const measure = data ? measureOf(data.svg) : null;
+  const px = scale ?? TALLEST_PX / (measure?.height ?? TALLEST_PX);
   return (
     <div className="flex items-end" style={{ height: TALLEST_PX + 8 }}>
       {data && measure && (
         <img
           alt={`${design.name}, ${name}, from the front`}
           src={`data:image/svg+xml;utf8,${encodeURIComponent(data.svg)}`}
-          style={{ width: measure.width * scale, height: measure.height * scale }}
+          style={{ width: measure.width * px, height: measure.height * px }}
           className="max-w-none"
         />
       )}
