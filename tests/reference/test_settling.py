@@ -91,7 +91,9 @@ def test_flat_bases_bulge_as_the_axisymmetric_estimate_predicts(kind: str, heigh
     estimate = inflated_profile(made.counts, GAUGE, closed=True)
     assert settled.height_mm == pytest.approx(estimate.height_mm, rel=0.06)
     assert settled.volume_ml == pytest.approx(estimate.volume_ml, rel=0.15)
-    assert settled.height_mm > height, "a flat end under pressure bulges"
+    # A base twice as wide as the piece is high bulges by more than the rest can be made lower.
+    near = 0.13 * height if width >= 2 * height else max(0.03 * height, GAUGE.round_mm / 2) + 0.01 * height
+    assert settled.height_mm == pytest.approx(height, abs=near), "its bulge is drafted for"
     z = [figure.x[nodes][:, 2].mean() for _, (nodes, _) in sorted(round_nodes(figure).items())]
     rim = max(i for i, n in enumerate(made.counts) if n == max(made.counts))
     bulge = estimate.height[-1] - estimate.height[rim]

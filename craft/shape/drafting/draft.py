@@ -30,11 +30,12 @@ from craft.shape.drafting.around import Laid, laid_rounds
 from craft.shape.drafting.counts import best_counts, evened
 from craft.shape.drafting.directions import STUFF_AS_IT_GROWS, closing
 from craft.shape.drafting.on_mesh import course_of
-from craft.shape.drafting.rings import Rings, rings_of
+from craft.shape.drafting.rings import Rings
 from craft.shape.drafting.sewn import MOST_SEWN, SewnThrough, written
 from craft.shape.drafting.short_rows import Straightened, straightened, write_short_rows
 from craft.shape.drafting.split import SplitCourse, split_course, write_split
 from craft.shape.drafting.spread import Shaping, shaped_rounds
+from craft.shape.drafting.true_size import true_to_size
 from craft.shape.target import Form, Solid, TriangleMesh, as_form
 
 Vector = NDArray[np.float64]
@@ -162,6 +163,15 @@ def different_rounds(items: Sequence[Item]) -> int:
     return len({item.body if item.body != plain else plain for item in items if isinstance(item, Round)})
 
 
+def _counts_of(rings: Rings, recipe: Recipe, *, closed: bool) -> tuple[int, ...]:
+    """Counts for rounds laid on a surface that is not round."""
+    true = [float(n) for n in rings.stitches]
+    # An opening of a mesh fits whatever was cut off there: both have what its length truly holds.
+    last = None if closed else 2 * round(true[-1] / 2)
+    counts = best_counts(true, recipe.start, recipe.simplicity, closed=closed, last=last)
+    return evened(counts, true, mirrored=recipe.form.mirrored_ends) if closed else counts
+
+
 def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) -> Draft:
     """Draft a part. CraftError says when the solid is too small or too large at this gauge."""
     laid_on = recipe.form if recipe.redrawn is None else Form(recipe.redrawn)
@@ -172,14 +182,11 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
     if recipe.short_rows and (straight := straightened(recipe.form)) is not None:
         return _bent_draft(straight, recipe, gauge, name, make)
     course = None if laid_on.outline is not None else course_of(laid_on, gauge, recipe.start)
-    rings = rings_of(recipe.form, gauge, recipe.start) if course is None else course.rings
-    true = [float(n) for n in rings.stitches]
     closed = not recipe.form.open
-    # An opening of a mesh fits whatever was cut off there: both have what its length truly holds.
-    last = 2 * round(true[-1] / 2) if course is not None and not closed else None
-    counts = best_counts(true, recipe.start, recipe.simplicity, closed=closed, last=last)
-    if closed:
-        counts = evened(counts, true, mirrored=recipe.form.mirrored_ends)
+    if course is None:
+        rings, counts = true_to_size(recipe.form, gauge, recipe.start, recipe.simplicity)
+    else:
+        rings, counts = course.rings, _counts_of(course.rings, recipe, closed=closed)
     if course is None:
         laid = Laid(tuple(shaped_rounds(counts, recipe.shaping)), ())
     else:

@@ -36,14 +36,15 @@ def _last_top(outline: Outline, closing_radius: float, *, is_open: bool) -> floa
     return float(outline.s[widest + tail[0]]) if len(tail) else outline.length
 
 
-def rings_of(shape: Form | Solid, gauge: Gauge, start: int) -> Rings:
+def rings_of(shape: Form | Solid, gauge: Gauge, start: int, drawn: Outline | None = None) -> Rings:
     """N = round(L / h) rings; the first lies one h from the pole, the last at the closing radius.
 
     start: stitches of the first round, and of the last one of a closed piece. CraftError when the
-    shape is too small for two rounds at this gauge, or too large to work out. Only for bodies of revolution.
+    shape is too small for two rounds at this gauge, or too large to work out. Only for bodies of revolution. drawn: the
+    outline to lay rounds on in the place of the shape's own.
     """
     form = as_form(shape)
-    outline = form.outline
+    outline = drawn or form.outline
     require(outline is not None, "Only a body of revolution has rings of one radius.")
     assert outline is not None
     h, w = gauge.round_mm, gauge.stitch_mm
