@@ -16,8 +16,8 @@ class ShapesConfig(AppConfig):
         # The models that the workers need are loaded only now.
         from studio.shapes import fits, panels  # noqa: PLC0415
 
-        register(fits.FIT, fits.work_fit, version=3)
-        register(fits.COMPENSATE, fits.work_compensation, version=3)
-        register(fits.COMPARE, fits.work_comparison, version=3)
-        register(fits.FLAT, fits.work_flat, version=3)
+        register(fits.FIT, fits.work_fit, version=4)
+        register(fits.COMPENSATE, fits.work_compensation, version=4)
+        register(fits.COMPARE, fits.work_comparison, version=4)
+        register(fits.FLAT, fits.work_flat, version=4)
         register(panels.SEWN, panels.work_sewn, version=3)

@@ -105,7 +105,7 @@ def test_the_demos_booklets_are_read_back_to_the_same_parts(user: User) -> None:
         read = read_design(design)
         wanted = counts([(p.name, p.worked) for p in read.parts if p.worked is not None])
         own = [q.message for p in read.parts for q in p.checked.problems if q.severity is Severity.FAULT]
-        document = manuscripts.document(design, "Lanternwick", Terms.US)
+        document = manuscripts.document(user, design, Terms.US)
         for form, written in FORMS.items():
             found = check(imported_text(f"booklet.{form}", written(document)).text)
             faults = [p.message for p in found.problems if p.severity is Severity.FAULT]
