@@ -23,8 +23,8 @@ MOST_AT_ONCE = 12
 _HEAD = re.compile(r"(?im)^sizes:\s*(?P<first>[^\s(),:;][^(),:;\n]*?)\s*\((?P<others>[^()\n]+)\)\s*$")
 _NAME = re.compile(r"[^\s(),:;][^(),:;\n]{0,39}")
 _LABEL = r"(?:R\d+(?:-R\d+)?|Rows? \d+(?:-\d+)?|Next r(?:ound|ow)|-)"
-GAP, OTHER_WORDS, OTHER_WAY = 0.45, 0.3, 0.8
-"""What it costs that a size lacks a row, says it in other words, or grows where another shrinks."""
+GAP, OTHER_WORDS, OTHER_WAY, NO_START = 0.45, 0.3, 0.8, 0.8
+"""What it costs that a size lacks a row, says it in other words, grows where another shrinks, or has begun already."""
 
 
 def names_in(text: str) -> tuple[str, ...]:
@@ -83,13 +83,14 @@ def _work_of(work: str, k: int, many: int, names: Sequence[str]) -> str:
 @dataclass(frozen=True, slots=True)
 class _Unit:
     """A line of one size. label: of a round, with its colon left out; text: the rest. way: whether it grows (1), shrinks
-    (-1) or neither. at: its share of the part's rounds."""
+    (-1) or neither. at: its share of the part's rounds. opens: it is the part's first round."""
 
     label: str
     text: str
     way: int
     at: float
     is_round: bool
+    opens: bool = False
 
     @property
     def words(self) -> str:
@@ -108,9 +109,9 @@ def _units(part: Part, terms: Terms) -> list[_Unit]:
         count = item.count if item.count is not None else live
         way = (count > live) - (count < live)
         label = print_label(item, terms)[:-2]
-        out.append(
-            _Unit(label, print_round(item, terms, label=False), way, (done + item.repeats / 2) / whole, is_round=True)
-        )
+        text, at = print_round(item, terms, label=False), (done + item.repeats / 2) / whole
+        opens = bool(label) and not any(unit.label for unit in out)
+        out.append(_Unit(label, text, way, at, is_round=True, opens=opens))
         done, live = done + item.repeats, count
     return out
 
@@ -122,6 +123,7 @@ def _cost(a: _Unit, b: _Unit) -> float:
     if not a.is_round:
         return 0.0 if a.words == b.words else float("inf")
     words = 0.0 if a.words == b.words else OTHER_WORDS
+    words += 0.0 if a.opens == b.opens else NO_START
     return words + (0.0 if a.way == b.way else OTHER_WAY) + 2 * abs(a.at - b.at)
 
 

@@ -147,6 +147,17 @@ class Staged:
         """The design."""
         return self.assembled.design
 
+    @property
+    def under_way(self) -> int:
+        """How many parts are still being settled, or wait for it."""
+        return sum(job.state in (State.WAITING, State.RUNNING) for job in self.jobs.values())
+
+    def drawn(self, title: str) -> str:
+        """The settled figure as SVG; only for one that is settled whole."""
+        palette = colours_of(self.value.yarns)
+        faces = [skin.faces(p.matrix, palette) for skin, p in self.skins()]
+        return draw_faces([*faces, *_drawn_eyes(self.assembled)], title=title)
+
     def skins(self) -> list[tuple[Skin, Placed]]:
         """Every placed piece that is settled, ready to be drawn."""
         found: list[tuple[Skin, Placed]] = []
@@ -161,7 +172,11 @@ class Staged:
 
 def staged(user: User, design: Design, *, ask: bool) -> Staged:
     """A design put together as far as its parts are settled. ask: put those in line that are not."""
-    value = design_value(design)
+    return staged_value(user, design_value(design), ask=ask)
+
+
+def staged_value(user: User, value: DesignValue, *, ask: bool) -> Staged:
+    """Any design put together as far as its parts are settled for this designer, one that is not kept as well."""
     parts = run_parts(value)
     jobs: dict[str, Job] = {}
     surfaces: dict[str, Surface] = {}
@@ -195,8 +210,7 @@ def settle_all(user: User, design: Design) -> SceneOut:
 def settling(user: User, design: Design) -> SettlingOut:
     """Have every part of a design settled that is not; how far that is."""
     staging = staged(user, design, ask=True)
-    busy = sum(job.state in (State.WAITING, State.RUNNING) for job in staging.jobs.values())
-    return SettlingOut(whole=staging.assembled.whole, under_way=busy)
+    return SettlingOut(whole=staging.assembled.whole, under_way=staging.under_way)
 
 
 def _shown(staging: Staged) -> SceneOut:
@@ -239,12 +253,11 @@ def _shown(staging: Staged) -> SceneOut:
 def picture(user: User, design: Design, title: str) -> tuple[str, bool]:
     """The figure as SVG: settled when all of it is, else by the estimate; and which of the two."""
     staging = staged(user, design, ask=False)
-    found, palette = staging.assembled, colours_of(staging.value.yarns)
+    found = staging.assembled
     if found.whole:
-        faces = [skin.faces(p.matrix, palette) for skin, p in staging.skins()]
-        return draw_faces([*faces, *_drawn_eyes(found)], title=title), True
+        return staging.drawn(title), True
     bodies, placed = estimated_figure(found.design, found.parts)
-    return draw(bodies, placed, palette, title=title), False
+    return draw(bodies, placed, colours_of(staging.value.yarns), title=title), False
 
 
 def _drawn_eyes(found: Assembled) -> list[Faces]:

@@ -95,3 +95,19 @@ class SizePicture(Schema):
     """The figure of a size as SVG, in mm, put together as estimated."""
 
     svg: str
+
+
+class SettledSize(Schema):
+    """The figure of a size settled, or how far it is. under_way: parts that are being settled, or wait for it.
+
+    svg, height_mm, width_mm: of the settled figure, None until all of it is settled; nothing is then under way where a
+    part cannot be settled. proportion: by what share height over width is another than the settled first size's.
+    """
+
+    whole: bool
+    parts: int
+    under_way: int
+    svg: str | None
+    height_mm: float | None
+    width_mm: float | None
+    proportion: float | None

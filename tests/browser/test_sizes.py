@@ -112,3 +112,15 @@ def test_a_cosy_for_an_egg_and_several_yarn_weights(bench: Page) -> None:
     bench.get_by_role("button", name="Add 4 sizes").click()
     expect(bench.get_by_role("columnheader", name="Medium (4)")).to_be_visible()
     saved(bench)
+
+
+def test_sizes_are_settled_side_by_side(bench: Page) -> None:
+    bench.get_by_role("link", name="Sizes").click()
+    bench.get_by_role("button", name="Another size").click()
+    bench.get_by_label("Height of the whole figure").fill("90")
+    bench.get_by_role("button", name="Add the size").click()
+    bench.get_by_role("button", name="Settle the sizes").click()
+    expect(bench.get_by_text("Settled: ")).to_have_count(2, timeout=60_000)
+    expect(bench.get_by_role("img", name="9 cm, settled, from the front")).to_be_visible()
+    bench.get_by_role("button", name="Show the estimates").click()
+    expect(bench.get_by_text("Settled: ")).to_have_count(0)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from pathlib import Path
 
 import pytest
@@ -75,6 +76,16 @@ def test_every_size_reads_back_out_of_the_booklet(name: str) -> None:
                 held += 1
                 assert again.parts[0].counts == mine.worked.counts
     assert held >= 2 * len(NAMES)
+
+
+def test_a_count_stands_apart_only_where_it_is_that_of_all_sizes() -> None:
+    document = edition_for_all(sizes_of(demo("Garden Snail"), 1.6, 2.4), NAMES, IMPRINT)
+    rounds = [ln for s in document.sections for b in s.blocks if isinstance(b, Rounds) for ln in b.lines]
+    by_size = [ln for ln in rounds if ln.kind == "round" and re.search(r"(?:^|; )L: ", ln.work)]
+    assert by_size
+    assert not any(ln.count for ln in by_size)
+    body = next(b for b in section(document, "part-Body").blocks if isinstance(b, Rounds))
+    assert next(ln.label for ln in body.lines if ln.label) in ("R1", "R1 (R1, R1)")
 
 
 def test_measures_and_yarn_stand_size_by_size() -> None:

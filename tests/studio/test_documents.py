@@ -113,7 +113,5 @@ def test_the_demos_booklets_are_read_back_to_the_same_parts(user: User) -> None:
             if (counts([(str(p.name), p) for p in found.parts]), faults) != (wanted, own):
                 wrong.append((design.name, form))
     assert not wrong
-    in_uk = check(
-        imported_text("uk.pdf", FORMS["pdf"](manuscripts.document(designs[-1], "Lanternwick", Terms.UK))).text
-    )
+    in_uk = check(imported_text("uk.pdf", FORMS["pdf"](manuscripts.document(user, designs[-1], Terms.UK))).text)
     assert (in_uk.reading.pattern.terms, in_uk.sound) == (Terms.UK, True)

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 
 from craft.text.several_sizes import names_in, of_size
-from tests.studio.conftest import Studio, rounds
+from tests.studio.conftest import BALL, Studio, rounds
 
 MOSS = {"name": "Moss", "colour": "#77834b", "weight": 3, "wraps": 13, "skein_m": 125, "skein_g": 50}
 PLUSH = {
@@ -277,3 +277,29 @@ def test_a_size_is_drawn_in_its_own_measure(studio: Studio) -> None:
     assert tall(larger) / tall(base) == pytest.approx(2, rel=0.08)
     assert "as taller, from the front" in larger
     assert "one size" in drawn(TALLER, PLUSH, status=422)["detail"]
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_size_is_settled_with_all_its_parts(studio: Studio) -> None:
+    """Jobs are worked out where they are asked for, so that the second look finds them done."""
+    made, _ = studio.with_part(BALL)
+    path = f"/designs/{made['id']}/sizes/settle"
+    larger = {"sizes": [{"key": "large001", "name": "large", "kind": "height", "height_mm": 60}]}
+    for body in ({"sizes": []}, larger):
+        studio.ask("POST", path, body)
+    base, found = studio.ask("POST", path, {"sizes": []}), studio.ask("POST", path, larger)
+    assert base["whole"]
+    assert (found["whole"], found["parts"], found["under_way"]) == (True, 1, 0)
+    assert base["proportion"] is None
+    assert found["height_mm"] == pytest.approx(60, rel=0.08)
+    shape = (found["height_mm"] / found["width_mm"]) / (base["height_mm"] / base["width_mm"])
+    assert found["proportion"] == pytest.approx(shape - 1, abs=1e-6)
+    assert "as large, settled, from the front" in found["svg"]
+    two = {"sizes": [*larger["sizes"], {**larger["sizes"][0], "key": "large002"}]}
+    assert "one size" in studio.ask("POST", path, two, 422)["detail"]
+
+
+def test_a_size_without_rounds_cannot_be_settled(studio: Studio) -> None:
+    made = studio.design()
+    refused = studio.ask("POST", f"/designs/{made['id']}/sizes/settle", {"sizes": []}, 422)
+    assert "no rounds yet" in refused["detail"]

@@ -90,6 +90,8 @@ def _round_line(line: str) -> RoundLine:
     found = _LABELLED.fullmatch(line)
     if found is None:
         return RoundLine("step", line)
+    if "]; " in line or "); " in line:  # said size by size, each with its own count
+        return RoundLine("round", line, found["label"], line.partition(": ")[2])
     return RoundLine("round", line, found["label"], found["work"], (found["count"] or "").strip())
 
 

@@ -960,6 +960,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/sizes/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Size
+         * @description Have the figure settled at the one size asked for, or as it is when none is, and tell how far that is.
+         */
+        post: operations["studio_sizes_api_settle_size"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/sizes/{key}/make": {
         parameters: {
             query?: never;
@@ -3872,6 +3892,29 @@ export interface components {
             part: string;
         };
         /**
+         * SettledSize
+         * @description The figure of a size settled, or how far it is. under_way: parts that are being settled, or wait for it.
+         *
+         *     svg, height_mm, width_mm: of the settled figure, None until all of it is settled; nothing is then under way where a
+         *     part cannot be settled. proportion: by what share height over width is another than the settled first size's.
+         */
+        SettledSize: {
+            /** Height Mm */
+            height_mm: number | null;
+            /** Parts */
+            parts: number;
+            /** Proportion */
+            proportion: number | null;
+            /** Svg */
+            svg: string | null;
+            /** Under Way */
+            under_way: number;
+            /** Whole */
+            whole: boolean;
+            /** Width Mm */
+            width_mm: number | null;
+        };
+        /**
          * SettlingOut
          * @description How far a design's parts are settled. whole: all that is placed is.
          */
@@ -6152,6 +6195,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizePicture"];
+                };
+            };
+        };
+    };
+    studio_sizes_api_settle_size: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizesPage"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettledSize"];
                 };
             };
         };

@@ -1,8 +1,17 @@
 /** The figure at a size, all of them drawn in one measure, with a ruler beside the first. */
-import { useQuery } from "@tanstack/react-query";
-import { answer, api, type Schemas } from "../api/client";
+import { skipToken, useQuery } from "@tanstack/react-query";
+import { answer, api, type Schemas, sentence } from "../api/client";
 import type { Design } from "../design/design";
+import { cm } from "../ui/units";
 import type { Entry } from "./asking";
+
+type Settled = Schemas["SettledSize"];
+
+/** How often a size that settles is looked at. */
+const LOOK_MS = 1200;
+
+/** By how much proportions may change before it is said. */
+const TOLD_PER_CENT = 5;
 
 /** Height on screen of the tallest figure. */
 const TALLEST_PX = 190;
@@ -19,11 +28,30 @@ export function pxPerMm(heights: readonly number[]): number {
   return TALLEST_PX / (Math.max(...heights, 10) + 2 * MARGIN_MM);
 }
 
+/** The figure of a size settled, asked for until it is; undefined while it is not asked for. */
+function useSettled(design: Design, entry: Entry | null, asked: boolean) {
+  return useQuery({
+    queryKey: ["figure", design.id, "size-settled", design.revision, entry],
+    queryFn: asked
+      ? () =>
+          answer<Settled>(
+            api.POST("/api/designs/{design_id}/sizes/settle", {
+              params: { path: { design_id: design.id } },
+              body: { sizes: entry ? [entry] : [] },
+            }),
+          )
+      : skipToken,
+    refetchInterval: ({ state }) => (state.data?.under_way ? LOOK_MS : false),
+    retry: false,
+  });
+}
+
 export function SizePicture({
   design,
   entry,
   name,
   scale,
+  settle = false,
 }: {
   design: Design;
   /** The size; null for the figure as it is. */
@@ -31,6 +59,8 @@ export function SizePicture({
   name: string;
   /** Pixels of a millimetre; null for one that stands alone, as large as there is room for. */
   scale: number | null;
+  /** Have it settled, and show it so. */
+  settle?: boolean;
 }) {
   const { data } = useQuery({
     queryKey: ["figure", design.id, "size-picture", design.revision, entry],
@@ -44,20 +74,42 @@ export function SizePicture({
     placeholderData: (before) => before,
     retry: false,
   });
-  const measure = data ? measureOf(data.svg) : null;
+  const settled = useSettled(design, entry, settle);
+  const svg = settled.data?.svg ?? data?.svg;
+  const measure = svg ? measureOf(svg) : null;
   const px = scale ?? TALLEST_PX / (measure?.height ?? TALLEST_PX);
   return (
-    <div className="flex items-end" style={{ height: TALLEST_PX + 8 }}>
-      {data && measure && (
-        <img
-          alt={`${design.name}, ${name}, from the front`}
-          src={`data:image/svg+xml;utf8,${encodeURIComponent(data.svg)}`}
-          style={{ width: measure.width * px, height: measure.height * px }}
-          className="max-w-none"
-        />
+    <>
+      <div className="flex items-end" style={{ height: TALLEST_PX + 8 }}>
+        {svg && measure && (
+          <img
+            alt={`${design.name}, ${name}, ${settled.data?.svg ? "settled, " : ""}from the front`}
+            src={`data:image/svg+xml;utf8,${encodeURIComponent(svg)}`}
+            style={{ width: measure.width * px, height: measure.height * px }}
+            className="max-w-none"
+          />
+        )}
+      </div>
+      {settle && (
+        <p className="text-sm text-soft" aria-live="polite">
+          {settled.error ? sentence(settled.error) : settledSaid(settled.data)}
+        </p>
       )}
-    </div>
+    </>
   );
+}
+
+/** How far a size is settled, or what it settled to. */
+export function settledSaid(found: Settled | undefined): string {
+  if (!found) return "Settling…";
+  if (found.under_way)
+    return `Settling: ${found.under_way} ${found.under_way === 1 ? "part" : "parts"} to go.`;
+  if (!found.whole || found.height_mm === null || found.width_mm === null)
+    return "Not all of it can be settled: a part has faults, or is not joined.";
+  const size = `Settled: ${cm(found.height_mm)} tall, ${cm(found.width_mm)} wide.`;
+  const off = Math.round(Math.abs(found.proportion ?? 0) * 100);
+  if (found.proportion === null || off < TOLD_PER_CENT) return size;
+  return `${size} ${off} % ${found.proportion > 0 ? "slimmer" : "stouter"} than the first.`;
 }
 
 /** A ruler in centimetres, in the measure of the pictures. */

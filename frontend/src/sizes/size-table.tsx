@@ -120,12 +120,15 @@ export function SizeTable({
   design,
   columns,
   entries,
+  settle,
   flush,
   onRemove,
 }: {
   design: Design;
   columns: Column[];
   entries: Entry[];
+  /** Have every size settled, and show it so. */
+  settle: boolean;
   /** Save what is being typed first. */
   flush: () => Promise<void>;
   onRemove: (key: string) => void;
@@ -139,7 +142,9 @@ export function SizeTable({
         <tr className="align-bottom">
           <th scope="row" className="sticky left-0 z-10 bg-ground pr-3 text-left">
             <span className="flex items-end justify-between gap-2">
-              <span className="pb-2 text-sm font-normal text-soft">Beside a ruler, in cm; as estimated</span>
+              <span className="pb-2 text-sm font-normal text-soft">
+                Beside a ruler, in cm; {settle ? "settled where it says so" : "as estimated"}
+              </span>
               <Ruler scale={scale} />
             </span>
           </th>
@@ -151,6 +156,7 @@ export function SizeTable({
                   entry={entries.find((e) => e.key === c.key) ?? null}
                   name={c.name}
                   scale={scale}
+                  settle={settle}
                 />
               )}
             </td>

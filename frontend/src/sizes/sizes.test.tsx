@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Yarn } from "../yarns/basket";
 import { ACROSS, type Asked, entriesOf, heightsOf, THING } from "./asking";
-import { measureOf, pxPerMm } from "./size-picture";
+import { measureOf, pxPerMm, settledSaid } from "./size-picture";
 
 const YARN = {
   id: 4,
@@ -134,5 +134,21 @@ describe("pictures of sizes", () => {
     expect(measureOf("<svg>")).toBeNull();
     expect(pxPerMm([50, 100])).toBeCloseTo(190 / 112);
     expect(pxPerMm([])).toBeLessThan(10);
+  });
+});
+
+describe("what a size settles to", () => {
+  const SETTLED = { whole: true, parts: 3, under_way: 0, svg: "<svg/>", height_mm: 162, width_mm: 80 };
+  it.each([
+    [undefined, "Settling…"],
+    [{ ...SETTLED, whole: false, under_way: 2, proportion: null }, "Settling: 2 parts to go."],
+    [{ ...SETTLED, whole: false, under_way: 1, proportion: null }, "Settling: 1 part to go."],
+    [{ ...SETTLED, whole: false, svg: null, proportion: null }, "Not all of it can be settled"],
+    [{ ...SETTLED, proportion: null }, "Settled: 16 cm tall, 8 cm wide."],
+    [{ ...SETTLED, proportion: 0.03 }, "8 cm wide."],
+    [{ ...SETTLED, proportion: 0.08 }, "8 % slimmer than the first."],
+    [{ ...SETTLED, proportion: -0.11 }, "11 % stouter than the first."],
+  ])("is said in a sentence", (found, said) => {
+    expect(settledSaid(found)).toContain(said);
   });
 });

@@ -17,6 +17,7 @@ export function SizesStop() {
   const { value, change } = page;
   const [adding, setAdding] = useState<Way | null>(null);
   const [printing, setPrinting] = useState(false);
+  const [settle, setSettle] = useState(false);
   const entries = value.sizes ?? [];
   const sameYarn = entries.filter((e) => e.kind !== "yarn");
   const table = useQuery({
@@ -44,6 +45,9 @@ export function SizesStop() {
       <div className="mb-2 flex flex-wrap items-center gap-3">
         <h1 className="flex-1 text-2xl">Sizes</h1>
         <SaveMark state={page.state} />
+        <Button onClick={() => setSettle(!settle)} aria-pressed={settle}>
+          {settle ? "Show the estimates" : "Settle the sizes"}
+        </Button>
         {sameYarn.length > 0 && <Button onClick={() => setPrinting(true)}>One pattern for all</Button>}
         <Button onClick={() => setAdding("yarn")}>Another yarn</Button>
         <Button onClick={() => setAdding("height")}>Another size</Button>
@@ -65,6 +69,7 @@ export function SizesStop() {
             design={design}
             columns={table.data.columns}
             entries={entries}
+            settle={settle}
             flush={page.flush}
             onRemove={(key) => change({ ...value, sizes: entries.filter((s) => s.key !== key) })}
           />

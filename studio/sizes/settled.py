@@ -1,0 +1,41 @@
+"""Sizes settled: their parts in line with all other work, the figure put together from them once they are done."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+
+from craft.design.design import Size
+from craft.design.grading import at_size, first_size, sized_design
+from craft.errors import CraftError
+from studio.bench.scenes import Staged, staged_value
+from studio.designs.reading import ReadDesign
+from studio.sizes.schemas import SettledSize
+
+
+def settled_size(user: User, read: ReadDesign, size: Size | None) -> SettledSize:
+    """Have the figure settled at a size, or as it is, and tell how far that is. CraftError when it cannot be made so."""
+    first = first_size(read.value, read.parts)
+    if not first.parts:
+        raise CraftError("There are no rounds yet to be settled.")
+    base = staged_value(user, read.value, ask=True)
+    staging = base if size is None else staged_value(user, sized_design(at_size(first, size)), ask=True)
+    whole = staging.assembled.whole
+    width, _, height = staging.assembled.size_mm if whole else (None, None, None)
+    name = "as it is" if size is None else f"as {size.name}"
+    return SettledSize(
+        whole=whole,
+        parts=len(staging.jobs),
+        under_way=staging.under_way + (base.under_way if size is not None else 0),
+        svg=staging.drawn(f"{read.value.name} {name}, settled, from the front") if whole else None,
+        height_mm=height,
+        width_mm=width,
+        proportion=_proportion(base, staging) if size is not None else None,
+    )
+
+
+def _proportion(base: Staged, staging: Staged) -> float | None:
+    """By what share height over width is another than before, None until both are settled."""
+    if not (base.assembled.whole and staging.assembled.whole):
+        return None
+    was, now = (s.assembled.size_mm for s in (base, staging))
+    return (now[2] / now[0]) / (was[2] / was[0]) - 1
