@@ -13,10 +13,15 @@ import pytest
 import trimesh
 from scipy.integrate import quad
 
+from craft.design.design import Design
+from craft.design.grading import first_size, scaled
+from craft.design.parts import GaugeFrom, GaugeInForce, Part
+from craft.design.running import run_parts
 from craft.gauge import Gauge
 from craft.shape.drafting import Recipe, draft, rings_of
 from craft.shape.profile import inflated_profile, quick_profile
 from craft.shape.target import Solid
+from craft.text.notation import print_rounds
 
 FINE = Gauge(1.2, 1.1)
 
@@ -104,3 +109,28 @@ def test_profile_volume_against_trimesh() -> None:
     line = np.vstack([line, [0, profile.height[-1]]])
     mesh = trimesh.creation.revolve(line, sections=512)
     assert abs(mesh.volume) / 1000 == pytest.approx(profile.volume_ml, rel=2e-3)
+
+
+@pytest.mark.parametrize("scale", [0.6, 1.5, 2.0])
+def test_a_graded_ball_is_a_ball_by_trimesh(scale: float) -> None:
+    """A drafted ball at another size, turned into a mesh, holds k³ times as much and has k² times the skin.
+
+    The mesh is trimesh's own revolution of the predicted profile, closed at its poles.
+    """
+    gauge = Gauge(2.4, 2.2)
+    text = print_rounds(draft(Recipe(Solid("sphere", 60, 60), simplicity=0.0), gauge).part)
+    part = Part("b", "Ball", text)
+    own = GaugeInForce(GaugeFrom.OWN, stitch_mm=gauge.stitch_mm, round_mm=gauge.round_mm)
+    design = Design("Ball", gauge=own, parts=(part,))
+    first = first_size(design, run_parts(design))
+    was, now = (_revolved(sized.parts[0].worked.counts, gauge) for sized in (first, scaled(first, scale)))
+    assert now.is_watertight
+    near = max(0.02, gauge.round_mm / 2 / (60 * scale))  # rounds are whole
+    assert now.volume / was.volume == pytest.approx(scale**3, rel=3 * near)
+    assert now.area / was.area == pytest.approx(scale**2, rel=2 * near)
+
+
+def _revolved(counts: tuple[int, ...], gauge: Gauge) -> trimesh.Trimesh:
+    profile = inflated_profile(counts, gauge, closed=True)
+    line = np.column_stack([profile.radius, profile.height])
+    return trimesh.creation.revolve(np.vstack([[0.0, line[0, 1]], line, [0.0, line[-1, 1]]]), sections=64)

@@ -6,6 +6,7 @@ import itertools
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -73,6 +74,7 @@ class Paint:
         return self.bases[k], self.loops[k], self.colours[k]
 
 
+@lru_cache(maxsize=4_096)
 def main_base(made: SourceRound) -> str:
     """The stitch that most of a round is made of."""
     keys = [
@@ -81,7 +83,8 @@ def main_base(made: SourceRound) -> str:
     return Counter(keys).most_common(1)[0][0] if keys else "sc"
 
 
-def paint_of(made: SourceRound, at: int) -> tuple[Paint, list[Motif]]:
+@lru_cache(maxsize=4_096)
+def paint_of(made: SourceRound, at: int) -> tuple[Paint, tuple[Motif, ...]]:
     """How a round looks, and its motifs."""
     fabric = main_base(made)
     colour, done = made.colour, 0
@@ -105,7 +108,7 @@ def paint_of(made: SourceRound, at: int) -> tuple[Paint, list[Motif]]:
         colours.append(colour)
     many = max(done, 1)
     paint = Paint(fabric, np.array(ends) / many, tuple(bases), tuple(loops), tuple(colours))
-    return paint, [Motif(what, at, place / many) for what, place in motifs]
+    return paint, tuple(Motif(what, at, place / many) for what, place in motifs)
 
 
 def shaped(base: str, change: int, decrease: str) -> str:

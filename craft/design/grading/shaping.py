@@ -6,6 +6,7 @@ import itertools
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -123,7 +124,8 @@ def _shaped_at(before: int, after: int, places: Sequence[float], shaping: Shapin
     return said([*ops, *[0] * (plain - done)], shaping)
 
 
-def manner_of(rounds: Sequence[SourceRound]) -> Shaping:
+@lru_cache(maxsize=512)
+def manner_of(rounds: tuple[SourceRound, ...]) -> Shaping:
     """Her manner of shaping: decreases plain or invisible, stacked, the increase first."""
     keys = Counter(i.stitch for r in rounds for i in r.stitches() if isinstance(i, Work))
     decrease = "invdec" if keys["invdec"] > keys["dec"] else "dec"

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 from craft.design.design import Design, EyeKind, Size
 from craft.design.design import Step as AssemblyStep
@@ -66,7 +67,7 @@ class PartAtSize:
 class Sized:
     """All parts at a size, with its gauge and by how much eyes and places scale. fabric: what it will be like.
 
-    sources: parts of the first size as they were run, remembered from size to size.
+    sources, measured: parts of the first size as they were run and as they are estimated, remembered from size to size.
     """
 
     design: Design
@@ -76,6 +77,14 @@ class Sized:
     fabric: str | None = None
     joined: tuple[Feature, ...] = ()
     sources: dict[str, SourcePart] = field(default_factory=dict, compare=False, repr=False)
+    measured: dict[Any, PartSize] = field(default_factory=dict, compare=False, repr=False)
+
+    def part_measured(self, part: PartAtSize) -> PartSize:
+        """A part of the first size as it is estimated, remembered from size to size."""
+        key = part.source.key, part.worked.counts, self.gauge
+        if key not in self.measured:
+            self.measured[key] = part_size(part.worked, self.gauge, self.design.gauge.firmness)
+        return self.measured[key]
 
     @property
     def features(self) -> tuple[Feature, ...]:
@@ -194,8 +203,7 @@ def _compared(before: PartAtSize, after: PartAtSize, first: Sized) -> PartAtSize
     """The part at its size, with a row of the report where its proportions came out otherwise, as estimated."""
     if after.how == "not sized" or any(f.kind == "width" for f in after.features):
         return after
-    firmness = first.design.gauge.firmness
-    was, now = (part_size(p.worked, first.gauge, firmness) for p in (before, after))
+    was, now = first.part_measured(before), part_size(after.worked, first.gauge, first.design.gauge.firmness)
     ratios = [m.height.value / max(m.width.value, 0.1) for m in (was, now)]
     if abs(ratios[1] / max(ratios[0], 1e-6) - 1) <= PROPORTIONS:
         return after

@@ -84,7 +84,7 @@ def resampled(rounds: Sequence[SourceRound], wish: Wish, colour: str) -> Tube:
     at = sampled(bands, many)
     true = wish.scale * np.interp(at, np.arange(len(counts) + 1), [0 if ring else rounds[0].before, *counts])
     fresh = _counts(true, wish, rounds)
-    shaping = manner_of(rounds)
+    shaping = manner_of(tuple(rounds))
     fresh_bodies = bodies(fresh, list(at) if ring else [0.0, *at], rounds, shaping)
     fresh_bands = bands_at(bands, many)
     lead: list[Round] = []
@@ -189,7 +189,7 @@ def _stepped(before: int, last: int) -> list[int]:
 
 def _looks(
     rounds: Sequence[SourceRound],
-    paints: Sequence[tuple[Paint, list[Motif]]],
+    paints: Sequence[tuple[Paint, tuple[Motif, ...]]],
     bands: Sequence[Band],
     at: Vector,
     counts: Sequence[int],

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,16 +24,18 @@ MAKERS_DIFFER = 0.02
 """Share of a count below which an error is lost among makers' hands."""
 
 
-@lru_cache(maxsize=65_536)
-def _effort(before: int, after: int, start: int) -> float:
-    """How hard a round from `before` to `after` is to say and remember, 0 (all plain) to about 1."""
-    step = abs(after - before)
-    if step == 0:
-        return 0.0
-    groups = math.gcd(before, step)
-    if before % start == 0 and after % start == 0 and step == start:
-        return 0.05
-    return 0.35 + 0.75 * (1 - groups / step) + (0.15 if step > start and step != before else 0.0)
+def _costs(before: NDArray[np.int64], after: NDArray[np.int64], start: int) -> Vector:
+    """How hard rounds from `before` to `after` are to say and remember, 0 (all plain) to about 1; infinite where one more
+    than doubles or halves."""
+    one, two = before[:, None], after[None, :]
+    step = np.abs(two - one)
+    groups = np.gcd(one, step)
+    steady = (one % start == 0) & (two % start == 0) & (step == start)
+    uneven = 0.35 + 0.75 * (1 - groups / np.maximum(step, 1)) + np.where((step > start) & (step != one), 0.15, 0.0)
+    effort = np.where(step == 0, 0.0, np.where(steady, 0.05, uneven))
+    legal = (one <= 2 * two) & (two <= 2 * one)
+    costs: Vector = np.where(legal, effort, np.inf)
+    return costs
 
 
 def _candidates(true: float, start: int, most: int) -> NDArray[np.int64]:
@@ -42,12 +43,6 @@ def _candidates(true: float, start: int, most: int) -> NDArray[np.int64]:
     multiples = np.array([start * math.floor(true / start), start * math.ceil(true / start)])
     found = np.union1d(near, multiples)
     return found[(found >= min(start, 3)) & (found <= most)]
-
-
-def _costs(before: NDArray[np.int64], after: NDArray[np.int64], start: int) -> Vector:
-    return np.array(
-        [[_effort(int(b), int(a), start) if b <= 2 * a and a <= 2 * b else np.inf for a in after] for b in before]
-    )
 
 
 def _miss(candidates: NDArray[np.int64], true: float) -> Vector:
