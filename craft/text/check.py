@@ -119,6 +119,7 @@ def _is_plain(strict: Checked) -> bool:
     """Whether the notation's reading is the only one: every word was understood, and nothing is in its place twice."""
     if (
         _restarts(strict)
+        or _empty(strict)
         or _passed_over(strict)
         or _names_rounds(strict)
         or not any(part.rounds for part in strict.parts)
@@ -139,6 +140,11 @@ _TOLD_OTHERWISE = re.compile(
 """'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, a
 short row: what the notation may read as
 something else."""
+
+
+def _empty(checked: Checked) -> bool:
+    """Whether all rounds of a part make nothing: their work stands elsewhere than the notation looks for it."""
+    return any(part.rounds and not any(t.live for t in part.rounds) for part in checked.parts)
 
 
 def _restarts(checked: Checked) -> bool:
@@ -230,6 +236,8 @@ def _explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
     """Whether the freehand reading leaves fewer faults, and no round out that the notation found."""
     rounds = [_understood(checked) for checked in (free, strict)]
     if not rounds[1] and rounds[0]:
+        return True
+    if _empty(strict) and not _empty(free):
         return True
     if strict.sound:
         found = sum(len(part.rounds) for part in free.parts)

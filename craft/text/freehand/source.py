@@ -203,6 +203,9 @@ def _without_heads(found: list[Row]) -> list[Row]:
 # --- wrapped lines --------------------------------------------------------------------------
 
 
+_COUNT_ALONE = re.compile(r"[(\[]\s*\d{1,4}\s*[^()\[\]]{0,12}[)\]]\.?")
+
+
 def _joins(above: Row, row: Row) -> bool:
     """Whether a row goes on where the one above broke off."""
     up, down = above.text.rstrip(), row.text.strip()
@@ -212,8 +215,11 @@ def _joins(above: Row, row: Row) -> bool:
         return False
     if re.search(r"[^\W\d_]-$", up) and re.match(r"[a-zà-ÿ]", down):
         return True
-    if label_at(above.text) is None:
+    label = label_at(above.text)
+    if label is None:
         return False
+    if not above.text[label.end :].strip() or _COUNT_ALONE.fullmatch(down):
+        return True  # the label, the work and the count, each on a line of its own
     counted = (
         re.search(r"\d$", up) is not None
         and re.match(r"(?i)(?:sts?|stitches|sc|total|rounds?|times|x)\b", down) is None
