@@ -2,39 +2,22 @@
 
 from __future__ import annotations
 
-import itertools
-import re
 from bisect import bisect_right
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
-from craft.problems import Place, Problem, Severity, faulty
-from craft.rounds.fabric import MAIN_COLOUR, Piece, WorkedPart, run_pattern
+from craft.problems import Place, Problem, Severity
+from craft.rounds.fabric import MAIN_COLOUR, Piece, run_pattern
 from craft.rounds.stitches import Terms
 from craft.text import freehand
 from craft.text.agreement import disagreements
+from craft.text.checked import Checked, ordered
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections
-from craft.text.notation import Line, LineKind, Reading, read, stitch_regex, unexplained
+from craft.text.notation import Reading, read, unexplained
 from craft.text.numbers_made import made_too_few
+from craft.text.preferred import explains_more, is_plain, with_passed_over
 
-
-@dataclass(frozen=True, slots=True)
-class Checked:
-    """A text that has been read and run; `problems` in the order of the text.
-
-    translation: the text in the notation, when it was read freehand. corrections: what she said of its lines.
-    """
-
-    reading: Reading
-    parts: tuple[WorkedPart, ...]
-    problems: tuple[Problem, ...]
-    translation: freehand.Translation | None = None
-    corrections: Corrections = NO_CORRECTIONS
-
-    @property
-    def sound(self) -> bool:
-        """No fault; warnings and hints may remain."""
-        return not faulty(self.problems)
+__all__ = ["Checked", "check"]
 
 
 def _placed(problem: Problem, starts: list[int], numbers: list[int]) -> Problem:
@@ -63,16 +46,16 @@ def check(
     known = tuple(pieces or ())
     run = _Run(text, yarns, colour, pieces, corrections)
     strict = run.checked(read(text, terms, yarns, known))
-    if not corrections and _is_plain(strict):
-        return _with_passed_over(strict)
+    if not corrections and is_plain(strict):
+        return with_passed_over(strict)
     translation = freehand.translated(text, terms, known, corrections=corrections)
     if translation is None:
-        return _with_passed_over(strict)
+        return with_passed_over(strict)
     free = run.checked(freehand.read_freehand(text, translation, yarns, known), translation)
     told = (*free.problems, *freehand.judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
-    free = replace(free, problems=_ordered(told), translation=translation, corrections=corrections)
-    free_is_taken = corrections or _explains_more(free, strict, counted=translation.counted)
-    return _with_passed_over(free if free_is_taken else strict)
+    free = replace(free, problems=ordered(told), translation=translation, corrections=corrections)
+    free_is_taken = corrections or explains_more(free, strict, counted=translation.counted)
+    return with_passed_over(free if free_is_taken else strict)
 
 
 def _other_sizes(run: _Run, text: str, terms: Terms | None, known: tuple[str, ...]) -> Iterator[Problem]:
@@ -108,147 +91,4 @@ class _Run:
         problems = [*told, *(_placed(p, starts, numbers) for p in found)]
         if not any(part.rounds for part in parts) and not problems:
             problems.append(Problem("no-rounds", Place(), "No round was found: start one with 'R1: 6 sc in ring [6]'."))
-        return Checked(reading, parts, _ordered(problems))
-
-
-def _ordered(problems: Iterable[Problem]) -> tuple[Problem, ...]:
-    return tuple(sorted(problems, key=lambda p: (p.place.span.start, p.place.span.end, p.code)))
-
-
-def _is_plain(strict: Checked) -> bool:
-    """Whether the notation's reading is the only one: every word was understood, and nothing is in its place twice."""
-    if (
-        _restarts(strict)
-        or _empty(strict)
-        or _passed_over(strict)
-        or _names_rounds(strict)
-        or not any(part.rounds for part in strict.parts)
-    ):
-        return False
-    faults = [p for p in strict.problems if p.severity is Severity.FAULT]
-    if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID}:
-        return False
-    at_fault = {p.place.line for p in faults}
-    return not any(line.number in at_fault and _TOLD_OTHERWISE.search(line.text) for line in strict.reading.lines)
-
-
-_TOLD_OTHERWISE = re.compile(
-    r"(?i)\bturn\b|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
-    r"|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]"
-    r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
-)
-"""'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, a
-short row: what the notation may read as
-something else."""
-
-
-def _empty(checked: Checked) -> bool:
-    """Whether all rounds of a part make nothing: their work stands elsewhere than the notation looks for it."""
-    return any(part.rounds and not any(t.live for t in part.rounds) for part in checked.parts)
-
-
-def _restarts(checked: Checked) -> bool:
-    """Whether a part's numbers begin anew in the middle, where no heading was seen."""
-    for part in checked.parts:
-        numbers = [((t.section, t.way), t.number) for t in part.rounds if t.number is not None]
-        if any(a[0] == b[0] and b[1] == 1 < a[1] for a, b in itertools.pairwise(numbers)):
-            return True
-    return False
-
-
-_RINGED = re.compile(r"(?i)\b\d{1,2}\s+\w+\s+(?:in|into)\s+(?:an?\s+|the\s+)?(?:magic|adjustable|ring|loop|circle)")
-"""'6 sc into a magic loop, then work 3 rounds straight.'"""
-
-_COUNTED = re.compile(r"(?i)[\[(=]\s*\d{1,4}\s*(?:sts?|sc|stitches)?\s*[\])]?\s*\.?\s*$")
-
-
-def _passed_over(checked: Checked) -> bool:
-    """Whether a line that the notation takes for prose has stitches, and ends in a count or begins with a label, as
-    rounds do, or starts a ring."""
-    return any(
-        _COUNTED.search(line.text) or _RINGED.search(line.text) or freehand.label_at(line.text) is not None
-        for line in _worded(checked)
-    )
-
-
-LEAST_PASSED_OVER = 2
-"""Lines of prose that end in a count, as rounds do, before they are taken for rounds that were not read."""
-
-_ENDS_IN_COUNT = re.compile(r"[.,;:–-]\s*\d{1,3}\s*\.?\s*$")
-
-
-def _with_passed_over(checked: Checked) -> Checked:
-    """The reading with a fault for every line that looks like a round and is none, when there are several: no text is
-    sound of which rounds were left out."""
-    lines = [ln for ln in _worded(checked) if _COUNTED.search(ln.text) or _ENDS_IN_COUNT.search(ln.text)]
-    said = checked.corrections.of_line if checked.corrections else None
-    lines = [ln for ln in lines if said is None or not said(ln.number)]
-    if len(lines) < LEAST_PASSED_OVER:
-        return checked
-    message = "This line tells stitches and ends in a count, and is not read as a round: begin it as 'R4: …' does."
-    told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), message) for ln in lines]
-    return replace(checked, problems=_ordered((*checked.problems, *told)))
-
-
-def _worded(checked: Checked) -> Iterator[Line]:
-    """Lines that the notation takes for prose, in which stitches stand."""
-    stitches = re.compile(rf"(?i)(?<![a-z]){stitch_regex(checked.reading.pattern.terms)}")
-    prose = (LineKind.NOTE, LineKind.STEP)
-    return (line for line in checked.reading.lines if line.kind in prose and stitches.search(line.text))
-
-
-_AS_ELSEWHERE = re.compile(
-    r"(?i)^\W*(?:(?:work|make|crochet|worked)\s+)?(?:exactly\s+)?(?:as|like|same|the\s+same|ditto)\b|:\s*(?:the\s+)?same\b"
-)
-
-
-def _names_rounds(checked: Checked) -> bool:
-    """Whether a line that the notation takes for prose tells rounds by naming others: 'As base to Rnd 3.'"""
-    prose = (LineKind.NOTE, LineKind.STEP)
-    return any(line.kind in prose and _AS_ELSEWHERE.search(line.text) for line in checked.reading.lines)
-
-
-_UNSAID = ("no-start", "no-chain", "no-piece", "piece-spent")
-"""Faults of what goes without saying to people: the ring, the chain, the piece that is meant, that it is made twice."""
-
-_NOT_UNDERSTOOD = ("unread", "bracket", "no-rounds", "spur", "no-work")
-
-
-def _faults(checked: Checked) -> tuple[int, int]:
-    """How many places were not understood, and how many faults there are in all."""
-    faults = [p for p in checked.problems if p.severity is Severity.FAULT]
-    return sum(p.code in _NOT_UNDERSTOOD for p in faults), len(faults)
-
-
-def _only_unsaid(checked: Checked) -> bool:
-    """Whether all that is wrong is what goes without saying to people."""
-    return all(p.code in _UNSAID for p in checked.problems if p.severity is Severity.FAULT)
-
-
-def _understood(checked: Checked) -> int:
-    """How many rounds stand in lines whose words were understood."""
-    unread = {p.place.line for p in checked.problems if p.severity is Severity.FAULT and p.code in _NOT_UNDERSTOOD}
-    lines = {line.span.start: line.number for line in checked.reading.lines}
-    return sum(lines.get(t.span.start) not in unread for part in checked.parts for t in part.rounds)
-
-
-def _explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
-    """Whether the freehand reading leaves fewer faults, and no round out that the notation found."""
-    rounds = [_understood(checked) for checked in (free, strict)]
-    if not rounds[1] and rounds[0]:
-        return True
-    if _empty(strict) and not _empty(free):
-        return True
-    if strict.sound:
-        found = sum(len(part.rounds) for part in free.parts)
-        if found > rounds[1] and any(freehand.label_at(line.text) is not None for line in _worded(strict)):
-            return True  # a round told in sentences, which no reading fits: that is said
-        more = rounds[0] > rounds[1]
-        return (more and (free.sound or _passed_over(strict))) or (free.sound and len(free.parts) > len(strict.parts))
-    if free.sound and (
-        (rounds[0] > rounds[1] and _only_unsaid(strict)) or (rounds[0] == rounds[1] and _restarts(strict))
-    ):
-        return True
-    if not _faults(strict)[0] and not (free.sound and counted):
-        return False  # every word was understood: only sums can say that it was meant otherwise
-    return _faults(free) < _faults(strict) and (rounds[0] >= rounds[1] or free.sound)
+        return Checked(reading, parts, ordered(problems))

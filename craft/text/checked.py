@@ -1,0 +1,36 @@
+"""A text that has been read and run."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from craft.problems import Problem, faulty
+from craft.rounds.fabric import WorkedPart
+from craft.text import freehand
+from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections
+from craft.text.notation import Reading
+
+
+@dataclass(frozen=True, slots=True)
+class Checked:
+    """A text that has been read and run; `problems` in the order of the text.
+
+    translation: the text in the notation, when it was read freehand. corrections: what she said of its lines.
+    """
+
+    reading: Reading
+    parts: tuple[WorkedPart, ...]
+    problems: tuple[Problem, ...]
+    translation: freehand.Translation | None = None
+    corrections: Corrections = NO_CORRECTIONS
+
+    @property
+    def sound(self) -> bool:
+        """No fault; warnings and hints may remain."""
+        return not faulty(self.problems)
+
+
+def ordered(problems: Iterable[Problem]) -> tuple[Problem, ...]:
+    """Problems in the order of the text."""
+    return tuple(sorted(problems, key=lambda p: (p.place.span.start, p.place.span.end, p.code)))
