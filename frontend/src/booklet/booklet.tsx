@@ -62,51 +62,7 @@ export function BookletStop() {
           onEdition={setEdition}
           flush={page.flush}
         />
-        <Panel title="What it says">
-          <div className="flex flex-col gap-3">
-            <TextField
-              label="Version"
-              maxLength={120}
-              value={page.value.version ?? ""}
-              onChange={(e) => set({ version: e.target.value })}
-            />
-            <Check
-              label="Count table after each part"
-              checked={page.value.count_table ?? false}
-              onChecked={(count_table) => set({ count_table })}
-            />
-            <TextField
-              label="Also needed"
-              maxLength={500}
-              value={page.value.notions ?? ""}
-              onChange={(e) => set({ notions: e.target.value })}
-              hint="Separated by commas."
-            />
-            {(["notes", "permissions", "credits", "changes"] as const).map((name) => (
-              <Field
-                key={name}
-                label={
-                  {
-                    notes: "Notes for the maker",
-                    permissions: "Permissions",
-                    credits: "Credits",
-                    changes: "Changes since the first version",
-                  }[name]
-                }
-              >
-                {(ids) => (
-                  <textarea
-                    {...ids}
-                    className={`${inputClass} min-h-16`}
-                    maxLength={5000}
-                    value={page.value[name] ?? ""}
-                    onChange={(e) => set({ [name]: e.target.value })}
-                  />
-                )}
-              </Field>
-            ))}
-          </div>
-        </Panel>
+        <Said value={page.value} set={set} />
       </aside>
       <article
         tabIndex={0}
@@ -143,6 +99,57 @@ export function BookletStop() {
         )}
       </article>
     </div>
+  );
+}
+
+/** What the booklet says beside the rounds. */
+function Said({ value, set }: { value: Page; set: (part: Partial<Page>) => void }) {
+  return (
+    <Panel title="What it says">
+      <div className="flex flex-col gap-3">
+        <TextField
+          label="Version"
+          maxLength={120}
+          value={value.version ?? ""}
+          onChange={(e) => set({ version: e.target.value })}
+        />
+        <Check
+          label="Count table after each part"
+          checked={value.count_table ?? false}
+          onChecked={(count_table) => set({ count_table })}
+        />
+        <TextField
+          label="Also needed"
+          maxLength={500}
+          value={value.notions ?? ""}
+          onChange={(e) => set({ notions: e.target.value })}
+          hint="Separated by commas."
+        />
+        {(["notes", "permissions", "credits", "changes"] as const).map((name) => (
+          <Field
+            key={name}
+            label={
+              {
+                notes: "Notes for the maker",
+                permissions: "Permissions",
+                credits: "Credits",
+                changes: "Changes since the first version",
+              }[name]
+            }
+          >
+            {(ids) => (
+              <textarea
+                {...ids}
+                className={`${inputClass} min-h-16`}
+                maxLength={5000}
+                value={value[name] ?? ""}
+                onChange={(e) => set({ [name]: e.target.value })}
+              />
+            )}
+          </Field>
+        ))}
+      </div>
+    </Panel>
   );
 }
 
