@@ -64,6 +64,11 @@ export function SizesStop() {
         tabIndex={0}
         aria-label="Sizes side by side"
       >
+        {table.isPending && (
+          <p role="status" className="p-2 text-soft">
+            The sizes are being made…
+          </p>
+        )}
         {table.data && (
           <SizeTable
             design={design}
