@@ -11,7 +11,7 @@ from craft.cli.answers import Answer, gauge_arguments, number
 from craft.cli.files import TERMS
 from craft.cli.grading import first_given
 from craft.design.design import Size, SizeKind
-from craft.design.grading import Sized, at_size
+from craft.design.grading import Sized, at_size, names_of
 from craft.document.booklet import Document, Imprint, as_html, as_markdown, as_text, edition_for_all, edition_of
 from craft.errors import CraftError
 from craft.rounds.stitches import Terms
@@ -52,7 +52,7 @@ def _edition(first: Sized, size: str | None, imprint: Imprint) -> Document:
     if not sizes:
         raise CraftError("The design has no other size in its own yarn.")
     made = [first, *(at_size(first, s) for s in sizes)]
-    return edition_for_all(made, ["first", *(s.name for s in sizes)], imprint)
+    return edition_for_all(made, names_of(sizes), imprint)
 
 
 def _named(first: Sized, name: str) -> Size:

@@ -7,7 +7,7 @@ from datetime import date
 from django.contrib.auth.models import User
 
 from craft.design.design import SizeKind
-from craft.design.grading import Sized, at_size, figure_picture, first_size
+from craft.design.grading import Sized, at_size, figure_picture, first_size, names_of
 from craft.document.booklet import Document, Imprint, compose, edition_for_all, edition_of, manuscript_of
 from craft.errors import CraftError
 from craft.rounds.stitches import Terms
@@ -16,7 +16,6 @@ from studio.bench import scenes
 from studio.designs.models import Design
 from studio.designs.reading import ReadDesign, read_design
 from studio.sizes.swatches import size_for
-from studio.sizes.table import names_of
 
 AS_IT_IS, FOR_ALL = "as-it-is", "all"
 """Editions beside those of one size, which are asked for by the size's key."""

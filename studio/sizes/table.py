@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import asdict
 
 from craft.design.design import Design, Size
@@ -14,6 +13,7 @@ from craft.design.grading import (
     figure_picture,
     figures_of,
     first_size,
+    names_of,
     pattern_for_all,
 )
 from craft.errors import CraftError
@@ -31,9 +31,6 @@ from studio.sizes.schemas import (
     YarnUse,
 )
 from studio.yarns.schemas import GaugeOut
-
-FIRST = "first"
-"""What the first size is called in a pattern for several."""
 
 
 def table(read: ReadDesign, sizes: tuple[Size, ...]) -> SizesTable:
@@ -58,17 +55,6 @@ def picture_of(read: ReadDesign, size: Size | None) -> SizePicture:
     name = "as it is" if size is None else f"as {size.name}"
     sized = first if size is None else at_size(first, size)
     return SizePicture(svg=figure_picture(sized, f"{read.value.name} {name}, from the front"))
-
-
-def names_of(sizes: tuple[Size, ...]) -> list[str]:
-    """What the first size and `sizes` are called in a pattern for all of them: no two alike."""
-    names = [FIRST, *(_called(size, at) for at, size in enumerate(sizes, 2))]
-    return [name if names.count(name) == 1 else f"{name} no {at}" for at, name in enumerate(names, 1)]
-
-
-def _called(size: Size, at: int) -> str:
-    """A size's name as it can stand in a pattern: without the signs that part sizes there."""
-    return re.sub(r"\s+", " ", re.sub(r"[(),:;]", " ", size.name)).strip() or f"size {at}"
 
 
 def _asked(first: Sized, size: Size) -> SizeColumn:

@@ -199,13 +199,13 @@ def test_a_page_of_html_holds_no_markup_of_hers() -> None:
 
 def test_the_edition_is_chosen_by_the_size_s_name(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
     design = figure()
-    tall = Size("z2", "Tall", SizeKind.HEIGHT, height_mm=60)
+    tall = Size("z2", "Tall (60 mm)", SizeKind.HEIGHT, height_mm=60)
     file = tmp_path / "two.json"
     file.write_text(written(Design(design.name, gauge=design.gauge, parts=design.parts, sizes=(tall,))))
-    _, one, _ = run(capsys, "booklet", str(file), "--size", "tall")
+    _, one, _ = run(capsys, "booklet", str(file), "--size", "tall (60 mm)")
     _, both, _ = run(capsys, "booklet", str(file), "--size", "all")
-    assert "Written for 2 sizes: first (Tall)" in both
+    assert "Written for 2 sizes: first (Tall 60 mm)" in both
     assert "Written for" not in one
     code, _, err = run(capsys, "booklet", str(file), "--size", "huge")
     assert code == 2
-    assert "its sizes are: Tall" in err
+    assert "its sizes are: Tall (60 mm)" in err

@@ -7,7 +7,7 @@ A size is a recompilation: `asked` finds the scale, `sized` makes every part (th
 from craft.design.grading.as_design import sized_design
 from craft.design.grading.asked import asked_for, at_size, girth_of, grams_per_metre
 from craft.design.grading.edges import Around
-from craft.design.grading.for_all import pattern_for_all
+from craft.design.grading.for_all import names_of, pattern_for_all
 from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile_of, sizes, sold_eye
 from craft.design.grading.regrade import Regraded, regrade
 from craft.design.grading.report import Feature, State
@@ -48,6 +48,7 @@ __all__ = [
     "first_size",
     "girth_of",
     "grams_per_metre",
+    "names_of",
     "part_size",
     "pattern_for_all",
     "profile_of",

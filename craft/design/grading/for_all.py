@@ -2,12 +2,28 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 
+from craft.design.design import Size
 from craft.design.grading.sized import PartAtSize, Sized
 from craft.design.written import head_of, made_first
 from craft.errors import require
 from craft.text.several_sizes import head_line, part_for_all
+
+FIRST = "first"
+"""What the first size is called in a pattern for several."""
+
+
+def names_of(sizes: Sequence[Size]) -> list[str]:
+    """What the first size and `sizes` are called in a pattern for all of them: no two alike, and without the signs that
+    part sizes there."""
+    names = [FIRST, *(_called(size, at) for at, size in enumerate(sizes, 2))]
+    return [name if names.count(name) == 1 else f"{name} no {at}" for at, name in enumerate(names, 1)]
+
+
+def _called(size: Size, at: int) -> str:
+    return re.sub(r"\s+", " ", re.sub(r"[(),:;]", " ", size.name)).strip() or f"size {at}"
 
 
 def pattern_for_all(sizes: Sequence[Sized], names: Sequence[str]) -> str:

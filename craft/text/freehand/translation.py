@@ -231,7 +231,7 @@ class _Reader(Retold):
 
     def _counts_stitches(self, text: str) -> bool:
         """Whether stitches stand before a number at the end of the first sentence."""
-        cuts = tails(sentences(text)[0], self.language)
+        cuts = tails(next(iter(sentences(text)), ""), self.language)
         sorts = (t.sort for cut in cuts if cut.count is not None for t in tokens(cut.work, self.vocabulary()))
         return Sort.STITCH in sorts
 
