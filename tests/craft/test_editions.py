@@ -33,8 +33,8 @@ from craft.errors import CraftError
 from craft.rounds.stitches import Terms
 from craft.text.check import check
 from craft.text.several_sizes import head_line, of_size, said_for_all
+from tests.craft.figures import figure
 from tests.craft.test_cli import as_json, run
-from tests.craft.test_design import figure
 from tests.craft.test_grading import demo, first
 
 IMPRINT = Imprint("Lanternwick", Terms.US, "2026-11-29")

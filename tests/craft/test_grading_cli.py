@@ -11,8 +11,9 @@ import pytest
 import trimesh
 
 from craft.design.stored import read_design, written
+from tests.craft.figures import figure
 from tests.craft.test_cli import as_json, run, validate
-from tests.craft.test_design import EVERYDAY, figure
+from tests.craft.test_design import EVERYDAY
 
 BALL = """# Ball
 R1: 6 sc in ring [6]

@@ -3,7 +3,7 @@
 from craft.text.reshaping.changes import reshape
 from craft.text.reshaping.commands import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen
 from craft.text.reshaping.joining import Limb, add_shift, fold_flat, keep_sides, work_in
-from craft.text.reshaping.lines import is_folded, renumbered, with_repeat
+from craft.text.reshaping.lines import is_folded, numberless, renumbered, with_repeat
 from craft.text.reshaping.stitches import mirrored_body, rotated_body
 
 __all__ = [
@@ -21,6 +21,7 @@ __all__ = [
     "is_folded",
     "keep_sides",
     "mirrored_body",
+    "numberless",
     "renumbered",
     "reshape",
     "rotated_body",

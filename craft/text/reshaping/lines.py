@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 
 from craft.errors import CraftError, require
 from craft.problems import Span
@@ -21,13 +22,38 @@ def renumbered(text: str, terms: Terms) -> str:
 
     Rounds under a heading inside the part (a limb of a split) go on from where they went on before.
     """
-    reading = read(text, terms)
-    labels = {line.span.start: line for line in reading.lines if line.label is not None}
     edits: list[Edit] = []
     next_number: int | None = None
     renamed: dict[int, int] = {}
-    begins = True
+    for line, item, begins in _labelled(text, terms):
+        first, old_last = item.first or 0, item.last or 0
+        if begins:
+            next_number = 1 if next_number is None or first == 1 else renamed.get(first - 1, 0) + 1
+        assert next_number is not None
+        last = next_number + old_last - first
+        renamed[old_last] = last
+        edits += [Edit(span, str(n)) for span, n in _numbers(line, item, next_number, last)]
+        next_number = last + 1
+    return applied(text, edits)
+
+
+def numberless(text: str, terms: Terms) -> list[str]:
+    """The lines of the text with '#' for the number of their rounds, and behind it how many rounds more a range has:
+    what a line is wherever it stands."""
+    edits = [
+        Edit(span, "#" if n == item.first else f"#+{n - (item.first or 0)}")
+        for line, item, _ in _labelled(text, terms)
+        for span, n in _numbers(line, item, item.first or 0, item.last or 0)
+    ]
+    return applied(text, edits).split("\n")
+
+
+def _labelled(text: str, terms: Terms) -> Iterator[tuple[Line, Round, bool]]:
+    """Every line with a numbered round, and whether it begins a part or stands first under a heading."""
+    reading = read(text, terms)
+    labels = {line.span.start: line for line in reading.lines if line.label is not None}
     for part in reading.pattern.parts:
+        begins = True
         for item in part.items:
             if isinstance(item, Section):
                 begins = True
@@ -36,20 +62,13 @@ def renumbered(text: str, terms: Terms) -> str:
             line = labels.get(item.span.start)
             if line is None or line.label is None:
                 continue
-            if begins:
-                next_number = 1 if next_number is None or item.first == 1 else renamed.get(item.first - 1, 0) + 1
-                begins = False
-            assert next_number is not None
-            last = next_number + item.last - item.first
-            renamed[item.last] = last
-            edits += _numbers(line, item, next_number, last)
-            next_number = last + 1
-        begins = True
-    return applied(text, edits)
+            yield line, item, begins
+            begins = False
 
 
-def _numbers(line: Line, made: Round, first: int, last: int) -> list[Edit]:
-    """The numbers in a label written anew; a fold that is said behind the work has only the first one there."""
+def _numbers(line: Line, made: Round, first: int, last: int) -> list[tuple[Span, int]]:
+    """Where numbers stand in a label, and what they are for rounds `first` to `last`; a fold that is said behind the work
+    has only the first one there."""
     assert line.label is not None
     start, end = line.label.span.start, line.label.span.end
     found = [Span(line.span.start + start + m.start(), line.span.start + start + m.end())
@@ -59,7 +78,7 @@ def _numbers(line: Line, made: Round, first: int, last: int) -> list[Edit]:
         told.append(last)
     if made.or_to is not None and len(found) > len(told):
         told.append(made.or_to + first - (made.first or first))
-    return [Edit(span, str(n)) for span, n in zip(found, told, strict=False)]
+    return list(zip(found, told, strict=False))
 
 
 def with_repeat(text: str, terms: Terms, at_line: int, by: int) -> str:
