@@ -7,6 +7,7 @@ import sys
 from benchmarks.grading import grading_speed_table, grading_truth_table
 from benchmarks.house import house_table
 from benchmarks.reading import reading_table
+from benchmarks.remix import remix_table
 from benchmarks.settling import settling_speed_table, settling_table
 from benchmarks.shapes import shapes_speed_table, shapes_table
 from benchmarks.speed import speed_table
@@ -22,6 +23,7 @@ TABLES = {
     "settling-speed": settling_speed_table,
     "grading-truth": grading_truth_table,
     "grading-speed": grading_speed_table,
+    "remix": remix_table,
     "shapes": shapes_table,
     "shapes-speed": shapes_speed_table,
 }

@@ -26,7 +26,7 @@ PLUSH = Gauge(11.0, 10.1)
 """A bulky plush yarn, where the same counts are about twice as large."""
 
 
-def _typed() -> list[tuple[str, Design]]:
+def typed_designs() -> list[tuple[str, Design]]:
     """The demo's designs of typed rounds: ovals, short rows, splits, skirts, limbs worked in, wings in rows."""
     found = []
     for design in json.loads(DEMO.read_text())["designs"]:
@@ -43,7 +43,7 @@ def _first(design: Design) -> Sized:
 
 def grading_speed_table() -> str:
     """Eight parts with features at six sizes, no settling; nothing remembered at the first go."""
-    parts = [p for _, design in _typed() for p in design.parts]
+    parts = [p for _, design in typed_designs() for p in design.parts]
     parts = [*parts, *parts][:8]
     figure = Design("Eight", parts=tuple(Part(f"k{k}", f"{p.name}", p.text, p.make) for k, p in enumerate(parts[:7])))
     eighth = Part(
@@ -70,7 +70,7 @@ def grading_truth_table() -> str:
         "Settled proportions at other sizes: height over width against the first size's",
         f"{'design':<15}{'part':<10}{'size':>6}{'rounds':>8}{'stitches':>10}{'h / w':>8}{'change %':>10}  told",
     ]
-    for name, design in _typed():
+    for name, design in typed_designs():
         first = _first(design)
         bases = {p.source.key: _aspect(p.worked, first.gauge) for p in first.parts}
         for scale in TRUTH:

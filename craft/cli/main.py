@@ -28,6 +28,9 @@ COMMANDS: Mapping[str, tuple[str, str]] = MappingProxyType(
         "sizes": ("several", "one pattern for several sizes, 'S (M, L)'"),
         "materials": ("materials", "all that a figure takes: yarn by colour, eyes, filling, tails, hours"),
         "booklet": ("printing", "the written pattern as it is published, in an edition"),
+        "graft": ("grafting", "a base to one of its rounds, then a piece from one of its own"),
+        "diff": ("comparing", "what differs between two patterns"),
+        "apply": ("applying", "put the changes that diff found into a base"),
         "convert": ("converting", "write a pattern in another form"),
     }
 )

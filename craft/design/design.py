@@ -8,6 +8,7 @@ from enum import StrEnum
 from craft.design.anchors import Place
 from craft.design.joins import Join
 from craft.design.parts import DesignYarn, GaugeInForce, Part, one_line
+from craft.design.permissions import Permissions
 from craft.errors import require
 from craft.gauge import Gauge
 from craft.rounds.fabric import MAIN_COLOUR
@@ -171,12 +172,25 @@ class Printed:
 
 @dataclass(frozen=True, slots=True)
 class Source:
-    """What the design was made from: a title, its designer, which version, and its terms in a sentence."""
+    """What the design was made from: a title, its designer, which version, and its terms in a sentence.
+
+    permissions: its terms as choices, None where they are not known. parts: names of what came from it; empty for the
+    whole. own: it is the designer's own earlier work.
+    """
 
     title: str
     designer: str = ""
     version: str = ""
     terms: str = ""
+    permissions: Permissions | None = None
+    parts: tuple[str, ...] = ()
+    own: bool = False
+
+    @property
+    def called(self) -> str:
+        """Its title with its version and its designer."""
+        version = f", version {self.version}" if self.version else ""
+        return f"{self.title}{version}{f', by {self.designer}' if self.designer else ''}"
 
 
 @dataclass(frozen=True)

@@ -285,3 +285,13 @@ def test_no_direction_is_passed_over_unlooked() -> None:
         close = next((kind for kind, words in scanner._STEPS if words.search(line)), None)
         if close is not None:
             assert scanner.step_kind(line) is close, line
+
+
+@pytest.mark.parametrize(
+    "words", ["through both layers of the arm", "through both layers of arm and body", "through both sides of arm"]
+)
+def test_both_layers_of_another_part_are_that_part_pressed_flat(words: str) -> None:
+    arm = "# Arm\nR1: 6 sc in ring [6]\nR2-R5: 6 sc [6]\n\n"
+    checked = check(f"{arm}# Body\nR1: 6 sc in ring [6]\nR2: 6 inc [12]\nR3: 4 sc, 3 sc {words}, 5 sc [12]\n")
+    assert checked.sound, checked.problems
+    assert "Arm" in checked.parts[1].graph.pieces

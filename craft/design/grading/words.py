@@ -25,9 +25,14 @@ _GAP = re.compile(
 
 def resaid(text: str, tops: Mapping[int, int], scale: float) -> str:
     """A sentence with the rounds and lengths of the new size. tops: the round that stands for each of the first size."""
-    text = _ROUNDS.sub(lambda m: _rounds(m, tops), text)
+    text = rounds_resaid(text, tops)
     text = _GAP.sub(lambda m: str(_gap(int(m["n"]), scale)), text)
     return lengths_resaid(text, scale)
+
+
+def rounds_resaid(text: str, tops: Mapping[int, int]) -> str:
+    """A sentence with the rounds that stand for those it names."""
+    return _ROUNDS.sub(lambda m: _rounds(m, tops), text)
 
 
 def lengths_resaid(text: str, scale: float) -> str:

@@ -60,7 +60,7 @@ def _patterns(names: Names) -> _Patterns:
     noun = _noun(names.pieces)
     one = rf"{_DET}(?:{_ORDER}\s*)*{noun}{_NUMBERED}{_EDGE}"
     through = re.compile(
-        rf"(?i)(?<!\w)(?:(?:working|going|by\s+working)\s+)?(?:through\s+(?:both\s+)?|(?:join|attach|connect|add|catch)ing\s+(?:in\s+)?|together\s+with\s+)"
+        rf"(?i)(?<!\w)(?:(?:working|going|by\s+working)\s+)?(?:through\s+(?:(?:both|two|all)\s+(?:layers|sides|thicknesses)\s+of\s+|both\s+)?|(?:join|attach|connect|add|catch)ing\s+(?:in\s+)?|together\s+with\s+)"
         rf"{one}(?:\s*(?:and|&|to|onto|with)\s+{_DET}(?:{_ORDER}\s*)*(?:{noun}|main\s+piece){_NUMBERED})?(?:\s+together)?"
     )
     onto = re.compile(
