@@ -9,12 +9,15 @@ from ninja import NinjaAPI
 from studio import errors
 from studio.accounts.api import router as accounts
 from studio.answers import router as answers
+from studio.bases.api import router as bases
 from studio.bench.api import pictures
 from studio.bench.api import router as bench
 from studio.booklets.api import router as booklets
 from studio.designs.api import router as designs
 from studio.guard import signed_in
 from studio.jobs.api import router as jobs
+from studio.pieces.api import in_designs as pieces_in_designs
+from studio.pieces.api import router as pieces
 from studio.proving.api import router as proving
 from studio.shapes.api import router as shapes
 from studio.sizes.api import router as sizes
@@ -32,6 +35,9 @@ for prefix, router in (
     ("/jobs", answers),
     ("/designs", pictures),
     ("/designs", sizes),
+    ("/pieces", pieces),
+    ("/designs", pieces_in_designs),
+    ("/designs", bases),
     ("/designs", booklets),
     ("/designs", proving),
 ):

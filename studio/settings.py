@@ -35,6 +35,8 @@ INSTALLED_APPS = [
     "studio.bench",
     "studio.shapes",
     "studio.sizes",
+    "studio.pieces",
+    "studio.bases",
     "studio.booklets",
     "studio.proving",
     "studio.links",

@@ -13,6 +13,7 @@ from studio.accounts.models import Profile
 from studio.designs.models import Design, PartVersion, Picture, Revision, TypedText
 from studio.designs.upgrades import newest
 from studio.links.models import Link
+from studio.pieces.models import Piece
 from studio.proving.models import LogEntry, Tester
 from studio.yarns.models import Swatch, Yarn
 
@@ -26,6 +27,7 @@ TABLES: tuple[type[models.Model], ...] = (
     PartVersion,
     TypedText,
     Picture,
+    Piece,
     LogEntry,
     Tester,
     Link,

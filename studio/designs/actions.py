@@ -10,12 +10,13 @@ from django.db import transaction
 from craft.design.design import MOST_PARTS
 from craft.design.design import Design as DesignValue
 from craft.fitting.panels import recipe_json, recipe_of
-from studio.designs.manifest import Manifest, PartEntry
-from studio.designs.models import Design, PartVersion, Revision
+from studio.designs.manifest import BaseEntry, Manifest, PartEntry, ProvingPage
+from studio.designs.models import Design, Revision
 from studio.designs.picture_files import discard_after_commit
 from studio.designs.policy import design_of, part_of, revision_of
-from studio.designs.reading import read_text
+from studio.designs.reading import design_value, read_text
 from studio.designs.recording import new_key, new_version, record
+from studio.designs.rewriting import rewritten, version_of
 from studio.designs.texts import keep_all_typed, keep_version, page_from_text, with_part
 from studio.designs.values import manifest_of
 from studio.errors import Refusal
@@ -35,16 +36,14 @@ def create_design(user: User, name: str, terms: str) -> Design:
 
 @transaction.atomic
 def copy_design(
-    user: User,
-    pk: int,
-    name: str | None = None,
-    texts: dict[str, tuple[str, dict[str, Any] | None]] | None = None,
-    changes: dict[str, Any] | None = None,
+    user: User, pk: int, name: str | None = None, made: DesignValue | None = None, changes: dict[str, Any] | None = None
 ) -> Design:
-    """A copy that knows where it came from. texts: other texts and recipes by part key; changes: of the manifest."""
+    """A copy that knows where it came from, with a fresh proving. made: what it says where that differs from the source;
+    changes: of the manifest besides."""
     source = design_of(user, pk, lock=True)
     keep_all_typed(source)
-    manifest = source.manifest
+    value, manifest = design_value(source), source.manifest
+    after = made or value
     copy = Design.objects.create(
         owner=user,
         name=name or f"{manifest.name[:33]} copy",
@@ -52,17 +51,16 @@ def copy_design(
         origin_name=source.name,
         origin_number=source.revision.number,
     )
-    versions = PartVersion.objects.in_bulk([p.version for p in manifest.parts])
-    parts: list[PartEntry] = []
-    for entry in manifest.parts:
-        old = versions[entry.version]
-        text, recipe = (texts or {}).get(entry.key, (old.text, old.recipe))
-        changed = entry.key in (texts or {})
-        made = new_version(copy, entry.key, text, recipe, hand_edited=False if changed else old.hand_edited)
-        parts.append(entry.model_copy(update={"version": made.pk}))
-    brief = manifest.brief.model_copy(update={"pictures": []})
-    fresh = manifest.model_copy(update={"name": copy.name, "parts": parts, "brief": brief, **(changes or {})})
-    record(copy, Manifest.model_validate(fresh.model_dump()), f"Copied from {source.name}")
+    versions = {part.key: version_of(copy, part) for part in after.parts}
+    fresh = rewritten(manifest, value, after, versions)
+    update = {
+        "name": copy.name,
+        "brief": fresh.brief.model_copy(update={"pictures": []}),
+        "proving": ProvingPage(),
+        "base": BaseEntry(number=source.revision.number),
+        **(changes or {}),
+    }
+    record(copy, Manifest.model_validate(fresh.model_copy(update=update).model_dump()), f"Copied from {source.name}")
     return copy
 
 
@@ -122,16 +120,7 @@ def create_from_value(user: User, value: DesignValue) -> Design:
     if Design.objects.filter(owner=user).count() >= MOST_DESIGNS:
         raise Refusal(422, "full", f"The shelf holds at most {MOST_DESIGNS} designs.")
     design = Design.objects.create(owner=user, name=value.name)
-    versions = {
-        part.key: new_version(
-            design,
-            part.key,
-            part.text,
-            None if part.recipe is None else recipe_json(part.recipe),
-            hand_edited=not part.drafted,
-        ).pk
-        for part in value.parts
-    }
+    versions = {part.key: version_of(design, part) for part in value.parts}
     record(design, manifest_of(value, versions), f"Brought in {value.name}")
     return design
 

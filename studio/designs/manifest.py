@@ -205,8 +205,39 @@ class ProvingPage(Frozen):
     blockers: Prose = ""
 
 
+class PermissionsEntry(Frozen):
+    """What a designer allows, as choices; see craft/design/permissions."""
+
+    change: bool = True
+    selling: Literal["yes", "credited", "ask", "no"] = "credited"
+    rounds: bool = False
+    difference: bool = True
+    alike: bool = False
+    credit: Line = ""
+    words: Line = ""
+
+
+class SourceEntry(Frozen):
+    """What the design, or some of its parts, was made from. permissions: null where its terms are not known."""
+
+    title: Short
+    designer: Short = ""
+    version: Short = ""
+    terms: Line = ""
+    permissions: PermissionsEntry | None = None
+    parts: Annotated[list[Short], Field(max_length=60)] = []
+    own: bool = False
+
+
+class BaseEntry(Frozen):
+    """Of a design made from another: which of its revisions is taken in, and at which size it was made."""
+
+    number: Annotated[int, Field(ge=1)]
+    size: SizeEntry | None = None
+
+
 class Manifest(Frozen):
-    """The whole of a revision. format: see studio/designs/upgrades."""
+    """The whole of a revision. format: see studio/designs/upgrades. base: null for a design made from nothing."""
 
     format: Literal[3] = 3
     name: PartName
@@ -218,6 +249,8 @@ class Manifest(Frozen):
     sizes: SizesPage = SizesPage()
     booklet: BookletPage = BookletPage()
     proving: ProvingPage = ProvingPage()
+    sources: Annotated[list[SourceEntry], Field(max_length=60)] = []
+    base: BaseEntry | None = None
 
 
 PAGES: dict[str, type[Frozen]] = {

@@ -22,6 +22,7 @@ from craft.design.design import (
 )
 from craft.design.joins import Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
+from craft.design.permissions import Permissions, Selling
 from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
@@ -124,7 +125,7 @@ def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
 
 
 def value_of(manifest: pages.Manifest, parts: Iterable[Part], sources: Iterable[Source] = ()) -> Design:
-    """The whole manifest as one value. parts: with their texts, in the manifest's order."""
+    """The whole manifest as one value. parts: with their texts, in the manifest's order. sources: before its own."""
     page, brief, printed = manifest.assembly, manifest.brief, manifest.booklet
     return Design(
         manifest.name,
@@ -148,8 +149,14 @@ def value_of(manifest: pages.Manifest, parts: Iterable[Part], sources: Iterable[
             printed.notes,
             printed.changes,
         ),
-        sources=tuple(sources),
+        sources=(*sources, *(_source(entry) for entry in manifest.sources)),
     )
+
+
+def _source(entry: pages.SourceEntry) -> Source:
+    p = entry.permissions
+    allowed = None if p is None else permissions_value(p)
+    return Source(entry.title, entry.designer, entry.version, entry.terms, allowed, tuple(entry.parts), entry.own)
 
 
 # --- from the value back to the pages -------------------------------------------------------
@@ -224,6 +231,49 @@ def _size_entry(size: Size) -> pages.SizeEntry:
         hook_mm=size.hook_mm,
         strands=size.strands,
         height_mm=size.height_mm,
+        part=size.part,
+        count=size.count,
+        grams=size.grams,
+        girth_mm=size.girth_mm,
+        ease_mm=size.ease_mm,
+        fits=size.fits,
+        alone=size.alone,
+        across_mm=size.across_mm,
+        easy=size.easy,
+    )
+
+
+def permissions_entry(allowed: Permissions) -> pages.PermissionsEntry:
+    """Permissions as they are kept."""
+    return pages.PermissionsEntry(
+        change=allowed.change,
+        selling=allowed.selling.value,
+        rounds=allowed.rounds,
+        difference=allowed.difference,
+        alike=allowed.alike,
+        credit=allowed.credit,
+        words=allowed.words,
+    )
+
+
+def permissions_value(entry: pages.PermissionsEntry) -> Permissions:
+    """Permissions as the craft's value."""
+    e = entry
+    return Permissions(e.change, Selling(e.selling), e.rounds, e.difference, e.alike, e.credit, e.words)
+
+
+def source_entry(source: Source) -> pages.SourceEntry:
+    """A source as it is kept."""
+    p = source.permissions
+    allowed = None if p is None else permissions_entry(p)
+    return pages.SourceEntry(
+        title=source.title[:120],
+        designer=source.designer[:120],
+        version=source.version[:120],
+        terms=source.terms[:500],
+        permissions=allowed,
+        parts=list(source.parts),
+        own=source.own,
     )
 
 
@@ -264,18 +314,13 @@ def manifest_of(value: Design, versions: Mapping[str, int]) -> pages.Manifest:
                 "count_table": printed.count_table,
                 "notions": ", ".join(printed.notions),
                 "permissions": printed.permissions,
-                "credits": _credited(value),
+                "credits": printed.credits,
                 "notes": printed.notes,
                 "changes": printed.changes,
             },
+            "sources": [source_entry(s) for s in value.sources],
         }
     )
-
-
-def _credited(value: Design) -> str:
-    """The credits with the sources that the file names: they stay with the figure."""
-    named = (f"{s.title}{f' by {s.designer}' if s.designer else ''}" for s in value.sources)
-    return " ".join(filter(None, (value.printed.credits, *(f"Worked from {n}." for n in named))))
 
 
 def with_places(page: pages.AssemblyPage, design: Design) -> pages.AssemblyPage:

@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
 
+from craft.design.design import Design as DesignValue
 from craft.design.eye_text import text_following_eyes
-from craft.design.grading import Sized, at_size, design_at, figure_size, first_size
-from craft.fitting.panels import recipe_json
+from craft.design.grading import at_size, figure_size, first_size, sized_design
+from craft.design.running import run_parts
 from studio.designs.actions import copy_design
-from studio.designs.manifest import DesignYarn, GaugePage, Manifest, SizeEntry, SizesPage
+from studio.designs.manifest import BaseEntry, DesignYarn, GaugePage, Manifest, SizeEntry, SizesPage
 from studio.designs.models import Design
 from studio.designs.policy import design_of
-from studio.designs.reading import read_design
-from studio.designs.values import anchored, with_places
+from studio.designs.reading import design_value
 from studio.errors import NOT_FOUND, Refusal
 from studio.sizes.swatches import size_for
 from studio.yarns.gauges import swatch_gauge
@@ -29,22 +30,28 @@ def _entry(manifest: Manifest, key: str) -> SizeEntry:
     raise Refusal(404, "not-found", NOT_FOUND)
 
 
-def _texts(sized: Sized) -> dict[str, tuple[str, dict[str, Any] | None]]:
-    """Rounds and recipes of the parts at a size, eyes said where they are then."""
-    eyes = design_at(sized).eyes
-    found: dict[str, tuple[str, dict[str, Any] | None]] = {}
-    for made in sized.parts:
-        part = made.source.part
-        text = made.text(sized.design.terms)
-        if made.how in ("same counts", "not sized") and text == part.text:
-            continue
-        recipe = None
-        if part.recipe is not None and made.how != "resampled":
-            recipe = recipe_json(part.recipe.scaled(sized.scale) if made.how == "drafted" else part.recipe)
-        if eyes.place is not None and eyes.place.on == part.key:
-            text = text_following_eyes(text, eyes, made.worked)
-        found[part.key] = (text, recipe)
-    return found
+def value_at_size(user: User, value: DesignValue, entry: SizeEntry) -> DesignValue:
+    """A design at one of its sizes: texts, shapes, places, eyes; yarns and gauge are the first size's."""
+    sized = at_size(first_size(value, run_parts(value)), size_for(user, entry))
+    made, worked = sized_design(sized), sized.worked
+    eyes = made.eyes
+    parts = tuple(
+        replace(p, text=text_following_eyes(p.text, eyes, worked.get(p.key)))
+        if eyes.place is not None and eyes.place.on == p.key
+        else p
+        for p in made.parts
+    )
+    tall = value.brief.height_mm
+    if entry.kind != "yarn":
+        tall = round(figure_size(sized)[1]) if entry.height_mm is None or entry.part else entry.height_mm
+    return replace(
+        made,
+        parts=parts,
+        joins=tuple(replace(j, place=j.place and j.place.anchored(j.place, worked)) for j in made.joins),
+        gauge=value.gauge,
+        brief=replace(value.brief, height_mm=tall),
+        sizes=(),
+    )
 
 
 def _gauge(user: User, manifest: Manifest, entry: SizeEntry, yarns: list[DesignYarn]) -> GaugePage:
@@ -70,19 +77,13 @@ def _gauge(user: User, manifest: Manifest, entry: SizeEntry, yarns: list[DesignY
 
 @transaction.atomic
 def make_size(user: User, pk: int, key: str) -> Design:
-    """A copy of a design at one of its sizes; it knows where it came from."""
+    """A copy of a design at one of its sizes; it knows where it came from, and at which size."""
     design = design_of(user, pk)
     manifest = design.manifest
     entry = _entry(manifest, key)
-    read = read_design(design)
-    sized = at_size(first_size(read.value, read.parts), size_for(user, entry))
-    page = with_places(manifest.assembly, design_at(sized))
-    changes: dict[str, Any] = {"assembly": anchored(page, page, sized.worked), "sizes": SizesPage()}
-    texts = _texts(sized)
-    if entry.kind != "yarn":
-        tall = round(figure_size(sized)[1]) if entry.height_mm is None or entry.part else entry.height_mm
-        changes["brief"] = manifest.brief.model_copy(update={"height_mm": tall, "pictures": []})
-    elif entry.yarn is not None:
+    made = value_at_size(user, design_value(design), entry)
+    changes: dict[str, Any] = {"sizes": SizesPage(), "base": BaseEntry(number=design.revision.number, size=entry)}
+    if entry.kind == "yarn" and entry.yarn is not None:
         yarns = [entry.yarn.model_copy(update={"name": y.name, "colour": y.colour}) for y in manifest.gauge.yarns]
         changes["gauge"] = _gauge(user, manifest, entry, yarns or [entry.yarn])
-    return copy_design(user, pk, f"{manifest.name[:40]} {entry.name}"[:60].strip(), texts, changes)
+    return copy_design(user, pk, f"{manifest.name[:40]} {entry.name}"[:60].strip(), made, changes)

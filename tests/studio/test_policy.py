@@ -37,7 +37,7 @@ OWN = {
     "/api/yarns/swatches", "/api/designs", "/api/designs/from-file", "/api/bench/preview", "/api/bench/picture",
     "/api/bench/fabric",
     "/api/bench/tidy", "/api/bench/reshape", "/api/bench/chart", "/api/bench/settle", "/api/bench/dry-run",
-    "/api/bench/text", "/api/bench/board", "/api/designs/brought",
+    "/api/bench/text", "/api/bench/board", "/api/designs/brought", "/api/pieces", "/api/pieces/from-file",
     "/api/shapes/draft", "/api/shapes/fit", "/api/shapes/compensate", "/api/shapes/compare",
     "/api/shapes/flat", "/api/shapes/panels", "/api/shapes/sewn", "/api/shapes/solids", "/api/shapes/modifiers",
     "/api/shapes/mesh", "/api/shapes/begin", "/api/shapes/cut", "/api/shapes/drawing", "/api/shapes/target.obj",
@@ -63,8 +63,10 @@ def rows(studio: Studio, user: User) -> dict[str, Any]:
         owner=user, yarn=yarn, hook_mm=3, kind="flat", stitches=20, across_mm=100, rounds=20, up_mm=100
     )
     entry = LogEntry.objects.create(design_id=made["id"], date="2026-10-02", text="First sample.")
+    piece = studio.ask("POST", "/pieces", {"design": made["id"], "parts": [key], "main": key, "title": "Ball"}, 201)
     return {
         "design_id": made["id"],
+        "piece_id": piece["id"],
         "key": key,
         "page": "brief",
         "number": 1,
@@ -135,6 +137,10 @@ def test_a_strangers_whole_request_changes_nothing(rows: dict[str, Any], other: 
         ("PUT", f"/yarns/{rows['yarn_id']}", {"name": "Mine", "colour": "#ffffff", "weight": 1}),
         ("POST", f"/bench/no-sew/{i}", {"step": "abcd"}),
         ("POST", f"/designs/{i}/sizes", {"sizes": []}),
+        ("POST", f"/designs/{i}/pieces", {"piece": rows["piece_id"]}),
+        ("POST", f"/designs/{i}/base/take", {"take": [0], "now": 1}),
+        ("POST", f"/designs/{i}/graft", {"part": key, "upto": 2, "then": {"design": i, "part": key, "first": 4}}),
+        ("POST", "/pieces", {"design": i, "parts": [key], "main": key, "title": "Mine"}),
     ]
     for method, path, body in tries:
         other.ask(method, path, body, 404)

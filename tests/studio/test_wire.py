@@ -9,8 +9,10 @@ from pathlib import Path
 from typing import get_args
 
 import pytest
+from ninja import Schema
 from pydantic import TypeAdapter, ValidationError
 
+import studio.api  # noqa: F401  (loads every type)
 from craft.fitting.panels import PanelRecipe, recipe_json, recipe_of
 from craft.shape.drafting import Recipe
 from craft.shape.target import BASES, MODIFIERS, SOLIDS, Box, Form, Modifier, ModifierKey, Solid, Traced
@@ -150,3 +152,13 @@ def test_the_published_schema_of_a_design_holds_recipes_as_they_are() -> None:
     made = TypeAdapter(AnyRecipe).json_schema(mode="serialization")
     assert {name: published.get(name) for name in made["$defs"]} == made["$defs"]
     assert published["Recipe"]["discriminator"] == made["discriminator"]
+
+
+def test_no_two_types_on_the_wire_have_one_name() -> None:
+    """Of two with one name only the last is described, and the screens are made for the wrong one."""
+    every = [kind for base in (Schema, *Schema.__subclasses__()) for kind in base.__subclasses__()]
+    named: dict[str, set[str]] = {}
+    for kind in every:
+        if kind.__module__.startswith("studio.") and "[" not in kind.__name__:
+            named.setdefault(kind.__name__, set()).add(kind.__module__)
+    assert {name: found for name, found in named.items() if len(found) > 1} == {}

@@ -3,11 +3,14 @@
 from craft.design.remix.adapting import adapter_counts, flat_growth
 from craft.design.remix.applying import applied
 from craft.design.remix.changes import Change, Difference, Kind
-from craft.design.remix.compared import Beside, Comes, Comparison, PartsCompared, compared
+from craft.design.remix.compared import Beside, Comes, Comparison, PartsCompared, comes_of, compared
+from craft.design.remix.crediting import Credits, credit_line, credits_of
 from craft.design.remix.difference import difference
 from craft.design.remix.grafted import Grafted, grafted
 from craft.design.remix.grafting import Adapt, Graft, graft
 from craft.design.remix.merging import Conflict, Merge, in_terms, merged
+from craft.design.remix.piece_stored import piece_json, piece_of_json, piece_written, read_piece, whole_piece
+from craft.design.remix.pieces import PutIn, ShelfPiece, Slot, Use, piece_from, put_in
 from craft.design.remix.ports import Cut, Port, ports_along, ports_of
 from craft.design.remix.stored import read_difference
 from craft.design.remix.telling import said
@@ -19,6 +22,7 @@ __all__ = [
     "Comes",
     "Comparison",
     "Conflict",
+    "Credits",
     "Cut",
     "Difference",
     "Graft",
@@ -27,17 +31,31 @@ __all__ = [
     "Merge",
     "PartsCompared",
     "Port",
+    "PutIn",
+    "ShelfPiece",
+    "Slot",
+    "Use",
     "adapter_counts",
     "applied",
+    "comes_of",
     "compared",
+    "credit_line",
+    "credits_of",
     "difference",
     "flat_growth",
     "graft",
     "grafted",
     "in_terms",
     "merged",
+    "piece_from",
+    "piece_json",
+    "piece_of_json",
+    "piece_written",
     "ports_along",
     "ports_of",
+    "put_in",
     "read_difference",
+    "read_piece",
     "said",
+    "whole_piece",
 ]

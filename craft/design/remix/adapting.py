@@ -24,7 +24,7 @@ def adapter_counts(before: int, after: int, gauge: Gauge) -> tuple[int, ...]:
     """Counts after each adapter round, the last of them `after`; empty where the counts agree already."""
     if before == after:
         return ()
-    many = max(1, math.ceil(abs(after - before) / max(1, math.floor(flat_growth(gauge) + 1e-9))))
+    many = max(1, math.ceil(abs(after - before) / max(1, round(flat_growth(gauge)))))
     many = max(many, math.ceil(abs(math.log2(after / before)) - 1e-9))
     if many > MOST_ADAPTERS:
         raise CraftError(

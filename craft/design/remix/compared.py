@@ -68,7 +68,7 @@ class Comparison:
     b: Design
     parts: tuple[PartsCompared, ...]
     words: tuple[str, ...]
-    comes: tuple[Comes, Comes] | None
+    comes: tuple[Comes, Comes]
     sums: tuple[str, ...]
 
 
@@ -216,6 +216,11 @@ def _moved(join: Join, a: Design, b: Design, was: int, now: int) -> Iterator[str
 
 
 # --- what each comes to -------------------------------------------------------------------------
+
+
+def comes_of(design: Design) -> Comes:
+    """What a design comes to."""
+    return _comes(first_size(design, run_parts(design)))
 
 
 def _comes(first: Sized) -> Comes:

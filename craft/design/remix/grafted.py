@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from craft.design.anchors import Place
@@ -12,7 +12,7 @@ from craft.design.parts import Part
 from craft.design.remix.grafting import Adapt, Graft, graft
 from craft.design.remix.merging import in_terms
 from craft.design.remix.ports import Cut
-from craft.design.remix.putting_in import fresh, recoloured, yarns_with
+from craft.design.remix.putting_in import free_key, fresh, recoloured, yarns_with
 from craft.design.running import run_parts, worked_parts
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from craft.rounds.stitches import Terms
@@ -155,7 +155,7 @@ def _with_company(
                 f"{names[join.part]} was joined to {names.get(join.host, 'a part')}, where nothing was taken of it."
             )
             continue
-        key = _free(f"j{keys[join.part]}{n}"[:16], {j.key for j in joins} | {s.key for s in steps})
+        key = free_key(f"j{keys[join.part]}{n}"[:16], {j.key for j in joins} | {s.key for s in steps})
         joins.append(replace(join, key=key, part=keys[join.part], host=host, place=place))
         text = next((s.text for s in piece.design.steps if s.join == join.key), "")
         steps.append(Step(key, text, keys[join.part], key))
@@ -163,7 +163,7 @@ def _with_company(
     for mark in piece.design.marks:
         place = here(mark.place)
         if place is not None:
-            marks.append(Mark(_free(mark.key, {m.key for m in marks}), mark.name, place, here(mark.to), mark.paired))
+            marks.append(Mark(free_key(mark.key, {m.key for m in marks}), mark.name, place, here(mark.to), mark.paired))
     eyes, more = _eyes(design.eyes, piece.design.eyes, here(piece.design.eyes.place))
     told += more
     return replace(design, joins=tuple(joins), steps=tuple(steps), marks=tuple(marks), eyes=eyes), told
@@ -185,10 +185,3 @@ def _gauge_told(base: Cut, piece: Cut, made: Graft) -> list[str]:
     return [
         f"The piece was made at another gauge: with yours it comes out {abs(bigger):.0%} {'larger' if bigger > 0 else 'smaller'}."
     ]
-
-
-def _free(key: str, taken: Iterable[str]) -> str:
-    used, n, found = set(taken), 1, key
-    while found in used:
-        found, n = f"{key[:12]}{n}", n + 1
-    return found

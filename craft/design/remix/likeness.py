@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from itertools import count
 from typing import Any
+
+from craft.design.remix.putting_in import free_key
 
 Json = dict[str, Any]
 Names = Mapping[str, Mapping[str, str]]
@@ -103,6 +104,6 @@ def _one_to_one(pairs: Mapping[str, str], keys: Sequence[str], taken: Sequence[s
     used = {*out.values(), *taken, *keys}
     for key in keys:
         if key not in out:
-            out[key] = next(k for n in count(1) if (k := f"{key[:12]}{n}") not in used)
+            out[key] = free_key(key, used)
             used.add(out[key])
     return out

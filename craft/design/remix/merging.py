@@ -31,11 +31,12 @@ class Conflict:
 
 @dataclass(frozen=True, slots=True)
 class Merge:
-    """What can be taken. base: of both. hers, theirs: what each changed in it; without what both did alike, which is in
-    hers alone."""
+    """What can be taken. base: of both; mine, theirs_now: what became of it. hers, theirs: what each changed in it; what
+    both did alike is in hers alone."""
 
     base: Design
     mine: Design
+    theirs_now: Design
     hers: tuple[Change, ...]
     theirs: tuple[Change, ...]
     conflicts: tuple[Conflict, ...]
@@ -66,7 +67,7 @@ def merged(base: Design, mine: Design, theirs: Design) -> Merge:
     mine_now, theirs_now = (from_json(renamed(d, names_like(d, like))) for d in (to_json(mine), to_json(theirs)))
     hers, others = difference(base, mine_now).changes, difference(base, theirs_now).changes
     others = tuple(c for c in others if not _same_as(c, hers) and c.page != "name")
-    return Merge(base, mine, hers, others, _conflicts(hers, others))
+    return Merge(base, mine, theirs, hers, others, _conflicts(hers, others))
 
 
 def in_terms(design: Design, terms: Terms) -> Design:

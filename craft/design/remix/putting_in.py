@@ -14,13 +14,19 @@ from craft.rounds.stitches import Terms
 from craft.text.notation import print_rounds, read
 
 
+def free_key(key: str, taken: Iterable[str]) -> str:
+    """The key, or one like it that nothing has."""
+    used = set(taken)
+    return next(k for n in count() if (k := key if not n else f"{key[:12]}{n}") not in used)
+
+
 def fresh(design: Design, parts: Iterable[Part]) -> tuple[dict[str, str], dict[str, str]]:
     """Keys and names for parts that come into a design, by those that they have; no two are one."""
     keys, names = {p.key for p in design.parts}, {p.name for p in design.parts}
     new_keys: dict[str, str] = {}
     new_names: dict[str, str] = {}
     for part in parts:
-        key = next(k for n in count() if (k := part.key if not n else f"{part.key[:12]}{n}") not in keys)
+        key = free_key(part.key, keys)
         name = next(k for n in count(1) if (k := part.name if n == 1 else f"{part.name[:56]} {n}") not in names)
         keys.add(key)
         names.add(name)

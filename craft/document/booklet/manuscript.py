@@ -11,6 +11,7 @@ from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import text_following_eyes
 from craft.design.grading import figures_of, first_size
 from craft.design.joins import Join, Manner
+from craft.design.remix import credits_of
 from craft.design.running import RunPart, worked_parts
 from craft.document.booklet.compose import AssemblyLine, Manuscript, PartLine, YarnLine
 from craft.rounds.fabric import WorkedPart
@@ -67,7 +68,7 @@ def manuscript_of(design: Design, parts: tuple[RunPart, ...], designer: str, ter
         notions=printed.notions,
         assembly=tuple(_step(design, s, worked) for s in design.steps if _says_something(design, s)),
         permissions=printed.permissions,
-        credits=" ".join(filter(None, (printed.credits, *(f"Worked from {s.title}." for s in design.sources)))),
+        credits=" ".join(filter(None, (printed.credits, *credits_of(design).lines))),
         changes=_lines(printed.changes),
         count_table=printed.count_table,
         notes=_lines(printed.notes),

@@ -444,6 +444,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/base": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Base
+         * @description What is new in the design that this one was made from.
+         */
+        get: operations["studio_bases_api_read_base"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/base/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take From Base
+         * @description Take changes of the base, as one change.
+         */
+        post: operations["studio_bases_api_take_from_base"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/booklet": {
         parameters: {
             query?: never;
@@ -524,6 +564,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Comparison
+         * @description This design held against another one, itself when none is named: as it is, at an earlier revision, or at a size.
+         */
+        get: operations["studio_bases_api_read_comparison"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/copy": {
         parameters: {
             query?: never;
@@ -544,6 +604,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/credits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Credits
+         * @description What a design was made from, and what of the terms does not go together.
+         */
+        get: operations["studio_pieces_api_read_credits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/eyes/tell": {
         parameters: {
             query?: never;
@@ -558,6 +638,46 @@ export interface paths {
          * @description Write the direction for the placed eyes into their part's rounds.
          */
         post: operations["studio_designs_api_tell_eyes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/graft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Graft
+         * @description Have a part go on as a piece, as one change.
+         */
+        post: operations["studio_bases_api_graft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/graft/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Ways
+         * @description Every way in which a part can go on as a piece; nothing is kept.
+         */
+        post: operations["studio_bases_api_read_ways"];
         delete?: never;
         options?: never;
         head?: never;
@@ -688,6 +808,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/parts/{key}/ports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Ports
+         * @description Where a part can be cut.
+         */
+        get: operations["studio_bases_api_read_ports"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/parts/{key}/text": {
         parameters: {
             query?: never;
@@ -786,6 +926,26 @@ export interface paths {
          * @description Upload a reference picture.
          */
         post: operations["studio_designs_api_add_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use Piece
+         * @description Put a piece into a design.
+         */
+        post: operations["studio_pieces_api_use_piece"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1074,6 +1234,130 @@ export interface paths {
          * @description Stop a job.
          */
         post: operations["studio_jobs_api_stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Pieces
+         * @description All pieces, by title.
+         */
+        get: operations["studio_pieces_api_read_pieces"];
+        put?: never;
+        /**
+         * Keep Piece
+         * @description Keep parts of a design as a piece.
+         */
+        post: operations["studio_pieces_api_keep_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/from-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Piece From File
+         * @description A piece from a piece's file, a design's file, or a pattern written in any manner; not her own until she says so.
+         */
+        post: operations["studio_pieces_api_piece_from_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Piece
+         * @description Take a piece off the shelf.
+         */
+        delete: operations["studio_pieces_api_remove_piece"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Piece File
+         * @description A piece's file, with its terms.
+         */
+        get: operations["studio_pieces_api_read_piece_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Piece Picture
+         * @description A piece as an SVG picture, by its estimated body.
+         */
+        get: operations["studio_pieces_api_read_piece_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/ports/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Piece Ports
+         * @description Where one of a piece's parts can be gone on from: after every round of its first tube.
+         */
+        get: operations["studio_pieces_api_read_piece_ports"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1703,6 +1987,26 @@ export interface components {
             words: string;
         };
         /**
+         * BaseOut
+         * @description What is new in a design's base. taken, now: numbers of the base's revisions. size: at which it was made.
+         */
+        BaseOut: {
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Conflicts */
+            conflicts: components["schemas"]["ConflictOut"][];
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
+            /** Size */
+            size: string | null;
+            /** Taken */
+            taken: number;
+        };
+        /**
          * Basket
          * @description Everything in the basket, with the published classes and hooks to choose from.
          */
@@ -1761,6 +2065,16 @@ export interface components {
              * @enum {string}
              */
             kind: "bend";
+        };
+        /**
+         * BesideOut
+         * @description The same place of a part in two designs.
+         */
+        BesideOut: {
+            a: components["schemas"]["ComparedRound"] | null;
+            b: components["schemas"]["ComparedRound"] | null;
+            /** Same */
+            same: boolean;
         };
         /**
          * BoardIn
@@ -2053,6 +2367,25 @@ export interface components {
             ][];
         };
         /**
+         * ChangeOut
+         * @description A change of the base. n: its number, by which it is taken. part: name of the part it is about. before, after: lines
+         *     of rounds that go and that come. conflict: number of the conflict it stands in, null when it is in nobody's way.
+         */
+        ChangeOut: {
+            /** After */
+            after: string[];
+            /** Before */
+            before: string[];
+            /** Conflict */
+            conflict: number | null;
+            /** N */
+            n: number;
+            /** Part */
+            part: string | null;
+            /** Said */
+            said: string;
+        };
+        /**
          * ChartIn
          * @description A part's text to be charted.
          */
@@ -2105,6 +2438,22 @@ export interface components {
             name: string;
         };
         /**
+         * ComesOut
+         * @description What a design comes to.
+         */
+        ComesOut: {
+            /** Filling G */
+            filling_g: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Hours */
+            hours: number;
+            /** Metres */
+            metres: number;
+            /** Stitches */
+            stitches: number;
+        };
+        /**
          * CompareAnswer
          * @description Ways to work a shape, nearest first. top: the shape upside down, for those that begin at its far end.
          */
@@ -2118,6 +2467,34 @@ export interface components {
             top: (components["schemas"]["SolidForm"] | components["schemas"]["TracedForm"] | components["schemas"]["StackForm"] | components["schemas"]["BoxForm"] | components["schemas"]["MeshForm"]) | null;
             /** Ways */
             ways: components["schemas"]["Way"][];
+        };
+        /**
+         * ComparedRound
+         * @description A round of one of two designs.
+         */
+        ComparedRound: {
+            /** Count */
+            count: number;
+            /** Label */
+            label: string;
+        };
+        /**
+         * ComparisonOut
+         * @description Two designs held against each other. words: what differs beside the rounds; sums: what is more or less.
+         */
+        ComparisonOut: {
+            /** A */
+            a: string;
+            a_comes: components["schemas"]["ComesOut"];
+            /** B */
+            b: string;
+            b_comes: components["schemas"]["ComesOut"];
+            /** Parts */
+            parts: components["schemas"]["PartsComparedOut"][];
+            /** Sums */
+            sums: string[];
+            /** Words */
+            words: string[];
         };
         /**
          * CompensateAnswer
@@ -2134,6 +2511,14 @@ export interface components {
             recipe: components["schemas"]["RoundsRecipe"];
             /** Turns */
             turns: number;
+        };
+        /**
+         * ConflictOut
+         * @description What both changed: hers, in the same form.
+         */
+        ConflictOut: {
+            /** Hers */
+            hers: components["schemas"]["ChangeOut"][];
         };
         /**
          * CorrectionIn
@@ -2154,6 +2539,35 @@ export interface components {
             /** Line */
             line: number;
             taken?: components["schemas"]["Taken"] | null;
+        };
+        /**
+         * CreditRow
+         * @description A source of a design: what it is called, what came of it, its terms in words.
+         */
+        CreditRow: {
+            /** Called */
+            called: string;
+            /** Own */
+            own: boolean;
+            /** Parts */
+            parts: string[];
+            /** Terms */
+            terms: string[];
+        };
+        /**
+         * CreditsOut
+         * @description All that a design was made from, and what of their terms does not go together. blocked: why it may not be published
+         *     with its rounds, in sentences; empty when it may.
+         */
+        CreditsOut: {
+            /** Advice */
+            advice: string;
+            /** Blocked */
+            blocked: string[];
+            /** Conflicts */
+            conflicts: string[];
+            /** Sources */
+            sources: components["schemas"]["CreditRow"][];
         };
         /**
          * CutIn
@@ -2811,6 +3225,27 @@ export interface components {
             yarns?: components["schemas"]["DesignYarn"][];
         };
         /**
+         * GraftIn
+         * @description A part that goes on otherwise behind its round `upto`. adapt: what to do where the counts differ.
+         */
+        GraftIn: {
+            /** Adapt */
+            adapt?: ("rounds" | "grade") | null;
+            /** Part */
+            part: string;
+            then: components["schemas"]["TakenFrom"];
+            /** Upto */
+            upto: number;
+        };
+        /**
+         * GraftOut
+         * @description Every way there is: one when the counts agree, else two.
+         */
+        GraftOut: {
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+        };
+        /**
          * HookOut
          * @description A hook size with its printed name.
          */
@@ -2836,6 +3271,53 @@ export interface components {
              * @enum {string}
              */
             state: "waiting" | "running" | "done" | "failed" | "cancelled";
+        };
+        /**
+         * KeepPiece
+         * @description Parts of a design to be kept as a piece. main: the one it is used by. designer: empty for her own.
+         */
+        KeepPiece: {
+            /** Design */
+            design: number;
+            /**
+             * Designer
+             * @default
+             */
+            designer?: string;
+            /** Main */
+            main: string;
+            /** Parts */
+            parts: string[];
+            /**
+             * @default {
+             *       "alike": false,
+             *       "change": true,
+             *       "credit": "",
+             *       "difference": true,
+             *       "rounds": false,
+             *       "selling": "credited",
+             *       "words": ""
+             *     }
+             */
+            permissions?: components["schemas"]["PermissionsEntry"];
+            /**
+             * Slot
+             * @default other
+             * @enum {string}
+             */
+            slot?: "head" | "body" | "limb" | "on-top" | "clothes" | "held" | "other";
+            /**
+             * Tags
+             * @default []
+             */
+            tags?: string[];
+            /** Title */
+            title: string;
+            /**
+             * Version
+             * @default 1.0
+             */
+            version?: string;
         };
         /**
          * KnobOut
@@ -3216,6 +3698,24 @@ export interface components {
             text: string;
         };
         /**
+         * PartsComparedOut
+         * @description A part of two designs. words: what differs.
+         */
+        PartsComparedOut: {
+            /** In A */
+            in_a: boolean;
+            /** In B */
+            in_b: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Rounds */
+            rounds: components["schemas"]["BesideOut"][];
+            /** Words */
+            words: string[];
+        };
+        /**
          * PasswordChange
          * @description The present password and the next.
          */
@@ -3234,6 +3734,48 @@ export interface components {
             names: string[];
             /** Text */
             text: string;
+        };
+        /**
+         * PermissionsEntry
+         * @description What a designer allows, as choices; see craft/design/permissions.
+         */
+        PermissionsEntry: {
+            /**
+             * Alike
+             * @default false
+             */
+            alike?: boolean;
+            /**
+             * Change
+             * @default true
+             */
+            change?: boolean;
+            /**
+             * Credit
+             * @default
+             */
+            credit?: string;
+            /**
+             * Difference
+             * @default true
+             */
+            difference?: boolean;
+            /**
+             * Rounds
+             * @default false
+             */
+            rounds?: boolean;
+            /**
+             * Selling
+             * @default credited
+             * @enum {string}
+             */
+            selling?: "yes" | "credited" | "ask" | "no";
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
         };
         /**
          * PictureOut
@@ -3267,6 +3809,16 @@ export interface components {
             ];
         };
         /**
+         * PieceYarn
+         * @description A yarn of a piece; the first is its main one.
+         */
+        PieceYarn: {
+            /** Colour */
+            colour: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * PlacedOut
          * @description A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm).
          */
@@ -3275,6 +3827,36 @@ export interface components {
             matrix: number[];
             /** Part */
             part: string;
+        };
+        /**
+         * PortOut
+         * @description An edge of a part after a round. end: the part ends there, open.
+         */
+        PortOut: {
+            /** Count */
+            count: number;
+            /** End */
+            end: boolean;
+            /** Flat */
+            flat: boolean;
+            /** Girth Mm */
+            girth_mm: number;
+            /** Joined */
+            joined: boolean;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Round */
+            round: number;
+        };
+        /**
+         * PortsOut
+         * @description Where a part can be cut: after every round of its first tube.
+         */
+        PortsOut: {
+            /** Ports */
+            ports: components["schemas"]["PortOut"][];
         };
         /**
          * Preferences
@@ -4044,6 +4626,48 @@ export interface components {
             stacked?: boolean;
         };
         /**
+         * ShelfPieceOut
+         * @description A piece on the shelf. terms: its permissions in words. keys: of its parts, in the order of their names.
+         */
+        ShelfPieceOut: {
+            /** Designer */
+            designer: string;
+            /** Faults */
+            faults: number;
+            /** Id */
+            id: number;
+            /** Keys */
+            keys: string[];
+            /** Main */
+            main: string;
+            /** Own */
+            own: boolean;
+            /** Parts */
+            parts: string[];
+            permissions: components["schemas"]["PermissionsEntry"];
+            /** Ports */
+            ports: components["schemas"]["PortOut"][];
+            /** Rounds */
+            rounds: number;
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "head" | "body" | "limb" | "on-top" | "clothes" | "held" | "other";
+            /** Stitches */
+            stitches: number;
+            /** Tags */
+            tags: string[];
+            /** Terms */
+            terms: string[];
+            /** Title */
+            title: string;
+            /** Version */
+            version: string;
+            /** Yarns */
+            yarns: components["schemas"]["PieceYarn"][];
+        };
+        /**
          * SideOfPanelOut
          * @description A side of a panel laid flat: its seam's letter, its stitches, and where it runs (mm, y upwards).
          */
@@ -4490,11 +5114,45 @@ export interface components {
             yarn_per_stitch_mm: number | null;
         };
         /**
+         * TakeIn
+         * @description Changes of the base to be taken. now: the base's revision that was shown. done: what is not taken is not shown
+         *     again.
+         */
+        TakeIn: {
+            /**
+             * Done
+             * @default false
+             */
+            done?: boolean;
+            /** Now */
+            now: number;
+            /**
+             * Take
+             * @default []
+             */
+            take?: number[];
+        };
+        /**
          * Taken
          * @description What a line of a written pattern is taken for.
          * @enum {string}
          */
         Taken: "title" | "materials" | "gauge" | "abbreviations" | "part" | "round" | "colour" | "direction" | "note" | "assembly" | "safety" | "permissions" | "credits" | "nothing";
+        /**
+         * TakenFrom
+         * @description Where a piece is taken from: a design's part, or a piece of the shelf (its main part when none is named), from its
+         *     round `first` on.
+         */
+        TakenFrom: {
+            /** Design */
+            design?: number | null;
+            /** First */
+            first: number;
+            /** Part */
+            part?: string | null;
+            /** Piece */
+            piece?: number | null;
+        };
         /**
          * TaperModifier
          * @description For one end wider.
@@ -4706,6 +5364,41 @@ export interface components {
             saved: string;
         };
         /**
+         * UsePiece
+         * @description A piece to be put into a design. colours: names of the design's yarns by those of the piece's. on: the part, and
+         *     which of its rounds, that it is joined to; null to be placed later.
+         */
+        UsePiece: {
+            /**
+             * Colours
+             * @default {}
+             */
+            colours?: {
+                [key: string]: string;
+            };
+            /**
+             * Copies
+             * @default 1
+             */
+            copies?: number;
+            /**
+             * Inside Out
+             * @default false
+             */
+            inside_out?: boolean;
+            /** On */
+            on?: string | null;
+            /** Piece */
+            piece: number;
+            /** Round */
+            round?: number | null;
+            /**
+             * Stitch
+             * @default 0
+             */
+            stitch?: number;
+        };
+        /**
          * Warned
          * @description Something to know about a place: a stable code and a sentence.
          */
@@ -4745,6 +5438,31 @@ export interface components {
             start: number;
             /** Stitches */
             stitches: number;
+        };
+        /**
+         * WayOut
+         * @description One way to bring two parts together. problem: why it cannot be. adapters: rounds between; scale: of the piece.
+         */
+        WayOut: {
+            /** Adapt */
+            adapt: ("rounds" | "grade") | null;
+            /** Adapters */
+            adapters: number;
+            /** Base */
+            base: number;
+            comes: components["schemas"]["ComesOut"] | null;
+            /** Counts */
+            counts: number[];
+            /** Piece */
+            piece: number;
+            /** Problem */
+            problem: string | null;
+            /** Scale */
+            scale: number;
+            /** Text */
+            text: string;
+            /** Told */
+            told: string[];
         };
         /**
          * WeightClassOut
@@ -5483,6 +6201,54 @@ export interface operations {
             };
         };
     };
+    studio_bases_api_read_base: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BaseOut"];
+                };
+            };
+        };
+    };
+    studio_bases_api_take_from_base: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
     studio_booklets_api_read_booklet: {
         parameters: {
             query?: {
@@ -5587,6 +6353,32 @@ export interface operations {
             };
         };
     };
+    studio_bases_api_read_comparison: {
+        parameters: {
+            query?: {
+                other?: number | null;
+                revision?: number | null;
+                size?: string | null;
+            };
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonOut"];
+                };
+            };
+        };
+    };
     studio_designs_api_copy_design: {
         parameters: {
             query?: never;
@@ -5609,6 +6401,28 @@ export interface operations {
             };
         };
     };
+    studio_pieces_api_read_credits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreditsOut"];
+                };
+            };
+        };
+    };
     studio_designs_api_tell_eyes: {
         parameters: {
             query?: never;
@@ -5627,6 +6441,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_bases_api_graft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GraftIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_bases_api_read_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GraftIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GraftOut"];
                 };
             };
         };
@@ -5804,6 +6670,29 @@ export interface operations {
             };
         };
     };
+    studio_bases_api_read_ports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PortsOut"];
+                };
+            };
+        };
+    };
     studio_designs_api_set_text: {
         parameters: {
             query?: never;
@@ -5951,6 +6840,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+        };
+    };
+    studio_pieces_api_use_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsePiece"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
                 };
             };
         };
@@ -6332,6 +7247,163 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    studio_pieces_api_read_pieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPieceOut"][];
+                };
+            };
+        };
+    };
+    studio_pieces_api_keep_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepPiece"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPieceOut"];
+                };
+            };
+        };
+    };
+    studio_pieces_api_piece_from_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPieceOut"];
+                };
+            };
+        };
+    };
+    studio_pieces_api_remove_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_pieces_api_read_piece_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_pieces_api_read_piece_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_pieces_api_read_piece_ports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PortOut"][];
                 };
             };
         };

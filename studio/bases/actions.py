@@ -1,0 +1,70 @@
+"""Changes by a base or a piece: each one action, one undo."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from pydantic import ValidationError
+
+from craft.design.design import Design as DesignValue
+from craft.design.remix import Adapt, Cut, grafted
+from studio.bases.reading import base_now, cut_of, source_of
+from studio.bases.schemas import GraftIn, TakeIn
+from studio.designs.manifest import BaseEntry
+from studio.designs.models import Design
+from studio.designs.policy import design_of
+from studio.designs.reading import design_value
+from studio.designs.recording import record
+from studio.designs.rewriting import rewritten, versions_of
+from studio.designs.texts import keep_all_typed
+from studio.errors import Refusal
+from studio.refusals import placed_sentence
+
+
+@transaction.atomic
+def take_from_base(user: User, pk: int, asked: TakeIn) -> Design:
+    """Changes of the base taken into a design. Refusal 409 when the base moved on since they were shown."""
+    design = design_of(user, pk, lock=True)
+    keep_all_typed(design)
+    found = base_now(user, design)
+    if found.now != asked.now:
+        raise Refusal(
+            409, "stale-base", f"{found.origin.name} was changed again since you looked; look at it once more."
+        )
+    made = found.merge.taking(sorted(set(asked.take)))
+    base = BaseEntry(number=found.now, size=found.size) if asked.done else None
+    many = len(set(asked.take))
+    label = (
+        f"Took {many} {'change' if many == 1 else 'changes'} of {found.origin.name}"
+        if many
+        else "Left the base's changes"
+    )
+    if not many and base is None:
+        raise Refusal(422, "invalid", "Choose what to take.", field="take")
+    _write(design, made, label, base)
+    return design
+
+
+@transaction.atomic
+def graft(user: User, pk: int, asked: GraftIn) -> Design:
+    """A design whose part goes on as a piece."""
+    design = design_of(user, pk, lock=True)
+    keep_all_typed(design)
+    below = Cut(design_value(design), asked.part, asked.upto)
+    above = cut_of(user, asked.then)
+    adapt = None if asked.adapt is None else Adapt(asked.adapt)
+    made = grafted(below, above, adapt, source_of(user, asked.then))
+    name = above.run.name
+    _write(design, made.design, f"{below.run.name} goes on as {name} behind R{asked.upto}", None)
+    return design
+
+
+def _write(design: Design, made: DesignValue, label: str, base: BaseEntry | None) -> None:
+    before = design_value(design)
+    try:
+        manifest = rewritten(design.manifest, before, made, versions_of(design, before, made))
+    except ValidationError as error:
+        raise Refusal(422, "invalid", f"This cannot be taken: {placed_sentence(error.errors()[0])}") from None
+    if base is not None:
+        manifest = manifest.model_copy(update={"base": base})
+    record(design, manifest, label)

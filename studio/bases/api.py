@@ -1,0 +1,173 @@
+"""Routes of bases, comparisons and grafts."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Router, Status
+
+from craft.design.design import Design as DesignValue
+from craft.design.remix import Adapt, Change, Comes, Cut, Kind, comes_of, compared, grafted, ports_along, said
+from craft.errors import CraftError
+from craft.rounds.fabric import Tally
+from studio.bases import actions
+from studio.bases.reading import BaseNow, base_now, cut_of, other_value
+from studio.bases.schemas import (
+    BaseOut,
+    BesideOut,
+    ChangeOut,
+    ComesOut,
+    ComparedRound,
+    ComparisonOut,
+    ConflictOut,
+    GraftIn,
+    GraftOut,
+    PartsComparedOut,
+    PortsOut,
+    TakeIn,
+    WayOut,
+)
+from studio.designs.policy import design_of
+from studio.designs.reading import design_value
+from studio.designs.schemas import DesignOut
+from studio.designs.shown import shown
+from studio.guard import designer
+from studio.pieces.values import port_out
+
+router = Router(tags=["bases"])
+
+
+@router.get("/{int:design_id}/base", response=BaseOut)
+def read_base(request: HttpRequest, design_id: int) -> BaseOut:
+    """What is new in the design that this one was made from."""
+    user = designer(request)
+    return _base(base_now(user, design_of(user, design_id)))
+
+
+@router.post("/{int:design_id}/base/take", response=DesignOut)
+def take_from_base(request: HttpRequest, design_id: int, payload: TakeIn) -> DesignOut:
+    """Take changes of the base, as one change."""
+    return shown(actions.take_from_base(designer(request), design_id, payload))
+
+
+@router.get("/{int:design_id}/comparison", response=ComparisonOut)
+def read_comparison(
+    request: HttpRequest, design_id: int, other: int | None = None, revision: int | None = None, size: str | None = None
+) -> ComparisonOut:
+    """This design held against another one, itself when none is named: as it is, at an earlier revision, or at a size."""
+    user = designer(request)
+    here = design_value(design_of(user, design_id))
+    found = compared(other_value(user, other or design_id, revision, size), here)
+    parts = [
+        PartsComparedOut(
+            key=p.key,
+            name=p.name,
+            in_a=p.a is not None,
+            in_b=p.b is not None,
+            words=list(p.words),
+            rounds=[BesideOut(a=_round(r.a), b=_round(r.b), same=r.same) for r in p.rounds],
+        )
+        for p in found.parts
+    ]
+    return ComparisonOut(
+        a=found.a.name,
+        b=found.b.name,
+        parts=parts,
+        words=list(found.words),
+        sums=list(found.sums),
+        a_comes=_comes(found.comes[0]),
+        b_comes=_comes(found.comes[1]),
+    )
+
+
+@router.get("/{int:design_id}/parts/{key}/ports", response=PortsOut)
+def read_ports(request: HttpRequest, design_id: int, key: str) -> PortsOut:
+    """Where a part can be cut."""
+    value = design_value(design_of(designer(request), design_id))
+    return PortsOut(ports=[port_out(p) for p in ports_along(value, key)])
+
+
+@router.post("/{int:design_id}/graft/ways", response=GraftOut)
+def read_ways(request: HttpRequest, design_id: int, payload: GraftIn) -> GraftOut:
+    """Every way in which a part can go on as a piece; nothing is kept."""
+    user = designer(request)
+    below = Cut(design_value(design_of(user, design_id)), payload.part, payload.upto)
+    above = cut_of(user, payload.then)
+    have, need = below.here.live, above.here.before
+    wanted = (None,) if have == need else (Adapt.ROUNDS, Adapt.GRADE)
+    return GraftOut(ways=[_way(below, above, adapt) for adapt in wanted])
+
+
+@router.post("/{int:design_id}/graft", response={201: DesignOut})
+def graft(request: HttpRequest, design_id: int, payload: GraftIn) -> Status[DesignOut]:
+    """Have a part go on as a piece, as one change."""
+    return Status(201, shown(actions.graft(designer(request), design_id, payload)))
+
+
+def _way(below: Cut, above: Cut, adapt: Adapt | None) -> WayOut:
+    empty = WayOut(
+        adapt=None if adapt is None else adapt.value,
+        problem=None,
+        base=below.here.live,
+        piece=above.here.before,
+        adapters=0,
+        scale=1.0,
+        text="",
+        counts=[],
+        told=[],
+        comes=None,
+    )
+    try:
+        made = grafted(below, above, adapt)
+    except CraftError as error:
+        return empty.model_copy(update={"problem": error.message})
+    part = made.design.part(below.part)
+    return empty.model_copy(
+        update={
+            "adapters": made.graft.adapters,
+            "scale": made.graft.scale,
+            "text": part.text if part else "",
+            "counts": list(made.graft.worked.counts),
+            "told": list(made.told),
+            "comes": _comes(comes_of(made.design)),
+        }
+    )
+
+
+def _base(found: BaseNow) -> BaseOut:
+    merge = found.merge
+    place = {n: at for at, c in enumerate(merge.conflicts) for n in c.theirs}
+    changes = [_change(n, c, merge.base, merge.theirs_now, place.get(n)) for n, c in enumerate(merge.theirs)]
+    conflicts = [
+        ConflictOut(hers=[_change(n, merge.hers[n], merge.base, merge.mine, at) for n in c.hers])
+        for at, c in enumerate(merge.conflicts)
+    ]
+    return BaseOut(
+        id=found.origin.pk,
+        name=found.origin.name,
+        taken=found.taken,
+        now=found.now,
+        size=found.size.name if found.size else None,
+        changes=changes,
+        conflicts=conflicts,
+    )
+
+
+def _change(n: int, change: Change, base: DesignValue, new: DesignValue, conflict: int | None) -> ChangeOut:
+    before, after = (change.before, change.after) if change.kind is Kind.ROUNDS else ([], [])
+    if change.kind is Kind.SHAPE:
+        before, after = change.before["text"].splitlines(), change.after["text"].splitlines()
+    return ChangeOut(n=n, part=change.part, said=said(change, base, new), before=before, after=after, conflict=conflict)
+
+
+def _round(tally: Tally | None) -> ComparedRound | None:
+    return None if tally is None else ComparedRound(label=tally.label, count=tally.live)
+
+
+def _comes(comes: Comes) -> ComesOut:
+    return ComesOut(
+        stitches=comes.stitches,
+        height_mm=comes.height_mm.value,
+        metres=comes.metres.value,
+        hours=comes.hours.value,
+        filling_g=comes.filling_g.value,
+    )

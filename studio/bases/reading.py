@@ -1,0 +1,88 @@
+"""A design's base: as it was taken in, and as it is now."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from django.contrib.auth.models import User
+
+from craft.design.design import Design as DesignValue
+from craft.design.design import Source
+from craft.design.remix import Cut, Merge, merged
+from studio.bases.schemas import TakenFrom
+from studio.designs.manifest import SizeEntry
+from studio.designs.models import Design
+from studio.designs.policy import design_of, revision_of, visible_designs
+from studio.designs.reading import design_value, revision_value
+from studio.errors import NOT_FOUND, Refusal
+from studio.pieces.policy import piece_of
+from studio.pieces.values import piece_value
+from studio.sizes.actions import value_at_size
+
+GONE = "The design that this one was made from is not there any more; nothing new can come from it."
+
+
+@dataclass(frozen=True)
+class BaseNow:
+    """A base that moves on. taken, now: numbers of its revisions. size: at which size the design was made of it."""
+
+    origin: Design
+    taken: int
+    now: int
+    size: SizeEntry | None
+    merge: Merge
+
+
+def base_of(user: User, design: Design) -> Design | None:
+    """The design that one was made from, None where it is gone or not hers."""
+    return visible_designs(user).filter(pk=design.origin_id).first() if design.origin_id else None
+
+
+def base_now(user: User, design: Design) -> BaseNow:
+    """What became of a design's base since it was taken in. Refusal for a design without one."""
+    origin = base_of(user, design)
+    if origin is None or design.origin_number is None:
+        raise Refusal(404, "no-base", GONE if design.origin_name else "This design was made from nothing else.")
+    entry = design.manifest.base
+    taken = entry.number if entry else design.origin_number
+    size = entry.size if entry else None
+    before, after = revision_value(revision_of(origin, taken)), design_value(origin)
+    if size is not None:
+        before, after = (value_at_size(user, v, size) for v in (before, after))
+        after = _same_yarn(before, after)
+    return BaseNow(origin, taken, origin.revision.number, size, merged(before, design_value(design), after))
+
+
+def _same_yarn(before: DesignValue, after: DesignValue) -> DesignValue:
+    """The base now, in the yarn it had: a size has a yarn and a gauge of its own."""
+    return replace(after, yarns=before.yarns, gauge=before.gauge)
+
+
+def other_value(user: User, pk: int, revision: int | None, size: str | None) -> DesignValue:
+    """Another of her designs as a value: as it is, at an earlier revision, or at one of its sizes."""
+    design = design_of(user, pk)
+    value = design_value(design) if revision is None else revision_value(revision_of(design, revision))
+    if size is None:
+        return value
+    entry = next((s for s in design.manifest.sizes.sizes if s.key == size), None)
+    if entry is None:
+        raise Refusal(404, "not-found", NOT_FOUND)
+    return value_at_size(user, value, entry)
+
+
+def cut_of(user: User, asked: TakenFrom) -> Cut:
+    """Where a piece is taken from: one of her designs, or of the pieces she can use."""
+    if asked.piece is not None:
+        kept = piece_value(piece_of(user, asked.piece))
+        return Cut(kept.design, kept.main if asked.part is None else asked.part, asked.first)
+    if asked.design is None or asked.part is None:
+        raise Refusal(422, "invalid", "Say which part goes on from there.", field="part")
+    return Cut(design_value(design_of(user, asked.design)), asked.part, asked.first)
+
+
+def source_of(user: User, asked: TakenFrom) -> Source:
+    """Whom to credit for a piece."""
+    if asked.piece is not None:
+        return piece_value(piece_of(user, asked.piece)).source
+    design = design_of(user, asked.design or 0)
+    return Source(design.name, version=design.manifest.booklet.version, own=True)

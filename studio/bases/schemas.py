@@ -1,0 +1,144 @@
+"""What goes over the wire about bases, comparisons and grafts."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from studio.designs.manifest import Key
+from studio.pieces.schemas import PortOut
+
+
+class ChangeOut(Schema):
+    """A change of the base. n: its number, by which it is taken. part: name of the part it is about. before, after: lines
+    of rounds that go and that come. conflict: number of the conflict it stands in, null when it is in nobody's way."""
+
+    n: int
+    part: str | None
+    said: str
+    before: list[str]
+    after: list[str]
+    conflict: int | None
+
+
+class ConflictOut(Schema):
+    """What both changed: hers, in the same form."""
+
+    hers: list[ChangeOut]
+
+
+class BaseOut(Schema):
+    """What is new in a design's base. taken, now: numbers of the base's revisions. size: at which it was made."""
+
+    id: int
+    name: str
+    taken: int
+    now: int
+    size: str | None
+    changes: list[ChangeOut]
+    conflicts: list[ConflictOut]
+
+
+class TakeIn(Schema):
+    """Changes of the base to be taken. now: the base's revision that was shown. done: what is not taken is not shown
+    again."""
+
+    take: Annotated[list[Annotated[int, Field(ge=0)]], Field(max_length=20_000)] = []
+    now: int
+    done: bool = False
+
+
+class ComparedRound(Schema):
+    """A round of one of two designs."""
+
+    label: str
+    count: int
+
+
+class BesideOut(Schema):
+    """The same place of a part in two designs."""
+
+    a: ComparedRound | None
+    b: ComparedRound | None
+    same: bool
+
+
+class PartsComparedOut(Schema):
+    """A part of two designs. words: what differs."""
+
+    key: str
+    name: str
+    in_a: bool
+    in_b: bool
+    words: list[str]
+    rounds: list[BesideOut]
+
+
+class ComesOut(Schema):
+    """What a design comes to."""
+
+    stitches: int
+    height_mm: float
+    metres: float
+    hours: float
+    filling_g: float
+
+
+class ComparisonOut(Schema):
+    """Two designs held against each other. words: what differs beside the rounds; sums: what is more or less."""
+
+    a: str
+    b: str
+    parts: list[PartsComparedOut]
+    words: list[str]
+    sums: list[str]
+    a_comes: ComesOut
+    b_comes: ComesOut
+
+
+class TakenFrom(Schema):
+    """Where a piece is taken from: a design's part, or a piece of the shelf (its main part when none is named), from its
+    round `first` on."""
+
+    design: int | None = None
+    piece: int | None = None
+    part: Key | None = None
+    first: Annotated[int, Field(ge=1, le=2_000)]
+
+
+class GraftIn(Schema):
+    """A part that goes on otherwise behind its round `upto`. adapt: what to do where the counts differ."""
+
+    part: Key
+    upto: Annotated[int, Field(ge=1, le=2_000)]
+    then: TakenFrom
+    adapt: Literal["rounds", "grade"] | None = None
+
+
+class WayOut(Schema):
+    """One way to bring two parts together. problem: why it cannot be. adapters: rounds between; scale: of the piece."""
+
+    adapt: Literal["rounds", "grade"] | None
+    problem: str | None
+    base: int
+    piece: int
+    adapters: int
+    scale: float
+    text: str
+    counts: list[int]
+    told: list[str]
+    comes: ComesOut | None
+
+
+class GraftOut(Schema):
+    """Every way there is: one when the counts agree, else two."""
+
+    ways: list[WayOut]
+
+
+class PortsOut(Schema):
+    """Where a part can be cut: after every round of its first tube."""
+
+    ports: list[PortOut]

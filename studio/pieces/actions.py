@@ -1,0 +1,77 @@
+"""Changes of the shelf of pieces, and pieces put into designs."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from pydantic import ValidationError
+
+from craft.design.anchors import Place
+from craft.design.remix import ShelfPiece, Slot, Use, piece_from, piece_json, put_in
+from craft.design.running import run_parts, worked_parts
+from studio.designs.models import Design
+from studio.designs.policy import design_of
+from studio.designs.reading import design_value
+from studio.designs.recording import record
+from studio.designs.rewriting import rewritten, versions_of
+from studio.designs.texts import keep_all_typed
+from studio.designs.values import permissions_value
+from studio.errors import Refusal
+from studio.pieces.models import Piece
+from studio.pieces.policy import piece_of
+from studio.pieces.schemas import KeepPiece, UsePiece
+from studio.pieces.values import piece_value
+from studio.refusals import placed_sentence
+
+MOST_PIECES = 500
+
+
+@transaction.atomic
+def keep(user: User, value: ShelfPiece) -> Piece:
+    """A piece more on the shelf."""
+    if Piece.objects.filter(owner=user).count() >= MOST_PIECES:
+        raise Refusal(422, "full", f"The shelf holds at most {MOST_PIECES} pieces.")
+    return Piece.objects.create(
+        owner=user, title=value.title, slot=value.slot.value, designer=value.designer, data=piece_json(value)
+    )
+
+
+def keep_parts(user: User, asked: KeepPiece) -> Piece:
+    """Parts of one of her designs as a piece."""
+    design = piece_from(design_value(design_of(user, asked.design)), asked.parts)
+    value = ShelfPiece(
+        asked.title,
+        design,
+        asked.main,
+        Slot(asked.slot),
+        asked.designer,
+        asked.version,
+        tuple(asked.tags),
+        permissions_value(asked.permissions),
+        own=not asked.designer,
+    )
+    return keep(user, value)
+
+
+def remove(piece: Piece) -> None:
+    """Take a piece off the shelf; designs that it was used in keep it."""
+    piece.delete()
+
+
+@transaction.atomic
+def use(user: User, pk: int, asked: UsePiece) -> Design:
+    """A design with a piece more, as one action."""
+    design = design_of(user, pk, lock=True)
+    piece = piece_value(piece_of(user, asked.piece))
+    keep_all_typed(design)
+    before = design_value(design)
+    place = None
+    if asked.on is not None and asked.round is not None:
+        place = Place(asked.on, asked.round, asked.stitch).anchored(None, worked_parts(run_parts(before)))
+    made = put_in(before, piece, Use(asked.colours, asked.copies, asked.inside_out, place))
+    try:
+        manifest = rewritten(design.manifest, before, made.design, versions_of(design, before, made.design))
+    except ValidationError as error:
+        raise Refusal(422, "invalid", f"This piece cannot be put in: {placed_sentence(error.errors()[0])}") from None
+    record(design, manifest, f"Put in {piece.title}")
+    return design

@@ -1,0 +1,104 @@
+"""Routes of the shelf of pieces."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Router, Status
+from ninja.files import UploadedFile
+
+from craft.design.grading import figure_picture, first_size
+from craft.design.intake import design_in_file
+from craft.design.permissions import NO_ADVICE
+from craft.design.remix import credits_of, piece_written, ports_along, read_piece, whole_piece
+from craft.design.running import run_parts
+from craft.design.stored import MOST_JSON
+from craft.errors import CraftError
+from studio.designs.policy import design_of
+from studio.designs.reading import design_value
+from studio.designs.schemas import DesignOut
+from studio.designs.shown import shown
+from studio.guard import designer
+from studio.pieces import actions
+from studio.pieces.policy import piece_of, visible_pieces
+from studio.pieces.schemas import CreditRow, CreditsOut, KeepPiece, PortOut, ShelfPieceOut, UsePiece
+from studio.pieces.values import piece_out, piece_value, port_out
+
+router = Router(tags=["pieces"])
+in_designs = Router(tags=["pieces"])
+
+
+@router.get("", response=list[ShelfPieceOut])
+def read_pieces(request: HttpRequest) -> list[ShelfPieceOut]:
+    """All pieces, by title."""
+    return [piece_out(p) for p in visible_pieces(designer(request))]
+
+
+@router.post("", response={201: ShelfPieceOut})
+def keep_piece(request: HttpRequest, payload: KeepPiece) -> Status[ShelfPieceOut]:
+    """Keep parts of a design as a piece."""
+    return Status(201, piece_out(actions.keep_parts(designer(request), payload)))
+
+
+@router.post("/from-file", response={201: ShelfPieceOut})
+def piece_from_file(request: HttpRequest, file: File[UploadedFile]) -> Status[ShelfPieceOut]:
+    """A piece from a piece's file, a design's file, or a pattern written in any manner; not her own until she says so."""
+    raw = file.read(MOST_JSON * 4 + 1)
+    name = file.name or "piece"
+    text = raw.decode("utf-8", "replace")
+    try:
+        value = read_piece(text) if text.lstrip()[:1] == "{" else whole_piece(design_in_file(name, raw))
+    except CraftError as error:
+        raise CraftError(error.message, field="file") from None
+    return Status(201, piece_out(actions.keep(designer(request), value)))
+
+
+@router.get("/{int:piece_id}/file", response=None)
+def read_piece_file(request: HttpRequest, piece_id: int) -> HttpResponse:
+    """A piece's file, with its terms."""
+    piece = piece_of(designer(request), piece_id)
+    answer = HttpResponse(piece_written(piece_value(piece)), content_type="application/json")
+    answer["Content-Disposition"] = f'attachment; filename="piece-{piece.pk}.json"'
+    return answer
+
+
+@router.get("/{int:piece_id}/picture", response=None)
+def read_piece_picture(request: HttpRequest, piece_id: int) -> HttpResponse:
+    """A piece as an SVG picture, by its estimated body."""
+    value = piece_value(piece_of(designer(request), piece_id))
+    first = first_size(value.design, run_parts(value.design))
+    return HttpResponse(figure_picture(first, value.title), content_type="image/svg+xml")
+
+
+@router.get("/{int:piece_id}/ports/{key}", response=list[PortOut])
+def read_piece_ports(request: HttpRequest, piece_id: int, key: str) -> list[PortOut]:
+    """Where one of a piece's parts can be gone on from: after every round of its first tube."""
+    return [port_out(p) for p in ports_along(piece_value(piece_of(designer(request), piece_id)).design, key)]
+
+
+@router.delete("/{int:piece_id}", response={204: None})
+def remove_piece(request: HttpRequest, piece_id: int) -> Status[None]:
+    """Take a piece off the shelf."""
+    actions.remove(piece_of(designer(request), piece_id))
+    return Status(204, None)
+
+
+@in_designs.post("/{int:design_id}/pieces", response={201: DesignOut})
+def use_piece(request: HttpRequest, design_id: int, payload: UsePiece) -> Status[DesignOut]:
+    """Put a piece into a design."""
+    return Status(201, shown(actions.use(designer(request), design_id, payload)))
+
+
+@in_designs.get("/{int:design_id}/credits", response=CreditsOut)
+def read_credits(request: HttpRequest, design_id: int) -> CreditsOut:
+    """What a design was made from, and what of the terms does not go together."""
+    found = credits_of(design_value(design_of(designer(request), design_id)))
+    rows = [
+        CreditRow(
+            called=s.called,
+            parts=list(s.parts),
+            terms=list(s.permissions.sentences if s.permissions else filter(None, (s.terms,))),
+            own=s.own,
+        )
+        for s in found.sources
+    ]
+    return CreditsOut(sources=rows, conflicts=list(found.conflicts), blocked=list(found.blocked), advice=NO_ADVICE)

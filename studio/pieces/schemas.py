@@ -1,0 +1,102 @@
+"""What goes over the wire about pieces."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field, StringConstraints
+
+from studio.designs.manifest import Key, PermissionsEntry
+
+SlotName = Literal["head", "body", "limb", "on-top", "clothes", "held", "other"]
+Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=30)]
+
+
+class PortOut(Schema):
+    """An edge of a part after a round. end: the part ends there, open."""
+
+    part: str
+    name: str
+    round: int
+    count: int
+    girth_mm: float
+    end: bool
+    joined: bool
+    flat: bool
+
+
+class PieceYarn(Schema):
+    """A yarn of a piece; the first is its main one."""
+
+    name: str
+    colour: str
+
+
+class ShelfPieceOut(Schema):
+    """A piece on the shelf. terms: its permissions in words. keys: of its parts, in the order of their names."""
+
+    id: int
+    title: str
+    slot: SlotName
+    designer: str
+    own: bool
+    version: str
+    tags: list[str]
+    permissions: PermissionsEntry
+    terms: list[str]
+    parts: list[str]
+    main: str
+    keys: list[str]
+    yarns: list[PieceYarn]
+    ports: list[PortOut]
+    stitches: int
+    rounds: int
+    faults: int
+
+
+class KeepPiece(Schema):
+    """Parts of a design to be kept as a piece. main: the one it is used by. designer: empty for her own."""
+
+    design: int
+    parts: Annotated[list[Key], Field(min_length=1, max_length=60)]
+    main: Key
+    title: Title
+    slot: SlotName = "other"
+    version: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)] = "1.0"
+    designer: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)] = ""
+    tags: Annotated[list[Tag], Field(max_length=12)] = []
+    permissions: PermissionsEntry = PermissionsEntry()
+
+
+class UsePiece(Schema):
+    """A piece to be put into a design. colours: names of the design's yarns by those of the piece's. on: the part, and
+    which of its rounds, that it is joined to; null to be placed later."""
+
+    piece: int
+    colours: Annotated[dict[str, str], Field(max_length=60)] = {}
+    copies: Annotated[int, Field(ge=1, le=20)] = 1
+    inside_out: bool = False
+    on: Key | None = None
+    round: Annotated[int, Field(ge=1, le=2_000)] | None = None
+    stitch: Annotated[float, Field(ge=-2_000, le=2_000)] = 0
+
+
+class CreditRow(Schema):
+    """A source of a design: what it is called, what came of it, its terms in words."""
+
+    called: str
+    parts: list[str]
+    terms: list[str]
+    own: bool
+
+
+class CreditsOut(Schema):
+    """All that a design was made from, and what of their terms does not go together. blocked: why it may not be published
+    with its rounds, in sentences; empty when it may."""
+
+    sources: list[CreditRow]
+    conflicts: list[str]
+    blocked: list[str]
+    advice: str
