@@ -24,6 +24,8 @@ const Rounds = lazy(() => import("./rounds/rounds").then((m) => ({ default: m.Ro
 const AssemblyStop = lazy(() => import("./assembly/assembly").then((m) => ({ default: m.AssemblyStop })));
 const SizesStop = lazy(() => import("./sizes/sizes").then((m) => ({ default: m.SizesStop })));
 const BookletStop = lazy(() => import("./booklet/booklet").then((m) => ({ default: m.BookletStop })));
+const BasesStop = lazy(() => import("./bases/bases").then((m) => ({ default: m.BasesStop })));
+const PiecesPage = lazy(() => import("./pieces/pieces-page").then((m) => ({ default: m.PiecesPage })));
 const ProvingStop = lazy(() => import("./proving/proving").then((m) => ({ default: m.ProvingStop })));
 
 function makeClient(): QueryClient {
@@ -65,6 +67,7 @@ function Header({ me }: { me: Me }) {
         run: () => setGround(ground === "lamplight" ? "daylight" : "lamplight"),
       },
       { name: "Your studio", run: () => setOpen(true) },
+      { name: "Pieces", run: () => navigate("/pieces") },
       { name: "Yarn basket", run: () => navigate("/yarns") },
     ],
     [ground, navigate],
@@ -90,6 +93,9 @@ function Header({ me }: { me: Me }) {
       <nav aria-label="Main" className="flex flex-1 gap-1">
         <NavLink to="/" end className={link}>
           Shelf
+        </NavLink>
+        <NavLink to="/pieces" className={link}>
+          Pieces
         </NavLink>
         <NavLink to="/yarns" className={link}>
           Yarn basket
@@ -166,12 +172,21 @@ function Inside({ me }: { me: Me }) {
               </Broken>
             }
           />
+          <Route
+            path="/pieces"
+            element={
+              <Broken key="pieces">
+                <PiecesPage />
+              </Broken>
+            }
+          />
           <Route path="/designs/:id" element={<DesignLayout />}>
             <Route index element={<Navigate to="rounds" replace />} />
             <Route path="brief" element={<BriefStop />} />
             <Route path="gauge" element={<GaugeStop />} />
             <Route path="shapes" element={<Shapes />} />
             <Route path="rounds" element={<Rounds />} />
+            <Route path="bases" element={<BasesStop />} />
             <Route path="assembly" element={<AssemblyStop />} />
             <Route path="sizes" element={<SizesStop />} />
             <Route path="booklet" element={<BookletStop />} />

@@ -34,6 +34,8 @@ const AREAS: Record<string, readonly string[]> = {
   shapes: ["shapes"],
   assembly: ["assembly"],
   sizes: ["sizes", "size-picture"],
+  pieces: ["find-piece", "piece-card", "pieces", "pieces-page"],
+  bases: ["bases"],
   booklet: ["booklet"],
   brief: ["brief"],
   gauge: ["gauge"],

@@ -51,9 +51,9 @@ def graft(user: User, pk: int, asked: GraftIn) -> Design:
     design = design_of(user, pk, lock=True)
     keep_all_typed(design)
     below = Cut(design_value(design), asked.part, asked.upto)
-    above = cut_of(user, asked.then)
+    above = cut_of(user, asked.taken)
     adapt = None if asked.adapt is None else Adapt(asked.adapt)
-    made = grafted(below, above, adapt, source_of(user, asked.then))
+    made = grafted(below, above, adapt, source_of(user, asked.taken))
     name = above.run.name
     _write(design, made.design, f"{below.run.name} goes on as {name} behind R{asked.upto}", None)
     return design

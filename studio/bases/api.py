@@ -91,7 +91,7 @@ def read_ways(request: HttpRequest, design_id: int, payload: GraftIn) -> GraftOu
     """Every way in which a part can go on as a piece; nothing is kept."""
     user = designer(request)
     below = Cut(design_value(design_of(user, design_id)), payload.part, payload.upto)
-    above = cut_of(user, payload.then)
+    above = cut_of(user, payload.taken)
     have, need = below.here.live, above.here.before
     wanted = (None,) if have == need else (Adapt.ROUNDS, Adapt.GRADE)
     return GraftOut(ways=[_way(below, above, adapt) for adapt in wanted])

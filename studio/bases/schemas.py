@@ -113,7 +113,7 @@ class GraftIn(Schema):
 
     part: Key
     upto: Annotated[int, Field(ge=1, le=2_000)]
-    then: TakenFrom
+    taken: TakenFrom
     adapt: Literal["rounds", "grade"] | None = None
 
 

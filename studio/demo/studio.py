@@ -17,6 +17,7 @@ from craft.gauge import Gauge
 from craft.shape.drafting import Recipe, draft, suggested_start
 from craft.shape.stored import form_of, rounds_json
 from craft.text.notation import print_rounds
+from studio.demo.pieces import load_pieces
 from studio.designs import actions, pages, texts
 from studio.designs.manifest import PAGES, GaugePage
 from studio.designs.models import Design
@@ -136,4 +137,5 @@ def load(user: User) -> int:
     yarns = _fill_basket(user, data)
     for tree in data["designs"]:
         _build(user, yarns, tree)
+    load_pieces(user)
     return len(data["designs"])

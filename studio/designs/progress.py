@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from craft.design.design import Design
+from craft.design.remix import credits_of
 from craft.design.running import RunPart
 from studio.designs.manifest import BookletPage, BriefPage, Manifest, ProvingPage
 from studio.designs.schemas import StopState
@@ -44,14 +46,22 @@ def _assembly(manifest: Manifest) -> str:
     return "sound" if all(s.text for s in steps) else "under-way"
 
 
+def _bases(value: Design) -> str:
+    """Untouched while everything was made here; under way while terms stand in the way of publishing it."""
+    found = credits_of(value)
+    if not found.sources:
+        return "untouched"
+    return "under-way" if found.blocked or found.conflicts else "sound"
+
+
 def _proving(page: ProvingPage) -> str:
     if page == ProvingPage():
         return "untouched"
     return "under-way" if page.blockers.strip() else "sound"
 
 
-def stops_of(manifest: Manifest, parts: Sequence[RunPart]) -> list[StopState]:
-    """The eight stops in order."""
+def stops_of(manifest: Manifest, value: Design, parts: Sequence[RunPart]) -> list[StopState]:
+    """The nine stops in order."""
     rounds = _rounds(parts)
     booklet = "untouched" if manifest.booklet == BookletPage() else "sound" if rounds == "sound" else "under-way"
     states = {
@@ -59,6 +69,7 @@ def stops_of(manifest: Manifest, parts: Sequence[RunPart]) -> list[StopState]:
         "gauge": _gauge(manifest),
         "shapes": _shapes(parts),
         "rounds": rounds,
+        "bases": _bases(value),
         "assembly": _assembly(manifest),
         "sizes": "sound" if manifest.sizes.sizes else "untouched",
         "booklet": booklet,

@@ -30,7 +30,7 @@ Text = Annotated[str, StringConstraints(max_length=MOST_PART_TEXT)]
 class StopState(Schema):
     """A stop of the thread: untouched, under way, with faults, or sound."""
 
-    stop: Literal["brief", "gauge", "shapes", "rounds", "assembly", "sizes", "booklet", "proving"]
+    stop: Literal["brief", "gauge", "shapes", "rounds", "bases", "assembly", "sizes", "booklet", "proving"]
     state: Literal["untouched", "under-way", "faults", "sound"]
 
 

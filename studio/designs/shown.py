@@ -89,7 +89,7 @@ def shown(design: Design) -> DesignOut:
         **pages,
         gauge_now=GaugeOut(**asdict(read.value.gauge_now)),
         shows_above=shows_filling_above(read.value.gauge.hook_to_yarn(read.value.yarn)),
-        stops=stops_of(manifest, read.parts),
+        stops=stops_of(manifest, read.value, read.parts),
         origin=origin,
         undo="Typing" if typed else revision.label if revision.parent_id else None,
         redo=following.label if following else None,

@@ -173,7 +173,7 @@ def test_nobody_compares_with_a_design_that_is_not_hers(studio: Studio, other: S
 
 def grafting(made: dict[str, Any], other: dict[str, Any], upto: int, first: int, **more: Any) -> dict[str, Any]:
     then = {"design": other["id"], "part": other["parts"][0]["key"], "first": first}
-    return {"part": made["parts"][0]["key"], "upto": upto, "then": then, **more}
+    return {"part": made["parts"][0]["key"], "upto": upto, "taken": then, **more}
 
 
 def test_ways_to_go_on_are_shown_beside_each_other(studio: Studio, pair: Any) -> None:
@@ -203,7 +203,7 @@ def test_a_graft_that_cannot_be_says_why(studio: Studio, pair: Any) -> None:
     assert "Put rounds between" in refused["detail"]
     refused = studio.ask("POST", f"/designs/{base['id']}/graft/ways", grafting(base, copy, 40, 5), 422)
     assert "cannot be cut at R40" in refused["detail"]
-    nowhere = {"part": base["parts"][0]["key"], "upto": 2, "then": {"first": 3}}
+    nowhere = {"part": base["parts"][0]["key"], "upto": 2, "taken": {"first": 3}}
     studio.ask("POST", f"/designs/{base['id']}/graft/ways", nowhere, 422)
 
 

@@ -156,7 +156,7 @@ def test_a_piece_goes_on_above_a_cut(studio: Studio, owl: dict[str, Any]) -> Non
     piece = keep(studio, owl, "Body", designer="Maren Vik", permissions=FREE)
     made, body = studio.with_part()
     then = {"piece": piece["id"], "first": 5}
-    made = studio.ask("POST", f"/designs/{made['id']}/graft", {"part": body, "upto": 5, "then": then}, 201)
+    made = studio.ask("POST", f"/designs/{made['id']}/graft", {"part": body, "upto": 5, "taken": then}, 201)
     assert made["parts"][0]["faults"] == 0
     (source,) = studio.ask("GET", f"/designs/{made['id']}/credits")["sources"]
     assert (source["called"], source["parts"]) == ("Owl head, version 1.0, by Maren Vik", ["Body"])

@@ -3233,7 +3233,7 @@ export interface components {
             adapt?: ("rounds" | "grade") | null;
             /** Part */
             part: string;
-            then: components["schemas"]["TakenFrom"];
+            taken: components["schemas"]["TakenFrom"];
             /** Upto */
             upto: number;
         };
@@ -5041,7 +5041,7 @@ export interface components {
              * Stop
              * @enum {string}
              */
-            stop: "brief" | "gauge" | "shapes" | "rounds" | "assembly" | "sizes" | "booklet" | "proving";
+            stop: "brief" | "gauge" | "shapes" | "rounds" | "bases" | "assembly" | "sizes" | "booklet" | "proving";
         };
         /**
          * SwatchIn

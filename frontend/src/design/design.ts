@@ -62,6 +62,10 @@ type Act =
   | { do: "page"; filled: FilledPage }
   | { do: "no-sew"; step: string }
   | { do: "tell-eyes" }
+  /** A piece put in, a part gone on as another, changes of the base taken. */
+  | { do: "put-in"; use: Schemas["UsePiece"] }
+  | { do: "graft"; graft: Schemas["GraftIn"] }
+  | { do: "take"; take: Schemas["TakeIn"] }
   | { do: "undo" }
   | { do: "redo" }
   | { do: "back"; number: number };
@@ -75,9 +79,23 @@ const BY_WHAT_IS_STORED = new Set<Act["do"]>([
   "rename",
   "no-sew",
   "tell-eyes",
+  "put-in",
+  "graft",
+  "take",
 ]);
 
-const SHOWS_ANEW = new Set<Act["do"]>(["undo", "redo", "back", "text", "no-sew", "tell-eyes", "rename"]);
+const SHOWS_ANEW = new Set<Act["do"]>([
+  "undo",
+  "redo",
+  "back",
+  "text",
+  "no-sew",
+  "tell-eyes",
+  "rename",
+  "put-in",
+  "graft",
+  "take",
+]);
 
 async function ask(id: number, act: Act): Promise<Design> {
   if (BY_WHAT_IS_STORED.has(act.do)) await allSent(id);
@@ -138,6 +156,12 @@ async function ask(id: number, act: Act): Promise<Design> {
       );
     case "tell-eyes":
       return answer(api.POST("/api/designs/{design_id}/eyes/tell", { params: { path } }));
+    case "put-in":
+      return answer(api.POST("/api/designs/{design_id}/pieces", { params: { path }, body: act.use }));
+    case "graft":
+      return answer(api.POST("/api/designs/{design_id}/graft", { params: { path }, body: act.graft }));
+    case "take":
+      return answer(api.POST("/api/designs/{design_id}/base/take", { params: { path }, body: act.take }));
     case "undo":
       return answer(api.POST("/api/designs/{design_id}/undo", { params: { path } }));
     case "redo":

@@ -1,4 +1,4 @@
-/** The eight stops of a design, drawn as a thread with beads. */
+/** The nine stops of a design, drawn as a thread with beads. */
 import { NavLink, useParams } from "react-router";
 import type { Schemas } from "../api/client";
 
@@ -8,6 +8,7 @@ const NAMES: Record<Stop["stop"], string> = {
   gauge: "Gauge",
   shapes: "Shapes",
   rounds: "Rounds",
+  bases: "Bases",
   assembly: "Assembly",
   sizes: "Sizes",
   booklet: "Booklet",

@@ -1,0 +1,151 @@
+/** Pieces put into this figure, and parts of it kept as pieces. */
+import { useState } from "react";
+import { sentence } from "../api/client";
+import { type Design, useAct } from "../design/design";
+import { FindPiece } from "../pieces/find-piece";
+import { PieceCard } from "../pieces/piece-card";
+import { ANYTHING, isWanted, type Piece, usePieces } from "../pieces/pieces";
+import { Button, Check, NumberField, SelectField } from "../ui/controls";
+import { Dialog } from "../ui/overlays";
+import { KeepPiece } from "./keep-piece";
+
+const LATER = "";
+
+function UsePiece({ design, piece, onClose }: { design: Design; piece: Piece; onClose: () => void }) {
+  const act = useAct(design.id, () => true);
+  const own = (design.gauge.yarns ?? []).map((y) => y.name);
+  const [colours, setColours] = useState<Record<string, string>>({});
+  const [copies, setCopies] = useState(1);
+  const [insideOut, setInsideOut] = useState(false);
+  const [on, setOn] = useState(LATER);
+  const [round, setRound] = useState(1);
+  const host = design.parts.find((p) => p.key === on);
+  const last = host?.counts.length ?? 1;
+  const put = () =>
+    act.mutate(
+      {
+        do: "put-in",
+        use: {
+          piece: piece.id,
+          colours,
+          copies,
+          inside_out: insideOut,
+          on: on || null,
+          round: on ? round : null,
+          stitch: 0,
+        },
+      },
+      { onSuccess: onClose },
+    );
+  return (
+    <Dialog
+      open
+      onOpen={(open) => !open && onClose()}
+      title={`Use ${piece.title}`}
+      about="It comes with all its parts, its joins and its credit. One undo takes it out again."
+    >
+      <div className="flex flex-col gap-3">
+        {own.length > 0 &&
+          piece.yarns.map((yarn, i) => (
+            <SelectField
+              key={yarn.name}
+              label={i ? `Its ${yarn.name}` : `Its main yarn, ${yarn.name}`}
+              value={colours[yarn.name] ?? (i ? "" : (own[0] ?? ""))}
+              onValue={(name) => {
+                const { [yarn.name]: _, ...rest } = colours;
+                setColours(name ? { ...rest, [yarn.name]: name } : rest);
+              }}
+              options={[
+                ...(i ? [["", "stays, and comes along"] as const] : []),
+                ...own.map((n) => [n, n] as const),
+              ]}
+            />
+          ))}
+        <div className="grid grid-cols-2 gap-3">
+          <NumberField
+            label="How often"
+            value={copies}
+            onValue={(n) => setCopies(n ?? 1)}
+            least={1}
+            most={20}
+          />
+          <span className="self-center">
+            <Check label="Wrong side out" checked={insideOut} onChecked={setInsideOut} />
+          </span>
+          <SelectField
+            label="Joined to"
+            value={on}
+            onValue={(key) => {
+              setOn(key);
+              setRound(design.parts.find((p) => p.key === key)?.counts.length ?? 1);
+            }}
+            options={[
+              [LATER, "placed later"] as const,
+              ...design.parts.filter((p) => p.counts.length).map((p) => [p.key, p.name] as const),
+            ]}
+          />
+          {host && (
+            <NumberField
+              label={`At round of ${host.name}`}
+              value={round}
+              onValue={(n) => setRound(n ?? 1)}
+              least={1}
+              most={last}
+            />
+          )}
+        </div>
+        {act.error && (
+          <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
+            {sentence(act.error)}
+          </p>
+        )}
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Cancel</Button>
+          <Button weight="main" disabled={act.isPending} onClick={put}>
+            Put it in
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}
+
+export function PutIn({ design }: { design: Design }) {
+  const pieces = usePieces();
+  const [wanted, setWanted] = useState(ANYTHING);
+  const [using, setUsing] = useState<Piece | null>(null);
+  const [keeping, setKeeping] = useState(false);
+  const found = (pieces.data ?? []).filter((p) => isWanted(p, wanted));
+  return (
+    <div>
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <p className="min-w-60 flex-1 text-soft">
+          Any piece can be used as anything: a bonnet as a shell, a paw as a beak.
+        </p>
+        <Button disabled={!design.parts.length} onClick={() => setKeeping(true)}>
+          Keep parts as a piece
+        </Button>
+      </div>
+      {pieces.error && (
+        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
+          {sentence(pieces.error)}
+        </p>
+      )}
+      {pieces.data?.length === 0 && (
+        <p>There are no pieces yet. Keep one from here, or bring one in on the Pieces page.</p>
+      )}
+      {(pieces.data?.length ?? 0) > 0 && <FindPiece wanted={wanted} onWanted={setWanted} />}
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3" aria-label="Pieces">
+        {found.map((piece) => (
+          <PieceCard key={piece.id} piece={piece}>
+            <Button weight="main" onClick={() => setUsing(piece)} aria-label={`Use ${piece.title}`}>
+              Use it
+            </Button>
+          </PieceCard>
+        ))}
+      </ul>
+      {using && <UsePiece design={design} piece={using} onClose={() => setUsing(null)} />}
+      {keeping && <KeepPiece design={design} onClose={() => setKeeping(false)} />}
+    </div>
+  );
+}
