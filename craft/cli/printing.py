@@ -8,11 +8,22 @@ from collections.abc import Callable, Mapping
 from types import MappingProxyType
 
 from craft.cli.answers import Answer, gauge_arguments, number
-from craft.cli.files import TERMS
+from craft.cli.designs import as_design
+from craft.cli.files import TERMS, read_given
 from craft.cli.grading import first_given
 from craft.design.design import Size, SizeKind
 from craft.design.grading import Sized, at_size, names_of
-from craft.document.booklet import Document, Imprint, as_html, as_markdown, as_text, edition_for_all, edition_of
+from craft.document.booklet import (
+    Document,
+    Imprint,
+    TheBase,
+    as_html,
+    as_markdown,
+    as_text,
+    edition_as_difference,
+    edition_for_all,
+    edition_of,
+)
 from craft.errors import CraftError
 from craft.rounds.stitches import Terms
 
@@ -26,6 +37,7 @@ def arguments(of: argparse.ArgumentParser) -> None:
     of.add_argument("--to", choices=tuple(FORMS), default="text")
     of.add_argument("--terms", choices=TERMS, help="else those of the file")
     of.add_argument("--size", metavar="NAME", help="one of the design's sizes, or 'all' for one booklet of all of them")
+    of.add_argument("--against", metavar="BASE", help="print only what differs from that design or pattern")
     of.add_argument("--designer", default="", metavar="NAME")
     of.add_argument("--date", default="", metavar="YYYY-MM-DD", help="printed beside the version")
     of.add_argument("--firmness", type=number, default=0.5, metavar="0…1")
@@ -39,7 +51,14 @@ def run(args: argparse.Namespace) -> Answer:
     if isinstance(first, Answer):
         return first
     terms = Terms(args.terms) if args.terms else first.design.terms
-    document = _edition(first, args.size, Imprint(args.designer or "its designer", terms, args.date))
+    imprint = Imprint(args.designer or "its designer", terms, args.date)
+    if args.against is None:
+        document = _edition(first, args.size, imprint)
+    elif args.size is None:
+        base = as_design(read_given(args.against))
+        document = edition_as_difference(base, first.design, TheBase(base.name, base.printed.version), imprint)
+    else:
+        raise CraftError("--against and --size do not go together.")
     return Answer(0, FORMS[args.to](document), document.to_json())
 
 

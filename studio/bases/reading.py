@@ -9,6 +9,8 @@ from django.contrib.auth.models import User
 from craft.design.design import Design as DesignValue
 from craft.design.design import Source
 from craft.design.remix import Cut, Merge, merged
+from craft.document.booklet import TheBase
+from studio.accounts.policy import own_profile
 from studio.bases.schemas import TakenFrom
 from studio.designs.manifest import SizeEntry
 from studio.designs.models import Design
@@ -86,3 +88,13 @@ def source_of(user: User, asked: TakenFrom) -> Source:
         return piece_value(piece_of(user, asked.piece)).source
     design = design_of(user, asked.design or 0)
     return Source(design.name, version=design.manifest.booklet.version, own=True)
+
+
+def published_base(user: User, design: Design) -> tuple[DesignValue, TheBase]:
+    """The base that a difference is printed from, and how a maker finds it. Refusal for a design without one."""
+    found = base_now(user, design)
+    base = found.merge.base
+    whole = next((s for s in base.sources if not s.own and not s.parts), None)
+    if whole is not None:
+        return base, TheBase(whole.title, whole.version, whole.designer)
+    return base, TheBase(found.origin.name, base.printed.version, own_profile(user).studio)

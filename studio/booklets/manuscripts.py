@@ -8,16 +8,25 @@ from django.contrib.auth.models import User
 
 from craft.design.design import SizeKind
 from craft.design.grading import Sized, at_size, figure_picture, first_size, names_of
-from craft.document.booklet import Document, Imprint, compose, edition_for_all, edition_of, manuscript_of
+from craft.document.booklet import (
+    Document,
+    Imprint,
+    compose,
+    edition_as_difference,
+    edition_for_all,
+    edition_of,
+    manuscript_of,
+)
 from craft.errors import CraftError
 from craft.rounds.stitches import Terms
 from studio.accounts.policy import own_profile
+from studio.bases.reading import published_base
 from studio.bench import scenes
 from studio.designs.models import Design
 from studio.designs.reading import ReadDesign, read_design
 from studio.sizes.swatches import size_for
 
-AS_IT_IS, FOR_ALL = "as-it-is", "all"
+AS_IT_IS, FOR_ALL, DIFFERENCE = "as-it-is", "all", "difference"
 """Editions beside those of one size, which are asked for by the size's key."""
 
 
@@ -27,6 +36,9 @@ def document(user: User, design: Design, terms: Terms, edition: str = AS_IT_IS) 
     imprint = Imprint(own_profile(user).studio, terms, date.today().isoformat())
     if edition == AS_IT_IS:
         return compose(manuscript_of(read.value, read.parts, imprint.designer, terms, imprint.date))
+    if edition == DIFFERENCE:
+        base, named = published_base(user, design)
+        return edition_as_difference(base, read.value, named, imprint)
     if edition != FOR_ALL:
         return edition_of(_at(user, design, read, edition), imprint)
     first = first_size(read.value, read.parts)
@@ -38,7 +50,7 @@ def document(user: User, design: Design, terms: Terms, edition: str = AS_IT_IS) 
 
 def cover(user: User, design: Design, edition: str = AS_IT_IS) -> str:
     """The figure on the cover, as SVG: of the first size for a booklet of all."""
-    if edition in (AS_IT_IS, FOR_ALL):
+    if edition in (AS_IT_IS, FOR_ALL, DIFFERENCE):
         return scenes.picture(design.owner, design, design.name)[0]
     return figure_picture(_at(user, design, read_design(design), edition), design.name)
 

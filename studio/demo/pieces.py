@@ -15,8 +15,15 @@ from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.permissions import Permissions, Selling
 from craft.design.remix import ShelfPiece, Slot
 from craft.design.running import run_parts, worked_parts
-from studio.pieces.actions import keep
+from studio.designs.actions import add_part, copy_design, create_design
+from studio.designs.manifest import GaugePage
+from studio.designs.models import Design as StoredDesign
+from studio.designs.pages import set_page
+from studio.designs.reading import read_design, stored_texts
+from studio.designs.texts import set_text
+from studio.pieces.actions import keep, use
 from studio.pieces.models import Piece
+from studio.pieces.schemas import UsePiece
 
 DATA = Path(__file__).with_name("pieces.json")
 Tree = dict[str, Any]
@@ -65,7 +72,54 @@ def piece_of_tree(tree: Tree, colours: dict[str, str]) -> ShelfPiece:
     )
 
 
-def load_pieces(user: User) -> list[Piece]:
-    """Fill a designer's shelf of pieces."""
+def load_pieces(user: User) -> None:
+    """Fill a designer's shelf of pieces, and make the designs that are made of pieces and of other designs."""
     data: Tree = json.loads(DATA.read_text("utf-8"))
-    return [keep(user, piece_of_tree(tree, data["colours"])) for tree in data["pieces"]]
+    pieces = {tree["title"]: keep(user, piece_of_tree(tree, data["colours"])) for tree in data["pieces"]}
+    for tree in data["figures"]:
+        build_from_pieces(user, tree, pieces)
+    for tree in data["differences"]:
+        build_difference(user, tree)
+
+
+def _round_of(design: StoredDesign, key: str, share: float) -> int:
+    """The round at that share of a part's length."""
+    worked = next(p.worked for p in read_design(design).parts if p.key == key)
+    return max(1, round(share * len(worked.counts))) if worked is not None else 1
+
+
+def build_from_pieces(user: User, tree: Tree, pieces: dict[str, Piece]) -> None:
+    """A figure of pieces, each joined to a part that stands already, as the demo's file tells it."""
+    design = create_design(user, tree["name"], "us")
+    yarns = [{"name": name, "colour": colour, "weight": 3} for name, colour in tree["yarns"].items()]
+    page = GaugePage.model_validate({"yarns": yarns, "hook_mm": 3.0, "source": "estimate"})
+    design = set_page(user, design.pk, "gauge", design.revision.number, page)
+    for entry in tree["uses"]:
+        keys = {p.name: p.key for p in design.manifest.parts}
+        on = keys.get(entry.get("on", ""))
+        at = None if on is None else _round_of(design, on, entry["at"])
+        asked = UsePiece(
+            piece=pieces[entry["piece"]].pk,
+            colours=entry.get("colours", {}),
+            on=on,
+            round=at,
+            stitch=entry.get("stitch", 0),
+        )
+        design = use(user, design.pk, asked)
+
+
+def build_difference(user: User, tree: Tree) -> None:
+    """A copy of a design with other rounds and a part more, to be published as a difference."""
+    base = StoredDesign.objects.get(owner=user, name=tree["of"])
+    design = copy_design(user, base.pk, tree["name"])
+    for name, changes in tree["rounds"].items():
+        stored = next(t for t in stored_texts(design) if t.entry.name == name)
+        text = stored.text
+        for before, after in changes:
+            if before not in text:
+                raise ValueError(f"{name} of {tree['of']} has no {before!r}.")
+            text = text.replace(before, after)
+        design = set_text(user, design.pk, stored.entry.key, text, None, f"Changed {name}")
+    for part in tree["parts"]:
+        values = {"name": part["name"], "make": part["make"], "colour": None, "recipe": None}
+        design, _ = add_part(user, design.pk, {**values, "text": "\n".join(part["text"]) + "\n"})

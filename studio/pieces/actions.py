@@ -19,7 +19,7 @@ from studio.designs.values import permissions_value
 from studio.errors import Refusal
 from studio.pieces.models import Piece
 from studio.pieces.policy import piece_of
-from studio.pieces.schemas import KeepPiece, UsePiece
+from studio.pieces.schemas import KeepPiece, SourcesIn, UsePiece
 from studio.pieces.values import piece_value
 from studio.refusals import placed_sentence
 
@@ -74,4 +74,18 @@ def use(user: User, pk: int, asked: UsePiece) -> Design:
     except ValidationError as error:
         raise Refusal(422, "invalid", f"This piece cannot be put in: {placed_sentence(error.errors()[0])}") from None
     record(design, manifest, f"Put in {piece.title}")
+    return design
+
+
+@transaction.atomic
+def note_sources(user: User, pk: int, asked: SourcesIn) -> Design:
+    """Other sources of a design, as one action."""
+    design = design_of(user, pk, lock=True)
+    keep_all_typed(design)
+    manifest = design.manifest
+    for entry in asked.sources:
+        if not entry.title:
+            raise Refusal(422, "invalid", "Say what it is called.", field="title")
+    if manifest.sources != asked.sources:
+        record(design, manifest.model_copy(update={"sources": asked.sources}), "Noted what it was made from")
     return design

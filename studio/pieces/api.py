@@ -20,7 +20,7 @@ from studio.designs.shown import shown
 from studio.guard import designer
 from studio.pieces import actions
 from studio.pieces.policy import piece_of, visible_pieces
-from studio.pieces.schemas import CreditRow, CreditsOut, KeepPiece, PortOut, ShelfPieceOut, UsePiece
+from studio.pieces.schemas import CreditRow, CreditsOut, KeepPiece, PortOut, ShelfPieceOut, SourcesIn, UsePiece
 from studio.pieces.values import piece_out, piece_value, port_out
 
 router = Router(tags=["pieces"])
@@ -66,7 +66,8 @@ def read_piece_picture(request: HttpRequest, piece_id: int) -> HttpResponse:
     """A piece as an SVG picture, by its estimated body."""
     value = piece_value(piece_of(designer(request), piece_id))
     first = first_size(value.design, run_parts(value.design))
-    return HttpResponse(figure_picture(first, value.title), content_type="image/svg+xml")
+    picture = figure_picture(first, value.title)
+    return HttpResponse(picture, content_type="image/svg+xml", headers={"Cache-Control": "private, max-age=86400"})
 
 
 @router.get("/{int:piece_id}/ports/{key}", response=list[PortOut])
@@ -88,12 +89,21 @@ def use_piece(request: HttpRequest, design_id: int, payload: UsePiece) -> Status
     return Status(201, shown(actions.use(designer(request), design_id, payload)))
 
 
+@in_designs.put("/{int:design_id}/credits", response=DesignOut)
+def note_sources(request: HttpRequest, design_id: int, payload: SourcesIn) -> DesignOut:
+    """Note what a design was made from."""
+    return shown(actions.note_sources(designer(request), design_id, payload))
+
+
 @in_designs.get("/{int:design_id}/credits", response=CreditsOut)
 def read_credits(request: HttpRequest, design_id: int) -> CreditsOut:
     """What a design was made from, and what of the terms does not go together."""
-    found = credits_of(design_value(design_of(designer(request), design_id)))
+    design = design_of(designer(request), design_id)
+    found = credits_of(design_value(design))
+    noted = [(n.title, n.designer, n.version) for n in design.manifest.sources]
     rows = [
         CreditRow(
+            noted=noted.index(key) if (key := (s.title, s.designer, s.version)) in noted else None,
             called=s.called,
             parts=list(s.parts),
             terms=list(s.permissions.sentences if s.permissions else filter(None, (s.terms,))),
@@ -101,4 +111,11 @@ def read_credits(request: HttpRequest, design_id: int) -> CreditsOut:
         )
         for s in found.sources
     ]
-    return CreditsOut(sources=rows, conflicts=list(found.conflicts), blocked=list(found.blocked), advice=NO_ADVICE)
+    return CreditsOut(
+        sources=rows,
+        noted=design.manifest.sources,
+        conflicts=list(found.conflicts),
+        blocked=list(found.blocked),
+        private=list(found.private),
+        advice=NO_ADVICE,
+    )

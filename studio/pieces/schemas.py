@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from studio.designs.manifest import Key, PermissionsEntry
+from studio.designs.manifest import Key, PermissionsEntry, SourceEntry
 
 SlotName = Literal["head", "body", "limb", "on-top", "clothes", "held", "other"]
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
@@ -83,9 +83,17 @@ class UsePiece(Schema):
     stitch: Annotated[float, Field(ge=-2_000, le=2_000)] = 0
 
 
-class CreditRow(Schema):
-    """A source of a design: what it is called, what came of it, its terms in words."""
+class SourcesIn(Schema):
+    """What a design was made from, as she notes it."""
 
+    sources: Annotated[list[SourceEntry], Field(max_length=60)]
+
+
+class CreditRow(Schema):
+    """A source of a design: what it is called, what came of it, its terms in words. noted: which of those that she noted,
+    null for the base."""
+
+    noted: int | None
     called: str
     parts: list[str]
     terms: list[str]
@@ -93,10 +101,15 @@ class CreditRow(Schema):
 
 
 class CreditsOut(Schema):
-    """All that a design was made from, and what of their terms does not go together. blocked: why it may not be published
-    with its rounds, in sentences; empty when it may."""
+    """All that a design was made from, and what of their terms does not go together.
+
+    blocked: why it may not be published with its rounds; private: why not even as a difference; empty when it may.
+    noted: the sources that can be changed; the base is not among them.
+    """
 
     sources: list[CreditRow]
+    noted: list[SourceEntry]
     conflicts: list[str]
     blocked: list[str]
+    private: list[str]
     advice: str

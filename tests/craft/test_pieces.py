@@ -181,6 +181,14 @@ def test_inside_out_is_said_once() -> None:
     assert put_in(base(), again, Use(inside_out=True)).design.parts[1].text.count("inside out") == 1
 
 
+def test_limbs_are_joined_on_both_sides_and_lean_as_limbs_do() -> None:
+    arms = ShelfPiece("Arms", Design("Arms", parts=(Part("a", "Arm", LEG, 2),)), "a", Slot.LIMB)
+    (join,) = put_in(base(), arms, Use(on=Place("body", 8, 4))).design.joins
+    assert (join.paired, join.tilt) == (True, -35.0)
+    (join,) = put_in(base(), arms, Use(on=Place("body", 8))).design.joins
+    assert not join.paired, "in the middle of the front there is no other side"
+
+
 def test_a_place_on_nothing_is_refused() -> None:
     with pytest.raises(CraftError, match="a part that there is"):
         put_in(base(), owl(), Use(on=Place("nobody", 3)))

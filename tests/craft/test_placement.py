@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from craft.errors import CraftError
-from craft.figure.body import Placed
+from craft.figure.body import Placed, body_of
 from craft.figure.picture import draw_faces
 from craft.figure.placement import (
     EyePlace,
@@ -367,3 +367,15 @@ def test_legs_of_a_sitting_figure_swing_forward_about_their_seams(head: Surface)
 )
 def test_only_legs_low_down_on_a_seam_that_bends_swing(name: str, seat: str, height: float, swings: bool) -> None:
     assert swings_when_sitting(name, seat, height) is swings
+
+
+def test_a_body_open_at_the_neck_stands_on_its_first_round_when_a_head_sits_on_it() -> None:
+    body = part("R1: 6 sc in ring\nR2: inc x 6\nR3: (sc, inc) x 6\nR4-R9: sc around [18]\nR10: (sc, dec) x 6 [12]")
+    head = part("R1: 6 sc in ring\nR2: inc x 6\nR3: (sc, inc) x 6\nR4-R6: sc around\nR7: (sc, dec) x 6 [12]")
+    bodies = {"body": body_of(body, GAUGE), "head": body_of(head, GAUGE)}
+    alone = place(bodies, {"body": 1, "head": 1}, ())
+    assert [p.matrix[2, 2] for p in alone] == [-1, -1], "alone, each stands on its opening"
+    placed = {p.part: p.matrix for p in place(bodies, {"body": 1, "head": 1}, (Seat("head", "body", 10),))}
+    assert placed["body"][2, 2] == 1
+    tops = {key: (bodies[key].points() @ m[:3, :3].T + m[:3, 3])[:, 2].max() for key, m in placed.items()}
+    assert tops["head"] > tops["body"], "the head is on top"

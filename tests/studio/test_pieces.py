@@ -160,3 +160,61 @@ def test_a_piece_goes_on_above_a_cut(studio: Studio, owl: dict[str, Any]) -> Non
     assert made["parts"][0]["faults"] == 0
     (source,) = studio.ask("GET", f"/designs/{made['id']}/credits")["sources"]
     assert (source["called"], source["parts"]) == ("Owl head, version 1.0, by Maren Vik", ["Body"])
+
+
+# --- credits that she notes, and what is published --------------------------------------------------
+
+
+MOTH = {"title": "Moth", "designer": "Odo Brand", "version": "2", "permissions": {**FREE, "rounds": False}}
+
+
+def test_sources_are_noted_changed_and_taken_off(studio: Studio) -> None:
+    made, _ = studio.with_part()
+    path = f"/designs/{made['id']}/credits"
+    noted = studio.ask("PUT", path, {"sources": [MOTH]})
+    assert noted["undo"] == "Noted what it was made from"
+    found = studio.ask("GET", path)
+    assert [(s["called"], s["noted"]) for s in found["sources"]] == [("Moth, version 2, by Odo Brand", 0)]
+    assert [s["stop"] for s in noted["stops"] if s["state"] == "under-way"].count("bases") == 1, (
+        "its terms are in the way"
+    )
+    studio.ask("PUT", path, {"sources": [{**MOTH, "title": ""}]}, 422)
+    studio.ask("PUT", path, {"sources": []})
+    assert studio.ask("GET", path)["sources"] == []
+
+
+def test_a_booklet_of_rounds_that_may_not_be_published_says_so_first(studio: Studio) -> None:
+    made, _ = studio.with_part()
+    studio.ask("PUT", f"/designs/{made['id']}/credits", {"sources": [MOTH]})
+    booklet = studio.ask("GET", f"/designs/{made['id']}/booklet")
+    assert booklet["sections"][0]["key"] == "private"
+    assert "Worked from Moth, version 2, by Odo Brand." in str(booklet["sections"])
+
+
+def test_a_copy_is_published_as_a_difference_from_whose_it_is(studio: Studio) -> None:
+    base, _ = studio.with_part()
+    studio.ask("PUT", f"/designs/{base['id']}/credits", {"sources": [MOTH]})
+    copy = studio.ask("POST", f"/designs/{base['id']}/copy", status=201)
+    key = copy["parts"][0]["key"]
+    longer = BALL.replace("R4-R6", "R4-R9").replace("R7:", "R10:").replace("R8:", "R11:")
+    studio.ask("PUT", f"/designs/{copy['id']}/parts/{key}/text", {"text": longer})
+    raw = studio.raw("GET", f"/designs/{copy['id']}/booklet.txt?edition=difference").content.decode()
+    assert "You need Moth, version 2, by Odo Brand." in raw
+    assert "R1 to R3: work as there." in raw
+    assert "R4-R9: sc around [18] (6 rounds)" in raw
+    assert "R7 to R8: work as there, with what stands between; here they are R10 to R11." in raw
+    assert "not to be passed on" not in raw
+    assert studio.raw("GET", f"/designs/{copy['id']}/booklet.pdf?edition=difference").content[:4] == b"%PDF"
+
+
+def test_terms_that_forbid_it_block_the_difference_and_nothing_is_one_without_a_base(studio: Studio) -> None:
+    base, _ = studio.with_part()
+    assert (
+        "made from nothing"
+        in studio.ask("GET", f"/designs/{base['id']}/booklet?edition=difference", status=404)["detail"]
+    )
+    strict = {**MOTH, "permissions": {**FREE, "difference": False}}
+    studio.ask("PUT", f"/designs/{base['id']}/credits", {"sources": [strict]})
+    copy = studio.ask("POST", f"/designs/{base['id']}/copy", status=201)
+    refused = studio.ask("GET", f"/designs/{copy['id']}/booklet?edition=difference", status=422)
+    assert "changes to it may not be published" in refused["detail"]

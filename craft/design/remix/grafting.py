@@ -148,6 +148,8 @@ def _fit(base: Cut, piece: Cut) -> None:
 def _graded(piece: Cut, scale: float, gauge: Gauge) -> _Taken:
     """The piece graded, from the round that stands for the one it was to be taken from."""
     part = piece.run.part
+    sized = f"The piece would have to be {scale:.0%} of its size; what can be graded is from 20 % to 500 %."
+    require(0.2 <= scale <= 5, sized, field="adapt")
     colour = part.colour or MAIN_COLOUR
     around = Around(colour, dict(piece.pieces), dict(piece.pieces))
     found = regrade(piece.run.written, scale, gauge, part.recipe if part.drafted else None, around, piece.source)

@@ -14,8 +14,9 @@ from craft.design.permissions import Permissions
 from craft.design.remix.merging import in_terms
 from craft.design.remix.ports import Port, ports_of
 from craft.design.remix.putting_in import free_key, fresh, recoloured, yarns_with
-from craft.design.running import run_parts
+from craft.design.running import run_parts, worked_parts
 from craft.errors import require
+from craft.figure.placement import propose_seat
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.rounds.pattern import StepKind
 from craft.text.notation import step_kind
@@ -267,10 +268,15 @@ def _company(grown: Design, piece: Design, keys: Mapping[str, str], told: list[s
 
 
 def _joined(grown: Design, key: str, use: Use) -> Design:
-    """The figure with the piece joined to a place."""
+    """The figure with the piece joined to a place: leaning, and on both sides, as parts of its name mostly are."""
     assert use.on is not None
-    require(grown.part(use.on.on) is not None, "It can only be joined to a part that there is.", field="on")
+    host, part = grown.part(use.on.on), grown.part(key)
+    require(host is not None, "It can only be joined to a part that there is.", field="on")
+    assert part is not None
+    worked = worked_parts(run_parts(grown))
+    usual = propose_seat(part.name, worked[use.on.on].counts) if use.on.on in worked else None
     taken = {j.key for j in grown.joins} | {s.key for s in grown.steps}
     name = free_key(f"on{key}"[:16], taken)
-    join = Join(name, key, use.on.on, use.on, paired=use.copies == 2)
+    paired = part.make == 2 and use.on.stitch != 0
+    join = Join(name, key, use.on.on, use.on, paired=paired, tilt=usual.tilt if usual else 0.0)
     return replace(grown, joins=(*grown.joins, join), steps=(*grown.steps, Step(name, "", key, name)))

@@ -1,5 +1,6 @@
 """The written pattern as a tree, and as plain text and Markdown."""
 
+from craft.document.booklet.as_difference import TheBase, edition_as_difference
 from craft.document.booklet.compose import AssemblyLine, Manuscript, PartLine, YarnLine, cautions, compose
 from craft.document.booklet.document import (
     Block,
@@ -37,6 +38,7 @@ __all__ = [
     "Rounds",
     "Section",
     "Steps",
+    "TheBase",
     "YarnLine",
     "as_html",
     "as_markdown",
@@ -45,6 +47,7 @@ __all__ = [
     "cautions",
     "compose",
     "counted",
+    "edition_as_difference",
     "edition_for_all",
     "edition_of",
     "manuscript_of",

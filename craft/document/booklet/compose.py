@@ -85,7 +85,8 @@ class Manuscript:
     """Everything the booklet is composed of.
 
     audience: 'under-three', 'play' or 'display'. size: height and width as estimates in mm, with
-    the pose in `size_of`. count_table: print it. ticks belong to the page, not to the text.
+    the pose in `size_of`. count_table: print it. ticks belong to the page, not to the text. private: why it is for the
+    maker's own use alone.
     """
 
     title: str
@@ -112,6 +113,7 @@ class Manuscript:
     changes: tuple[str, ...] = ()
     count_table: bool = False
     notes: tuple[str, ...] = field(default=())
+    private: tuple[str, ...] = field(default=())
 
 
 MEASURED = 0.05
@@ -349,6 +351,7 @@ def compose(m: Manuscript) -> Document:
     about = [("Level", m.level.capitalize()), ("Made", audience.get(m.audience, m.audience)), *_size(m)]
     first: list[Block] = [Paragraph(m.intro)] if m.intro else []
     sections: list[Section | None] = [
+        Section("private", "For your own use, not to be passed on", (Cautions(m.private),)) if m.private else None,
         Section("about", "About this figure", (*first, Facts(tuple(r for r in about if r[1])))),
         _materials(m),
         _gauge(m),

@@ -36,6 +36,7 @@ _SAID = {
 
 def manuscript_of(design: Design, parts: tuple[RunPart, ...], designer: str, terms: Terms, date: str) -> Manuscript:
     """Everything the booklet of a design is composed of, in the chosen terms. parts: the design's, run."""
+    credit = credits_of(design)
     worked = worked_parts(parts)
     lines = tuple(_part(design, p, w, terms) for p in parts if (w := p.worked) is not None)
     figures = figures_of(first_size(design, parts))
@@ -68,8 +69,9 @@ def manuscript_of(design: Design, parts: tuple[RunPart, ...], designer: str, ter
         notions=printed.notions,
         assembly=tuple(_step(design, s, worked) for s in design.steps if _says_something(design, s)),
         permissions=printed.permissions,
-        credits=" ".join(filter(None, (printed.credits, *credits_of(design).lines))),
+        credits=" ".join(filter(None, (printed.credits, *credit.lines))),
         changes=_lines(printed.changes),
+        private=credit.blocked,
         count_table=printed.count_table,
         notes=_lines(printed.notes),
     )

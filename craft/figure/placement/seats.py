@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Protocol
 
@@ -93,7 +93,8 @@ def place(bodies: Mapping[str, Posable], makes: Mapping[str, int], seats: Sequen
     host = {s.part: s.on for s in reversed(known)}
     done: dict[str, Matrix] = {}
     free = [k for k in bodies if k not in host or _circular(k, host)]
-    placed = _on_the_table(bodies, makes, free, done)
+    carrying = {s.on for s in known if s.round >= bodies[s.on].rounds and not s.paired}
+    placed = _on_the_table(bodies, makes, free, carrying, done)
     waiting = [s for s in known if s.part not in free]
     while ready := [s for s in waiting if s.on in done]:
         for seat in ready:
@@ -169,15 +170,20 @@ def _lying(body: Posable) -> Matrix:
 
 
 def _on_the_table(
-    bodies: Mapping[str, Posable], makes: Mapping[str, int], keys: Sequence[str], done: dict[str, Matrix]
+    bodies: Mapping[str, Posable],
+    makes: Mapping[str, int],
+    keys: Sequence[str],
+    carrying: Collection[str],
+    done: dict[str, Matrix],
 ) -> list[Placed]:
+    """Pieces that sit on nothing, side by side: on their first round, or on their opening unless another sits on that."""
     placed: list[Placed] = []
     x = 0.0
     for key in keys:
         body = bodies[key]
         radius = body.half_width
         for piece in range(min(makes.get(key, 1), 12)):
-            matrix = body.own_frame() if not body.closed else np.eye(4)
+            matrix = np.eye(4) if body.closed or key in carrying else body.own_frame()
             matrix[0, 3] = x if piece == 0 and not placed else x + radius
             x = matrix[0, 3] + radius + 6.0
             done.setdefault(key, matrix)

@@ -616,7 +616,11 @@ export interface paths {
          * @description What a design was made from, and what of the terms does not go together.
          */
         get: operations["studio_pieces_api_read_credits"];
-        put?: never;
+        /**
+         * Note Sources
+         * @description Note what a design was made from.
+         */
+        put: operations["studio_pieces_api_note_sources"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2542,11 +2546,14 @@ export interface components {
         };
         /**
          * CreditRow
-         * @description A source of a design: what it is called, what came of it, its terms in words.
+         * @description A source of a design: what it is called, what came of it, its terms in words. noted: which of those that she noted,
+         *     null for the base.
          */
         CreditRow: {
             /** Called */
             called: string;
+            /** Noted */
+            noted: number | null;
             /** Own */
             own: boolean;
             /** Parts */
@@ -2556,8 +2563,10 @@ export interface components {
         };
         /**
          * CreditsOut
-         * @description All that a design was made from, and what of their terms does not go together. blocked: why it may not be published
-         *     with its rounds, in sentences; empty when it may.
+         * @description All that a design was made from, and what of their terms does not go together.
+         *
+         *     blocked: why it may not be published with its rounds; private: why not even as a difference; empty when it may.
+         *     noted: the sources that can be changed; the base is not among them.
          */
         CreditsOut: {
             /** Advice */
@@ -2566,6 +2575,10 @@ export interface components {
             blocked: string[];
             /** Conflicts */
             conflicts: string[];
+            /** Noted */
+            noted: components["schemas"]["SourceEntry"][];
+            /** Private */
+            private: string[];
             /** Sources */
             sources: components["schemas"]["CreditRow"][];
         };
@@ -4944,6 +4957,48 @@ export interface components {
             use: string;
         };
         /**
+         * SourceEntry
+         * @description What the design, or some of its parts, was made from. permissions: null where its terms are not known.
+         */
+        SourceEntry: {
+            /**
+             * Designer
+             * @default
+             */
+            designer?: string;
+            /**
+             * Own
+             * @default false
+             */
+            own?: boolean;
+            /**
+             * Parts
+             * @default []
+             */
+            parts?: string[];
+            permissions?: components["schemas"]["PermissionsEntry"] | null;
+            /**
+             * Terms
+             * @default
+             */
+            terms?: string;
+            /** Title */
+            title: string;
+            /**
+             * Version
+             * @default
+             */
+            version?: string;
+        };
+        /**
+         * SourcesIn
+         * @description What a design was made from, as she notes it.
+         */
+        SourcesIn: {
+            /** Sources */
+            sources: components["schemas"]["SourceEntry"][];
+        };
+        /**
          * SquareoffModifier
          * @description For boxy bodies.
          */
@@ -6419,6 +6474,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CreditsOut"];
+                };
+            };
+        };
+    };
+    studio_pieces_api_note_sources: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SourcesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
                 };
             };
         };

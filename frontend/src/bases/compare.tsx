@@ -49,7 +49,7 @@ function Comes({ found }: { found: Comparison }) {
     ["Work, about", (c) => `${c.hours.toFixed(1)} h`],
   ];
   return (
-    <table className="text-sm">
+    <table className="w-auto self-start text-sm">
       <thead>
         <tr>
           <td />
@@ -131,6 +131,12 @@ export function Compare({ design }: { design: Design }) {
             {found.data.sums.length ? `${found.data.sums.join(", ")}.` : "Neither takes more than the other."}
           </p>
           <Comes found={found.data} />
+          {changed.length > 0 && (
+            <p className="text-sm text-soft">
+              Ladders: outlined in red as it is there, filled as it is here; green rounds are new, blue ones
+              have more stitches, ochre ones fewer, dashed ones are gone.
+            </p>
+          )}
           {changed.length > 0 && (
             <ul>
               {changed.map((p) => (

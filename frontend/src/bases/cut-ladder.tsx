@@ -15,6 +15,7 @@ export function CutLadder({
   label,
   side,
   chosen,
+  widest,
   fits,
   onChoose,
 }: {
@@ -22,13 +23,14 @@ export function CutLadder({
   label: string;
   side: Side;
   chosen: number;
+  /** Stitches of the widest round of both ladders: they are drawn to one measure. */
+  widest: number;
   /** Whether a cut there would need nothing between. */
   fits: (round: number) => boolean;
   onChoose: (round: number) => void;
 }) {
   const id = useId().replaceAll(":", "");
   const dragging = useRef(false);
-  const widest = Math.max(6, ...ports.map((p) => p.count));
   const at = ports.findIndex((p) => p.round === chosen);
   const go = (to: number) => {
     const port = ports[Math.min(ports.length - 1, Math.max(0, to))];

@@ -133,6 +133,7 @@ export function Graft({ design }: { design: Design }) {
         }
       : null;
   const ways = useWays(design, asked);
+  const widest = Math.max(6, ...[...lower, ...upper].map((p) => p.count));
   if (!whole.length) return <p className="text-soft">A part with rounds that come out is needed first.</p>;
   return (
     <div className="flex flex-col gap-4">
@@ -153,6 +154,7 @@ export function Graft({ design }: { design: Design }) {
             label="The last round that stays"
             side="below"
             chosen={k}
+            widest={widest}
             fits={(r) => lower.find((p) => p.round === r)?.count === before.get(j)}
             onChoose={setUpto}
           />
@@ -185,6 +187,7 @@ export function Graft({ design }: { design: Design }) {
             label="The first round that is taken"
             side="above"
             chosen={j}
+            widest={widest}
             fits={(r) => before.get(r) === have}
             onChoose={setFirst}
           />

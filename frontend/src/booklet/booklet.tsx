@@ -15,7 +15,8 @@ type Page = Design["booklet"];
 
 const AS_IT_IS = "as-it-is";
 const FOR_ALL = "all";
-/** Editions to print: as it is, at each of its sizes, and one text for all that are in its own yarn. */
+const DIFFERENCE = "difference";
+/** Editions to print: as it is, at each of its sizes, one text for all that are in its own yarn, what differs from its base. */
 function editionsOf(design: Design): [string, string][] {
   const sizes = design.sizes.sizes ?? [];
   const all = sizes.some((s) => s.kind !== "yarn");
@@ -23,6 +24,9 @@ function editionsOf(design: Design): [string, string][] {
     [AS_IT_IS, "as it is"],
     ...(all ? [[FOR_ALL, "all sizes in one"] as [string, string]] : []),
     ...sizes.map((s): [string, string] => [s.key, s.name]),
+    ...(design.origin?.id
+      ? [[DIFFERENCE, `only what differs from ${design.origin.name}`] as [string, string]]
+      : []),
   ];
 }
 
@@ -69,11 +73,15 @@ export function BookletStop() {
         className="overflow-auto rounded-lg border border-line bg-panel px-8 py-7 print:border-0 print:p-0"
         aria-label="The booklet"
       >
-        {booklet.error && <p role="alert">{sentence(booklet.error)}</p>}
-        {booklet.data && (
+        {booklet.error && (
+          <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
+            {sentence(booklet.error)}
+          </p>
+        )}
+        {booklet.data && !booklet.error && (
           <div className="mx-auto max-w-2xl">
             <header className="mb-6 text-center">
-              {design.parts.length > 0 && (edition === AS_IT_IS || edition === FOR_ALL) && (
+              {design.parts.length > 0 && !size && (
                 <img
                   src={pictureUrl(design.id, design.revision)}
                   alt={`${design.name}, drawn from its rounds`}

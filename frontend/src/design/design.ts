@@ -65,6 +65,7 @@ type Act =
   /** A piece put in, a part gone on as another, changes of the base taken. */
   | { do: "put-in"; use: Schemas["UsePiece"] }
   | { do: "graft"; graft: Schemas["GraftIn"] }
+  | { do: "sources"; sources: Schemas["SourceEntry"][] }
   | { do: "take"; take: Schemas["TakeIn"] }
   | { do: "undo" }
   | { do: "redo" }
@@ -160,6 +161,10 @@ async function ask(id: number, act: Act): Promise<Design> {
       return answer(api.POST("/api/designs/{design_id}/pieces", { params: { path }, body: act.use }));
     case "graft":
       return answer(api.POST("/api/designs/{design_id}/graft", { params: { path }, body: act.graft }));
+    case "sources":
+      return answer(
+        api.PUT("/api/designs/{design_id}/credits", { params: { path }, body: { sources: act.sources } }),
+      );
     case "take":
       return answer(api.POST("/api/designs/{design_id}/base/take", { params: { path }, body: act.take }));
     case "undo":
