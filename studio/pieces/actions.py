@@ -7,8 +7,9 @@ from django.db import transaction
 from pydantic import ValidationError
 
 from craft.design.anchors import Place
-from craft.design.remix import ShelfPiece, Slot, Use, piece_from, piece_json, put_in
+from craft.design.remix import Drawn, ShelfPiece, Slot, Use, drawn, piece_from, piece_json, put_in
 from craft.design.running import run_parts, worked_parts
+from studio.designs.actions import create_from_value
 from studio.designs.models import Design
 from studio.designs.policy import design_of
 from studio.designs.reading import design_value
@@ -18,8 +19,8 @@ from studio.designs.texts import keep_all_typed
 from studio.designs.values import permissions_value
 from studio.errors import Refusal
 from studio.pieces.models import Piece
-from studio.pieces.policy import piece_of
-from studio.pieces.schemas import KeepPiece, SourcesIn, UsePiece
+from studio.pieces.policy import piece_of, visible_pieces
+from studio.pieces.schemas import DrawIn, KeepPiece, SourcesIn, UsePiece
 from studio.pieces.values import piece_value
 from studio.refusals import placed_sentence
 
@@ -89,3 +90,18 @@ def note_sources(user: User, pk: int, asked: SourcesIn) -> Design:
     if manifest.sources != asked.sources:
         record(design, manifest.model_copy(update={"sources": asked.sources}), "Noted what it was made from")
     return design
+
+
+def draw(user: User, asked: DrawIn) -> tuple[Drawn, list[Piece]]:
+    """A figure of her pieces by lot, and the pieces that it was drawn from. Nothing is kept."""
+    rows = list(visible_pieces(user).order_by("pk"))
+    seeds = {Slot(slot): seed for slot, seed in asked.seeds.items()}
+    return drawn(asked.name, [piece_value(row) for row in rows], seeds, misfits=asked.misfits), rows
+
+
+def make_drawn(user: User, asked: DrawIn) -> Design:
+    """A drawn figure as a design of its own."""
+    made, _ = draw(user, asked)
+    if not made.design.parts:
+        raise Refusal(422, "invalid", "Nothing was drawn: there is no piece for these slots.", field="seeds")
+    return create_from_value(user, made.design)

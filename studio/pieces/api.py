@@ -20,7 +20,18 @@ from studio.designs.shown import shown
 from studio.guard import designer
 from studio.pieces import actions
 from studio.pieces.policy import piece_of, visible_pieces
-from studio.pieces.schemas import CreditRow, CreditsOut, KeepPiece, PortOut, ShelfPieceOut, SourcesIn, UsePiece
+from studio.pieces.schemas import (
+    CreditRow,
+    CreditsOut,
+    DrawIn,
+    DrawnOut,
+    KeepPiece,
+    LotOut,
+    PortOut,
+    ShelfPieceOut,
+    SourcesIn,
+    UsePiece,
+)
 from studio.pieces.values import piece_out, piece_value, port_out
 
 router = Router(tags=["pieces"])
@@ -50,6 +61,37 @@ def piece_from_file(request: HttpRequest, file: File[UploadedFile]) -> Status[Sh
     except CraftError as error:
         raise CraftError(error.message, field="file") from None
     return Status(201, piece_out(actions.keep(designer(request), value)))
+
+
+@router.post("/draw", response=DrawnOut)
+def draw(request: HttpRequest, payload: DrawIn) -> DrawnOut:
+    """Draw a figure of pieces by lot; nothing is kept."""
+    made, rows = actions.draw(designer(request), payload)
+    first = first_size(made.design, run_parts(made.design))
+    lots = [
+        LotOut(
+            slot=lot.slot.value,
+            piece=None if lot.at is None else rows[lot.at].pk,
+            title="" if lot.at is None else rows[lot.at].title,
+            designer="" if lot.at is None else rows[lot.at].designer,
+            among=lot.among,
+            misfit=lot.misfit,
+        )
+        for lot in made.lots
+    ]
+    return DrawnOut(
+        lots=lots,
+        picture=figure_picture(first, payload.name) if first.parts else "",
+        told=list(made.told),
+        blocked=list(credits_of(made.design).blocked),
+        stitches=sum(len(w.graph) * w.make for w in first.worked.values()),
+    )
+
+
+@router.post("/draw/make", response={201: DesignOut})
+def make_drawn(request: HttpRequest, payload: DrawIn) -> Status[DesignOut]:
+    """Make a drawn figure a design."""
+    return Status(201, shown(actions.make_drawn(designer(request), payload)))
 
 
 @router.get("/{int:piece_id}/file", response=None)

@@ -83,6 +83,38 @@ class UsePiece(Schema):
     stitch: Annotated[float, Field(ge=-2_000, le=2_000)] = 0
 
 
+Seed = Annotated[int, Field(ge=0, le=9_999)]
+
+
+class DrawIn(Schema):
+    """A figure to be drawn by lot. seeds: a number for each slot that is drawn. misfits: also what does not fit."""
+
+    seeds: Annotated[dict[SlotName, Seed], Field(max_length=10)]
+    misfits: bool = False
+    name: Title = "Drawn by lot"
+
+
+class LotOut(Schema):
+    """What was drawn for a slot: null for nothing. among: how many there were. misfit: what would have to be designed."""
+
+    slot: SlotName
+    piece: int | None
+    title: str
+    designer: str
+    among: int
+    misfit: str
+
+
+class DrawnOut(Schema):
+    """A drawn figure. picture: as it is estimated, in SVG."""
+
+    lots: list[LotOut]
+    picture: str
+    told: list[str]
+    blocked: list[str]
+    stitches: int
+
+
 class SourcesIn(Schema):
     """What a design was made from, as she notes it."""
 

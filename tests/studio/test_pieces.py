@@ -218,3 +218,23 @@ def test_terms_that_forbid_it_block_the_difference_and_nothing_is_one_without_a_
     copy = studio.ask("POST", f"/designs/{base['id']}/copy", status=201)
     refused = studio.ask("GET", f"/designs/{copy['id']}/booklet?edition=difference", status=422)
     assert "changes to it may not be published" in refused["detail"]
+
+
+# --- drawn by lot -----------------------------------------------------------------------------------
+
+
+def test_a_figure_is_drawn_shown_and_made_a_design(studio: Studio, other: Studio, owl: dict[str, Any]) -> None:
+    keep(studio, owl, "Body", title="Ball", slot="body", designer="Odo Brand", permissions=FREE)
+    keep(studio, owl, "Ear", title="Ears", slot="limb", designer="Maren Vik", permissions=FREE)
+    asked = {"seeds": {"body": 1, "limb": 4, "head": 2}}
+    found = studio.ask("POST", "/pieces/draw", asked)
+    assert [(lot["slot"], lot["title"]) for lot in found["lots"]] == [("body", "Ball"), ("head", ""), ("limb", "Ears")]
+    assert found["picture"].startswith("<svg")
+    assert studio.ask("POST", "/pieces/draw", asked) == found, "the same numbers draw the same"
+    made = studio.ask("POST", "/pieces/draw/make", {**asked, "name": "Lot"}, 201)
+    assert [p["name"] for p in made["parts"]] == ["Body", "Ear"]
+    assert len(studio.ask("GET", f"/designs/{made['id']}/credits")["sources"]) == 2
+    assert other.ask("POST", "/pieces/draw", asked)["stitches"] == 0
+    other.ask("POST", "/pieces/draw/make", asked, 422)
+    studio.ask("POST", "/pieces/draw", {"seeds": {"body": 99_999}}, 422)
+    studio.ask("POST", "/pieces/draw", {"seeds": {"tail": 1}}, 422)

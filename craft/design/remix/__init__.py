@@ -6,6 +6,7 @@ from craft.design.remix.changes import Change, Difference, Kind
 from craft.design.remix.compared import Beside, Comes, Comparison, PartsCompared, comes_of, compared
 from craft.design.remix.crediting import Credits, credit_line, credits_of
 from craft.design.remix.difference import difference
+from craft.design.remix.drawing import MOST_SEED, SLOTS, Drawn, Lot, drawn
 from craft.design.remix.grafted import Grafted, grafted
 from craft.design.remix.grafting import Adapt, Graft, graft
 from craft.design.remix.merging import Conflict, Merge, in_terms, merged
@@ -16,6 +17,8 @@ from craft.design.remix.stored import read_difference
 from craft.design.remix.telling import said
 
 __all__ = [
+    "MOST_SEED",
+    "SLOTS",
     "Adapt",
     "Beside",
     "Change",
@@ -25,9 +28,11 @@ __all__ = [
     "Credits",
     "Cut",
     "Difference",
+    "Drawn",
     "Graft",
     "Grafted",
     "Kind",
+    "Lot",
     "Merge",
     "PartsCompared",
     "Port",
@@ -42,6 +47,7 @@ __all__ = [
     "credit_line",
     "credits_of",
     "difference",
+    "drawn",
     "flat_growth",
     "graft",
     "grafted",

@@ -1268,6 +1268,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/draw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draw
+         * @description Draw a figure of pieces by lot; nothing is kept.
+         */
+        post: operations["studio_pieces_api_draw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/draw/make": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Drawn
+         * @description Make a drawn figure a design.
+         */
+        post: operations["studio_pieces_api_make_drawn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/from-file": {
         parameters: {
             query?: never;
@@ -2748,6 +2788,42 @@ export interface components {
             severity: "fault" | "warning" | "hint";
         };
         /**
+         * DrawIn
+         * @description A figure to be drawn by lot. seeds: a number for each slot that is drawn. misfits: also what does not fit.
+         */
+        DrawIn: {
+            /**
+             * Misfits
+             * @default false
+             */
+            misfits?: boolean;
+            /**
+             * Name
+             * @default Drawn by lot
+             */
+            name?: string;
+            /** Seeds */
+            seeds: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * DrawnOut
+         * @description A drawn figure. picture: as it is estimated, in SVG.
+         */
+        DrawnOut: {
+            /** Blocked */
+            blocked: string[];
+            /** Lots */
+            lots: components["schemas"]["LotOut"][];
+            /** Picture */
+            picture: string;
+            /** Stitches */
+            stitches: number;
+            /** Told */
+            told: string[];
+        };
+        /**
          * DryRunOut
          * @description A part movement by movement, as far as `rounds` reaches. places: words for stitches by number.
          */
@@ -3380,6 +3456,27 @@ export interface components {
             id: string;
             /** Text */
             text: string;
+        };
+        /**
+         * LotOut
+         * @description What was drawn for a slot: null for nothing. among: how many there were. misfit: what would have to be designed.
+         */
+        LotOut: {
+            /** Among */
+            among: number;
+            /** Designer */
+            designer: string;
+            /** Misfit */
+            misfit: string;
+            /** Piece */
+            piece: number | null;
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "head" | "body" | "limb" | "on-top" | "clothes" | "held" | "other";
+            /** Title */
+            title: string;
         };
         /**
          * MarkOut
@@ -7372,6 +7469,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShelfPieceOut"];
+                };
+            };
+        };
+    };
+    studio_pieces_api_draw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnOut"];
+                };
+            };
+        };
+    };
+    studio_pieces_api_make_drawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
                 };
             };
         };

@@ -19,6 +19,7 @@ function UsePiece({ design, piece, onClose }: { design: Design; piece: Piece; on
   const [insideOut, setInsideOut] = useState(false);
   const [on, setOn] = useState(LATER);
   const [round, setRound] = useState(1);
+  const [stitch, setStitch] = useState(0);
   const host = design.parts.find((p) => p.key === on);
   const last = host?.counts.length ?? 1;
   const put = () =>
@@ -32,7 +33,7 @@ function UsePiece({ design, piece, onClose }: { design: Design; piece: Piece; on
           inside_out: insideOut,
           on: on || null,
           round: on ? round : null,
-          stitch: 0,
+          stitch,
         },
       },
       { onSuccess: onClose },
@@ -91,6 +92,16 @@ function UsePiece({ design, piece, onClose }: { design: Design; piece: Piece; on
               onValue={(n) => setRound(n ?? 1)}
               least={1}
               most={last}
+            />
+          )}
+          {host && (
+            <NumberField
+              label="Stitches from the front"
+              value={stitch}
+              onValue={(n) => setStitch(n ?? 0)}
+              least={-500}
+              most={500}
+              hint="A pair sits on both sides."
             />
           )}
         </div>

@@ -6,6 +6,7 @@ import { answer, api, postFile, sentence } from "../api/client";
 import { Button, Empty, IconButton } from "../ui/controls";
 import { FileButton } from "../ui/file-button";
 import { Confirm, useSay } from "../ui/overlays";
+import { Draw } from "./draw";
 import { FindPiece } from "./find-piece";
 import { PieceCard } from "./piece-card";
 import { ANYTHING, isWanted, type Piece, pieceFile, usePieces } from "./pieces";
@@ -55,12 +56,17 @@ export function PiecesPage() {
   const pieces = usePieces();
   const bring = useBringIn();
   const [wanted, setWanted] = useState(ANYTHING);
+  const [drawing, setDrawing] = useState(false);
   const found = (pieces.data ?? []).filter((p) => isWanted(p, wanted));
   return (
     <main id="main" tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none">
       <div className="mx-auto w-full max-w-6xl p-6">
         <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
           <h1 className="text-3xl">Pieces</h1>
+          <span className="flex-1" />
+          <Button aria-pressed={drawing} disabled={!pieces.data?.length} onClick={() => setDrawing(!drawing)}>
+            Draw a figure
+          </Button>
           <FileButton
             label="File of a piece, a design or a pattern"
             accept=".json,.txt,.md,.html,.docx,.pdf"
@@ -74,6 +80,7 @@ export function PiecesPage() {
           Heads, hats, wings and paws to build figures from. Parts of a design are kept here from its Bases
           stop.
         </p>
+        {drawing && <Draw />}
         {pieces.error && (
           <p role="alert" className="border-l-4 border-madder bg-madder-ground px-3 py-2">
             {sentence(pieces.error)}
