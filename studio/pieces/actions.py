@@ -96,7 +96,9 @@ def draw(user: User, asked: DrawIn) -> tuple[Drawn, list[Piece]]:
     """A figure of her pieces by lot, and the pieces that it was drawn from. Nothing is kept."""
     rows = list(visible_pieces(user).order_by("pk"))
     seeds = {Slot(slot): seed for slot, seed in asked.seeds.items()}
-    return drawn(asked.name, [piece_value(row) for row in rows], seeds, misfits=asked.misfits), rows
+    places = {row.pk: at for at, row in enumerate(rows)}
+    held = {Slot(slot): places.get(pk, -1) for slot, pk in asked.held.items()}
+    return drawn(asked.name, [piece_value(row) for row in rows], seeds, held, misfits=asked.misfits), rows
 
 
 def make_drawn(user: User, asked: DrawIn) -> Design:

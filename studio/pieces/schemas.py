@@ -87,9 +87,11 @@ Seed = Annotated[int, Field(ge=0, le=9_999)]
 
 
 class DrawIn(Schema):
-    """A figure to be drawn by lot. seeds: a number for each slot that is drawn. misfits: also what does not fit."""
+    """A figure to be drawn by lot. seeds: a number for each slot that is drawn. held: pieces that stay, by slot. misfits:
+    also what does not fit."""
 
-    seeds: Annotated[dict[SlotName, Seed], Field(max_length=10)]
+    seeds: Annotated[dict[SlotName, Seed], Field(max_length=10)] = {}
+    held: Annotated[dict[SlotName, int], Field(max_length=10)] = {}
     misfits: bool = False
     name: Title = "Drawn by lot"
 

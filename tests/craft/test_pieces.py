@@ -403,6 +403,21 @@ def test_pieces_without_a_yarn_are_drawn_as_well() -> None:
     assert len(drawn("Lot", bare, EVERY).design.parts) == 4
 
 
+@given(st.integers(0, MOST_SEED), st.booleans())
+@settings(max_examples=30, deadline=None)
+def test_law_what_is_held_stays_whatever_is_drawn_beside_it(seed: int, misfits: bool) -> None:
+    goose = next(k for k, p in enumerate(SHELF) if p.title == "Goose")
+    found = drawn("Lot", SHELF, {Slot.BODY: seed, Slot.HEAD: seed}, {Slot.HEAD: goose}, misfits=misfits)
+    head = next(lot for lot in found.lots if lot.slot is Slot.HEAD)
+    assert (head.at, head.misfit[:8]) == (goose, "its neck")
+
+
+def test_what_is_held_has_to_be_there() -> None:
+    for at in (-1, 99, 0):
+        with pytest.raises(CraftError, match="not there any more"):
+            drawn("Lot", SHELF, {}, {Slot.HEAD: at})
+
+
 def test_a_slot_without_a_piece_stays_empty_and_a_number_that_is_none_is_refused() -> None:
     found = drawn("Lot", SHELF, {Slot.HELD: 3})
     assert (found.lots[0].at, found.design.parts) == (None, ())

@@ -50,17 +50,34 @@ class Drawn:
     told: tuple[str, ...] = field(default=())
 
 
-def drawn(name: str, pieces: Sequence[ShelfPiece], seeds: Mapping[Slot, int], *, misfits: bool = False) -> Drawn:
+def drawn(
+    name: str,
+    pieces: Sequence[ShelfPiece],
+    seeds: Mapping[Slot, int],
+    held: Mapping[Slot, int] | None = None,
+    *,
+    misfits: bool = False,
+) -> Drawn:
     """A figure of pieces. seeds: a number for each slot that is drawn; the same numbers draw the same from the same
-    pieces, and a slot without one stays empty. misfits: also what does not fit, told with what would have to be designed.
+    pieces, and a slot without one stays empty. held: places in the list of pieces that stay whatever is drawn beside them.
+    misfits: also what does not fit, told with what would have to be designed.
 
     CraftError for a number that is none.
     """
+    held = held or {}
+    for slot, at in held.items():
+        fits = 0 <= at < len(pieces) and pieces[at].slot is slot and _sound(pieces[at])
+        require(fits, "What is held is not there any more.", field="held")
     for number in seeds.values():
         require(0 <= number <= MOST_SEED, f"A number to draw by is from 0 to {MOST_SEED:,}.", field="seeds")
     lots: list[Lot] = []
     chosen: dict[Slot, ShelfPiece] = {}
     for slot in SLOTS:
+        if slot in held:
+            piece = pieces[held[slot]]
+            lots.append(Lot(slot, held[slot], 1, _misfit(slot, piece, chosen)))
+            chosen[slot] = piece
+            continue
         if slot not in seeds:
             continue
         found = [(k, p, _misfit(slot, p, chosen)) for k, p in enumerate(pieces) if p.slot is slot and _sound(p)]
@@ -111,16 +128,18 @@ def _misfit(slot: Slot, piece: ShelfPiece, chosen: Mapping[Slot, ShelfPiece]) ->
 
 
 def _put_together(name: str, lots: Sequence[Lot], chosen: Mapping[Slot, ShelfPiece]) -> Drawn:
-    """The pieces in one figure: heads on bodies, limbs at their sides, hats on heads, what is held at a limb."""
+    """The pieces in one figure, each in its own colours: heads on bodies, limbs at their sides, hats on heads, what is
+    held at a limb."""
     design = Design(name, gauge=GaugeInForce(GaugeFrom.ESTIMATE, 3.0))
     keys: dict[Slot, str] = {}
     told: list[str] = []
     for slot, piece in chosen.items():
-        if not design.yarns:
-            design = replace(design, yarns=piece.design.yarns)
+        known = {y.name for y in design.yarns}
+        more = tuple(y for y in piece.design.yarns if y.name not in known)
+        design = replace(design, yarns=(*design.yarns, *more))
         on = {Slot.HEAD: Slot.BODY, Slot.LIMB: Slot.BODY, Slot.ON_TOP: Slot.HEAD, Slot.HELD: Slot.LIMB}.get(slot)
         place = None if on is None or on not in keys else _place(design, keys[on], slot, piece)
-        colours = {y.name: y.name for y in piece.design.yarns if y.name in {d.name for d in design.yarns}}
+        colours = {y.name: y.name for y in piece.design.yarns}
         made = put_in(design, piece, Use(colours, on=place))
         design, told = made.design, [*told, *made.told]
         part = piece.design.part(piece.main)

@@ -2789,9 +2789,17 @@ export interface components {
         };
         /**
          * DrawIn
-         * @description A figure to be drawn by lot. seeds: a number for each slot that is drawn. misfits: also what does not fit.
+         * @description A figure to be drawn by lot. seeds: a number for each slot that is drawn. held: pieces that stay, by slot. misfits:
+         *     also what does not fit.
          */
         DrawIn: {
+            /**
+             * Held
+             * @default {}
+             */
+            held?: {
+                [key: string]: number;
+            };
             /**
              * Misfits
              * @default false
@@ -2802,8 +2810,11 @@ export interface components {
              * @default Drawn by lot
              */
             name?: string;
-            /** Seeds */
-            seeds: {
+            /**
+             * Seeds
+             * @default {}
+             */
+            seeds?: {
                 [key: string]: number;
             };
         };
