@@ -72,10 +72,16 @@ def piece_of_tree(tree: Tree, colours: dict[str, str]) -> ShelfPiece:
     )
 
 
+def load_pieces_alone(user: User) -> dict[str, Piece]:
+    """Fill a designer's shelf of pieces; the pieces by title."""
+    data: Tree = json.loads(DATA.read_text("utf-8"))
+    return {tree["title"]: keep(user, piece_of_tree(tree, data["colours"])) for tree in data["pieces"]}
+
+
 def load_pieces(user: User) -> None:
     """Fill a designer's shelf of pieces, and make the designs that are made of pieces and of other designs."""
     data: Tree = json.loads(DATA.read_text("utf-8"))
-    pieces = {tree["title"]: keep(user, piece_of_tree(tree, data["colours"])) for tree in data["pieces"]}
+    pieces = load_pieces_alone(user)
     for tree in data["figures"]:
         build_from_pieces(user, tree, pieces)
     for tree in data["differences"]:

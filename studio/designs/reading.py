@@ -52,7 +52,7 @@ def stored_texts(design: Design) -> tuple[StoredText, ...]:
 def _sources(design: Design) -> tuple[Source, ...]:
     if not design.origin_name:
         return ()
-    return (Source(design.origin_name, version=str(design.origin_number or ""), own=True),)
+    return (Source(design.origin_name, own=True),)
 
 
 def design_value(design: Design) -> DesignValue:

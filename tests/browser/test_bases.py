@@ -1,0 +1,177 @@
+"""Figures from pieces and from bases, by mouse and by keyboard: drawn, gone on as another, taken over, compared, credited."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from django.contrib.auth.models import User
+from playwright.sync_api import Page, expect
+
+from studio.demo.pieces import load_pieces_alone
+from studio.designs.actions import copy_design
+from studio.designs.models import Design
+from studio.designs.reading import design_value
+from studio.designs.texts import set_text
+from tests.browser.conftest import CONE
+
+WIDER = CONE.replace("R5-R7: sc around [24]", "R5-R9: sc around [24]").replace("R8:", "R10:")
+
+
+@pytest.fixture
+def pieces(designer: User) -> User:
+    """The designer with the demo's pieces."""
+    load_pieces_alone(designer)
+    return designer
+
+
+def test_a_figure_of_three_designers_pieces_is_drawn_grafted_and_published(
+    bench: Page, design: Design, pieces: User
+) -> None:
+    """Drawn, one slot again, one held; its head gone on as another with adapter rounds; its credits and its booklet."""
+    bench.get_by_role("link", name="Pieces").click()
+    expect(bench.get_by_text("13 of 13")).to_be_visible()
+    bench.get_by_label("Stitches of an open end").fill("18")
+    expect(bench.get_by_role("heading", name="Barrel body")).to_be_visible()
+    expect(bench.get_by_role("heading", name="Acorn")).to_have_count(0)
+    bench.get_by_role("button", name="Draw a figure").click()
+    bench.get_by_label("Numbers, to share or to draw by").fill("1-2-3-4-5")
+    drawn = bench.get_by_role("list", name="What was drawn")
+    expect(drawn.get_by_role("listitem")).to_have_count(5)
+    bench.get_by_label("also what does not fit").check()
+    bench.get_by_role("button", name="Hold Body").click()
+    body = drawn.get_by_role("listitem").first.inner_text()
+    bench.get_by_role("button", name="Draw Head again").click()
+    expect(bench.get_by_label("Numbers, to share or to draw by")).to_have_value(r"=" + _held(bench))
+    assert drawn.get_by_role("listitem").first.inner_text().split("\n")[:2] == body.split("\n")[:2]
+    bench.get_by_role("button", name="Make it a design").click()
+    expect(bench.get_by_role("heading", name="Put together")).to_be_visible()
+    made = Design.objects.exclude(pk=design.pk).get()
+    assert design_value(made).sources
+    bench.get_by_role("link", name="Bases").click()
+    bench.get_by_role("button", name="Go on as").click()
+    bench.get_by_label("Goes on as").select_option(label="Design Moth")
+    ladder = bench.get_by_role("listbox", name="The last round that stays")
+    ladder.get_by_role("option", name="R6, 36 stitches").or_(
+        ladder.get_by_role("option", name="R5, 30 stitches")
+    ).first.click()
+    bench.get_by_role("listbox", name="The first round that is taken").get_by_role("option").first.click()
+    bench.get_by_role("button", name="Go on so: Rounds between").click()
+    expect(bench.get_by_role("button", name="Undo: Body goes on as Body", exact=False)).to_be_visible()
+    made.refresh_from_db()
+    assert "adapter" not in made.revision.label
+    bench.get_by_role("button", name="Credits").click()
+    expect(bench.get_by_text("In the way of publishing it with all its rounds")).to_be_visible()
+    bench.get_by_role("link", name="Booklet").click()
+    expect(bench.get_by_role("heading", name="For your own use, not to be passed on")).to_be_visible()
+
+
+def _held(page: Page) -> str:
+    return page.get_by_label("Numbers, to share or to draw by").input_value().removeprefix("=")
+
+
+def test_a_piece_is_put_in_with_the_keyboard_alone(bench: Page, design: Design, pieces: User) -> None:
+    bench.get_by_role("link", name="Bases").focus()
+    bench.keyboard.press("Enter")
+    bench.get_by_label("Words").fill("owl")
+    use = bench.get_by_role("button", name="Use Owl head with tufts")
+    use.focus()
+    bench.keyboard.press("Enter")
+    dialog = bench.get_by_role("dialog", name="Use Owl head with tufts")
+    dialog.get_by_label("Joined to").focus()
+    bench.keyboard.type("Body")
+    expect(dialog.get_by_label("At round of Body")).to_be_visible()
+    dialog.get_by_role("button", name="Put it in").focus()
+    bench.keyboard.press("Enter")
+    expect(dialog).to_have_count(0)
+    bench.get_by_role("button", name="Credits").focus()
+    bench.keyboard.press("Enter")
+    credit = bench.get_by_role("listitem").filter(has_text="Came of it: Head, Tuft.")
+    expect(credit).to_contain_text("Owl head with tufts, version 2.0, by Odo Thistlewick")
+    bench.get_by_role("button", name="Pieces", exact=True).focus()
+    bench.keyboard.press("Enter")
+    bench.get_by_role("button", name="Undo: Put in Owl head with tufts").click()
+    expect(bench.get_by_role("button", name="Redo: Put in Owl head with tufts")).to_be_visible()
+    design.refresh_from_db()
+    assert [p.name for p in design.manifest.parts] == ["Body"]
+
+
+def test_the_cut_is_moved_with_the_arrow_keys_and_dragged(bench: Page, pieces: User) -> None:
+    bench.get_by_role("link", name="Bases").click()
+    bench.get_by_role("button", name="Go on as").click()
+    bench.get_by_label("Goes on as").select_option(label="Barrel body, by Wren Hollowell")
+    ladder = bench.get_by_role("listbox", name="The last round that stays")
+    ladder.focus()
+    bench.keyboard.press("Home")
+    expect(ladder.get_by_role("option", selected=True)).to_have_accessible_name("R1, 6 stitches, fits")
+    for _ in range(2):
+        bench.keyboard.press("ArrowUp")
+    expect(ladder.get_by_role("option", selected=True)).to_have_accessible_name(re.compile("R3, 18 stitches"))
+    ways = bench.get_by_role("list", name="Ways to go on")
+    expect(ways.get_by_role("heading")).to_have_count(1)
+    expect(bench.get_by_text("18 stitches after R3; the piece goes on from 18")).to_be_visible()
+    ladder.get_by_role("option", name="R3, 18").hover()
+    bench.mouse.down()
+    ladder.get_by_role("option", name="R4, 24").hover()
+    bench.mouse.up()
+    expect(ladder.get_by_role("option", selected=True)).to_have_accessible_name(re.compile("R4, 24 stitches"))
+
+
+def test_a_base_that_moved_on_is_taken_over_with_one_conflict(bench: Page, design: Design, designer: User) -> None:
+    key = design.manifest.parts[0].key
+    copy = copy_design(designer, design.pk, "Button's cousin")
+    hers = CONE.replace("R8: (2 sc, dec) x 6 [18]", "R8: (2 sc, inv dec) x 6 [18]")
+    set_text(designer, copy.pk, key, hers, None, None)
+    new = WIDER.replace("(2 sc, dec) x 6 [18]", "(sc, dec, sc) x 6 [18]")
+    set_text(designer, design.pk, key, new, None, None)
+    bench.goto(bench.url.replace(f"/{design.pk}/", f"/{copy.pk}/").replace("rounds", "bases"))
+    expect(bench.get_by_text("changes are new, 1 of them where you changed something, too")).to_be_visible()
+    bench.get_by_label("Take the base's").focus()
+    bench.keyboard.press("Space")
+    bench.get_by_role("button", name="Choose what is in nobody's way").click()
+    bench.get_by_role("button", name="Take 1 of 2").click()
+    expect(bench.get_by_role("button", name="Undo: Took 1 change of Moth")).to_be_visible()
+    copy.refresh_from_db()
+    text = design_value(copy).parts[0].text
+    assert "R5-R9: sc around [24]" in text
+    assert "(2 sc, inv dec) x 6 [18]" in text
+    bench.get_by_role("button", name="Compare").click()
+    expect(bench.get_by_text("Its base: Moth")).to_have_count(1)
+    expect(bench.get_by_role("img", name="Body: both ladders over each other")).to_be_visible()
+
+
+def test_published_as_a_difference(bench: Page, design: Design, designer: User) -> None:
+    key = design.manifest.parts[0].key
+    copy = copy_design(designer, design.pk, "Tall Button")
+    set_text(designer, copy.pk, key, WIDER, None, None)
+    bench.goto(bench.url.replace(f"/{design.pk}/", f"/{copy.pk}/").replace("rounds", "booklet"))
+    bench.get_by_label("Edition").select_option("difference")
+    booklet = bench.get_by_role("article", name="The booklet")
+    expect(booklet).to_contain_text("You need Moth, version 1.0, by Fern & Moss.")
+    expect(booklet).to_contain_text("sc around (5 rounds)")
+    expect(booklet).to_contain_text("R1 to R4: work as there")
+    with bench.expect_download() as download:
+        bench.get_by_role("link", name="Text", exact=True).click()
+    assert "R1: 6 sc in ring" not in download.value.path().read_text()
+
+
+def test_parts_are_kept_as_a_piece_with_terms(bench: Page, design: Design) -> None:
+    bench.get_by_role("link", name="Bases").click()
+    expect(bench.get_by_text("There are no pieces yet.")).to_be_visible()
+    bench.get_by_role("button", name="Keep parts as a piece").click()
+    dialog = bench.get_by_role("dialog", name="Keep parts as a piece")
+    dialog.get_by_label("Title").fill("Cone head")
+    dialog.get_by_label("Where it belongs").select_option("head")
+    dialog.get_by_label("Its rounds may be published again").check()
+    dialog.get_by_role("button", name="Keep it").click()
+    expect(dialog).to_have_count(0)
+    expect(bench.get_by_role("heading", name="Cone head")).to_be_visible()
+    bench.get_by_role("link", name="Pieces").click()
+    with bench.expect_download() as download:
+        bench.get_by_role("link", name="Save the file of Cone head").click()
+    assert '"title": "Cone head"' in download.value.path().read_text()
+    bench.get_by_role("button", name="Remove Cone head").click()
+    bench.get_by_role("button", name="Remove it").click()
+    expect(bench.get_by_role("heading", name="No pieces yet")).to_be_visible()
+    bench.get_by_label("File of a piece").set_input_files(download.value.path())
+    expect(bench.get_by_role("heading", name="Cone head")).to_be_visible()
