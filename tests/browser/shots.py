@@ -46,7 +46,6 @@ def _take(page: Page, name: str) -> None:
 
 def _sign_in(page: Page) -> None:
     page.goto("/")
-    _take(page, "door")
     page.get_by_label("Name").fill(USERNAME)
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Sign in").click()
@@ -58,6 +57,22 @@ def _sign_in(page: Page) -> None:
 def _designs(page: Page) -> dict[str, str]:
     links = page.locator("main li > a")
     return {a.locator("h2").inner_text(): a.get_attribute("href") or "" for a in links.all()}
+
+
+def _bases(page: Page, designs: dict[str, str]) -> None:
+    page.goto("/pieces")
+    page.get_by_role("button", name="Draw a figure").click()
+    page.get_by_label("Numbers, to share or to draw by").fill("3-14-15-92-65")
+    page.get_by_role("listitem").filter(has_text="Head").first.wait_for()
+    _take(page, "pieces")
+    page.goto(f"{designs['Lantern Fox']}/bases?view=graft")
+    page.get_by_label("Goes on as").select_option(label="Pear body, by Petra Mosling")
+    page.get_by_role("listbox", name="The last round that stays").get_by_role("option").nth(8).click()
+    page.get_by_role("list", name="Ways to go on").get_by_role("heading").first.wait_for()
+    _take(page, "bases")
+    page.goto(f"{designs['Snail with Long Feelers']}/bases?view=compare")
+    page.get_by_role("img", name="both ladders over each other").first.wait_for()
+    _take(page, "compared")
 
 
 def main(url: str) -> int:
@@ -99,11 +114,6 @@ def main(url: str) -> int:
         page.get_by_role("button", name="Stretch").wait_for(timeout=60_000)
         page.get_by_role("option", name="R25:").hover()
         _take(page, "settled")
-        page.get_by_role("option", name="R25:").click()
-        page.get_by_role("tab", name="Dry run").click()
-        for _ in range(6):
-            page.get_by_role("button", name="Next stitch").click()
-        _take(page, "dry-run")
         page.get_by_role("button", name="Bring in").click()
         page.get_by_label("Or pasted").fill(PASTED)
         page.get_by_role("button", name="Read it").click()
@@ -118,6 +128,7 @@ def main(url: str) -> int:
         _take(page, "bat")
         page.goto("/yarns")
         _take(page, "basket")
+        _bases(page, designs)
         page.evaluate("localStorage.setItem('spirrel-ground', 'lamplight')")
         page.goto(f"{designs['Toadstool House']}/assembly")
         _take(page, "lamplight")

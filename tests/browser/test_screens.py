@@ -14,7 +14,7 @@ from studio.designs.models import Design
 
 ROOT = Path(__file__).resolve().parents[2]
 AXE = (ROOT / "frontend/node_modules/axe-core/axe.min.js").read_text()
-STOPS = ("brief", "gauge", "shapes", "rounds", "assembly", "sizes", "booklet", "proving")
+STOPS = ("brief", "gauge", "shapes", "rounds", "bases", "assembly", "sizes", "booklet", "proving")
 
 
 def violations(page: Page) -> list[str]:
@@ -37,6 +37,8 @@ def test_axe_finds_nothing(demo: User, enter: Callable[[str], Page], ground: str
     addresses = [
         "/",
         "/yarns",
+        "/pieces",
+        *(f"/designs/{hedgehog}/bases?view={view}" for view in ("graft", "base", "compare", "credits")),
         *(f"/designs/{hedgehog}/{stop}" for stop in STOPS),
         f"/designs/{acorn}/rounds",
         "/designs/0",
@@ -110,7 +112,7 @@ def test_the_shelf_shows_every_figure(demo: User, enter: Callable[[str], Page]) 
     page = enter("/")
     page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
     pictures = page.locator("main li img")
-    expect(pictures).to_have_count(6)
+    expect(pictures).to_have_count(8)
     settle(page)
     for picture in pictures.all():
         expect(picture).to_have_js_property("complete", True)

@@ -36,6 +36,7 @@ from craft.design.stored import to_json
 from craft.errors import CraftError
 from craft.rounds.stitches import Terms
 from tests.craft.figures import HEAD, LEG, design_st, figure
+from tests.craft.test_cli import validate
 from tests.craft.test_graft import head_with_ears
 
 OPEN = Permissions(rounds=True, selling=Selling.YES)
@@ -423,3 +424,8 @@ def test_a_slot_without_a_piece_stays_empty_and_a_number_that_is_none_is_refused
     assert (found.lots[0].at, found.design.parts) == (None, ())
     with pytest.raises(CraftError, match="from 0 to 9,999"):
         drawn("Lot", SHELF, {Slot.BODY: -1})
+
+
+def test_files_of_pieces_hold_to_their_schema() -> None:
+    validate("piece", piece_json(owl()))
+    validate("design", to_json(put_in(base(), owl()).design))
