@@ -19,6 +19,7 @@ const AREAS: Record<string, readonly string[]> = {
     "keys",
     "moved",
     "overlays",
+    "refused",
     "units",
     "use-name",
   ],

@@ -1,9 +1,10 @@
 /** This design held against another one, an earlier step of itself, or one of its sizes. */
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas, sentence } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import type { Design } from "../design/design";
 import { SelectField } from "../ui/controls";
+import { Refused } from "../ui/refused";
 import { cm } from "../ui/units";
 import { type Against, type Comparison, useComparison } from "./ask";
 import { Overlaid } from "./overlaid";
@@ -83,7 +84,7 @@ function Part({ part }: { part: Comparison["parts"][number] }) {
     <li className="flex flex-wrap items-start gap-4 border-t border-line py-3">
       <Overlaid rounds={part.rounds} label={`${part.name}: both ladders over each other`} />
       <div className="min-w-56 flex-1">
-        <h3 className="text-lg">{part.name}</h3>
+        <h2 className="text-lg">{part.name}</h2>
         <ul className="list-disc pl-5">
           {part.words.map((w) => (
             <li key={w}>{w}</li>
@@ -120,11 +121,7 @@ export function Compare({ design }: { design: Design }) {
           Comparing …
         </p>
       )}
-      {found.error && (
-        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-          {sentence(found.error)}
-        </p>
-      )}
+      <Refused error={found.error} />
       {found.data && (
         <>
           <p className="text-lg">
@@ -149,7 +146,7 @@ export function Compare({ design }: { design: Design }) {
           )}
           {found.data.words.length > 0 && (
             <section>
-              <h3 className="text-lg">Beside the rounds</h3>
+              <h2 className="text-lg">Beside the rounds</h2>
               <ul className="list-disc pl-5">
                 {found.data.words.map((w) => (
                   <li key={w}>{w}</li>

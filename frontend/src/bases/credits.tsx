@@ -1,8 +1,9 @@
 /** What a figure was made from: whose it is, on what terms, and what of them does not go together. */
 import { useState } from "react";
-import { type Schemas, sentence } from "../api/client";
+import type { Schemas } from "../api/client";
 import type { Design } from "../design/design";
 import { Button } from "../ui/controls";
+import { Refused } from "../ui/refused";
 import { useCredits } from "./ask";
 import { NoteSource } from "./note-source";
 
@@ -49,12 +50,7 @@ function Row({
 export function Credits({ design }: { design: Design }) {
   const credits = useCredits(design);
   const [noting, setNoting] = useState<number | null>(null);
-  if (credits.error)
-    return (
-      <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-        {sentence(credits.error)}
-      </p>
-    );
+  if (credits.error) return <Refused error={credits.error} />;
   if (!credits.data)
     return (
       <p role="status" className="text-soft">

@@ -1,50 +1,14 @@
 /** A part that goes on as another: two ladders to cut, and the ways to bring them together beside each other. */
-import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { answer, api, type Schemas, sentence } from "../api/client";
-import { type Design, useAct, useDesign } from "../design/design";
-import { usePieces } from "../pieces/pieces";
+import type { Schemas } from "../api/client";
+import { type Design, useAct } from "../design/design";
 import { Button, SelectField } from "../ui/controls";
+import { Refused } from "../ui/refused";
 import { cm } from "../ui/units";
-import { type GraftIn, usePiecePorts, usePorts, useWays } from "./ask";
+import { useWays } from "./ask";
 import { CutLadder } from "./cut-ladder";
+import { type Cuts, useCuts } from "./use-cuts";
 
 type Way = Schemas["WayOut"];
-
-/** Where the piece comes from: `p3` a piece, `d7` a design. */
-function useOrigins(design: Design): [string, string][] {
-  const pieces = usePieces();
-  const shelf = useQuery({
-    queryKey: ["shelf"],
-    queryFn: () => answer<Schemas["DesignRow"][]>(api.GET("/api/designs")),
-  });
-  return [
-    ...(pieces.data ?? []).map((p): [string, string] => [
-      `p${p.id}`,
-      `${p.title}${p.own ? "" : `, by ${p.designer || "somebody else"}`}`,
-    ]),
-    ...(shelf.data ?? []).map((d): [string, string] => [
-      `d${d.id}`,
-      d.id === design.id ? "This design" : `Design ${d.name}`,
-    ]),
-  ];
-}
-
-/** The parts that can be taken there, and the ports of the chosen one. */
-function useTaken(from: string, part: string, design: Design) {
-  const number = Number(from.slice(1)) || null;
-  const pieces = usePieces();
-  const piece = from.startsWith("p") ? pieces.data?.find((p) => p.id === number) : undefined;
-  const other = useDesign(from.startsWith("d") && number ? number : design.id);
-  const parts: [string, string][] = piece
-    ? piece.keys.map((k, i) => [k, piece.parts[i] ?? k])
-    : (other.data?.parts ?? []).map((p) => [p.key, p.name]);
-  const chosen = parts.some(([k]) => k === part) ? part : (piece?.main ?? parts[0]?.[0] ?? null);
-  const ofPiece = usePiecePorts(piece?.id ?? null, chosen);
-  const ofDesign = usePorts(other.data?.id ?? design.id, other.data?.revision ?? 0, piece ? null : chosen);
-  const ports = (piece ? ofPiece.data : ofDesign.data?.ports) ?? [];
-  return { parts, chosen, ports, piece: piece?.id ?? null, design: piece ? null : (other.data?.id ?? null) };
-}
 
 const TITLES: Record<string, string> = {
   none: "As they are",
@@ -102,110 +66,22 @@ function WayCard({ way, busy, onTake }: { way: Way; busy: boolean; onTake: () =>
 
 export function Graft({ design }: { design: Design }) {
   const act = useAct(design.id, () => true);
-  const whole = design.parts.filter((p) => p.counts.length && !p.faults);
-  const [part, setPart] = useState(whole[0]?.key ?? "");
-  const [upto, setUpto] = useState<number | null>(null);
-  const origins = useOrigins(design);
-  const [from, setFrom] = useState("");
-  const [piecePart, setPiecePart] = useState("");
-  const [first, setFirst] = useState<number | null>(null);
-  const origin = origins.some(([k]) => k === from) ? from : (origins[0]?.[0] ?? "");
-  const below = usePorts(design.id, design.revision, part || null);
-  const taken = useTaken(origin, piecePart, design);
-  const lower = below.data?.ports ?? [];
-  const upper = taken.ports.filter((p) => p.round > 1);
-  const before = new Map(taken.ports.map((p) => [p.round + 1, p.count]));
-  const k =
-    upto !== null && lower.some((p) => p.round === upto)
-      ? upto
-      : (lower[Math.floor(lower.length / 2)]?.round ?? 0);
-  const have = lower.find((p) => p.round === k)?.count ?? 0;
-  const fitting = upper.find((p) => before.get(p.round) === have)?.round;
-  const j =
-    first !== null && upper.some((p) => p.round === first) ? first : (fitting ?? upper[0]?.round ?? 0);
-  const asked: GraftIn | null =
-    part && k && j && taken.chosen
-      ? {
-          part,
-          upto: k,
-          taken: { piece: taken.piece, design: taken.design, part: taken.chosen, first: j },
-          adapt: null,
-        }
-      : null;
-  const ways = useWays(design, asked);
-  const widest = Math.max(6, ...[...lower, ...upper].map((p) => p.count));
-  if (!whole.length) return <p className="text-soft">A part with rounds that come out is needed first.</p>;
+  const cuts = useCuts(design);
+  const ways = useWays(design, cuts.asked);
+  if (!cuts.whole.length)
+    return <p className="text-soft">A part with rounds that come out is needed first.</p>;
+  const { asked } = cuts;
   return (
     <div className="flex flex-col gap-4">
       <div className="grid gap-4 md:grid-cols-2">
-        <section className="flex flex-col gap-2">
-          <h3 className="text-lg">To this round</h3>
-          <SelectField
-            label="Part of this design"
-            value={part}
-            onValue={(key) => {
-              setPart(key);
-              setUpto(null);
-            }}
-            options={whole.map((p) => [p.key, p.name] as const)}
-          />
-          <CutLadder
-            ports={lower}
-            label="The last round that stays"
-            side="below"
-            chosen={k}
-            widest={widest}
-            fits={(r) => lower.find((p) => p.round === r)?.count === before.get(j)}
-            onChoose={setUpto}
-          />
-        </section>
-        <section className="flex flex-col gap-2">
-          <h3 className="text-lg">Then from this round on</h3>
-          <div className="grid grid-cols-2 gap-2">
-            <SelectField
-              label="Goes on as"
-              value={origin}
-              onValue={(key) => {
-                setFrom(key);
-                setPiecePart("");
-                setFirst(null);
-              }}
-              options={origins}
-            />
-            <SelectField
-              label="Which part of it"
-              value={taken.chosen ?? ""}
-              onValue={(key) => {
-                setPiecePart(key);
-                setFirst(null);
-              }}
-              options={taken.parts}
-            />
-          </div>
-          <CutLadder
-            ports={upper}
-            label="The first round that is taken"
-            side="above"
-            chosen={j}
-            widest={widest}
-            fits={(r) => before.get(r) === have}
-            onChoose={setFirst}
-          />
-        </section>
+        <Below cuts={cuts} />
+        <Above cuts={cuts} />
       </div>
       <p>
-        {have} stitches after R{k}; the piece goes on from {before.get(j) ?? 0} at R{j}.
+        {cuts.have} stitches after R{cuts.upto}; the piece goes on from {cuts.need ?? 0} at R{cuts.first}.
       </p>
-      {ways.error && (
-        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-          {sentence(ways.error)}
-        </p>
-      )}
-      {act.error && (
-        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-          {sentence(act.error)}
-        </p>
-      )}
+      <Refused error={ways.error} />
+      <Refused error={act.error} />
       {!ways.error && (
         <ul className="flex flex-wrap gap-3" aria-label="Ways to go on" aria-busy={ways.isFetching}>
           {ways.data?.ways.map((way) => (
@@ -219,5 +95,54 @@ export function Graft({ design }: { design: Design }) {
         </ul>
       )}
     </div>
+  );
+}
+
+function Below({ cuts }: { cuts: Cuts }) {
+  return (
+    <section className="flex flex-col gap-2">
+      <h2 className="text-lg">To this round</h2>
+      <SelectField
+        label="Part of this design"
+        value={cuts.part}
+        onValue={cuts.setPart}
+        options={cuts.whole.map((p) => [p.key, p.name] as const)}
+      />
+      <CutLadder
+        ports={cuts.lower}
+        label="The last round that stays"
+        side="below"
+        chosen={cuts.upto}
+        widest={cuts.widest}
+        fits={(r) => cuts.lower.find((p) => p.round === r)?.count === cuts.need}
+        onChoose={cuts.setUpto}
+      />
+    </section>
+  );
+}
+
+function Above({ cuts }: { cuts: Cuts }) {
+  return (
+    <section className="flex flex-col gap-2">
+      <h2 className="text-lg">Then from this round on</h2>
+      <div className="grid grid-cols-2 gap-2">
+        <SelectField label="Goes on as" value={cuts.origin} onValue={cuts.setFrom} options={cuts.origins} />
+        <SelectField
+          label="Which part of it"
+          value={cuts.piecePart ?? ""}
+          onValue={cuts.setPiecePart}
+          options={cuts.pieceParts}
+        />
+      </div>
+      <CutLadder
+        ports={cuts.upper}
+        label="The first round that is taken"
+        side="above"
+        chosen={cuts.first}
+        widest={cuts.widest}
+        fits={(r) => cuts.needAt(r) === cuts.have}
+        onChoose={cuts.setFirst}
+      />
+    </section>
   );
 }

@@ -1,11 +1,12 @@
 /** Parts of a design kept as a piece, with its terms. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, sentence } from "../api/client";
+import { answer, api } from "../api/client";
 import type { Design } from "../design/design";
 import { type Piece, SLOTS, type Slot } from "../pieces/pieces";
 import { Button, Check, SelectField, TextField } from "../ui/controls";
 import { Dialog, useSay } from "../ui/overlays";
+import { Refused } from "../ui/refused";
 import { TermsFields, USUAL } from "./terms-fields";
 
 export function KeepPiece({ design, onClose }: { design: Design; onClose: () => void }) {
@@ -91,11 +92,7 @@ export function KeepPiece({ design, onClose }: { design: Design; onClose: () => 
           onChange={(e) => setTags(e.target.value)}
         />
         <TermsFields value={permissions} onValue={setPermissions} />
-        {keep.error && (
-          <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-            {sentence(keep.error)}
-          </p>
-        )}
+        <Refused error={keep.error} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" weight="main" disabled={keep.isPending || !parts.length || !title.trim()}>

@@ -1,8 +1,9 @@
 /** What is new in the base: taken part by part, a conflict with both sides beside each other. */
 import { useState } from "react";
-import { type Schemas, sentence } from "../api/client";
+import type { Schemas } from "../api/client";
 import { type Design, useAct } from "../design/design";
 import { Button, Check } from "../ui/controls";
+import { Refused } from "../ui/refused";
 import { type BaseNews, useBase } from "./ask";
 
 type Change = Schemas["ChangeOut"];
@@ -105,12 +106,7 @@ export function News({ design }: { design: Design }) {
         {design.origin.name}, which it was made from, is not there any more; nothing new can come from it.
       </p>
     );
-  if (news.error)
-    return (
-      <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-        {sentence(news.error)}
-      </p>
-    );
+  if (news.error) return <Refused error={news.error} />;
   if (!news.data)
     return (
       <p role="status" className="text-soft">
@@ -171,11 +167,7 @@ function Choices({ design, news }: { design: Design; news: BaseNews }) {
           );
         })}
       </ul>
-      {act.error && (
-        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-          {sentence(act.error)}
-        </p>
-      )}
+      <Refused error={act.error} />
       <div className="mt-3 flex flex-wrap items-center gap-4">
         {left > 0 && <Check label="Do not show the others again" checked={done} onChecked={setDone} />}
         <Button

@@ -1,9 +1,10 @@
 /** A source as she notes it: what it is called, whose it is, on what terms. */
 import { useState } from "react";
-import { type Schemas, sentence } from "../api/client";
+import type { Schemas } from "../api/client";
 import { type Design, useAct } from "../design/design";
 import { Button, Check, TextField } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
+import { Refused } from "../ui/refused";
 import { type Permissions, TermsFields, USUAL } from "./terms-fields";
 
 type Source = Schemas["SourceEntry"];
@@ -89,11 +90,7 @@ export function NoteSource({
             onValue={(permissions) => set({ permissions })}
           />
         )}
-        {act.error && (
-          <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-            {sentence(act.error)}
-          </p>
-        )}
+        <Refused error={act.error} />
         <div className="flex justify-end gap-2">
           {at < noted.length && (
             <Button weight="danger" className="mr-auto" onClick={() => write(null)}>

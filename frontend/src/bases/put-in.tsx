@@ -1,12 +1,13 @@
 /** Pieces put into this figure, and parts of it kept as pieces. */
 import { useState } from "react";
-import { sentence } from "../api/client";
+
 import { type Design, useAct } from "../design/design";
 import { FindPiece } from "../pieces/find-piece";
 import { PieceCard } from "../pieces/piece-card";
 import { ANYTHING, isWanted, type Piece, usePieces } from "../pieces/pieces";
 import { Button, Check, NumberField, SelectField } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
+import { Refused } from "../ui/refused";
 import { KeepPiece } from "./keep-piece";
 
 const LATER = "";
@@ -105,11 +106,7 @@ function UsePiece({ design, piece, onClose }: { design: Design; piece: Piece; on
             />
           )}
         </div>
-        {act.error && (
-          <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-            {sentence(act.error)}
-          </p>
-        )}
+        <Refused error={act.error} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button weight="main" disabled={act.isPending} onClick={put}>
@@ -137,11 +134,7 @@ export function PutIn({ design }: { design: Design }) {
           Keep parts as a piece
         </Button>
       </div>
-      {pieces.error && (
-        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-          {sentence(pieces.error)}
-        </p>
-      )}
+      <Refused error={pieces.error} />
       {pieces.data?.length === 0 && (
         <p>There are no pieces yet. Keep one from here, or bring one in on the Pieces page.</p>
       )}

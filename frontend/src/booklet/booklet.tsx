@@ -1,7 +1,7 @@
 /** Booklet: the written pattern as it will print, in any terms, and its files. */
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas, sentence } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import type { Design } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
@@ -9,6 +9,7 @@ import { usePage } from "../design/use-page";
 import { pictureUrl } from "../design/use-picture";
 import { SizePicture } from "../sizes/size-picture";
 import { Button, Check, Field, inputClass, Panel, SelectField, TextField } from "../ui/controls";
+import { Refused } from "../ui/refused";
 import { type Block, Sections } from "./sections";
 
 type Page = Design["booklet"];
@@ -73,11 +74,7 @@ export function BookletStop() {
         className="overflow-auto rounded-lg border border-line bg-panel px-8 py-7 print:border-0 print:p-0"
         aria-label="The booklet"
       >
-        {booklet.error && (
-          <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-            {sentence(booklet.error)}
-          </p>
-        )}
+        <Refused error={booklet.error} />
         {booklet.data && !booklet.error && (
           <div className="mx-auto max-w-2xl">
             <header className="mb-6 text-center">

@@ -3,8 +3,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dices, Lock, LockOpen, RefreshCw } from "lucide-react";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, type Schemas, sentence } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { Button, Check, IconButton, TextField } from "../ui/controls";
+import { Refused } from "../ui/refused";
 import { asked, codeOf, DRAWN, drawnAgain, drawnFirst, fresh, type Pick, type Picks, picksOf } from "./lots";
 import { SLOT_NAMES, type Slot } from "./pieces";
 
@@ -29,15 +30,6 @@ function useMake(picks: Picks, misfits: boolean) {
       navigate(`/designs/${made.id}/assembly`);
     },
   });
-}
-
-function Refused({ error }: { error: Error | null }) {
-  if (!error) return null;
-  return (
-    <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-      {sentence(error)}
-    </p>
-  );
 }
 
 function LotRow({

@@ -1,10 +1,11 @@
 /** One written pattern for the first size and all others of its yarn, to read, copy and save. */
 import { useQuery } from "@tanstack/react-query";
 import { Copy, Download } from "lucide-react";
-import { answer, api, type Schemas, sentence } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import type { Design } from "../design/design";
 import { Button } from "../ui/controls";
 import { Dialog, useSay } from "../ui/overlays";
+import { Refused } from "../ui/refused";
 import type { Entry } from "./asking";
 
 function save(text: string, name: string) {
@@ -52,11 +53,7 @@ export function OnePattern({
       title="One pattern for all sizes"
       about="Where sizes differ, the first one's number stands before those of the others in brackets; “-” for a size that has no such round."
     >
-      {found.error && (
-        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-          {sentence(found.error)}
-        </p>
-      )}
+      <Refused error={found.error} />
       {!found.data && !found.error && (
         <p role="status" className="p-4 text-soft">
           Writing …

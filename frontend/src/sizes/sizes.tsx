@@ -1,11 +1,12 @@
 /** Sizes: the same figure in other yarns and at other heights, side by side. */
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas, sentence } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
 import { Button, Empty } from "../ui/controls";
+import { Refused } from "../ui/refused";
 import { AddSize } from "./add-size";
 import { MOST_SIZES, type Way } from "./asking";
 import { OnePattern } from "./one-pattern";
@@ -53,11 +54,7 @@ export function SizesStop() {
         <Button onClick={() => setAdding("height")}>Another size</Button>
       </div>
       <PageRefusal {...page} />
-      {table.error && (
-        <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-          {sentence(table.error)}
-        </p>
-      )}
+      <Refused error={table.error} />
       <div
         className="min-h-0 flex-1 overflow-auto"
         role="region"
