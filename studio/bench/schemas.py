@@ -209,7 +209,8 @@ class ReshapeIn(Schema):
     shift: `by` plain stitches after the last round of `first`. sides: shaping of `first` to `last` moved along against
     the drift of `lean`. insert: `by` straight rounds behind `first`.
     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`. number: the whole, put in
-    order. repeat: the last repeat of `first`, `by` times more.
+    order. repeat: the last repeat of `first`, `by` times more. invisible, plain: every decrease. join, spiral: every round.
+    close: the end; open: the end, behind `last`.
     """
 
     text: Text
@@ -225,6 +226,12 @@ class ReshapeIn(Schema):
         "copy",
         "mirror",
         "pair",
+        "invisible",
+        "plain",
+        "join",
+        "spiral",
+        "close",
+        "open",
         "recolour",
         "number",
         "repeat",

@@ -8,8 +8,12 @@ from craft.rounds.stitches import Terms, stitch
 from craft.text.check import check
 from craft.text.reshaping import (
     Change,
+    CloseEnd,
     Copy,
+    Decreases,
     Insert,
+    Joining,
+    OpenEnd,
     Recolour,
     Rotate,
     Spread,
@@ -42,6 +46,14 @@ def _change(asked: ReshapeIn, live: int) -> Change:
             change = Copy(asked.first, asked.last, asked.after, asked.do == "mirror")
         case "pair":
             change = Swap()
+        case "invisible" | "plain":
+            change = Decreases(asked.do == "invisible")
+        case "join" | "spiral":
+            change = Joining(asked.do == "join")
+        case "close":
+            change = CloseEnd()
+        case "open":
+            change = OpenEnd(asked.last)
         case _:
             change = Recolour(asked.old, asked.new)
     return change

@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from craft.design.brought import design_of as value_of_text
 from craft.design.brought import parts_in_terms
-from craft.design.design import MOST_PARTS
+from craft.design.design import MOST_PARTS, Source
 from craft.design.design import Design as DesignValue
 from craft.errors import require
 from craft.rounds.stitches import Terms
@@ -25,7 +25,7 @@ from studio.designs.models import Design
 from studio.designs.policy import design_of
 from studio.designs.recording import new_key, new_version, record
 from studio.designs.schemas import BringIn, WrittenIn
-from studio.designs.values import manifest_of
+from studio.designs.values import manifest_of, source_entry
 from studio.errors import Refusal
 from studio.refusals import placed_sentence
 
@@ -47,9 +47,11 @@ def brought_value(asked: BringIn) -> DesignValue:
         places = sorted(set(asked.parts))
         require(bool(places) and places[-1] < len(value.parts), "Choose from the parts that were found.", field="parts")
         value = replace(value, parts=tuple(value.parts[at] for at in places))
+    if asked.theirs is not None:
+        value = replace(value, sources=(Source(value.name, asked.theirs),))
     if asked.sections:
         return value
-    return DesignValue(value.name, value.terms, yarns=value.yarns, parts=value.parts)
+    return DesignValue(value.name, value.terms, yarns=value.yarns, parts=value.parts, sources=value.sources)
 
 
 def bring_in_new(user: User, asked: BringIn) -> Design:
@@ -73,6 +75,8 @@ def bring_in(user: User, pk: int, asked: BringIn) -> Design:
     grown = with_parts(manifest, entries, [p.text for p in parts])
     if asked.sections:
         grown = _with_sections(grown, value)
+    named = [source_entry(replace(s, parts=tuple(e.name for e in entries))) for s in value.sources]
+    grown = grown.model_copy(update={"sources": [*grown.sources, *named]})
     record(design, grown, f"Brought in {names_of(entries)}")
     return design
 

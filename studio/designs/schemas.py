@@ -228,7 +228,9 @@ class WrittenIn(Schema):
 
 class BringIn(WrittenIn):
     """A written text to be brought in. parts: which of those found, by their places, null for all. sections: whether
-    what it says beside its rounds is brought in as well."""
+    what it says beside its rounds is brought in as well. theirs: whose pattern it is when it is not hers, empty when she
+    does not know; null when it is hers."""
 
+    theirs: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)] | None = None
     parts: Annotated[list[Annotated[int, Field(ge=0, le=10_000)]], Field(max_length=60)] | None = None
     sections: bool = True

@@ -12,9 +12,13 @@ from craft.rounds.stitches import Terms
 from craft.text.check import check
 from craft.text.reshaping import (
     Change,
+    CloseEnd,
     Copy,
+    Decreases,
     Insert,
+    Joining,
     Limb,
+    OpenEnd,
     Recolour,
     Rotate,
     Spread,
@@ -213,3 +217,70 @@ def test_shaping_is_moved_along_so_that_it_stays_on_its_side() -> None:
     assert check(moved).sound
     with pytest.raises(CraftError, match="nothing to move"):
         keep_sides(text, Terms.US, 4, lines, 0.0)
+
+
+# --- a whole part -----------------------------------------------------------------------------
+
+SHUT = BALL + "R9: (sc, dec) x 6 [12]\nR10: dec x 6 [6]\nFasten off and close.\n"
+
+
+def test_decreases_become_invisible_and_plain_again() -> None:
+    quiet = done(Decreases(True))
+    assert "R8: (2 sc, inv dec) x 6 [18]" in quiet
+    assert "Rnd 4: (2 sc, inc) x 6 (24) and breathe" in quiet, "what has no decrease stays as typed"
+    assert done(Decreases(False), quiet) == BALL
+    with pytest.raises(CraftError, match="no invisible decrease"):
+        done(Decreases(False))
+
+
+def test_a_spiral_becomes_joined_rounds_and_a_spiral_again() -> None:
+    joined = done(Joining(True))
+    assert sound(joined), check(joined).problems
+    assert check(joined).parts[0].counts == check(BALL).parts[0].counts
+    assert all(t.joined for t in check(joined).parts[0].rounds)
+    again = done(Joining(False), joined)
+    assert not any(t.joined for t in check(again).parts[0].rounds)
+    assert check(again).parts[0].counts == check(BALL).parts[0].counts
+    with pytest.raises(CraftError, match="a spiral already"):
+        done(Joining(False))
+    with pytest.raises(CraftError, match="joined already"):
+        done(Joining(True), joined)
+
+
+def test_an_open_end_is_drawn_in_and_closed() -> None:
+    shut = done(CloseEnd())
+    worked = check(shut).parts[0]
+    assert sound(shut), check(shut).problems
+    assert worked.closed
+    assert worked.counts[-2:] == (12, 6)
+    assert shut.startswith(BALL.rstrip())
+    with pytest.raises(CraftError, match="closed already"):
+        done(CloseEnd(), shut)
+
+
+def test_a_closed_end_is_opened_behind_a_round() -> None:
+    wide = done(OpenEnd(8), SHUT)
+    worked = check(wide).parts[0]
+    assert not worked.closed
+    assert worked.counts[-1] == 18
+    assert "close" not in wide.lower()
+    assert wide.endswith("R8: (2 sc, dec) x 6 [18]\nLeave a long tail for sewing.\n")
+    with pytest.raises(CraftError, match="no round on that line"):
+        done(OpenEnd(7), SHUT)
+    with pytest.raises(CraftError, match="open there already"):
+        done(OpenEnd(8))
+
+
+def test_opening_keeps_what_is_said_of_the_rounds_that_stay() -> None:
+    wide = done(OpenEnd(6), SHUT)
+    assert wide.endswith("R5-R7: sc around [24]\nStuff.\nLeave a long tail for sewing.\n")
+
+
+@given(st.integers(10, 60))
+@settings(max_examples=30, deadline=None)
+def test_law_any_open_tube_can_be_closed(count: int) -> None:
+    text = f"R1: {count} sc in ring [{count}]\nR2-R4: sc around [{count}]\n"
+    shut = done(CloseEnd(), text)
+    assert sound(shut), check(shut).problems
+    assert check(shut).parts[0].closed
+    assert check(shut).parts[0].counts[-1] <= 8

@@ -238,3 +238,20 @@ def test_a_figure_is_drawn_shown_and_made_a_design(studio: Studio, other: Studio
     other.ask("POST", "/pieces/draw/make", asked, 422)
     studio.ask("POST", "/pieces/draw", {"seeds": {"body": 99_999}}, 422)
     studio.ask("POST", "/pieces/draw", {"seeds": {"tail": 1}}, 422)
+
+
+def test_a_pattern_that_is_somebody_else_s_is_brought_in_for_her_alone(studio: Studio) -> None:
+    text = f"# Bell\n{BALL}"
+    made = studio.ask("POST", "/designs/brought", {"name": "bell.txt", "text": text, "theirs": "Odo Brand"}, 201)
+    found = studio.ask("GET", f"/designs/{made['id']}/credits")
+    assert [s["called"] for s in found["sources"]] == ["bell, by Odo Brand"]
+    assert "terms are not known" in found["blocked"][0]
+    copy = studio.ask("POST", f"/designs/{made['id']}/copy", status=201)
+    raw = studio.raw("GET", f"/designs/{copy['id']}/booklet.txt?edition=difference").content.decode()
+    assert "You need bell, by Odo Brand." in raw
+    into, _ = studio.with_part()
+    grown = studio.ask("POST", f"/designs/{into['id']}/brought", {"text": text, "theirs": ""}, 201)
+    assert len(grown["parts"]) == 2
+    (source,) = studio.ask("GET", f"/designs/{into['id']}/credits")["sources"]
+    assert source["parts"] == ["Bell"]
+    assert not source["own"]

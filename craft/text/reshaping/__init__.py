@@ -1,16 +1,33 @@
 """Changes to written rounds as a designer makes them on the ladder; lines that are not touched stay as typed."""
 
 from craft.text.reshaping.changes import reshape
-from craft.text.reshaping.commands import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen
+from craft.text.reshaping.commands import (
+    Change,
+    CloseEnd,
+    Copy,
+    Decreases,
+    Insert,
+    Joining,
+    OpenEnd,
+    Recolour,
+    Rotate,
+    Spread,
+    Swap,
+    Widen,
+)
 from craft.text.reshaping.joining import Limb, add_shift, fold_flat, keep_sides, work_in
 from craft.text.reshaping.lines import is_folded, numberless, renumbered, with_repeat
 from craft.text.reshaping.stitches import mirrored_body, rotated_body
 
 __all__ = [
     "Change",
+    "CloseEnd",
     "Copy",
+    "Decreases",
     "Insert",
+    "Joining",
     "Limb",
+    "OpenEnd",
     "Recolour",
     "Rotate",
     "Spread",

@@ -18,8 +18,22 @@ from craft.rounds.stitches import Loops, Terms
 from craft.shape.drafting import Shaping, shaped_round, shaped_rounds
 from craft.text.check import Checked, check
 from craft.text.notation import print_round
-from craft.text.reshaping.commands import Change, Copy, Insert, Recolour, Rotate, Spread, Swap, Widen
+from craft.text.reshaping.commands import (
+    Change,
+    CloseEnd,
+    Copy,
+    Decreases,
+    Insert,
+    Joining,
+    OpenEnd,
+    Recolour,
+    Rotate,
+    Spread,
+    Swap,
+    Widen,
+)
 from craft.text.reshaping.stitches import mirrored_body, rotated_body
+from craft.text.reshaping.whole import close_end, decreases, joined, open_end
 from craft.text.reshaping.written import (
     Edit,
     Written,
@@ -57,6 +71,14 @@ def reshape(text: str, terms: Terms, change: Change) -> str:
             edits = _each(rounds, 1, last, terms, lambda r: mirrored_body(r.made.body, r.before))
         case Recolour():
             edits = _recolour(text, checked, change)
+        case Decreases():
+            edits = decreases(rounds, terms, invisible=change.invisible)
+        case Joining():
+            edits = joined(rounds, terms, join=change.join)
+        case CloseEnd():
+            return close_end(text, checked, rounds, terms)
+        case OpenEnd():
+            return open_end(text, checked, rounds, change.line)
     return applied(text, edits)
 
 

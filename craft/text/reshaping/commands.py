@@ -62,4 +62,30 @@ class Recolour:
     new: str
 
 
-Change = Widen | Rotate | Spread | Insert | Copy | Swap | Recolour
+@dataclass(frozen=True, slots=True)
+class Decreases:
+    """Work every decrease of the part invisibly, or plainly."""
+
+    invisible: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Joining:
+    """Close every round of the part with a join, or work it as a spiral."""
+
+    join: bool
+
+
+@dataclass(frozen=True, slots=True)
+class CloseEnd:
+    """Draw the open end in and close it."""
+
+
+@dataclass(frozen=True, slots=True)
+class OpenEnd:
+    """End the part open behind the round on `line`."""
+
+    line: int
+
+
+Change = Widen | Rotate | Spread | Insert | Copy | Swap | Recolour | Decreases | Joining | CloseEnd | OpenEnd

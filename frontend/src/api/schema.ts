@@ -2335,7 +2335,8 @@ export interface components {
         /**
          * BringIn
          * @description A written text to be brought in. parts: which of those found, by their places, null for all. sections: whether
-         *     what it says beside its rounds is brought in as well.
+         *     what it says beside its rounds is brought in as well. theirs: whose pattern it is when it is not hers, empty when she
+         *     does not know; null when it is hers.
          */
         BringIn: {
             /**
@@ -2359,6 +2360,8 @@ export interface components {
             terms?: ("us" | "uk" | "letters") | null;
             /** Text */
             text: string;
+            /** Theirs */
+            theirs?: string | null;
             /**
              * Words
              * @default []
@@ -4187,7 +4190,8 @@ export interface components {
          *     shift: `by` plain stitches after the last round of `first`. sides: shaping of `first` to `last` moved along against
          *     the drift of `lean`. insert: `by` straight rounds behind `first`.
          *     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`. number: the whole, put in
-         *     order. repeat: the last repeat of `first`, `by` times more.
+         *     order. repeat: the last repeat of `first`, `by` times more. invisible, plain: every decrease. join, spiral: every round.
+         *     close: the end; open: the end, behind `last`.
          */
         ReshapeIn: {
             /**
@@ -4204,7 +4208,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "widen" | "move" | "stack" | "stagger" | "insert" | "shift" | "sides" | "copy" | "mirror" | "pair" | "recolour" | "number" | "repeat";
+            do: "widen" | "move" | "stack" | "stagger" | "insert" | "shift" | "sides" | "copy" | "mirror" | "pair" | "invisible" | "plain" | "join" | "spiral" | "close" | "open" | "recolour" | "number" | "repeat";
             /**
              * First
              * @default 0

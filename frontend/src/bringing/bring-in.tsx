@@ -15,7 +15,7 @@ import { Source, useRows } from "./source";
 import { type BoardState, useBoard } from "./use-board";
 import { useText } from "./use-text";
 
-const ALL: Choice = { out: new Set(), sections: true };
+const ALL: Choice = { out: new Set(), sections: true, theirs: null };
 
 type Taking = {
   /** What the button says for so many parts. */
@@ -95,7 +95,12 @@ function Desk({
           disabled={!parts.length || taking.busy || state.reading || board.unconverted !== null}
           onClick={() =>
             state.written &&
-            taking.take({ ...bodyOf(state.written, state.said), parts, sections: choice.sections })
+            taking.take({
+              ...bodyOf(state.written, state.said),
+              parts,
+              sections: choice.sections,
+              theirs: choice.theirs,
+            })
           }
         >
           {taking.busy ? "Bringing it in …" : taking.label(parts.length)}

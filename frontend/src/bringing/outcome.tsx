@@ -1,7 +1,7 @@
 /** What came of a text: its terms, its doubts first, its parts with their ladders, and what stands beside them. */
 import type { Schemas } from "../api/client";
 import { Silhouette } from "../figure/silhouette";
-import { Button, Check, SelectField } from "../ui/controls";
+import { Button, Check, SelectField, TextField } from "../ui/controls";
 import type { Board } from "./ask";
 import { explained, type Place, type Terms } from "./said";
 import { choiceOf } from "./taken";
@@ -126,7 +126,13 @@ function Part({
   );
 }
 
-export type Choice = { out: ReadonlySet<number>; sections: boolean };
+export type Choice = {
+  /** Numbers of the parts that stay out. */
+  out: ReadonlySet<number>;
+  sections: boolean;
+  /** Whose pattern it is when it is not hers, empty when she does not know. */
+  theirs: string | null;
+};
 
 export function Outcome({
   state,
@@ -174,6 +180,19 @@ export function Outcome({
           checked={choice.sections}
           onChecked={(sections) => onChoice({ ...choice, sections })}
           label={`With what stands beside the rounds: ${board.beside.map((s) => choiceOf(s).name.toLowerCase()).join(", ")}`}
+        />
+      )}
+      <Check
+        checked={choice.theirs !== null}
+        onChecked={(on) => onChoice({ ...choice, theirs: on ? "" : null })}
+        label="It is somebody else's pattern: keep it for yourself, and credit it"
+      />
+      {choice.theirs !== null && (
+        <TextField
+          label="Whose it is"
+          value={choice.theirs}
+          maxLength={120}
+          onChange={(e) => onChoice({ ...choice, theirs: e.target.value })}
         />
       )}
       <Words state={state} />

@@ -19,6 +19,16 @@ export const NO_CHANGE: Reshape = {
   new: "",
 };
 
+/** Changes of the whole part. */
+const WHOLE = [
+  ["Reverse for the other of a pair", "pair"],
+  ["All decreases invisible", "invisible"],
+  ["All decreases plain", "plain"],
+  ["Join every round", "join"],
+  ["Work it as a spiral", "spiral"],
+  ["Draw the end in and close it", "close"],
+] as const satisfies readonly (readonly [string, Reshape["do"]])[];
+
 /** A change of the chosen rounds, with their lines filled in. */
 export function changeOf(rounds: Preview["part"]["rounds"], range: Range, change: Partial<Reshape>): Reshape {
   const lines = rounds
@@ -94,13 +104,22 @@ export function ShapingMenu({
                 {`Bring the start back: ${back} more ${back === 1 ? "stitch" : "stitches"} after ${end?.label}`}
               </DropdownMenu.Item>
             )}
+            <DropdownMenu.Item disabled={!range} className={menuItem} onSelect={() => run({ do: "open" })}>
+              {`End the part open behind ${end?.label ?? "the chosen round"}`}
+            </DropdownMenu.Item>
             <DropdownMenu.Item disabled={!range} className={menuItem} onSelect={() => setAsking("insert")}>
               Insert straight rounds …
             </DropdownMenu.Item>
             <DropdownMenu.Separator className="my-1 border-t border-line" />
-            <DropdownMenu.Item className={menuItem} onSelect={() => onChange({ ...NO_CHANGE, do: "pair" })}>
-              Reverse for the other of a pair
-            </DropdownMenu.Item>
+            {WHOLE.map(([name, what]) => (
+              <DropdownMenu.Item
+                key={what}
+                className={menuItem}
+                onSelect={() => onChange({ ...NO_CHANGE, do: what })}
+              >
+                {name}
+              </DropdownMenu.Item>
+            ))}
             <DropdownMenu.Item
               className={menuItem}
               disabled={!colours.length}
