@@ -6,6 +6,7 @@ from django.http import HttpRequest
 from ninja import Router, Status
 
 from craft.design.design import Design as DesignValue
+from craft.design.grading import first_size, together
 from craft.design.remix import Adapt, Change, Comes, Cut, Kind, comes_of, compared, grafted, ports_along, said
 from craft.errors import CraftError
 from craft.rounds.fabric import Tally
@@ -19,21 +20,60 @@ from studio.bases.schemas import (
     ComparedRound,
     ComparisonOut,
     ConflictOut,
+    EyesTogether,
     GraftIn,
     GraftOut,
     PartsComparedOut,
     PortsOut,
     TakeIn,
+    TogetherIn,
+    TogetherOut,
     WayOut,
+    YarnTogetherOut,
 )
+from studio.bench.previews import estimate
 from studio.designs.policy import design_of
-from studio.designs.reading import design_value
+from studio.designs.reading import design_value, read_design
 from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
 from studio.guard import designer
 from studio.pieces.values import port_out
 
 router = Router(tags=["bases"])
+
+
+@router.post("/together", response=TogetherOut)
+def read_together(request: HttpRequest, payload: TogetherIn) -> TogetherOut:
+    """What several figures take, each so many times; nothing is kept."""
+    user = designer(request)
+    figures, unfit = [], []
+    for asked in payload.figures:
+        read = read_design(design_of(user, asked.design))
+        first = first_size(read.value, read.parts)
+        if first.parts:
+            figures.append((first, asked.times))
+        else:
+            unfit.append(read.value.name)
+    found = together(figures)
+    return TogetherOut(
+        figures=found.figures,
+        yarns=[
+            YarnTogetherOut(
+                name=y.name,
+                colour=y.colour,
+                stitches=y.stitches,
+                metres=estimate(y.metres),
+                grams=None if y.grams is None else estimate(y.grams),
+                skeins=y.skeins,
+            )
+            for y in found.yarns
+        ],
+        eyes=[EyesTogether(mm=mm, many=many) for mm, many in found.eyes],
+        filling_g=estimate(found.filling_g),
+        hours=estimate(found.hours),
+        notions=list(found.notions),
+        unfit=unfit,
+    )
 
 
 @router.get("/{int:design_id}/base", response=BaseOut)

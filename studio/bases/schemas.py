@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from studio.bench.schemas import EstimateOut
 from studio.designs.manifest import Key
 from studio.pieces.schemas import PortOut
 
@@ -142,3 +143,46 @@ class PortsOut(Schema):
     """Where a part can be cut: after every round of its first tube."""
 
     ports: list[PortOut]
+
+
+class TimesIn(Schema):
+    """A design, made so many times."""
+
+    design: int
+    times: Annotated[int, Field(ge=1, le=500)] = 1
+
+
+class TogetherIn(Schema):
+    """Figures to be made together."""
+
+    figures: Annotated[list[TimesIn], Field(min_length=1, max_length=60)]
+
+
+class YarnTogetherOut(Schema):
+    """A yarn of all figures. grams, skeins: null where nothing says what a skein holds."""
+
+    name: str
+    colour: str | None
+    stitches: int
+    metres: EstimateOut
+    grams: EstimateOut | None
+    skeins: int | None
+
+
+class EyesTogether(Schema):
+    """How many eyes of a size."""
+
+    mm: int
+    many: int
+
+
+class TogetherOut(Schema):
+    """What figures take together. unfit: names of those that have no rounds yet, and are not counted."""
+
+    figures: int
+    yarns: list[YarnTogetherOut]
+    eyes: list[EyesTogether]
+    filling_g: EstimateOut
+    hours: EstimateOut
+    notions: list[str]
+    unfit: list[str]

@@ -175,3 +175,13 @@ def test_parts_are_kept_as_a_piece_with_terms(bench: Page, design: Design) -> No
     expect(bench.get_by_role("heading", name="No pieces yet")).to_be_visible()
     bench.get_by_label("File of a piece").set_input_files(download.value.path())
     expect(bench.get_by_role("heading", name="Cone head")).to_be_visible()
+
+
+def test_several_figures_are_added_up(bench: Page, design: Design, designer: User) -> None:
+    copy_design(designer, design.pk, "Moth's cousin")
+    bench.get_by_role("link", name="Shelf").click()
+    bench.get_by_role("button", name="Make several").click()
+    bench.get_by_label("Moth", exact=True).fill("3")
+    bench.get_by_label("Moth's cousin").fill("2")
+    expect(bench.get_by_role("heading", name="5 figures together")).to_be_visible()
+    expect(bench.get_by_role("region", name="What they take together")).to_contain_text("Main")

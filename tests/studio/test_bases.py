@@ -211,3 +211,19 @@ def test_where_a_part_can_be_cut(studio: Studio) -> None:
     made, key = studio.with_part()
     ports = studio.ask("GET", f"/designs/{made['id']}/parts/{key}/ports")["ports"]
     assert [p["count"] for p in ports] == [6, 12, 18, 18, 18, 18, 12, 6]
+
+
+# --- several figures ----------------------------------------------------------------------------
+
+
+def test_what_several_figures_take_together(studio: Studio, other: Studio, pair: Any) -> None:
+    base, copy = pair
+    empty = studio.design("Empty")
+    figures = [{"design": base["id"], "times": 3}, {"design": copy["id"], "times": 1}, {"design": empty["id"]}]
+    found = studio.ask("POST", "/designs/together", {"figures": figures})
+    assert found["figures"] == 4
+    assert found["yarns"][0]["stitches"] == 4 * 108
+    assert found["unfit"] == ["Empty"]
+    other.ask("POST", "/designs/together", {"figures": figures}, 404)
+    studio.ask("POST", "/designs/together", {"figures": []}, 422)
+    studio.ask("POST", "/designs/together", {"figures": [{"design": empty["id"]}]}, 422)

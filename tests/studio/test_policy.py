@@ -46,7 +46,7 @@ OWN = {
 }  # fmt: skip
 """Routes that name no row: they answer only what is the asker's own, or keep nothing."""
 
-NAMED_IN_BODY = {"/api/shapes/outline": "picture"}
+NAMED_IN_BODY = {"/api/shapes/outline": "picture", "/api/designs/together": "design"}
 """Routes whose row is named in the body."""
 
 ROUTES = [
@@ -141,6 +141,7 @@ def test_a_strangers_whole_request_changes_nothing(rows: dict[str, Any], other: 
         ("POST", f"/designs/{i}/pieces", {"piece": rows["piece_id"]}),
         ("POST", f"/designs/{i}/base/take", {"take": [0], "now": 1}),
         ("POST", f"/designs/{i}/graft", {"part": key, "upto": 2, "taken": {"design": i, "part": key, "first": 4}}),
+        ("POST", "/designs/together", {"figures": [{"design": i, "times": 2}]}),
         ("POST", "/pieces", {"design": i, "parts": [key], "main": key, "title": "Mine"}),
     ]
     for method, path, body in tries:

@@ -25,6 +25,7 @@ from craft.design.grading.sized import (
     yarn_at,
 )
 from craft.design.grading.things import THINGS, Thing
+from craft.design.grading.together import Together, YarnTogether, together
 
 __all__ = [
     "EYES_SOLD",
@@ -38,6 +39,8 @@ __all__ = [
     "Sized",
     "State",
     "Thing",
+    "Together",
+    "YarnTogether",
     "asked_for",
     "at_size",
     "by_gauge",
@@ -57,5 +60,6 @@ __all__ = [
     "sized_design",
     "sizes",
     "sold_eye",
+    "together",
     "yarn_at",
 ]

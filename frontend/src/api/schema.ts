@@ -416,6 +416,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Together
+         * @description What several figures take, each so many times; nothing is kept.
+         */
+        post: operations["studio_bases_api_read_together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}": {
         parameters: {
             query?: never;
@@ -2958,6 +2978,16 @@ export interface components {
             words: string;
         };
         /**
+         * EyesTogether
+         * @description How many eyes of a size.
+         */
+        EyesTogether: {
+            /** Many */
+            many: number;
+            /** Mm */
+            mm: number;
+        };
+        /**
          * FabricOut
          * @description The gauge to expect, and what fabric it makes.
          */
@@ -5423,6 +5453,45 @@ export interface components {
             text: string;
         };
         /**
+         * TimesIn
+         * @description A design, made so many times.
+         */
+        TimesIn: {
+            /** Design */
+            design: number;
+            /**
+             * Times
+             * @default 1
+             */
+            times?: number;
+        };
+        /**
+         * TogetherIn
+         * @description Figures to be made together.
+         */
+        TogetherIn: {
+            /** Figures */
+            figures: components["schemas"]["TimesIn"][];
+        };
+        /**
+         * TogetherOut
+         * @description What figures take together. unfit: names of those that have no rounds yet, and are not counted.
+         */
+        TogetherOut: {
+            /** Eyes */
+            eyes: components["schemas"]["EyesTogether"][];
+            /** Figures */
+            figures: number;
+            filling_g: components["schemas"]["EstimateOut"];
+            hours: components["schemas"]["EstimateOut"];
+            /** Notions */
+            notions: string[];
+            /** Unfit */
+            unfit: string[];
+            /** Yarns */
+            yarns: components["schemas"]["YarnTogetherOut"][];
+        };
+        /**
          * TracedForm
          * @description A traced outline, and what is done to it.
          */
@@ -5731,6 +5800,22 @@ export interface components {
             weight: number;
             /** Wraps */
             wraps?: number | null;
+        };
+        /**
+         * YarnTogetherOut
+         * @description A yarn of all figures. grams, skeins: null where nothing says what a skein holds.
+         */
+        YarnTogetherOut: {
+            /** Colour */
+            colour: string | null;
+            grams: components["schemas"]["EstimateOut"] | null;
+            metres: components["schemas"]["EstimateOut"];
+            /** Name */
+            name: string;
+            /** Skeins */
+            skeins: number | null;
+            /** Stitches */
+            stitches: number;
         };
         /**
          * YarnUse
@@ -6297,6 +6382,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    studio_bases_api_read_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TogetherIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherOut"];
+                };
             };
         };
     };

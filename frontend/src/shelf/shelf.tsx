@@ -9,6 +9,7 @@ import { Button, Empty, IconButton } from "../ui/controls";
 import { useCommands } from "../ui/keys";
 import { Confirm, useSay } from "../ui/overlays";
 import { DesignFromFile, NewDesign } from "./new-design";
+import { MakeTogether } from "./together";
 
 type Row = Schemas["DesignRow"];
 
@@ -109,6 +110,7 @@ function Card({ row }: { row: Row }) {
 
 export function Shelf() {
   const [making, setMaking] = useState(false);
+  const [several, setSeveral] = useState(false);
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: () => answer<Row[]>(api.GET("/api/designs")) });
   const navigate = useNavigate();
   const rows = shelf.data;
@@ -129,6 +131,7 @@ export function Shelf() {
         <div className="mb-5 flex flex-wrap items-center justify-between gap-2">
           <h1 className="text-3xl">The shelf</h1>
           <div className="flex flex-wrap gap-2">
+            {(rows?.length ?? 0) > 0 && <Button onClick={() => setSeveral(true)}>Make several</Button>}
             <DesignFromFile />
             <Button weight="main" onClick={() => setMaking(true)}>
               <Plus size={18} /> New design
@@ -159,6 +162,7 @@ export function Shelf() {
           ))}
         </ul>
         <NewDesign open={making} onOpen={setMaking} />
+        {several && rows && <MakeTogether rows={rows} onClose={() => setSeveral(false)} />}
       </div>
     </main>
   );
