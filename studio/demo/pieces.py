@@ -78,14 +78,15 @@ def load_pieces_alone(user: User) -> dict[str, Piece]:
     return {tree["title"]: keep(user, piece_of_tree(tree, data["colours"])) for tree in data["pieces"]}
 
 
-def load_pieces(user: User) -> None:
-    """Fill a designer's shelf of pieces, and make the designs that are made of pieces and of other designs."""
+def load_pieces(user: User) -> int:
+    """Fill a designer's shelf of pieces, and make the designs that are made of pieces and of other designs; how many."""
     data: Tree = json.loads(DATA.read_text("utf-8"))
     pieces = load_pieces_alone(user)
     for tree in data["figures"]:
         build_from_pieces(user, tree, pieces)
     for tree in data["differences"]:
         build_difference(user, tree)
+    return len(data["figures"]) + len(data["differences"])
 
 
 def _round_of(design: StoredDesign, key: str, share: float) -> int:

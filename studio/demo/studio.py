@@ -137,5 +137,4 @@ def load(user: User) -> int:
     yarns = _fill_basket(user, data)
     for tree in data["designs"]:
         _build(user, yarns, tree)
-    load_pieces(user)
-    return len(data["designs"])
+    return len(data["designs"]) + load_pieces(user)

@@ -21,6 +21,7 @@ from studio.backups.archive import read
 from studio.backups.tables import broken_references
 from studio.designs.models import Design, Picture, Revision, TypedText
 from studio.jobs.models import Job
+from studio.pieces.models import Piece
 from studio.proving import models as proving
 from studio.yarns.models import Swatch
 from tests.studio.conftest import BALL, GAUGE, Studio
@@ -222,9 +223,12 @@ def test_the_demo_studio_is_loaded_once() -> None:
     call_command("load_demo")
     call_command("load_demo")
     designs = {d.name: d for d in Design.objects.all()}
-    assert set(designs) == {"Acorn", "Bat", "Brook Otter", "Dusk Hedgehog", "Garden Snail", "Toadstool House"}
+    own = {"Acorn", "Bat", "Brook Otter", "Dusk Hedgehog", "Garden Snail", "Toadstool House"}
+    assert set(designs) == own | {"Lantern Fox", "Snail with Long Feelers"}
+    assert Piece.objects.count() == 13
     assert proving.Tester.objects.count() == 2
     count = Revision.objects.count()
     call_command("load_demo", "--again")
     assert Design.objects.count() == len(designs)
     assert Revision.objects.count() == count
+    assert Piece.objects.count() == 13

@@ -79,13 +79,16 @@ def test_the_demo_is_in_different_states(user: User) -> None:
     for design in Design.objects.all():
         read = read_design(design)
         parts = read.parts
-        states[design.name] = {s.stop: s.state for s in stops_of(design.manifest, parts)}
+        states[design.name] = {s.stop: s.state for s in stops_of(design.manifest, read.value, parts)}
         bodies, placed = estimated_figure(read.value, parts)
         assert len(bodies) == len(parts)
         assert len(placed) >= len(parts)
         seated = {p.part for p in placed}
         assert seated == set(bodies), "every part is to be seen"
-    assert set(states["Dusk Hedgehog"].values()) == {"sound", "under-way"}
+    hedgehog = states["Dusk Hedgehog"]
+    assert {state for stop, state in hedgehog.items() if stop != "bases"} == {"sound", "under-way"}
+    assert (hedgehog["bases"], states["Lantern Fox"]["bases"]) == ("untouched", "under-way")
+    assert states["Snail with Long Feelers"]["bases"] == "sound"
     assert states["Acorn"]["rounds"] == "faults"
     assert states["Toadstool House"]["sizes"] == "untouched"
 
