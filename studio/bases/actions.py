@@ -8,12 +8,12 @@ from pydantic import ValidationError
 
 from craft.design.design import Design as DesignValue
 from craft.design.remix import Adapt, Cut, grafted
-from studio.bases.reading import base_now, cut_of, source_of
+from studio.bases.reading import base_now, change_key, cut_of, source_of
 from studio.bases.schemas import GraftIn, TakeIn
 from studio.designs.manifest import BaseEntry
 from studio.designs.models import Design
 from studio.designs.policy import design_of
-from studio.designs.reading import design_value
+from studio.designs.reading import design_value, noted_value
 from studio.designs.recording import record
 from studio.designs.rewriting import rewritten, versions_of
 from studio.designs.texts import keep_all_typed
@@ -27,21 +27,19 @@ def take_from_base(user: User, pk: int, asked: TakeIn) -> Design:
     design = design_of(user, pk, lock=True)
     keep_all_typed(design)
     found = base_now(user, design)
-    if found.now != asked.now:
+    places = {change_key(c): n for n, c in enumerate(found.merge.theirs)}
+    wanted = set(asked.take)
+    if found.now != asked.now or wanted - set(places):
         raise Refusal(
-            409, "stale-base", f"{found.origin.name} was changed again since you looked; look at it once more."
+            409, "stale-base", f"{found.origin.name} or this design was changed since you looked; look again."
         )
-    made = found.merge.taking(sorted(set(asked.take)))
-    base = BaseEntry(number=found.now, size=found.size) if asked.done else None
-    many = len(set(asked.take))
-    label = (
-        f"Took {many} {'change' if many == 1 else 'changes'} of {found.origin.name}"
-        if many
-        else "Left the base's changes"
-    )
-    if not many and base is None:
+    if not wanted and not asked.done:
         raise Refusal(422, "invalid", "Choose what to take.", field="take")
-    _write(design, made, label, base)
+    made = found.merge.taking([places[key] for key in wanted])
+    name, many = found.origin.name, len(wanted)
+    label = f"Took {many} {'change' if many == 1 else 'changes'} of {name}" if many else f"Left what is new in {name}"
+    base = BaseEntry(number=found.now, size=found.size) if asked.done else None
+    _write(design, noted_value(design), made, label, base)
     return design
 
 
@@ -55,12 +53,11 @@ def graft(user: User, pk: int, asked: GraftIn) -> Design:
     adapt = None if asked.adapt is None else Adapt(asked.adapt)
     made = grafted(below, above, adapt, source_of(user, asked.taken))
     name = above.run.name
-    _write(design, made.design, f"{below.run.name} goes on as {name} behind R{asked.upto}", None)
+    _write(design, below.design, made.design, f"{below.run.name} goes on as {name} behind R{asked.upto}", None)
     return design
 
 
-def _write(design: Design, made: DesignValue, label: str, base: BaseEntry | None) -> None:
-    before = design_value(design)
+def _write(design: Design, before: DesignValue, made: DesignValue, label: str, base: BaseEntry | None) -> None:
     try:
         manifest = rewritten(design.manifest, before, made, versions_of(design, before, made))
     except ValidationError as error:

@@ -11,7 +11,7 @@ from craft.design.remix import Adapt, Change, Comes, Cut, Kind, comes_of, compar
 from craft.errors import CraftError
 from craft.rounds.fabric import Tally
 from studio.bases import actions
-from studio.bases.reading import BaseNow, base_now, cut_of, other_value
+from studio.bases.reading import BaseNow, base_now, change_key, cut_of, other_value
 from studio.bases.schemas import (
     BaseOut,
     BesideOut,
@@ -176,9 +176,9 @@ def _way(below: Cut, above: Cut, adapt: Adapt | None) -> WayOut:
 def _base(found: BaseNow) -> BaseOut:
     merge = found.merge
     place = {n: at for at, c in enumerate(merge.conflicts) for n in c.theirs}
-    changes = [_change(n, c, merge.base, merge.theirs_now, place.get(n)) for n, c in enumerate(merge.theirs)]
+    changes = [_change(c, merge.base, merge.theirs_now, place.get(n)) for n, c in enumerate(merge.theirs)]
     conflicts = [
-        ConflictOut(hers=[_change(n, merge.hers[n], merge.base, merge.mine, at) for n in c.hers])
+        ConflictOut(hers=[_change(merge.hers[n], merge.base, merge.mine, at) for n in c.hers])
         for at, c in enumerate(merge.conflicts)
     ]
     return BaseOut(
@@ -192,11 +192,18 @@ def _base(found: BaseNow) -> BaseOut:
     )
 
 
-def _change(n: int, change: Change, base: DesignValue, new: DesignValue, conflict: int | None) -> ChangeOut:
+def _change(change: Change, base: DesignValue, new: DesignValue, conflict: int | None) -> ChangeOut:
     before, after = (change.before, change.after) if change.kind is Kind.ROUNDS else ([], [])
     if change.kind is Kind.SHAPE:
         before, after = change.before["text"].splitlines(), change.after["text"].splitlines()
-    return ChangeOut(n=n, part=change.part, said=said(change, base, new), before=before, after=after, conflict=conflict)
+    return ChangeOut(
+        key=change_key(change),
+        part=change.part,
+        said=said(change, base, new),
+        before=before,
+        after=after,
+        conflict=conflict,
+    )
 
 
 def _round(tally: Tally | None) -> ComparedRound | None:

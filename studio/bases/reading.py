@@ -2,20 +2,23 @@
 
 from __future__ import annotations
 
+import hashlib
+import json
 from dataclasses import dataclass, replace
 
 from django.contrib.auth.models import User
 
 from craft.design.design import Design as DesignValue
 from craft.design.design import Source
-from craft.design.remix import Cut, Merge, merged
+from craft.design.remix import Change, Cut, Difference, Merge, merged
+from craft.design.remix.stored import to_json
 from craft.document.booklet import TheBase
 from studio.accounts.policy import own_profile
 from studio.bases.schemas import TakenFrom
 from studio.designs.manifest import SizeEntry
 from studio.designs.models import Design
 from studio.designs.policy import design_of, revision_of, visible_designs
-from studio.designs.reading import design_value, revision_value
+from studio.designs.reading import design_value, noted_value, revision_value
 from studio.errors import NOT_FOUND, Refusal
 from studio.pieces.policy import piece_of
 from studio.pieces.values import piece_value
@@ -48,16 +51,18 @@ def base_now(user: User, design: Design) -> BaseNow:
     entry = design.manifest.base
     taken = entry.number if entry else design.origin_number
     size = entry.size if entry else None
-    before, after = revision_value(revision_of(origin, taken)), design_value(origin)
+    before, after = (revision_value(r) for r in (revision_of(origin, taken), origin.revision))
     if size is not None:
         before, after = (value_at_size(user, v, size) for v in (before, after))
-        after = _same_yarn(before, after)
-    return BaseNow(origin, taken, origin.revision.number, size, merged(before, design_value(design), after))
+        if size.kind == "yarn":  # it has a yarn and a gauge of its own
+            after = replace(after, yarns=before.yarns, gauge=before.gauge)
+    return BaseNow(origin, taken, origin.revision.number, size, merged(before, noted_value(design), after))
 
 
-def _same_yarn(before: DesignValue, after: DesignValue) -> DesignValue:
-    """The base now, in the yarn it had: a size has a yarn and a gauge of its own."""
-    return replace(after, yarns=before.yarns, gauge=before.gauge)
+def change_key(change: Change) -> str:
+    """What a change is called between a screen that shows it and the request that takes it: by what it says."""
+    said = json.dumps(to_json(Difference("", (change,)))["changes"], ensure_ascii=False, sort_keys=True)
+    return hashlib.sha256(said.encode()).hexdigest()[:16]
 
 
 def other_value(user: User, pk: int, revision: int | None, size: str | None) -> DesignValue:

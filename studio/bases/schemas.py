@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 from studio.bench.schemas import EstimateOut
 from studio.designs.manifest import Key
@@ -13,10 +13,10 @@ from studio.pieces.schemas import PortOut
 
 
 class ChangeOut(Schema):
-    """A change of the base. n: its number, by which it is taken. part: name of the part it is about. before, after: lines
-    of rounds that go and that come. conflict: number of the conflict it stands in, null when it is in nobody's way."""
+    """A change of the base. key: by which it is taken. part: name of the part it is about. before, after: lines of rounds
+    that go and that come. conflict: number of the conflict it stands in, null when it is in nobody's way."""
 
-    n: int
+    key: str
     part: str | None
     said: str
     before: list[str]
@@ -46,7 +46,7 @@ class TakeIn(Schema):
     """Changes of the base to be taken. now: the base's revision that was shown. done: what is not taken is not shown
     again."""
 
-    take: Annotated[list[Annotated[int, Field(ge=0)]], Field(max_length=20_000)] = []
+    take: Annotated[list[Annotated[str, StringConstraints(max_length=40)]], Field(max_length=20_000)] = []
     now: int
     done: bool = False
 

@@ -60,6 +60,11 @@ def design_value(design: Design) -> DesignValue:
     return value_of(design.manifest, (t.part for t in stored_texts(design)), _sources(design))
 
 
+def noted_value(design: Design) -> DesignValue:
+    """The same with the sources that were noted alone, without the design that it was copied from."""
+    return value_of(design.manifest, (t.part for t in stored_texts(design)))
+
+
 def revision_value(revision: Revision) -> DesignValue:
     """A revision as one value, as it was recorded."""
     manifest = revision.manifest

@@ -51,7 +51,10 @@ def rewritten(manifest: Manifest, before: DesignValue, after: DesignValue, versi
         if any(getattr(before, f) != getattr(after, f) for f in fields):
             changes[page] = getattr(fresh, page)
     if "sources" in changes:
-        changes["sources"] = fresh.sources[len(before.sources) - len(manifest.sources) :]
+        # The design that it was copied from stands before those that are noted, where the value names it at all.
+        copied = len(before.sources) - len(manifest.sources)
+        named = before.sources[:copied] == after.sources[:copied]
+        changes["sources"] = fresh.sources[copied if named else 0 :]
     if "gauge" in changes:
         changes["gauge"] = fresh.gauge.model_copy(
             update={

@@ -18,6 +18,10 @@ def text(studio: Studio, made: dict[str, Any], words: str, at: int = 0) -> dict[
     return studio.ask("PUT", f"/designs/{made['id']}/parts/{key}/text", {"text": words})  # type: ignore[no-any-return]
 
 
+def keys(found: dict[str, Any]) -> list[str]:
+    return [c["key"] for c in found["changes"]]
+
+
 @pytest.fixture
 def pair(studio: Studio) -> tuple[dict[str, Any], dict[str, Any]]:
     """A base and a copy of it."""
@@ -42,7 +46,7 @@ def test_what_is_new_in_the_base_is_taken_as_one_step_and_undone_as_one(studio: 
     assert change["said"] == "Body: 1 line written otherwise."
     assert (change["before"], change["after"]) == (["R4-R6: sc around [18]"], ["R4-R9: sc around [18]"])
     assert change["conflict"] is None
-    made = studio.ask("POST", f"/designs/{copy['id']}/base/take", {"take": [0], "now": found["now"]})
+    made = studio.ask("POST", f"/designs/{copy['id']}/base/take", {"take": keys(found), "now": found["now"]})
     body = made["parts"][0]["text"]
     assert "R4-R9: sc around [18]" in body
     assert "R11: inv dec x 6 [6]" in body, "hers stays, with the number it has now"
@@ -61,7 +65,7 @@ def test_a_conflict_shows_both_and_she_has_the_word(studio: Studio, pair: Any) -
     found = studio.ask("GET", f"/designs/{copy['id']}/base")
     assert [c["conflict"] for c in found["changes"]] == [0]
     assert found["conflicts"][0]["hers"][0]["after"] == ["R4-R6: hdc around [18]"]
-    taken = studio.ask("POST", f"/designs/{copy['id']}/base/take", {"take": [0], "now": found["now"]})
+    taken = studio.ask("POST", f"/designs/{copy['id']}/base/take", {"take": keys(found), "now": found["now"]})
     assert taken["parts"][0]["text"] == LONGER
 
 
@@ -80,11 +84,26 @@ def test_what_is_left_is_not_offered_again_once_she_says_so(studio: Studio, pair
 def test_a_base_that_moved_on_since_it_was_looked_at_is_looked_at_again(studio: Studio, pair: Any) -> None:
     base, copy = pair
     text(studio, base, LONGER)
-    now = studio.ask("GET", f"/designs/{copy['id']}/base")["now"]
+    seen = studio.ask("GET", f"/designs/{copy['id']}/base")
+    now = seen["now"]
     text(studio, base, LONGER.replace("R1: 6", "R1: 7"))
-    refused = studio.ask("POST", f"/designs/{copy['id']}/base/take", {"take": [0], "now": now}, 409)
-    assert "changed again" in refused["detail"]
-    studio.ask("POST", f"/designs/{copy['id']}/base/take", {"take": [9], "now": now + 1}, 422)
+    refused = studio.ask("POST", f"/designs/{copy['id']}/base/take", {"take": keys(seen), "now": now}, 409)
+    assert "look again" in refused["detail"]
+    studio.ask("POST", f"/designs/{copy['id']}/base/take", {"take": ["nosuch"], "now": now + 1}, 409)
+
+
+def test_a_copy_of_a_copy_is_not_told_of_credits_that_are_nobody_s_change(studio: Studio, pair: Any) -> None:
+    base, copy = pair
+    third = studio.ask("POST", f"/designs/{copy['id']}/copy", status=201)
+    assert studio.ask("GET", f"/designs/{third['id']}/base")["changes"] == []
+    source = {"title": "Owl", "designer": "Odo Brand"}
+    studio.ask("PUT", f"/designs/{copy['id']}/credits", {"sources": [source]})
+    found = studio.ask("GET", f"/designs/{third['id']}/base")
+    assert [(c["said"], c["conflict"]) for c in found["changes"]] == [("Sources: changed.", None)]
+    made = studio.ask("POST", f"/designs/{third['id']}/base/take", {"take": keys(found), "now": found["now"]})
+    called = [s["called"] for s in studio.ask("GET", f"/designs/{made['id']}/credits")["sources"]]
+    assert called == [copy["name"], "Owl, by Odo Brand"]
+    assert base["id"] != third["id"]
 
 
 def test_a_part_that_came_into_the_base_comes_with_its_join(studio: Studio, pair: Any) -> None:
@@ -95,9 +114,7 @@ def test_a_part_that_came_into_the_base_comes_with_its_join(studio: Studio, pair
     page = {"page": "assembly", "base": base["revision"], "data": {"steps": [step]}}
     studio.ask("PUT", f"/designs/{base['id']}/pages", page)
     found = studio.ask("GET", f"/designs/{copy['id']}/base")
-    made = studio.ask(
-        "POST", f"/designs/{copy['id']}/base/take", {"take": [c["n"] for c in found["changes"]], "now": found["now"]}
-    )
+    made = studio.ask("POST", f"/designs/{copy['id']}/base/take", {"take": keys(found), "now": found["now"]})
     assert [p["name"] for p in made["parts"]] == ["Body", "Ear"]
     assert made["assembly"]["steps"][0]["on"] == body
     assert made["assembly"]["steps"][0]["share"] is not None
@@ -114,7 +131,7 @@ def test_a_change_of_the_base_reaches_a_design_made_of_one_of_its_sizes(studio: 
     found = studio.ask("GET", f"/designs/{tall['id']}/base")
     assert found["size"] == "taller"
     assert [c["after"] for c in found["changes"]] == [["Stuff very lightly."]]
-    made = studio.ask("POST", f"/designs/{tall['id']}/base/take", {"take": [0], "now": found["now"]})
+    made = studio.ask("POST", f"/designs/{tall['id']}/base/take", {"take": keys(found), "now": found["now"]})
     assert "Stuff very lightly." in made["parts"][0]["text"]
     assert made["parts"][0]["counts"] == counts
 

@@ -2435,8 +2435,8 @@ export interface components {
         };
         /**
          * ChangeOut
-         * @description A change of the base. n: its number, by which it is taken. part: name of the part it is about. before, after: lines
-         *     of rounds that go and that come. conflict: number of the conflict it stands in, null when it is in nobody's way.
+         * @description A change of the base. key: by which it is taken. part: name of the part it is about. before, after: lines of rounds
+         *     that go and that come. conflict: number of the conflict it stands in, null when it is in nobody's way.
          */
         ChangeOut: {
             /** After */
@@ -2445,8 +2445,8 @@ export interface components {
             before: string[];
             /** Conflict */
             conflict: number | null;
-            /** N */
-            n: number;
+            /** Key */
+            key: string;
             /** Part */
             part: string | null;
             /** Said */
@@ -5327,7 +5327,7 @@ export interface components {
              * Take
              * @default []
              */
-            take?: number[];
+            take?: string[];
         };
         /**
          * Taken

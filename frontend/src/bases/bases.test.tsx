@@ -16,8 +16,8 @@ afterEach(() => {
   mutate.mockClear();
 });
 
-const change = (n: number, said: string, conflict: number | null, after: string[] = []) => ({
-  ...{ n, said, conflict, after },
+const change = (key: string, said: string, conflict: number | null, after: string[] = []) => ({
+  ...{ key, said, conflict, after },
   part: said.split(":")[0] ?? null,
   before: [],
 });
@@ -28,11 +28,11 @@ const NEWS: BaseNews = {
   now: 9,
   size: null,
   changes: [
-    change(0, "Leaf: new.", null),
-    change(1, "Shell: 1 line written otherwise.", null, ["R22-R30: sc around [15]"]),
-    change(2, "Feelers: 1 line written otherwise.", 0, ["R2-R5: sc around [4]"]),
+    change("a0", "Leaf: new.", null),
+    change("b1", "Shell: 1 line written otherwise.", null, ["R22-R30: sc around [15]"]),
+    change("c2", "Feelers: 1 line written otherwise.", 0, ["R2-R5: sc around [4]"]),
   ],
-  conflicts: [{ hers: [change(3, "Feelers: 3 lines in place of 1 line.", 0, ["R2-R8: sc around [4]"])] }],
+  conflicts: [{ hers: [change("d3", "Feelers: 3 lines in place of 1 line.", 0, ["R2-R8: sc around [4]"])] }],
 };
 const COPY = { id: 7, revision: 3, origin: { id: 1, name: "Moth", revision: 4 } } as Design;
 const button = (name: string) => screen.getByRole("button", { name });
@@ -46,7 +46,7 @@ describe("what is new in a base", () => {
   it("is chosen as far as it is in nobody's way, and taken with the step that was looked at", () => {
     shown();
     fireEvent.click(button("Take 2 of 3"));
-    expect(taken()).toEqual({ take: [0, 1], now: 9, done: false });
+    expect(taken()).toEqual({ take: ["a0", "b1"], now: 9, done: false });
   });
   it("is taken in a conflict only where she says so, and hers stays otherwise", () => {
     shown();
@@ -55,7 +55,7 @@ describe("what is new in a base", () => {
     fireEvent.click(screen.getByRole("radio", { name: /Take the base's/ }));
     fireEvent.click(screen.getByRole("checkbox", { name: "Leaf: new." }));
     fireEvent.click(button("Take 2 of 3"));
-    expect(new Set(taken().take)).toEqual(new Set([1, 2]));
+    expect(new Set(taken().take)).toEqual(new Set(["b1", "c2"]));
   });
   it("may be left for good", () => {
     shown();

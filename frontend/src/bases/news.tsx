@@ -66,7 +66,7 @@ function Conflict({
         {title}
       </span>
       {changes.map((c) => (
-        <span key={c.n}>
+        <span key={c.key}>
           {c.said}
           {c.after.length > 0 && (
             <pre className="overflow-auto rounded bg-panel px-2 py-1 text-sm whitespace-pre-wrap">
@@ -119,11 +119,11 @@ export function News({ design }: { design: Design }) {
 function Choices({ design, news }: { design: Design; news: BaseNews }) {
   const act = useAct(design.id, () => true);
   const free = news.changes.filter((c) => c.conflict === null);
-  const [taken, setTaken] = useState(new Set(free.map((c) => c.n)));
+  const [taken, setTaken] = useState(new Set(free.map((c) => c.key)));
   const [done, setDone] = useState(false);
-  const put = (numbers: number[], on: boolean) => {
+  const put = (keys: string[], on: boolean) => {
     const now = new Set(taken);
-    for (const n of numbers) on ? now.add(n) : now.delete(n);
+    for (const key of keys) on ? now.add(key) : now.delete(key);
     setTaken(now);
   };
   const size = news.size ? ` at the size ${news.size}` : "";
@@ -144,21 +144,21 @@ function Choices({ design, news }: { design: Design; news: BaseNews }) {
         {news.conflicts.length > 0 && `, ${news.conflicts.length} of them where you changed something, too`}.
       </p>
       <div className="my-2 flex flex-wrap gap-2">
-        <Button onClick={() => setTaken(new Set(news.changes.map((c) => c.n)))}>Choose all</Button>
-        <Button onClick={() => setTaken(new Set(free.map((c) => c.n)))}>
+        <Button onClick={() => setTaken(new Set(news.changes.map((c) => c.key)))}>Choose all</Button>
+        <Button onClick={() => setTaken(new Set(free.map((c) => c.key)))}>
           Choose what is in nobody's way
         </Button>
         <Button onClick={() => setTaken(new Set())}>Choose none</Button>
       </div>
       <ul>
         {free.map((c) => (
-          <Row key={c.n} change={c} taken={taken.has(c.n)} onTaken={(on) => put([c.n], on)} />
+          <Row key={c.key} change={c} taken={taken.has(c.key)} onTaken={(on) => put([c.key], on)} />
         ))}
         {news.conflicts.map((conflict, n) => {
-          const theirs = news.changes.filter((c) => c.conflict === n).map((c) => c.n);
+          const theirs = news.changes.filter((c) => c.conflict === n).map((c) => c.key);
           return (
             <Conflict
-              key={conflict.hers.map((h) => h.n).join()}
+              key={conflict.hers.map((h) => h.key).join()}
               n={n}
               news={news}
               taken={theirs.some((t) => taken.has(t))}
