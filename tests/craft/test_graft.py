@@ -151,6 +151,31 @@ def test_loops_that_come_along_have_their_new_number() -> None:
     assert check(text).sound
 
 
+FOOTED = (
+    "R1: 6 sc in ring [6]\nR2: 6 inc [12]\nR3: 12 sc [12]\nR4: in back loops, 12 sc [12]\nR5: 12 sc [12]\n"
+    "R6: 6 dec [6]\nFasten off and close.\n## Foot\nR1: rejoin in the free front loops of R3, 12 sc [12]\nR2: 12 sc [12]\n"
+)
+
+
+def test_what_is_numbered_anew_under_a_heading_stays_so_and_finds_its_loops() -> None:
+    assert check(FOOTED).sound, check(FOOTED).problems
+    text = text_of(10, 3, None, above=piece(FOOTED))
+    assert "## Foot\nR1:" in text
+    assert "loops of R11" in text
+    assert check(text).sound, check(text).problems
+
+
+def test_the_main_yarn_by_either_name_is_no_change_of_colour() -> None:
+    yarns = (DesignYarn("Oat", "#e3cda4", 3), DesignYarn("Rust", "#b5453f", 3))
+    text = "R1: 6 sc in ring [6]\nChange to Rust.\nR2: 6 inc [12]\nR3: 12 sc [12]\nChange to Oat.\nR4-R5: 12 sc [12]\n"
+    here = base(yarns=(DesignYarn("Peat", "#5a4634", 3),))
+    found = grafted(Cut(here, "body", 10), Cut(piece(text, yarns=yarns), "tail", 5))
+    assert "Change" not in found.design.parts[0].text
+    rusty = grafted(Cut(here, "body", 10), Cut(piece(text, yarns=yarns), "tail", 3))
+    assert "R10: (sc, dec) x 6 [12]\nChange to Rust\nR11" in rusty.design.parts[0].text
+    assert [y.name for y in rusty.design.yarns] == ["Peat", "Rust"]
+
+
 # --- laws ---------------------------------------------------------------------------------------
 
 

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
+from craft.design.design import Design
 from craft.design.grading.edges import Around
 from craft.design.grading.regrade import regrade
 from craft.design.grading.source import SourcePart, SourceRound, source_of
@@ -27,6 +28,7 @@ from craft.rounds.pattern import (
     Part,
     Repeat,
     Round,
+    Section,
     Spur,
     Step,
     StepKind,
@@ -122,7 +124,8 @@ def graft(
     shift = base.round + len(adapters) - (taken.first - 1)
     upper, more = _upper(taken, shift, colours, names)
     wanted = colours.get(taken.here.colour, taken.here.colour)
-    change = [] if _colour_at(base) == wanted or _begins_coloured(upper) else [Colour(wanted)]
+    same = _one_yarn(_colour_at(base), wanted, base.design)
+    change = [] if same or _begins_coloured(upper) else [Colour(wanted)]
     made = Part(base.run.name, folded((*lower, *adapters, *change, *upper)), base.run.part.make)
     along = {names.get(n, n): replace(p, name=names.get(n, n)) for n, p in piece.pieces.items()}
     worked = _sound(made, base, {**base.pieces, **along})
@@ -200,10 +203,14 @@ def _upper(
     tops = {n: n + shift for n in taken.numbers}
     lives = {n for n in taken.numbers if n >= taken.first}
     out: list[Item] = []
-    for item in items[taken.at :]:
+    by = shift
+    for at, item in enumerate(items[taken.at :], taken.at):
         match item:
+            case Section():
+                by = 0 if _first_number(items[at:]) == 1 else shift  # what is numbered anew stays so
+                out.append(item)
             case Round():
-                number = None if item.first is None else item.first + shift
+                number = None if item.first is None else item.first + by
                 body = tuple(renamed_in(_free_loops(i, tops, lives), colours, names) for i in item.body)
                 out.append(replace(item, first=number, last=number, or_to=None, body=body))
             case Step():
@@ -216,6 +223,10 @@ def _upper(
             case _:
                 out.append(item)
     return out, told
+
+
+def _first_number(items: Sequence[Item]) -> int | None:
+    return next((i.first for i in items if isinstance(i, Round) and i.first is not None), None)
 
 
 def _free_loops(item: Instruction, tops: Mapping[int, int], lives: set[int]) -> Instruction:
@@ -232,6 +243,12 @@ def _free_loops(item: Instruction, tops: Mapping[int, int], lives: set[int]) -> 
 def _colour_at(base: Cut) -> str:
     """The yarn on the hook after the base's last round."""
     return base.tally.colours[-1] if base.tally.colours else base.here.colour
+
+
+def _one_yarn(one: str, two: str, design: Design) -> bool:
+    """Whether two names are of one yarn: the main colour is the first yarn."""
+    main = {MAIN_COLOUR, *([design.yarn.name] if design.yarn else [])}
+    return one == two or (one in main and two in main)
 
 
 def _begins_coloured(items: Sequence[Item]) -> bool:
