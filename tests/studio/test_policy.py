@@ -139,7 +139,7 @@ def test_a_strangers_whole_request_changes_nothing(rows: dict[str, Any], other: 
         ("POST", f"/bench/no-sew/{i}", {"step": "abcd"}),
         ("POST", f"/designs/{i}/sizes", {"sizes": []}),
         ("POST", f"/designs/{i}/pieces", {"piece": rows["piece_id"]}),
-        ("POST", f"/designs/{i}/base/take", {"take": [0], "now": 1}),
+        ("POST", f"/designs/{i}/base/take", {"take": ["abc"], "now": 1}),
         ("POST", f"/designs/{i}/graft", {"part": key, "upto": 2, "taken": {"design": i, "part": key, "first": 4}}),
         ("POST", "/designs/together", {"figures": [{"design": i, "times": 2}]}),
         ("POST", "/pieces", {"design": i, "parts": [key], "main": key, "title": "Mine"}),
