@@ -75,7 +75,6 @@ export function CutLadder({
             role="option"
             tabIndex={-1}
             aria-selected={port.round === chosen}
-            aria-label={`R${port.round}, ${port.count} stitches${fit ? ", fits" : ""}`}
             className={`flex cursor-row-resize items-center gap-2 rounded px-1 ${port.round === chosen ? "bg-woad-ground" : ""}`}
             onPointerDown={(e) => {
               (e.target as Element).releasePointerCapture?.(e.pointerId);
@@ -99,7 +98,8 @@ export function CutLadder({
             </svg>
             <span className="text-sm">
               {port.count}
-              {fit && <span className="ml-1 text-moss">fits</span>}
+              <span className="sr-only"> stitches</span>
+              {fit && <span className="text-moss"> fits</span>}
             </span>
           </div>
         );

@@ -142,8 +142,8 @@ export function PutIn({ design }: { design: Design }) {
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3" aria-label="Pieces">
         {found.map((piece) => (
           <PieceCard key={piece.id} piece={piece}>
-            <Button weight="main" onClick={() => setUsing(piece)} aria-label={`Use ${piece.title}`}>
-              Use it
+            <Button weight="main" onClick={() => setUsing(piece)}>
+              Use<span className="sr-only"> {piece.title}</span>
             </Button>
           </PieceCard>
         ))}

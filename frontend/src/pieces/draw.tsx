@@ -66,8 +66,8 @@ function LotRow({
       <IconButton label={`Draw ${name} again`} disabled={held} onClick={() => set(fresh())}>
         <RefreshCw size={16} />
       </IconButton>
-      <Button weight="quiet" disabled={held} onClick={() => set(null)} aria-label={`Leave ${name} out`}>
-        leave out
+      <Button weight="quiet" disabled={held} onClick={() => set(null)}>
+        leave out<span className="sr-only"> {name}</span>
       </Button>
     </li>
   );

@@ -49,7 +49,7 @@ const shown = async () => {
       </Overlays>
     </QueryClientProvider>,
   );
-  await screen.findByRole("heading", { name: "Yarn basket" });
+  await screen.findByRole("heading", { name: "Yarns" });
 };
 
 it("a yarn tells its class, its thickness and where that comes from, and its skein", async () => {

@@ -12,8 +12,9 @@ export function BasketPage() {
   const basket = useBasket();
   if (!basket.data)
     return (
-      <main id="main" tabIndex={-1} className="outline-none p-8" role="status">
-        {basket.error ? sentence(basket.error) : "Opening the basket …"}
+      <main id="main" tabIndex={-1} className="outline-none p-8">
+        <h1 className="sr-only">Yarn basket</h1>
+        <p role="status">{basket.error ? sentence(basket.error) : "Opening the basket …"}</p>
       </main>
     );
   return (
