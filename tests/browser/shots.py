@@ -85,7 +85,8 @@ def main(url: str) -> int:
         designs = _designs(page)
         for name, at in designs.items():
             page.goto(f"{at}/assembly")
-            if name != "Acorn":  # it has a fault on purpose, and faulty parts do not settle
+            # The one has a fault on purpose, and faulty parts do not settle; the other a hat that sits nowhere yet.
+            if name not in ("Acorn", "Snail with Long Feelers"):
                 page.get_by_text("settled from the stitches").wait_for(timeout=60_000)
         page.goto("/")
         page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
