@@ -19,7 +19,7 @@ from craft.text.notation import print_part, read
 from craft.yarn import Yarn
 from studio.bench import boards, figures, previews, scenes, workings
 from studio.bench.files import design_file
-from studio.bench.joining import join_in
+from studio.bench.joining import join_in, sew_again
 from studio.bench.scene_schemas import NoSewIn, SceneOut, SettlingOut
 from studio.bench.schemas import (
     BoardIn,
@@ -185,6 +185,12 @@ def settle_figure(request: HttpRequest, design_id: int) -> SceneOut:
 def no_sew(request: HttpRequest, design_id: int, payload: NoSewIn) -> DesignOut:
     """Have a part worked in by its host's round instead of sewn on; one change, one undo."""
     return shown(join_in(designer(request), design_id, payload.step))
+
+
+@router.post("/sew/{int:design_id}", response=DesignOut)
+def sew(request: HttpRequest, design_id: int, payload: NoSewIn) -> DesignOut:
+    """Have a part that its host's round works in sewn on instead; one change, one undo."""
+    return shown(sew_again(designer(request), design_id, payload.step))
 
 
 @pictures.post("/{int:design_id}/settle", response=SettlingOut)

@@ -1,4 +1,4 @@
-"""Sewn limbs turned into limbs that are worked in."""
+"""Sewn limbs turned into limbs that are worked in, and back."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from craft.errors import CraftError
 from craft.figure.placement import Surface
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart, singular
 from craft.rounds.stitches import Terms
-from craft.text.reshaping import Limb, fold_flat, work_in
+from craft.text.reshaping import Limb, fold_flat, open_flat, take_out, work_in
 from studio.bench.scenes import staged
 from studio.designs.models import Design
 from studio.designs.policy import design_of
@@ -21,6 +21,10 @@ from studio.designs.texts import rewrite_parts
 from studio.errors import NOT_FOUND, Refusal
 
 BEGUN = "The figure is still settling, and the place is found on it: try again in a moment."
+
+
+WORKED_IN = "Worked in, not sewn:"
+"""How the step of a part begins that is worked in."""
 
 
 def join_in(user: User, pk: int, step_key: str) -> Design:
@@ -46,9 +50,9 @@ def join_in(user: User, pk: int, step_key: str) -> Design:
     limbs = _limbs(now, surface, limb.name, edge // 2, paired=join.paired)
     at = min(now.round, surface.rounds)
     host_text = work_in(host.part.text, terms, at, limbs)
-    _must_be_sound(found, host, {limb.key: limb_text}, host_text)
+    _must_be_sound(found, host, {limb.key: limb_text}, host_text, "Worked in")
     label = surface.labels[at - 1]
-    said = f"Worked in, not sewn: {limb.name} joined with {label} of {host.name}."
+    said = f"{WORKED_IN} {limb.name} joined with {label} of {host.name}."
     page = design.manifest.assembly
     steps = [
         s.model_copy(update={"no_sew": True, "text": said, "before_closing": False}) if s.key == step_key else s
@@ -59,6 +63,32 @@ def join_in(user: User, pk: int, step_key: str) -> Design:
     return rewrite_parts(
         user, pk, {limb.key: limb_text, host.key: host_text}, page.model_copy(update={"steps": steps}), order,
         f"Worked {limb.name} into {host.name}",
+    )  # fmt: skip
+
+
+def sew_again(user: User, pk: int, step_key: str) -> Design:
+    """The design with a part that is worked in sewn on instead, in its place; one revision. The other way of `join_in`.
+
+    Refused with a sentence when no round of its host works it in.
+    """
+    design = design_of(user, pk)
+    found = staged(user, design, ask=False).assembled
+    step = next((s for s in design.manifest.assembly.steps if s.key == step_key), None)
+    if step is None:
+        raise Refusal(404, "not-found", NOT_FOUND)
+    parts = {p.key: p for p in found.parts}
+    limb, host = parts.get(step.part or ""), parts.get(step.on or "")
+    if limb is None or host is None:
+        raise CraftError("Say first which part goes on which round of another.", field="step")
+    terms = found.design.terms
+    host_text, limb_text = take_out(host.part.text, terms, limb.name), open_flat(limb.part.text, terms)
+    _must_be_sound(found, host, {limb.key: limb_text}, host_text, "Sewn on")
+    said = f"Sew {limb.name} to {host.name}." if (step.text or "").startswith(WORKED_IN) else step.text
+    page = design.manifest.assembly
+    steps = [s.model_copy(update={"no_sew": False, "text": said}) if s.key == step_key else s for s in page.steps]
+    return rewrite_parts(
+        user, pk, {limb.key: limb_text, host.key: host_text}, page.model_copy(update={"steps": steps}),
+        [p.key for p in found.parts], f"Sewed {limb.name} to {host.name}",
     )  # fmt: skip
 
 
@@ -97,7 +127,7 @@ def _first(surface: Surface, at: int, angle: float, many: int) -> int:
     return int(min(max(round(middle - (many - 1) / 2), 0), count - many))
 
 
-def _must_be_sound(found: Assembled, host: RunPart, changed: dict[str, str], text: str) -> None:
+def _must_be_sound(found: Assembled, host: RunPart, changed: dict[str, str], text: str, how: str) -> None:
     """Refuse what would not add up, with the first fault."""
     others = tuple(
         OtherText(p.name, p.part.make, changed.get(p.key, p.part.text), p.part.colour or MAIN_COLOUR)
@@ -108,4 +138,4 @@ def _must_be_sound(found: Assembled, host: RunPart, changed: dict[str, str], tex
     checked = checked_text(text, design.terms.value, design.yarn_names, host.part.colour or MAIN_COLOUR, others)
     if not checked.sound:
         first = next(p for p in checked.problems if p.severity.value == "fault")
-        raise CraftError(f"Worked in here it would not add up: {first.message}", field="step")
+        raise CraftError(f"{how} here it would not add up: {first.message}", field="step")

@@ -8,6 +8,7 @@ from ninja import Schema
 from pydantic import Field
 
 from craft.gauge import Estimate
+from craft.rounds.fabric import MAIN_COLOUR
 from craft.text.freehand import Taken
 from studio.designs.manifest import PartName, Share, TermsName
 from studio.designs.schemas import Text, WrittenIn
@@ -210,7 +211,9 @@ class ReshapeIn(Schema):
     the drift of `lean`. insert: `by` straight rounds behind `first`.
     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`. number: the whole, put in
     order. repeat: the last repeat of `first`, `by` times more. invisible, plain: every decrease. join, spiral: every round.
-    close: the end; open: the end, behind `last`.
+    close: the end; open: the end, behind `last`. start: on `by` stitches. stripes: `first` to `last` in `colours` by
+    turns, `by` rounds of one, `main` where no colour is named. divide: two legs of `by` straight rounds behind `first`,
+    the start brought back by `shift` stitches.
     """
 
     text: Text
@@ -235,6 +238,9 @@ class ReshapeIn(Schema):
         "recolour",
         "number",
         "repeat",
+        "start",
+        "stripes",
+        "divide",
     ]
     first: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     last: Annotated[int, Field(ge=0, le=1_000_000)] = 0
@@ -243,6 +249,9 @@ class ReshapeIn(Schema):
     lean: Annotated[float, Field(ge=-2, le=2)] = 0.4
     old: Annotated[str, Field(max_length=60)] = ""
     new: Annotated[str, Field(max_length=60)] = ""
+    colours: Annotated[list[YarnName], Field(max_length=12)] = []
+    main: YarnName = MAIN_COLOUR
+    shift: Annotated[int, Field(ge=0, le=2_000)] = 0
 
 
 class ChartIn(PreviewIn):

@@ -11,12 +11,15 @@ from craft.text.reshaping import (
     CloseEnd,
     Copy,
     Decreases,
+    Divide,
     Insert,
     Joining,
     OpenEnd,
     Recolour,
     Rotate,
     Spread,
+    StartOn,
+    Stripes,
     Swap,
     Widen,
     add_shift,
@@ -54,6 +57,12 @@ def _change(asked: ReshapeIn, live: int) -> Change:
             change = CloseEnd()
         case "open":
             change = OpenEnd(asked.last)
+        case "start":
+            change = StartOn(asked.by)
+        case "stripes":
+            change = Stripes(asked.first, asked.last, tuple(asked.colours), asked.by, asked.main)
+        case "divide":
+            change = Divide(asked.first, asked.by, asked.shift)
         case _:
             change = Recolour(asked.old, asked.new)
     return change

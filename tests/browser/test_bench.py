@@ -57,15 +57,38 @@ def test_rounds_are_chosen_inserted_and_mirrored_from_the_menu(bench: Page) -> N
     bench.get_by_role("option", name="R3:").click(modifiers=["Shift"])
     bench.get_by_role("button", name="Shape R2 to R3").click()
     bench.get_by_role("menuitem", name="Mirror at the end").click()
+    expect(bench.get_by_role("region", name="A change to look at")).to_contain_text("→")
+    expect(bench.get_by_role("option", name="R9:")).to_be_visible()
+    expect(bench.get_by_role("textbox", name="Rounds of Body")).not_to_contain_text("R9")
+    expect(bench.get_by_role("button", name="Keep it")).to_be_focused()
+    bench.keyboard.press("Enter")
     written(bench, "R9: (sc, dec) x 6 [12]")
     bench.get_by_role("option", name="R7:").click()
     bench.get_by_role("button", name="Shape R7").click()
     bench.get_by_role("menuitem", name="Insert straight rounds").click()
     bench.get_by_label("How many").fill("2")
     bench.get_by_role("button", name="Insert them").click()
+    bench.get_by_role("button", name="Keep it").click()
     written(bench, "R8-R9: sc around [24]")
     written(bench, "R10: (2 sc, dec) x 6 [18]")
     expect(bench.get_by_text("Every count adds up.")).to_be_visible()
+
+
+def test_a_change_is_looked_at_and_left_by_keys(bench: Page) -> None:
+    shape = bench.get_by_role("button", name="Shape rounds")
+    shape.focus()
+    bench.keyboard.press("Enter")
+    bench.get_by_role("menuitem", name="Start on another count").focus()
+    bench.keyboard.press("Enter")
+    bench.get_by_label("Stitches in the ring").fill("8")
+    bench.keyboard.press("Enter")
+    looked = bench.get_by_role("region", name="A change to look at")
+    expect(looked).to_contain_text("Start on 8")
+    expect(bench.get_by_role("option", name="R1: 8")).to_be_visible()
+    bench.keyboard.press("Escape")
+    expect(looked).to_have_count(0)
+    expect(bench.get_by_role("option", name="R1: 6")).to_be_visible()
+    written(bench, "R1: 6 sc in ring [6]")
 
 
 def test_what_cannot_be_done_is_said(bench: Page) -> None:

@@ -131,6 +131,14 @@ def test_a_sewn_arm_becomes_one_that_is_worked_in(desk: Desk) -> None:
     scene = desk.scene()
     assert [p["part"] for p in scene["placed"]] == [desk.head], "arms that are worked in are not placed again"
     assert scene["width_mm"] > 60
+    sewn = desk.studio.ask("POST", f"/bench/sew/{desk.id}", {"step": "arms1"})
+    assert not sewn["assembly"]["steps"][0]["no_sew"]
+    assert sewn["assembly"]["steps"][0]["text"] == "Sew Arms to Body."
+    assert [p["faults"] for p in sewn["parts"]] == [0, 0]
+    assert not any("through" in p["text"] for p in sewn["parts"])
+    assert sorted(p["counts"] for p in sewn["parts"]) == sorted(p["counts"] for p in before["parts"])
+    assert "No round works" in desk.studio.ask("POST", f"/bench/sew/{desk.id}", {"step": "arms1"}, 422)["detail"]
+    desk.studio.ask("POST", f"/designs/{desk.id}/undo")
     back = desk.studio.ask("POST", f"/designs/{desk.id}/undo")
     assert [p["text"] for p in back["parts"]] == [HEAD, ARM]
 

@@ -1,7 +1,7 @@
 """Runs rounds over the live edge: tallies, stitch graph, and every disagreement with its verdict."""
 
 from craft.rounds.fabric.dryrun import Movement, movements, place_of
-from craft.rounds.fabric.edges import Piece, find_piece, singular
+from craft.rounds.fabric.edges import Piece, find_piece, singular, stem
 from craft.rounds.fabric.graph import ARRAYS, KIND_KEYS, LOOP_ORDER, EdgeKind, StitchGraph
 from craft.rounds.fabric.hook import Tally, WorkedStep
 from craft.rounds.fabric.laying import Hole
@@ -31,4 +31,5 @@ __all__ = [
     "run_part",
     "run_pattern",
     "singular",
+    "stem",
 ]

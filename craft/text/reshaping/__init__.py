@@ -6,16 +6,19 @@ from craft.text.reshaping.commands import (
     CloseEnd,
     Copy,
     Decreases,
+    Divide,
     Insert,
     Joining,
     OpenEnd,
     Recolour,
     Rotate,
     Spread,
+    StartOn,
+    Stripes,
     Swap,
     Widen,
 )
-from craft.text.reshaping.joining import Limb, add_shift, fold_flat, keep_sides, work_in
+from craft.text.reshaping.joining import Limb, add_shift, fold_flat, keep_sides, open_flat, take_out, work_in
 from craft.text.reshaping.lines import is_folded, numberless, renumbered, with_repeat
 from craft.text.reshaping.stitches import mirrored_body, rotated_body
 
@@ -24,6 +27,7 @@ __all__ = [
     "CloseEnd",
     "Copy",
     "Decreases",
+    "Divide",
     "Insert",
     "Joining",
     "Limb",
@@ -31,6 +35,8 @@ __all__ = [
     "Recolour",
     "Rotate",
     "Spread",
+    "StartOn",
+    "Stripes",
     "Swap",
     "Widen",
     "add_shift",
@@ -39,9 +45,11 @@ __all__ = [
     "keep_sides",
     "mirrored_body",
     "numberless",
+    "open_flat",
     "renumbered",
     "reshape",
     "rotated_body",
+    "take_out",
     "with_repeat",
     "work_in",
 ]

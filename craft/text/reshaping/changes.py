@@ -13,7 +13,7 @@ from dataclasses import replace
 from craft.errors import CraftError, require
 from craft.problems import Span
 from craft.rounds.arithmetic import MOST_ROUNDS
-from craft.rounds.pattern import Colour, Instruction, Repeat, Round, Spur, Start, Way, Work
+from craft.rounds.pattern import Colour, Instruction, Repeat, Round, Start, Way, Work
 from craft.rounds.stitches import Loops, Terms
 from craft.shape.drafting import Shaping, shaped_round, shaped_rounds
 from craft.text.check import Checked, check
@@ -23,17 +23,21 @@ from craft.text.reshaping.commands import (
     CloseEnd,
     Copy,
     Decreases,
+    Divide,
     Insert,
     Joining,
     OpenEnd,
     Recolour,
     Rotate,
     Spread,
+    StartOn,
+    Stripes,
     Swap,
     Widen,
 )
 from craft.text.reshaping.stitches import mirrored_body, rotated_body
-from craft.text.reshaping.whole import close_end, decreases, joined, open_end
+from craft.text.reshaping.stripes import colours_of, striped
+from craft.text.reshaping.whole import close_end, decreases, divided, joined, open_end
 from craft.text.reshaping.written import (
     Edit,
     Written,
@@ -79,13 +83,13 @@ def reshape(text: str, terms: Terms, change: Change) -> str:
             return close_end(text, checked, rounds, terms)
         case OpenEnd():
             return open_end(text, checked, rounds, change.line)
+        case StartOn():
+            edits = _started(rounds, change.count, terms)
+        case Stripes():
+            edits = striped(text, checked, rounds, change, terms)
+        case Divide():
+            return divided(text, checked, rounds, change, terms)
     return applied(text, edits)
-
-
-# --- the text as rounds -------------------------------------------------------------------
-
-
-# --- changes ------------------------------------------------------------------------------
 
 
 def _shaping(body: tuple[Instruction, ...]) -> Shaping:
@@ -136,6 +140,30 @@ def _widen(rounds: list[Written], change: Widen, terms: Terms) -> list[Edit]:
         else:
             body = _around(plain_round(above), change.count, above.after)
             edits.append(line_edit(above, terms, body, above.after))
+    return edits
+
+
+def _started(rounds: list[Written], count: int, terms: Terms) -> list[Edit]:
+    """Another count at the start; the rounds that grow from it do so evenly to the count that they came to before."""
+    first = rounds[0] if rounds else None
+    if first is None or not any(isinstance(i, Start) for i in first.made.body):
+        raise CraftError("Only a part that starts from a ring can start on another count.", field="count")
+    require(3 <= count <= 60, "A ring starts with 3 to 60 stitches.", field="count")
+    require(count != first.after, f"The part starts on {count} already.", field="count")
+    run = list(itertools.takewhile(lambda w: w.after > w.before and w.made.repeats == 1 and is_plain(w), rounds[1:]))
+    if not run:
+        return _widen(rounds, Widen(first.line, count), terms)
+    top = run[-1].after
+    if count >= top:
+        raise CraftError(f"The part comes to {top} stitches: it cannot start on {count}.", field="count")
+    counts = [count] + [count + round((top - count) * (w.after - first.after) / (top - first.after)) for w in run]
+    for before, after, here in zip(counts, counts[1:], run, strict=False):
+        if not before <= after <= 2 * before:
+            raise CraftError(f"From {before} to {after} stitches is more than {here.made.label} can do.", field="count")
+    start = tuple(replace(i, count=count) if isinstance(i, Start) else i for i in first.made.body)
+    edits = [line_edit(first, terms, start, count)]
+    for before, after, here in zip(counts, counts[1:], run, strict=False):
+        edits.append(line_edit(here, terms, _around(here.made, before, after), after))
     return edits
 
 
@@ -311,7 +339,7 @@ def _recolour(text: str, checked: Checked, change: Recolour) -> list[Edit]:
         for item in part.items:
             found = [item.span] if isinstance(item, Colour) and item.name == change.old else []
             if isinstance(item, Round):
-                found = [item.within(c.span) for c in _colours(item.body) if c.name == change.old]
+                found = [item.within(c.span) for c in colours_of(item.body) if c.name == change.old]
             for span in found:
                 said = text[span.start : span.end]
                 at = said.lower().rfind(change.old.lower())
@@ -321,13 +349,3 @@ def _recolour(text: str, checked: Checked, change: Recolour) -> list[Edit]:
     if not edits:
         raise CraftError(f"No round names {change.old}.", field="old")
     return edits
-
-
-def _colours(body: tuple[Instruction, ...]) -> list[Colour]:
-    found: list[Colour] = []
-    for item in body:
-        if isinstance(item, Colour):
-            found.append(item)
-        elif isinstance(item, Repeat | Spur):
-            found += _colours(item.body)
-    return found

@@ -88,4 +88,48 @@ class OpenEnd:
     line: int
 
 
-Change = Widen | Rotate | Spread | Insert | Copy | Swap | Recolour | Decreases | Joining | CloseEnd | OpenEnd
+@dataclass(frozen=True, slots=True)
+class StartOn:
+    """Begin the part on `count` stitches; the rounds that grow from its start come to where they came before."""
+
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class Stripes:
+    """Work the rounds on lines `first` to `last` in `colours` by turns, `each` rounds of one; then go on in the colour
+    that was in hand there, `main` where the text names none."""
+
+    first: int
+    last: int
+    colours: tuple[str, ...]
+    each: int
+    main: str
+
+
+@dataclass(frozen=True, slots=True)
+class Divide:
+    """Share the stitches behind the round on `line` out among two legs of `rounds` straight rounds, each drawn in and
+    closed; `shift` plain stitches first bring the start back to where the legs part."""
+
+    line: int
+    rounds: int
+    shift: int = 0
+
+
+Change = (
+    Widen
+    | Rotate
+    | Spread
+    | Insert
+    | Copy
+    | Swap
+    | Recolour
+    | Decreases
+    | Joining
+    | CloseEnd
+    | OpenEnd
+    | StartOn
+    | Stripes
+    | Divide
+)

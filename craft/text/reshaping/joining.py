@@ -10,14 +10,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from craft.errors import CraftError, require
-from craft.rounds.pattern import Instruction, Repeat, Round, Shift, Work
+from craft.rounds.fabric import stem
+from craft.rounds.pattern import Instruction, Repeat, Round, Work
 from craft.rounds.stitches import Terms, stitch
-from craft.rounds.unrolled import gathered, written_out
+from craft.rounds.unrolled import counted, gathered, written_out
 from craft.text.check import check
-from craft.text.notation import print_round
+from craft.text.notation import print_item, print_round
 from craft.text.reshaping.changes import reshape
 from craft.text.reshaping.commands import Rotate
-from craft.text.reshaping.written import Edit, Written, applied, is_plain, written_rounds
+from craft.text.reshaping.whole import TAIL
+from craft.text.reshaping.written import Written, applied, is_plain, line_edit, unfolded, with_shift, written_rounds
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,22 +42,6 @@ def _found(text: str, terms: Terms, round_at: int) -> tuple[Written, int]:
             return written, round_at - worked - 1
         worked += written.made.repeats
     raise CraftError(f"There is no round {round_at} in this part.", field="round")
-
-
-def _unfolded(written: Written, which: int, changed: Round, terms: Terms) -> Edit:
-    """The fold as up to three lines, with the one in the middle changed."""
-    made = written.made
-    first = made.first
-    rounds: list[Round] = []
-    if made.repeats == 1 or first is None:
-        rounds = [changed]
-    else:
-        if which:
-            rounds.append(replace(made, last=first + which - 1))
-        rounds.append(replace(changed, first=first + which, last=first + which))
-        if which < made.repeats - 1:
-            rounds.append(replace(made, first=first + which + 1))
-    return Edit(made.span, "\n".join(print_round(r, terms) for r in rounds))
 
 
 def work_in(text: str, terms: Terms, round_at: int, limbs: Sequence[Limb]) -> str:
@@ -81,7 +67,45 @@ def work_in(text: str, terms: Terms, round_at: int, limbs: Sequence[Limb]) -> st
             replace(i, through=limb.name) for i in own if isinstance(i, Work)
         ]
     body = _said(stitches)
-    return applied(text, [_unfolded(written, which, replace(written.made, body=body, count=written.after), terms)])
+    return applied(text, [unfolded(text, written, which, replace(written.made, body=body, count=written.after), terms)])
+
+
+def take_out(text: str, terms: Terms, limb: str) -> str:
+    """The text without a limb that its rounds work in: they go through this part alone there.
+
+    CraftError when no round works it in.
+    """
+    checked = check(text, terms)
+    edits = []
+    for written in written_rounds(checked):
+        body = tuple(_alone(i, limb) for i in written.made.body)
+        if body != written.made.body:
+            edits.append(line_edit(written, terms, tuple(counted(body)), written.after))
+    require(bool(edits), f"No round works {limb} in.", field="step")
+    return applied(text, edits)
+
+
+def _alone(item: Instruction, limb: str) -> Instruction:
+    """An instruction without the limb in it."""
+    if isinstance(item, Repeat):
+        return replace(item, body=tuple(_alone(i, limb) for i in item.body))
+    if isinstance(item, Work) and item.through and stem(item.through) == stem(limb):
+        return replace(item, through=None)
+    return item
+
+
+def open_flat(text: str, terms: Terms) -> str:
+    """A limb's text with its folded end left open, and a tail to sew it on; the other way of `fold_flat`.
+
+    A text whose end is not folded comes back as it is.
+    """
+    checked = check(text, terms)
+    rounds = written_rounds(checked)
+    last = rounds[-1] if rounds else None
+    if last is None or not any(isinstance(i, Work) and i.through == "" for i in last.made.body):
+        return text
+    kept = [ln for ln in text[: last.made.span.start].rstrip().split("\n") if not _about_the_end(ln)]
+    return "\n".join([*kept, print_item(TAIL, terms)]) + "\n"
 
 
 def _said(stitches: Sequence[Instruction]) -> tuple[Instruction, ...]:
@@ -145,11 +169,5 @@ def add_shift(text: str, terms: Terms, round_at: int, many: int) -> str:
     """The text with `many` plain stitches after round `round_at` that bring the start back."""
     require(1 <= many <= 200, "Shift by 1 to 200 stitches.", field="many")
     written, which = _found(text, terms, round_at)
-    body = written.made.body
-    if any(isinstance(i, Shift) for i in body):
-        shifts = [i for i in body if isinstance(i, Shift)]
-        body = (*(i for i in body if not isinstance(i, Shift)), Shift(many + sum(i.count for i in shifts)))
-    else:
-        around = body == (Repeat((Work("sc"),), None),)
-        body = (*((Work("sc", written.before),) if around else body), Shift(many))
-    return applied(text, [_unfolded(written, which, replace(written.made, body=body, count=written.after), terms)])
+    body = with_shift(written, many)
+    return applied(text, [unfolded(text, written, which, replace(written.made, body=body, count=written.after), terms)])

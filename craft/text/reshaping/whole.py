@@ -1,20 +1,43 @@
-"""Changes of a whole part in one go: its decreases, how its rounds end, its open or closed end."""
+"""Changes of a whole part in one go: its decreases, how its rounds end, its open, closed or divided end."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 from craft.errors import CraftError, require
 from craft.problems import Span
-from craft.rounds.pattern import Chain, Instruction, Join, Repeat, Round, Spur, Start, Step, StepKind, Turn, Way, Work
+from craft.rounds.pattern import (
+    Chain,
+    Edge,
+    Instruction,
+    Item,
+    Join,
+    Onto,
+    Repeat,
+    Round,
+    Section,
+    Skip,
+    Spur,
+    Start,
+    Step,
+    StepKind,
+    Turn,
+    Way,
+    Work,
+)
 from craft.rounds.stitches import Terms
 from craft.shape.drafting import Shaping, shaped_rounds
 from craft.text.check import Checked
 from craft.text.notation import print_item, print_round
-from craft.text.reshaping.written import Edit, Written, applied, index_at, is_plain, line_edit
+from craft.text.reshaping.commands import Divide
+from craft.text.reshaping.written import Edit, Written, applied, index_at, is_plain, line_edit, unfolded, with_shift
 
 CLOSE_FROM = 8
 """Stitches that are drawn together through their front loops; more leave a hole."""
+
+LEAST_DIVIDED = 12
+"""Stitches that can be shared out among two legs."""
 
 TAIL = Step(StepKind.TAIL, "Leave a long tail for sewing.")
 
@@ -69,18 +92,63 @@ def close_end(text: str, checked: Checked, rounds: list[Written], terms: Terms) 
     """The open end drawn in, six stitches a round as a flat disc does, and closed."""
     last = _last(rounds)
     require(not checked.parts[0].closed, "This part is closed already.", field="do")
+    return _behind(text, checked, last, _drawn_in(rounds, last.after, (last.made.last or 0) + 1, terms))
+
+
+def _drawn_in(rounds: list[Written], live: int, number: int, terms: Terms) -> list[str]:
+    """Lines that draw `live` stitches in from round `number` on, and close."""
     step = next((w.before for w in rounds if w.before), 6)
     step = max(4, min(8, step))
-    counts = [last.after]
+    counts = [live]
     while counts[-1] > CLOSE_FROM:
         counts.append(max(counts[-1] - step, (counts[-1] + 1) // 2))
-    number = (last.made.last or 0) + 1
     decrease = "invdec" if any(_has(i, "invdec") for w in rounds for i in w.made.body) else "dec"
     bodies = shaped_rounds(counts, Shaping(decrease=decrease))
     made = [Round(number + k, number + k, b, c) for k, (b, c) in enumerate(zip(bodies, counts[1:], strict=True))]
-    lines = [print_round(r, terms) for r in made]
-    lines.append(f"Fasten off and close: draw the tail through the last {counts[-1]} stitches and pull tight.")
-    return _behind(text, checked, last, lines)
+    closing = f"Fasten off and close: draw the tail through the last {counts[-1]} stitches and pull tight."
+    return [*(print_round(r, terms) for r in made), closing]
+
+
+def divided(text: str, checked: Checked, rounds: list[Written], change: Divide, terms: Terms) -> str:
+    """The part up to the round on a line, and two legs behind it; what stood behind goes."""
+    last = rounds[index_at(rounds, change.line)]
+    number, live = last.made.last, last.after
+    if number is None or not is_plain(last):
+        raise CraftError(f"{last.made.label} has to be a plain round with a number.", field="line")
+    require(1 <= change.rounds <= 200, "A leg has from 1 to 200 straight rounds.", field="rounds")
+    require(live >= LEAST_DIVIDED, f"{live} stitches are too few for two legs: each needs six.", field="line")
+    require(
+        live % 2 == 0, f"{live} stitches cannot be halved: give the round one more or one fewer first.", field="line"
+    )
+    leg, shift = live // 2, change.shift % live
+    first = (Work("sc", leg), Skip(live - leg), Join())
+    straight = (
+        print_round(Round(number + 2, number + change.rounds, (Repeat((Work("sc"),), None),), leg), terms)
+        if change.rounds > 1
+        else ""
+    )
+    rest = [straight, *_drawn_in(rounds, leg, number + change.rounds + 1, terms)]
+    lines = [
+        "Stuff as you go from here on, each leg before it is closed.",
+        print_item(Section("First leg"), terms),
+        print_round(Round(number + 1, number + 1, first, leg), terms),
+        *rest,
+        print_item(Section("Second leg"), terms),
+        print_round(Round(None, None, (Onto(Edge.HELD, rejoin=True),), way=Way.LINE), terms),
+        print_round(Round(number + 1, number + 1, (Work("sc", leg),), leg), terms),
+        *rest,
+    ]
+    made = _behind(text, checked, last, [line for line in lines if line])
+    if not shift:
+        return made
+    changed = replace(last.made, body=with_shift(last, shift), count=last.after)
+    return applied(made, [unfolded(made, last, last.made.repeats - 1, changed, terms)])
+
+
+def _cut(text: str, items: Sequence[Item], last: Written) -> int:
+    """Where the first round behind `last` begins."""
+    later = (i.span.start for i in items if isinstance(i, Round) and i.span.start > last.made.span.start)
+    return min(later, default=len(text))
 
 
 def open_end(text: str, checked: Checked, rounds: list[Written], line: int) -> str:
@@ -107,8 +175,7 @@ def _behind(text: str, checked: Checked, last: Written, lines: list[str]) -> str
     """The text up to a round, with what belongs to it, and these lines; rounds and directions that end the part go."""
     items = [i for p in checked.reading.pattern.parts for i in p.items]
     later = [i for i in items if i.span.start > last.made.span.start]
-    rounds_behind = [i for i in later if isinstance(i, Round)]
-    cut = rounds_behind[0].span.start if rounds_behind else len(text)
+    cut = _cut(text, items, last)
     ends = [
         Span(i.span.start, _line_end(text, i.span.start))
         for i in later

@@ -8,7 +8,7 @@ from craft.errors import CraftError
 from craft.problems import Span
 from craft.rounds.arithmetic import is_single, settled
 from craft.rounds.fabric import Tally
-from craft.rounds.pattern import Again, Instruction, Round, Way
+from craft.rounds.pattern import Again, Instruction, Repeat, Round, Shift, Way, Work
 from craft.rounds.stitches import Terms
 from craft.text.check import Checked
 from craft.text.notation import print_round
@@ -96,3 +96,34 @@ def applied(text: str, edits: list[Edit]) -> str:
     for edit in sorted(edits, key=lambda e: -e.span.start):
         text = text[: edit.span.start] + edit.text + text[edit.span.end :]
     return text
+
+
+def unfolded(text: str, written: Written, which: int, changed: Round, terms: Terms) -> Edit:
+    """The fold as up to three lines, with the one in the middle, `which` from 0, changed; a remark behind it stays."""
+    made = written.made
+    first = made.first
+    rounds: list[Round] = []
+    if made.repeats == 1 or first is None:
+        rounds = [changed]
+    else:
+        if which:
+            rounds.append(replace(made, last=first + which - 1))
+        rounds.append(replace(changed, first=first + which, last=first + which))
+        if which < made.repeats - 1:
+            rounds.append(replace(made, first=first + which + 1))
+    return Edit(made.span, "\n".join(print_round(r, terms) for r in rounds) + remark(text, made))
+
+
+def remark(text: str, made: Round) -> str:
+    """What stands behind a round's bracket on its line, as typed."""
+    return text[work_span(made).end : made.span.end]
+
+
+def with_shift(written: Written, many: int) -> tuple[Instruction, ...]:
+    """The round's work with `many` plain stitches more at its end, that move the start."""
+    body = written.made.body
+    if any(isinstance(i, Shift) for i in body):
+        shifts = [i for i in body if isinstance(i, Shift)]
+        return (*(i for i in body if not isinstance(i, Shift)), Shift(many + sum(i.count for i in shifts)))
+    around = body == (Repeat((Work("sc"),), None),)
+    return (*((Work("sc", written.before),) if around else body), Shift(many))

@@ -288,6 +288,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/sew/{design_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sew
+         * @description Have a part that its host's round works in sewn on instead; one change, one undo.
+         */
+        post: operations["studio_bench_api_sew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/text": {
         parameters: {
             query?: never;
@@ -4221,7 +4241,9 @@ export interface components {
          *     the drift of `lean`. insert: `by` straight rounds behind `first`.
          *     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`. number: the whole, put in
          *     order. repeat: the last repeat of `first`, `by` times more. invisible, plain: every decrease. join, spiral: every round.
-         *     close: the end; open: the end, behind `last`.
+         *     close: the end; open: the end, behind `last`. start: on `by` stitches. stripes: `first` to `last` in `colours` by
+         *     turns, `by` rounds of one, `main` where no colour is named. divide: two legs of `by` straight rounds behind `first`,
+         *     the start brought back by `shift` stitches.
          */
         ReshapeIn: {
             /**
@@ -4235,10 +4257,15 @@ export interface components {
              */
             by?: number;
             /**
+             * Colours
+             * @default []
+             */
+            colours?: string[];
+            /**
              * Do
              * @enum {string}
              */
-            do: "widen" | "move" | "stack" | "stagger" | "insert" | "shift" | "sides" | "copy" | "mirror" | "pair" | "invisible" | "plain" | "join" | "spiral" | "close" | "open" | "recolour" | "number" | "repeat";
+            do: "widen" | "move" | "stack" | "stagger" | "insert" | "shift" | "sides" | "copy" | "mirror" | "pair" | "invisible" | "plain" | "join" | "spiral" | "close" | "open" | "recolour" | "number" | "repeat" | "start" | "stripes" | "divide";
             /**
              * First
              * @default 0
@@ -4255,6 +4282,11 @@ export interface components {
              */
             lean?: number;
             /**
+             * Main
+             * @default Main
+             */
+            main?: string;
+            /**
              * New
              * @default
              */
@@ -4264,6 +4296,11 @@ export interface components {
              * @default
              */
             old?: string;
+            /**
+             * Shift
+             * @default 0
+             */
+            shift?: number;
             /**
              * Terms
              * @enum {string}
@@ -6189,6 +6226,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    studio_bench_api_sew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoSewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
                 };
             };
         };

@@ -71,6 +71,7 @@ function fields(more: Partial<Step> = {}, at: typeof place | undefined = place, 
       set={set}
       aimed={false}
       onAim={onAim}
+      onSew={vi.fn()}
       onNoSew={onNoSew}
     />,
   );

@@ -25,6 +25,11 @@ export function AssemblyStop() {
       { do: "no-sew", step },
       { onSuccess: () => say("Worked in: look at the rounds of both parts. Undo takes it back.") },
     );
+  const sew = (step: string) =>
+    act.mutate(
+      { do: "sew", step },
+      { onSuccess: () => say("Sewn on: its end is open, with a tail. Undo takes it back.") },
+    );
   const aimAt = (next: Aim) => setAim((now) => (JSON.stringify(now) === JSON.stringify(next) ? null : next));
   return (
     <div className="grid min-h-0 flex-1 gap-4 p-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2.4fr)]">
@@ -58,6 +63,7 @@ export function AssemblyStop() {
           onSteps={(steps) => change({ ...value, steps })}
           onAim={aimAt}
           onNoSew={noSew}
+          onSew={sew}
         />
       </div>
       <PutTogether

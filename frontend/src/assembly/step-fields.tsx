@@ -27,8 +27,9 @@ export function StepFields({
   aimed,
   onAim,
   onNoSew,
+  onSew,
   ...of
-}: StepProps & { aimed: boolean; onAim: () => void; onNoSew: () => void }) {
+}: StepProps & { aimed: boolean; onAim: () => void; onNoSew: () => void; onSew: () => void }) {
   const { step, place, set } = of;
   const sewn = Boolean(step.on) && !step.no_sew;
   return (
@@ -72,6 +73,11 @@ export function StepFields({
           {place?.guess && <Propose guess={place.guess} set={set} />}
           <Button onClick={onNoSew}>Work it in instead of sewing</Button>
         </div>
+      )}
+      {step.no_sew && step.part && step.on && (
+        <Button className="self-start" onClick={onSew}>
+          Sew it on instead of working it in
+        </Button>
       )}
       <Known step={step} place={place} />
     </div>

@@ -33,6 +33,7 @@ export function StepList({
   onSteps,
   onAim,
   onNoSew,
+  onSew,
 }: {
   design: Design;
   steps: readonly Step[];
@@ -41,6 +42,7 @@ export function StepList({
   onSteps: (steps: Step[]) => void;
   onAim: (aim: Aim) => void;
   onNoSew: (step: string) => void;
+  onSew: (step: string) => void;
 }) {
   const places = new Map(scene?.steps.map((s) => [s.key, s]));
   const set = (key: string, part: Partial<Step>) =>
@@ -70,6 +72,7 @@ export function StepList({
                 aimed={aim?.kind === "step" && aim.key === step.key}
                 onAim={() => onAim({ kind: "step", key: step.key })}
                 onNoSew={() => onNoSew(step.key)}
+                onSew={() => onSew(step.key)}
               />
               <Moves
                 i={i}

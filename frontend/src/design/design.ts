@@ -61,6 +61,7 @@ type Act =
   | { do: "version"; key: string }
   | { do: "page"; filled: FilledPage }
   | { do: "no-sew"; step: string }
+  | { do: "sew"; step: string }
   | { do: "tell-eyes" }
   /** A piece put in, a part gone on as another, changes of the base taken. */
   | { do: "put-in"; use: Schemas["UsePiece"] }
@@ -79,6 +80,7 @@ const BY_WHAT_IS_STORED = new Set<Act["do"]>([
   "remove-part",
   "rename",
   "no-sew",
+  "sew",
   "tell-eyes",
   "put-in",
   "graft",
@@ -91,6 +93,7 @@ const SHOWS_ANEW = new Set<Act["do"]>([
   "back",
   "text",
   "no-sew",
+  "sew",
   "tell-eyes",
   "rename",
   "put-in",
@@ -155,6 +158,8 @@ async function ask(id: number, act: Act): Promise<Design> {
       return answer(
         api.POST("/api/bench/no-sew/{design_id}", { params: { path }, body: { step: act.step } }),
       );
+    case "sew":
+      return answer(api.POST("/api/bench/sew/{design_id}", { params: { path }, body: { step: act.step } }));
     case "tell-eyes":
       return answer(api.POST("/api/designs/{design_id}/eyes/tell", { params: { path } }));
     case "put-in":

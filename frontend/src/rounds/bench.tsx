@@ -14,6 +14,7 @@ import { PartHead } from "./part-head";
 import { toUnits } from "./positions";
 import { ProblemList, roundFaults } from "./problems";
 import { ShapingMenu } from "./shaping-menu";
+import { TrialBar, useTrial } from "./trial";
 import { usePartText } from "./use-part-text";
 import { useRoundChanges } from "./use-round-changes";
 import { Views } from "./views";
@@ -50,7 +51,9 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
   const shown = preview?.answer ?? null;
   const rounds = shown?.part.rounds ?? NO_ROUNDS;
   const { tidy, reshape, lineCommand, widen, move } = useRoundChanges(design, editor, rounds, range, lit);
-  const faults = useMemo(() => (shown ? roundFaults(shown) : new Map()), [shown]);
+  const { trial, attempt, keep: keepTrial, leave } = useTrial(design, asked, editor);
+  const laid = trial?.preview ?? shown;
+  const faults = useMemo(() => (laid ? roundFaults(laid) : new Map()), [laid]);
   const litLine = lit === null ? null : (rounds[lit]?.line ?? null);
   const toLine = (line: number) => {
     const at = rounds.findIndex((r) => r.line === line);
@@ -111,31 +114,42 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
         aria-label="Ladder"
       >
         <div className="border-b border-line px-1 py-0.5">
-          <ShapingMenu rounds={rounds} range={range} colours={named} onChange={reshape} />
+          <ShapingMenu
+            rounds={rounds}
+            range={range}
+            colours={named}
+            yarns={yarnsOf(design)}
+            main={part.colour ?? yarnsOf(design)[0] ?? "Main"}
+            onChange={reshape}
+            onTry={(change, name) => void attempt(change, name)}
+          />
         </div>
-        {shown && (
+        {trial && <TrialBar trial={trial} now={shown} onKeep={keepTrial} onLeave={leave} />}
+        {laid && (
           <Ladder
-            part={shown.part}
+            part={laid.part}
             label={`Ladder of ${part.name}`}
             lit={lit}
             onLit={setLit}
             range={range}
             onRange={setRange}
-            onWiden={widen}
-            onMove={move}
-            steps={shown.steps}
+            onWiden={trial ? undefined : widen}
+            onMove={trial ? undefined : move}
+            steps={laid.steps}
             faults={faults}
-            mirrored={leftHanded !== shown.part.inside_out}
+            mirrored={leftHanded !== laid.part.inside_out}
             className="min-h-0 flex-1 p-1"
           />
         )}
-        <RoundSaid preview={shown} lit={lit} />
+        <RoundSaid preview={laid} lit={lit} />
       </section>
-      <Views asked={asked} part={part} preview={shown} lit={lit} onLit={setLit} />
+      <Views asked={trial?.question ?? asked} part={part} preview={laid} lit={lit} onLit={setLit} />
       <ConflictDialog conflict={conflict} name={part.name} settle={settle} />
     </div>
   );
 }
+
+const yarnsOf = (design: Design) => (design.gauge.yarns ?? []).map((y) => y.name);
 
 const NO_ROUNDS: Preview["part"]["rounds"] = [];
 

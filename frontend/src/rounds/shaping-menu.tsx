@@ -1,10 +1,11 @@
 /** What can be done to the chosen rounds of the ladder. */
 import { SlidersHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { type FormEvent, useState } from "react";
-import { Button, NumberField, SelectField, TextField } from "../ui/controls";
-import { Dialog, menuItem, menuSheet } from "../ui/overlays";
+import { useState } from "react";
+import { Button } from "../ui/controls";
+import { menuItem, menuSheet } from "../ui/overlays";
 import type { Preview, Reshape } from "./ask";
+import { Divide, Insert, Recolour, StartOn, Stripes } from "./shaping-dialogs";
 
 export type Range = { from: number; to: number };
 
@@ -17,6 +18,9 @@ export const NO_CHANGE: Reshape = {
   lean: 0.4,
   old: "",
   new: "",
+  colours: [],
+  main: "Main",
+  shift: 0,
 };
 
 /** Changes of the whole part. */
@@ -43,28 +47,38 @@ export function changeOf(rounds: Preview["part"]["rounds"], range: Range, change
   };
 }
 
+/** onChange: a small step, made at once. onTry: a change to be looked at before it is made. */
 export function ShapingMenu({
   rounds,
   range,
   colours,
+  yarns,
+  main,
   onChange,
+  onTry,
 }: {
   rounds: Preview["part"]["rounds"];
   range: Range | null;
   colours: string[];
+  yarns: string[];
+  main: string;
   onChange: (change: Reshape) => void;
+  onTry: (change: Reshape, name: string) => void;
 }) {
-  const [asking, setAsking] = useState<"insert" | "recolour" | null>(null);
-  const run = (change: Partial<Reshape>) => range && onChange(changeOf(rounds, range, change));
+  const [asking, setAsking] = useState<"insert" | "recolour" | "start" | "stripes" | "divide" | null>(null);
+  const attempt = (change: Partial<Reshape>, name: string) =>
+    range ? onTry(changeOf(rounds, range, change), name) : undefined;
   const last = rounds.at(-1)?.line ?? 0;
   const end = range ? rounds[Math.max(range.from, range.to)] : undefined;
   const back = end?.shift ?? 0;
   const names = range ? label(rounds, range) : "";
-  const items: [string, Partial<Reshape>, boolean?][] = [
+  const steps: [string, Partial<Reshape>][] = [
     ["One stitch more  (→)", { do: "widen", by: 1 }],
     ["One stitch fewer  (←)", { do: "widen", by: -1 }],
     ["Move shaping one stitch on  (Alt →)", { do: "move", by: 1 }],
     ["Move shaping one stitch back  (Alt ←)", { do: "move", by: -1 }],
+  ];
+  const changes: [string, Partial<Reshape>][] = [
     ["Keep shaping on its side", { do: "sides" }],
     ["Stagger the increases", { do: "stagger" }],
     ["Stack the increases", { do: "stack" }],
@@ -86,12 +100,16 @@ export function ShapingMenu({
                 Choose a rung first; Shift and a second rung choose all between.
               </DropdownMenu.Label>
             )}
-            {items.map(([name, change]) => (
+            {[...steps, ...changes].map(([name, change], at) => (
               <DropdownMenu.Item
                 key={name}
                 disabled={!range}
                 className={menuItem}
-                onSelect={() => run(change)}
+                onSelect={() =>
+                  at < steps.length
+                    ? range && onChange(changeOf(rounds, range, change))
+                    : attempt(change, name)
+                }
               >
                 {name}
               </DropdownMenu.Item>
@@ -99,27 +117,42 @@ export function ShapingMenu({
             {back > 0 && (
               <DropdownMenu.Item
                 className={menuItem}
-                onSelect={() => run({ do: "shift", by: back, first: end?.line ?? 0 })}
+                onSelect={() =>
+                  attempt({ do: "shift", by: back, first: end?.line ?? 0 }, "Bring the start back")
+                }
               >
                 {`Bring the start back: ${back} more ${back === 1 ? "stitch" : "stitches"} after ${end?.label}`}
               </DropdownMenu.Item>
             )}
-            <DropdownMenu.Item disabled={!range} className={menuItem} onSelect={() => run({ do: "open" })}>
+            <DropdownMenu.Item
+              disabled={!range}
+              className={menuItem}
+              onSelect={() => attempt({ do: "open" }, `Open behind ${end?.label ?? ""}`)}
+            >
               {`End the part open behind ${end?.label ?? "the chosen round"}`}
             </DropdownMenu.Item>
             <DropdownMenu.Item disabled={!range} className={menuItem} onSelect={() => setAsking("insert")}>
               Insert straight rounds …
+            </DropdownMenu.Item>
+            <DropdownMenu.Item disabled={!range} className={menuItem} onSelect={() => setAsking("stripes")}>
+              Stripes …
+            </DropdownMenu.Item>
+            <DropdownMenu.Item disabled={!range} className={menuItem} onSelect={() => setAsking("divide")}>
+              {`Split into two legs behind ${end?.label ?? "the chosen round"} …`}
             </DropdownMenu.Item>
             <DropdownMenu.Separator className="my-1 border-t border-line" />
             {WHOLE.map(([name, what]) => (
               <DropdownMenu.Item
                 key={what}
                 className={menuItem}
-                onSelect={() => onChange({ ...NO_CHANGE, do: what })}
+                onSelect={() => onTry({ ...NO_CHANGE, do: what }, name)}
               >
                 {name}
               </DropdownMenu.Item>
             ))}
+            <DropdownMenu.Item className={menuItem} onSelect={() => setAsking("start")}>
+              Start on another count …
+            </DropdownMenu.Item>
             <DropdownMenu.Item
               className={menuItem}
               disabled={!colours.length}
@@ -133,16 +166,37 @@ export function ShapingMenu({
       <Insert
         open={asking === "insert"}
         onClose={() => setAsking(null)}
-        after={range ? (rounds[Math.max(range.from, range.to)]?.label ?? "") : ""}
-        onMany={(by) =>
-          run({ do: "insert", by, first: rounds[range ? Math.max(range.from, range.to) : 0]?.line ?? 0 })
-        }
+        after={end?.label ?? ""}
+        onMany={(by) => attempt({ do: "insert", by, first: end?.line ?? 0 }, "Straight rounds")}
       />
       <Recolour
         open={asking === "recolour"}
         onClose={() => setAsking(null)}
         colours={colours}
-        onNames={(old, fresh) => onChange({ ...NO_CHANGE, do: "recolour", old, new: fresh })}
+        onNames={(old, fresh) =>
+          onTry({ ...NO_CHANGE, do: "recolour", old, new: fresh }, `${fresh} for ${old}`)
+        }
+      />
+      <StartOn
+        open={asking === "start"}
+        onClose={() => setAsking(null)}
+        now={rounds[0]?.live ?? 6}
+        onCount={(by) => onTry({ ...NO_CHANGE, do: "start", by }, `Start on ${by}`)}
+      />
+      <Stripes
+        open={asking === "stripes"}
+        onClose={() => setAsking(null)}
+        where={names}
+        yarns={yarns}
+        onStripes={(stripes, by) => attempt({ do: "stripes", by, colours: stripes, main }, "Stripes")}
+      />
+      <Divide
+        open={asking === "divide"}
+        onClose={() => setAsking(null)}
+        after={end?.label ?? ""}
+        live={end?.live ?? 0}
+        back={back}
+        onLegs={(by, shift) => attempt({ do: "divide", by, shift, first: end?.line ?? 0 }, "Two legs")}
       />
     </>
   );
@@ -153,70 +207,4 @@ export function label(rounds: Preview["part"]["rounds"], range: Range): string {
   const first = rounds[Math.min(range.from, range.to)]?.label ?? "";
   const last = rounds[Math.max(range.from, range.to)]?.label ?? "";
   return first === last ? first : `${first} to ${last}`;
-}
-
-function Insert({
-  open,
-  onClose,
-  after,
-  onMany,
-}: {
-  open: boolean;
-  onClose: () => void;
-  after: string;
-  onMany: (many: number) => void;
-}) {
-  const [many, setMany] = useState<number | null>(1);
-  const submit = (e: FormEvent) => {
-    e.preventDefault();
-    if (many) onMany(many);
-    onClose();
-  };
-  return (
-    <Dialog open={open} onOpen={(o) => !o && onClose()} title={`Straight rounds behind ${after}`}>
-      <form onSubmit={submit} className="flex items-end gap-3">
-        <NumberField label="How many" least={1} most={200} value={many} onValue={setMany} className="w-28" />
-        <Button type="submit" weight="main" disabled={!many}>
-          Insert them
-        </Button>
-      </form>
-    </Dialog>
-  );
-}
-
-function Recolour({
-  open,
-  onClose,
-  colours,
-  onNames,
-}: {
-  open: boolean;
-  onClose: () => void;
-  colours: string[];
-  onNames: (old: string, fresh: string) => void;
-}) {
-  const [old, setOld] = useState("");
-  const [fresh, setFresh] = useState("");
-  const from = colours.includes(old) ? old : (colours[0] ?? "");
-  const submit = (e: FormEvent) => {
-    e.preventDefault();
-    if (fresh.trim()) onNames(from, fresh.trim());
-    onClose();
-  };
-  return (
-    <Dialog open={open} onOpen={(o) => !o && onClose()} title="Call a colour by another name">
-      <form onSubmit={submit} className="flex flex-col gap-3">
-        <SelectField
-          label="Colour"
-          value={from}
-          onValue={setOld}
-          options={colours.map((c) => [c, c] as const)}
-        />
-        <TextField label="New name" maxLength={40} value={fresh} onChange={(e) => setFresh(e.target.value)} />
-        <Button type="submit" weight="main" className="self-end" disabled={!fresh.trim()}>
-          Rename it in these rounds
-        </Button>
-      </form>
-    </Dialog>
-  );
 }
