@@ -13,12 +13,14 @@ from craft.rounds.fabric import WorkedPart
 
 
 class EdgeOf(StrEnum):
-    """Which edge of a part is joined: its open end, free loops of a round, stitches held back, a flat side."""
+    """Which edge of a part is joined: its open end, free loops of a round, stitches held back, a flat side, or its start
+    (it stands on its first round, upside down)."""
 
     END = "end"
     FREE = "free"
     HELD = "held"
     SIDE = "side"
+    START = "start"
 
 
 class Manner(StrEnum):
@@ -89,7 +91,7 @@ class Meeting:
 def meeting(join: Join, worked: Mapping[str, WorkedPart]) -> Meeting | None:
     """How many stitches meet in a join as the rounds are now; None for a part that is shut, or that is not there."""
     part, host = worked.get(join.part), worked.get(join.host)
-    if part is None or host is None or part.closed or not part.rounds:
+    if part is None or host is None or part.closed or not part.rounds or join.edge is EdgeOf.START:
         return None
     own = part.rounds[-1].live
     at_end = join.place is not None and join.place.now(worked).round >= len(host.counts)

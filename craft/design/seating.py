@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from craft.design.anchors import Place, round_sizes
 from craft.design.design import Design, Posture
-from craft.design.joins import Join, Manner
+from craft.design.joins import EdgeOf, Join, Manner
 from craft.design.running import RunPart, worked_parts
 from craft.figure.body import Body, Placed, body_of
 from craft.figure.placement import Seat, swings_when_sitting
@@ -33,7 +33,8 @@ def _seat(join: Join, place: Place, worked: Mapping[str, WorkedPart], posture: P
         join.paired,
         join.tilt,
         join.turn,
-        laid=join.manner is Manner.LAID,
+        laid=join.manner is Manner.LAID and join.edge is not EdgeOf.START,
+        on_start=join.edge is EdgeOf.START,
         swings=leg and posture is Posture.SITTING,
     )
 

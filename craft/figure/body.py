@@ -74,10 +74,10 @@ class Body:
         point = out * ring.radius + np.array([0.0, 0.0, ring.z])
         return point, out * math.cos(slope) + np.array([0.0, 0.0, math.sin(slope)])
 
-    def own_frame(self) -> Vector:
-        """An open part is joined by its opening, a closed one by its foot, pressed in a little."""
+    def own_frame(self, *, on_start: bool = False) -> Vector:
+        """An open part is joined by its opening, a closed one, or one that is `on_start`, by its foot, pressed in a little."""
         matrix = np.eye(4)
-        if not self.closed:
+        if not self.closed and not on_start:
             matrix[0, 0] = matrix[2, 2] = -1.0
             matrix[2, 3] = self.top - min(0.35 * self.rings[-1].radius, 0.3 * self.top)
         else:

@@ -23,6 +23,8 @@ from studio.bases.schemas import (
     EyesTogether,
     GraftIn,
     GraftOut,
+    HeldAgainst,
+    LaidOverAll,
     PartsComparedOut,
     PortsOut,
     TakeIn,
@@ -31,6 +33,7 @@ from studio.bases.schemas import (
     WayOut,
     YarnTogetherOut,
 )
+from studio.bases.shapes import part_picture, shapes_apart
 from studio.bench.previews import estimate
 from studio.designs.policy import design_of
 from studio.designs.reading import design_value, read_design
@@ -119,6 +122,14 @@ def read_comparison(
     )
 
 
+@router.post("/{int:design_id}/comparison/shapes", response=LaidOverAll)
+def lay_over(request: HttpRequest, design_id: int, payload: HeldAgainst) -> LaidOverAll:
+    """Have the parts of this design and of what it is held against settled, and lay them over each other."""
+    user = designer(request)
+    here = design_value(design_of(user, design_id))
+    return shapes_apart(user, other_value(user, payload.other or design_id, payload.revision, payload.size), here)
+
+
 @router.get("/{int:design_id}/parts/{key}/ports", response=PortsOut)
 def read_ports(request: HttpRequest, design_id: int, key: str) -> PortsOut:
     """Where a part can be cut."""
@@ -155,6 +166,7 @@ def _way(below: Cut, above: Cut, adapt: Adapt | None) -> WayOut:
         counts=[],
         told=[],
         comes=None,
+        picture="",
     )
     try:
         made = grafted(below, above, adapt)
@@ -169,6 +181,7 @@ def _way(below: Cut, above: Cut, adapt: Adapt | None) -> WayOut:
             "counts": list(made.graft.worked.counts),
             "told": list(made.told),
             "comes": _comes(comes_of(made.design)),
+            "picture": part_picture(made.graft.worked, made.design, "The part as it goes on so, estimated"),
         }
     )
 

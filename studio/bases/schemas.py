@@ -99,6 +99,34 @@ class ComparisonOut(Schema):
     b_comes: ComesOut
 
 
+class HeldAgainst(Schema):
+    """What a design is held against: another one, itself when none is named; as it is, at a revision, or at a size."""
+
+    other: int | None = None
+    revision: int | None = None
+    size: Key | None = None
+
+
+class LaidOverOut(Schema):
+    """A part of both, settled and laid over each other where it starts. picture: as it is here, in SVG, coloured by how
+    far it lies outside the other, as far as `reach_mm`. out_mm, in_mm: the furthest; usual_mm: root mean square."""
+
+    key: str
+    name: str
+    picture: str
+    reach_mm: float
+    out_mm: float
+    in_mm: float
+    usual_mm: float
+
+
+class LaidOverAll(Schema):
+    """Every part that is in both and made otherwise. under_way: parts that are still being settled."""
+
+    under_way: int
+    parts: list[LaidOverOut]
+
+
 class TakenFrom(Schema):
     """Where a piece is taken from: a design's part, or a piece of the shelf (its main part when none is named), from its
     round `first` on."""
@@ -119,7 +147,8 @@ class GraftIn(Schema):
 
 
 class WayOut(Schema):
-    """One way to bring two parts together. problem: why it cannot be. adapters: rounds between; scale: of the piece."""
+    """One way to bring two parts together. problem: why it cannot be. adapters: rounds between; scale: of the piece.
+    picture: the part as it is estimated then, in SVG."""
 
     adapt: Literal["rounds", "grade"] | None
     problem: str | None
@@ -131,6 +160,7 @@ class WayOut(Schema):
     counts: list[int]
     told: list[str]
     comes: ComesOut | None
+    picture: str
 
 
 class GraftOut(Schema):

@@ -37,6 +37,7 @@ from studio.bench.schemas import (
 )
 from studio.designs.manifest import TermsName
 from studio.designs.policy import design_of
+from studio.designs.reading import design_value
 from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
 from studio.guard import designer
@@ -205,10 +206,10 @@ def read_figure_picture(request: HttpRequest, design_id: int) -> HttpResponse:
     """The figure as an SVG picture, settled when it is; kept by the browser only then."""
     user = designer(request)
     design = design_of(user, design_id)
-    svg, settled = scenes.picture(user, design, f"{design.name}, drawn from its rounds")
-    kept = settled and "revision" in request.GET
+    found = scenes.pictured(user, design_value(design), f"{design.name}, drawn from its rounds")
+    kept = found.whole and "revision" in request.GET
     return HttpResponse(
-        svg,
+        found.svg,
         content_type="image/svg+xml",
         headers={"Cache-Control": "private, max-age=31536000" if kept else "no-store"},
     )

@@ -160,14 +160,13 @@ class Staged:
 
     def skins(self) -> list[tuple[Skin, Placed]]:
         """Every placed piece that is settled, ready to be drawn."""
-        found: list[tuple[Skin, Placed]] = []
-        names = {p.key: p.name for p in self.value.parts}
-        for piece in self.assembled.placed:
-            job = self.jobs.get(piece.part)
-            skin = job and _skin(job.pk, job.key + str(job.attempt), names[piece.part])
-            if skin:
-                found.append((skin, piece))
-        return found
+        own = {key: self.skin(key) for key in self.jobs}
+        return [(skin, p) for p in self.assembled.placed if (skin := own.get(p.part)) is not None]
+
+    def skin(self, key: str) -> Skin | None:
+        """A settled part ready to be drawn, None while it is not settled."""
+        job, part = self.jobs.get(key), self.value.part(key)
+        return _skin(job.pk, job.key + str(job.attempt), part.name) if job and part else None
 
 
 def staged(user: User, design: Design, *, ask: bool) -> Staged:
@@ -209,8 +208,7 @@ def settle_all(user: User, design: Design) -> SceneOut:
 
 def settling(user: User, design: Design) -> SettlingOut:
     """Have every part of a design settled that is not; how far that is."""
-    staging = staged(user, design, ask=True)
-    return SettlingOut(whole=staging.assembled.whole, under_way=staging.under_way)
+    return settling_value(user, design_value(design))
 
 
 def _shown(staging: Staged) -> SceneOut:
@@ -250,14 +248,30 @@ def _shown(staging: Staged) -> SceneOut:
     )
 
 
-def picture(user: User, design: Design, title: str) -> tuple[str, bool]:
-    """The figure as SVG: settled when all of it is, else by the estimate; and which of the two."""
-    staging = staged(user, design, ask=False)
+@dataclass(frozen=True, slots=True)
+class Pictured:
+    """A figure as SVG, whether all of it is settled, and how many of its parts are still on the way."""
+
+    svg: str
+    whole: bool
+    under_way: int
+
+
+def pictured(user: User, value: DesignValue, title: str) -> Pictured:
+    """A figure as SVG: settled when all of it is, else by the estimate; nothing is asked for."""
+    staging = staged_value(user, value, ask=False)
     found = staging.assembled
     if found.whole:
-        return staging.drawn(title), True
+        return Pictured(staging.drawn(title), True, 0)
     bodies, placed = estimated_figure(found.design, found.parts)
-    return draw(bodies, placed, colours_of(staging.value.yarns), title=title), False
+    svg = draw(bodies, placed, colours_of(staging.value.yarns), title=title)
+    return Pictured(svg, False, staging.under_way)
+
+
+def settling_value(user: User, value: DesignValue) -> SettlingOut:
+    """Have every part of any design settled that is not, one that is not kept as well; how far that is."""
+    staging = staged_value(user, value, ask=True)
+    return SettlingOut(whole=staging.assembled.whole, under_way=staging.under_way)
 
 
 def _drawn_eyes(found: Assembled) -> list[Faces]:

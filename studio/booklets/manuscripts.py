@@ -23,7 +23,7 @@ from studio.accounts.policy import own_profile
 from studio.bases.reading import published_base
 from studio.bench import scenes
 from studio.designs.models import Design
-from studio.designs.reading import ReadDesign, read_design
+from studio.designs.reading import ReadDesign, design_value, read_design
 from studio.sizes.swatches import size_for
 
 AS_IT_IS, FOR_ALL, DIFFERENCE = "as-it-is", "all", "difference"
@@ -51,7 +51,7 @@ def document(user: User, design: Design, terms: Terms, edition: str = AS_IT_IS) 
 def cover(user: User, design: Design, edition: str = AS_IT_IS) -> str:
     """The figure on the cover, as SVG: of the first size for a booklet of all."""
     if edition in (AS_IT_IS, FOR_ALL, DIFFERENCE):
-        return scenes.picture(design.owner, design, design.name)[0]
+        return scenes.pictured(design.owner, design_value(design), design.name).svg
     return figure_picture(_at(user, design, read_design(design), edition), design.name)
 
 

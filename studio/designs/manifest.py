@@ -109,7 +109,7 @@ class AssemblyStep(Frozen):
     tilt: Annotated[float, Field(ge=-90, le=90)] = 0
     turn: Annotated[float, Field(ge=-360, le=360)] = 0
     before_closing: bool = False
-    seat: Literal["", "pinched", "open", "laid"] = ""
+    seat: Literal["", "pinched", "open", "laid", "start"] = ""
     wide: Annotated[int, Field(ge=1, le=500)] | None = None
     share: Share | None = None
     angle: Degrees | None = None

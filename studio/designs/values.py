@@ -20,7 +20,7 @@ from craft.design.design import (
     Source,
     Step,
 )
-from craft.design.joins import Join, Manner
+from craft.design.joins import EdgeOf, Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.permissions import Permissions, Selling
 from craft.gauge import Gauge
@@ -28,7 +28,7 @@ from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
 from studio.designs import manifest as pages
 
-_MANNERS = {"pinched": Manner.PINCHED, "open": Manner.OPEN, "laid": Manner.LAID}
+_MANNERS = {"pinched": Manner.PINCHED, "open": Manner.OPEN, "laid": Manner.LAID, "start": Manner.LAID}
 
 
 def yarn_value(yarn: pages.DesignYarn) -> DesignYarn:
@@ -71,6 +71,7 @@ def join_of(step: pages.AssemblyStep) -> Join | None:
         step.part,
         step.on,
         place_of(step),
+        edge=EdgeOf.START if step.seat == "start" else EdgeOf.END,
         manner=manner,
         paired=step.paired,
         tilt=step.tilt,
@@ -174,7 +175,7 @@ def with_eyes(page: pages.AssemblyPage, eyes: Eyes) -> pages.AssemblyPage:
     return changed
 
 
-_SEATS = {manner: seat for seat, manner in _MANNERS.items()}
+_SEATS = {manner: seat for seat, manner in _MANNERS.items() if seat != "start"}
 
 
 def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
@@ -187,7 +188,7 @@ def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
             "tilt": join.tilt,
             "turn": join.turn,
             "wide": join.wide,
-            "seat": _SEATS.get(join.manner, "") if join.manner else "",
+            "seat": "start" if join.edge is EdgeOf.START else _SEATS.get(join.manner, "") if join.manner else "",
             "no_sew": join.manner is Manner.WORKED_IN,
         }
     part = join.part if join else step.part

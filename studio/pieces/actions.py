@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from django.contrib.auth.models import User
 from django.db import transaction
 from pydantic import ValidationError
@@ -20,7 +22,7 @@ from studio.designs.values import permissions_value
 from studio.errors import Refusal
 from studio.pieces.models import Piece
 from studio.pieces.policy import piece_of, visible_pieces
-from studio.pieces.schemas import DrawIn, KeepPiece, SourcesIn, UsePiece
+from studio.pieces.schemas import DrawIn, KeepPiece, PieceTerms, SourcesIn, UsePiece
 from studio.pieces.values import piece_value
 from studio.refusals import placed_sentence
 
@@ -54,6 +56,28 @@ def keep_parts(user: User, asked: KeepPiece) -> Piece:
     return keep(user, value)
 
 
+@transaction.atomic
+def describe(piece: Piece, asked: PieceTerms) -> Piece:
+    """A kept piece under another title, slot, designer, version or other terms; its rounds stay, and so do the figures
+    that it was used in."""
+    if asked.own and asked.designer:
+        raise Refusal(422, "invalid", "A piece of your own has no other designer.", field="designer")
+    value = replace(
+        piece_value(piece),
+        title=asked.title,
+        slot=Slot(asked.slot),
+        designer=asked.designer,
+        version=asked.version,
+        tags=tuple(asked.tags),
+        permissions=permissions_value(asked.permissions),
+        own=asked.own,
+    )
+    piece.title, piece.slot, piece.designer = value.title, value.slot.value, value.designer
+    piece.data = piece_json(value)
+    piece.save(update_fields=("title", "slot", "designer", "data"))
+    return piece
+
+
 def remove(piece: Piece) -> None:
     """Take a piece off the shelf; designs that it was used in keep it."""
     piece.delete()
@@ -69,7 +93,7 @@ def use(user: User, pk: int, asked: UsePiece) -> Design:
     place = None
     if asked.on is not None and asked.round is not None:
         place = Place(asked.on, asked.round, asked.stitch).anchored(None, worked_parts(run_parts(before)))
-    made = put_in(before, piece, Use(asked.colours, asked.copies, asked.inside_out, place))
+    made = put_in(before, piece, Use(asked.colours, asked.copies, asked.inside_out, asked.upside_down, place))
     try:
         manifest = rewritten(design.manifest, before, made.design, versions_of(design, before, made.design))
     except ValidationError as error:

@@ -6,13 +6,14 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
-from craft.design.grading import figure_picture, first_size
 from craft.design.intake import design_in_file
 from craft.design.permissions import NO_ADVICE
 from craft.design.remix import credits_of, piece_written, ports_along, read_piece, whole_piece
-from craft.design.running import run_parts
+from craft.design.running import run_parts, worked_parts
 from craft.design.stored import MOST_JSON
 from craft.errors import CraftError
+from studio.bench.scene_schemas import SettlingOut
+from studio.bench.scenes import pictured, settling_value
 from studio.designs.policy import design_of
 from studio.designs.reading import design_value
 from studio.designs.schemas import DesignOut
@@ -27,6 +28,7 @@ from studio.pieces.schemas import (
     DrawnOut,
     KeepPiece,
     LotOut,
+    PieceTerms,
     PortOut,
     ShelfPieceOut,
     SourcesIn,
@@ -66,8 +68,10 @@ def piece_from_file(request: HttpRequest, file: File[UploadedFile]) -> Status[Sh
 @router.post("/draw", response=DrawnOut)
 def draw(request: HttpRequest, payload: DrawIn) -> DrawnOut:
     """Draw a figure of pieces by lot; nothing is kept."""
-    made, rows = actions.draw(designer(request), payload)
-    first = first_size(made.design, run_parts(made.design))
+    user = designer(request)
+    made, rows = actions.draw(user, payload)
+    worked = worked_parts(run_parts(made.design))
+    found = pictured(user, made.design, payload.name) if worked else None
     lots = [
         LotOut(
             slot=lot.slot.value,
@@ -81,11 +85,20 @@ def draw(request: HttpRequest, payload: DrawIn) -> DrawnOut:
     ]
     return DrawnOut(
         lots=lots,
-        picture=figure_picture(first, payload.name) if first.parts else "",
+        picture=found.svg if found else "",
+        whole=found is not None and found.whole,
         told=list(made.told),
         blocked=list(credits_of(made.design).blocked),
-        stitches=sum(len(w.graph) * w.make for w in first.worked.values()),
+        stitches=sum(len(w.graph) * w.make for w in worked.values()),
     )
+
+
+@router.post("/draw/settle", response=SettlingOut)
+def settle_drawn(request: HttpRequest, payload: DrawIn) -> SettlingOut:
+    """Have every part of a drawn figure settled that is not yet, for its picture; how far that is."""
+    user = designer(request)
+    made, _ = actions.draw(user, payload)
+    return settling_value(user, made.design)
 
 
 @router.post("/draw/make", response={201: DesignOut})
@@ -105,17 +118,35 @@ def read_piece_file(request: HttpRequest, piece_id: int) -> HttpResponse:
 
 @router.get("/{int:piece_id}/picture", response=None)
 def read_piece_picture(request: HttpRequest, piece_id: int) -> HttpResponse:
-    """A piece as an SVG picture, by its estimated body."""
-    value = piece_value(piece_of(designer(request), piece_id))
-    first = first_size(value.design, run_parts(value.design))
-    picture = figure_picture(first, value.title)
-    return HttpResponse(picture, content_type="image/svg+xml", headers={"Cache-Control": "private, max-age=86400"})
+    """A piece as an SVG picture, settled when it is; kept by the browser only then."""
+    user = designer(request)
+    value = piece_value(piece_of(user, piece_id))
+    found = pictured(user, value.design, value.title)
+    kept = found.whole and "settled" in request.GET
+    return HttpResponse(
+        found.svg,
+        content_type="image/svg+xml",
+        headers={"Cache-Control": "private, max-age=86400" if kept else "no-store"},
+    )
+
+
+@router.post("/{int:piece_id}/settle", response=SettlingOut)
+def settle_piece(request: HttpRequest, piece_id: int) -> SettlingOut:
+    """Have every part of a piece settled that is not yet, for its picture; how far that is."""
+    user = designer(request)
+    return settling_value(user, piece_value(piece_of(user, piece_id)).design)
 
 
 @router.get("/{int:piece_id}/ports/{key}", response=list[PortOut])
 def read_piece_ports(request: HttpRequest, piece_id: int, key: str) -> list[PortOut]:
     """Where one of a piece's parts can be gone on from: after every round of its first tube."""
     return [port_out(p) for p in ports_along(piece_value(piece_of(designer(request), piece_id)).design, key)]
+
+
+@router.put("/{int:piece_id}", response=ShelfPieceOut)
+def describe_piece(request: HttpRequest, piece_id: int, payload: PieceTerms) -> ShelfPieceOut:
+    """Say otherwise whose a piece is, where it belongs and on what terms."""
+    return piece_out(actions.describe(piece_of(designer(request), piece_id), payload))
 
 
 @router.delete("/{int:piece_id}", response={204: None})

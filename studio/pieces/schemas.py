@@ -70,6 +70,18 @@ class KeepPiece(Schema):
     permissions: PermissionsEntry = PermissionsEntry()
 
 
+class PieceTerms(Schema):
+    """What is said of a kept piece: whose it is, which version, on what terms. designer: empty for her own."""
+
+    title: Title
+    slot: SlotName
+    version: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
+    designer: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
+    own: bool
+    tags: Annotated[list[Tag], Field(max_length=12)]
+    permissions: PermissionsEntry
+
+
 class UsePiece(Schema):
     """A piece to be put into a design. colours: names of the design's yarns by those of the piece's. on: the part, and
     which of its rounds, that it is joined to; null to be placed later."""
@@ -78,6 +90,7 @@ class UsePiece(Schema):
     colours: Annotated[dict[str, str], Field(max_length=60)] = {}
     copies: Annotated[int, Field(ge=1, le=20)] = 1
     inside_out: bool = False
+    upside_down: bool = False
     on: Key | None = None
     round: Annotated[int, Field(ge=1, le=2_000)] | None = None
     stitch: Annotated[float, Field(ge=-2_000, le=2_000)] = 0
@@ -108,10 +121,11 @@ class LotOut(Schema):
 
 
 class DrawnOut(Schema):
-    """A drawn figure. picture: as it is estimated, in SVG."""
+    """A drawn figure. picture: in SVG, settled when it is whole, else as it is estimated."""
 
     lots: list[LotOut]
     picture: str
+    whole: bool
     told: list[str]
     blocked: list[str]
     stitches: int

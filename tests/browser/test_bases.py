@@ -96,6 +96,25 @@ def test_a_piece_is_put_in_with_the_keyboard_alone(bench: Page, design: Design, 
     assert [p.name for p in design.manifest.parts] == ["Body"]
 
 
+def test_a_piece_is_dragged_onto_the_figure_and_stands_on_its_first_round(
+    bench: Page, design: Design, pieces: User
+) -> None:
+    bench.get_by_role("link", name="Bases").click()
+    bench.get_by_label("Words").fill("acorn")
+    figure = bench.get_by_role("region", name="The figure").get_by_test_id("figure")
+    expect(figure).to_have_attribute("data-drawn", "true", timeout=30_000)
+    expect(bench.get_by_text("Point at a stitch to have it named.")).to_be_visible()
+    card = bench.get_by_role("listitem").filter(has_text="Acorn").first
+    dialog = bench.get_by_role("dialog", name=re.compile("Use .*[Aa]corn"))
+    card.drag_to(figure.locator("canvas"))
+    expect(dialog.get_by_label("Joined to")).to_have_value(design.manifest.parts[0].key)
+    dialog.get_by_label("Upside down, on its first round").check()
+    dialog.get_by_role("button", name="Put it in").click()
+    expect(dialog).to_have_count(0)
+    design.refresh_from_db()
+    assert [s.seat for s in design.manifest.assembly.steps if s.on] == ["start"]
+
+
 def test_the_cut_is_moved_with_the_arrow_keys_and_dragged(bench: Page, pieces: User) -> None:
     bench.get_by_role("link", name="Bases").click()
     bench.get_by_role("button", name="Go on as").click()
@@ -139,6 +158,8 @@ def test_a_base_that_moved_on_is_taken_over_with_one_conflict(bench: Page, desig
     bench.get_by_role("button", name="Compare").click()
     expect(bench.get_by_text("Its base: Moth")).to_have_count(1)
     expect(bench.get_by_role("img", name="Body: both ladders over each other")).to_be_visible()
+    shapes = bench.get_by_role("region", name="Settled shapes")
+    expect(shapes.get_by_role("img", name="Body here, in colours of its distance")).to_be_visible(timeout=30_000)
 
 
 def test_published_as_a_difference(bench: Page, design: Design, designer: User) -> None:

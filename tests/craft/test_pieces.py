@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from craft.design.anchors import Place
 from craft.design.design import Design
+from craft.design.joins import EdgeOf, meeting
 from craft.design.parts import DesignYarn, Part
 from craft.design.permissions import Permissions, Selling
 from craft.design.remix import (
@@ -25,8 +26,9 @@ from craft.design.remix import (
     put_in,
     read_piece,
 )
-from craft.design.running import run_parts
-from craft.design.stored import to_json
+from craft.design.running import run_parts, worked_parts
+from craft.design.seating import estimated_figure
+from craft.design.stored import from_json, to_json
 from craft.errors import CraftError
 from craft.rounds.stitches import Terms
 from tests.craft.figures import HEAD, LEG, design_st, figure
@@ -195,3 +197,23 @@ def test_a_place_on_nothing_is_refused() -> None:
 def test_files_of_pieces_hold_to_their_schema() -> None:
     validate("piece", piece_json(owl()))
     validate("design", to_json(put_in(base(), owl()).design))
+
+
+def test_upside_down_it_stands_on_its_first_round() -> None:
+    leg = ShelfPiece("Leg", Design("Leg", parts=(Part("a", "Leg", LEG),)), "a")
+    up = []
+    for upside_down in (True, False):
+        found = put_in(base(), leg, Use(upside_down=upside_down, on=Place("body", 9)))
+        (join,), (key,) = found.design.joins, found.keys
+        _, placed = estimated_figure(found.design, run_parts(found.design))
+        up.append(next(p.matrix for p in placed if p.part == key)[:3, 2])
+        assert (join.edge is EdgeOf.START) == upside_down
+        met = meeting(join, worked_parts(run_parts(found.design)))
+        assert (met is None) == upside_down, "its opening is not where it is joined"
+    assert up[0] == pytest.approx(-up[1]), "from its first round outwards, or from its opening"
+
+
+def test_upside_down_comes_back_from_its_file() -> None:
+    design = put_in(base(), owl(), Use(upside_down=True, on=Place("body", 9))).design
+    assert from_json(to_json(design)) == design
+    validate("design", to_json(design))

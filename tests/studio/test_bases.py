@@ -244,3 +244,11 @@ def test_what_several_figures_take_together(studio: Studio, other: Studio, pair:
     other.ask("POST", "/designs/together", {"figures": figures}, 404)
     studio.ask("POST", "/designs/together", {"figures": []}, 422)
     studio.ask("POST", "/designs/together", {"figures": [{"design": empty["id"]}]}, 422)
+
+
+def test_every_way_to_go_on_shows_its_shape(studio: Studio, pair: Any) -> None:
+    base, copy = pair
+    taken = {"design": base["id"], "part": base["parts"][0]["key"], "first": 7}
+    asked = {"part": copy["parts"][0]["key"], "upto": 5, "taken": taken}
+    (way,) = studio.ask("POST", f"/designs/{copy['id']}/graft/ways", asked)["ways"]
+    assert way["picture"].startswith("<svg")

@@ -255,3 +255,30 @@ def test_a_pattern_that_is_somebody_else_s_is_brought_in_for_her_alone(studio: S
     (source,) = studio.ask("GET", f"/designs/{into['id']}/credits")["sources"]
     assert source["parts"] == ["Bell"]
     assert not source["own"]
+
+
+def test_what_is_said_of_a_piece_is_changed_and_its_rounds_stay(
+    studio: Studio, other: Studio, owl: dict[str, Any]
+) -> None:
+    piece = keep(studio, owl, "Body", "Ear", tags=["owl"])
+    said = {k: piece[k] for k in ("title", "slot", "version", "designer", "own", "tags", "permissions")}
+    other.ask("PUT", f"/pieces/{piece['id']}", said, 404)
+    terms = {**FREE, "selling": "no"}
+    now = {**said, "designer": "Maren Vik", "own": False, "slot": "head", "permissions": terms}
+    changed = studio.ask("PUT", f"/pieces/{piece['id']}", now)
+    assert (changed["designer"], changed["own"], changed["slot"]) == ("Maren Vik", False, "head")
+    assert "What is made may not be sold." in changed["terms"]
+    assert changed["stitches"] == piece["stitches"]
+    file = json.loads(studio.raw("GET", f"/pieces/{piece['id']}/file").content)
+    assert file["permissions"]["selling"] == "no"
+    both = studio.ask("PUT", f"/pieces/{piece['id']}", {**now, "own": True}, 422)
+    assert "no other designer" in both["detail"]
+
+
+def test_a_piece_is_joined_upside_down(studio: Studio, owl: dict[str, Any]) -> None:
+    piece = keep(studio, owl, "Body", "Ear")
+    made, body = studio.with_part()
+    use = {"piece": piece["id"], "on": body, "round": 8, "upside_down": True}
+    made = studio.ask("POST", f"/designs/{made['id']}/pieces", use, 201)
+    step = next(s for s in made["assembly"]["steps"] if s["on"] == body)
+    assert step["seat"] == "start"

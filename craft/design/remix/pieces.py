@@ -8,7 +8,7 @@ from enum import StrEnum
 
 from craft.design.anchors import Place
 from craft.design.design import Design, EyeKind, Eyes, Source, Step
-from craft.design.joins import Join, pieces_worked_in
+from craft.design.joins import EdgeOf, Join, Manner, pieces_worked_in
 from craft.design.parts import MOST_NAME, Part, one_line
 from craft.design.permissions import Permissions
 from craft.design.remix.merging import in_terms
@@ -130,6 +130,7 @@ def _there(place: Place | None, keys: Collection[str]) -> bool:
 @dataclass(frozen=True, slots=True)
 class Use:
     """How a piece is used. colours: other names of its yarns, here. copies: how often. inside_out: its wrong side out.
+    upside_down: joined by its first round, where it is joined.
 
     on: where it is joined to, None to be placed later.
     """
@@ -137,6 +138,7 @@ class Use:
     colours: Mapping[str, str] = field(default_factory=dict)
     copies: int = 1
     inside_out: bool = False
+    upside_down: bool = False
     on: Place | None = None
 
     def __post_init__(self) -> None:
@@ -278,5 +280,7 @@ def _joined(grown: Design, key: str, use: Use) -> Design:
     taken = {j.key for j in grown.joins} | {s.key for s in grown.steps}
     name = free_key(f"on{key}"[:16], taken)
     paired = part.make == 2 and use.on.stitch != 0
-    join = Join(name, key, use.on.on, use.on, paired=paired, tilt=usual.tilt if usual else 0.0)
+    edge, manner = (EdgeOf.START, Manner.LAID) if use.upside_down else (EdgeOf.END, None)
+    tilt = usual.tilt if usual else 0.0
+    join = Join(name, key, use.on.on, use.on, edge, manner, paired=paired, tilt=tilt)
     return replace(grown, joins=(*grown.joins, join), steps=(*grown.steps, Step(name, "", key, name)))

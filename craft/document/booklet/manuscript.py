@@ -10,7 +10,7 @@ from craft.design.design import Design, EyeKind, Posture
 from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import text_following_eyes
 from craft.design.grading import figures_of, first_size
-from craft.design.joins import Join, Manner
+from craft.design.joins import EdgeOf, Join, Manner
 from craft.design.remix import credits_of
 from craft.design.running import RunPart, worked_parts
 from craft.document.booklet.compose import AssemblyLine, Manuscript, PartLine, YarnLine
@@ -104,8 +104,15 @@ def _place(design: Design, step: AssemblyStep, join: Join | None, worked: Mappin
     if at is None or (join is not None and not join.sewn):
         return ""
     return place_said(design, at, worked, paired=join is not None and join.paired) + (
-        _SEATS.get(join.manner, "") if join is not None and join.manner else ""
+        _seat_said(join) if join is not None else ""
     )
+
+
+def _seat_said(join: Join) -> str:
+    """How the part sits there, as far as she said it."""
+    if join.edge is EdgeOf.START:
+        return ", upside down, on its first round"
+    return _SEATS.get(join.manner, "") if join.manner else ""
 
 
 def place_said(design: Design, at: Place, worked: Mapping[str, WorkedPart], *, paired: bool = False) -> str:

@@ -3,6 +3,7 @@
 from craft.figure.placement.balance import Balance, balance, necks
 from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift, round_and_stitch, share_and_angle
 from craft.figure.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
+from craft.figure.placement.laid_over import LaidOver, laid_over
 from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, room
 from craft.figure.placement.proposals import Proposal, propose_seat, swings_when_sitting
 from craft.figure.placement.seats import Posable, Seat, extent, place
@@ -17,6 +18,7 @@ __all__ = [
     "EyePlace",
     "Eyes",
     "Job",
+    "LaidOver",
     "Misplaced",
     "Posable",
     "Proposal",
@@ -30,6 +32,7 @@ __all__ = [
     "drift",
     "extent",
     "eye_faces",
+    "laid_over",
     "misplaced",
     "necks",
     "place",

@@ -23,8 +23,9 @@ class Seat:
     stitch: negative to the viewer's right. paired: a second piece at the mirrored place.
     tilt: degrees by which it leans up (positive) or down from standing straight off the surface.
     turn: degrees by which it is turned about the way it stands; the mirrored one the other way. laid:
-    it lies on the surface on its broad side. swings: it is a leg on a seam that bends, and the figure
-    sits, so it points forward from where it is sewn.
+    it lies on the surface on its broad side. on_start: it stands on its first round, upside down.
+    swings: it is a leg on a seam that bends, and the figure sits, so it points forward from where it
+    is sewn.
     """
 
     part: str
@@ -35,6 +36,7 @@ class Seat:
     tilt: float = 0.0
     turn: float = 0.0
     laid: bool = False
+    on_start: bool = False
     swings: bool = False
 
     def __post_init__(self) -> None:
@@ -65,8 +67,9 @@ class Posable(Protocol):
     def spot(self, at: int, angle: float, tilt: float = 0.0) -> tuple[Matrix, Matrix]:
         """Point and outward direction at a round and an angle from the front."""
 
-    def own_frame(self) -> Matrix:
-        """From its own frame to that in which it is joined at the origin and stands up along z."""
+    def own_frame(self, *, on_start: bool = False) -> Matrix:
+        """From its own frame to that in which it is joined at the origin and stands up along z: by its opening where it
+        has one, else, or `on_start`, by its first round."""
 
     def points(self) -> Matrix:
         """Points that its size is measured by."""
@@ -127,7 +130,7 @@ def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float) -> Matrix:
     spin = np.eye(4)
     spin[:2, :2] = [[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]]
     own = bodies[seat.part]
-    return _frame(point, out) @ spin @ (_lying(own) if seat.laid else own.own_frame())
+    return _frame(point, out) @ spin @ (_lying(own) if seat.laid else own.own_frame(on_start=seat.on_start))
 
 
 SPLAY = math.radians(14)

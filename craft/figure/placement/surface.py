@@ -137,10 +137,10 @@ class Surface:
         out: Vector = total / max(float(np.linalg.norm(total)), 1e-9)
         return out
 
-    def own_frame(self) -> NDArray[np.float64]:
+    def own_frame(self, *, on_start: bool = False) -> NDArray[np.float64]:
         """From its own frame to that in which it is joined at the origin and stands up along z."""
         matrix = np.eye(4)
-        if self.shut:
+        if self.shut or on_start:
             matrix[:3, 3] = -self._middles[0]
             matrix[2, 3] -= 0.08 * float(np.ptp(self.x[:, 2]))
             return matrix

@@ -1,6 +1,6 @@
 """From stitch graph to the figure at rest: net of springs, surface, settling, measures, meshes."""
 
-from craft.figure.settling.against import Fit, ShapeError, fit, shape_error
+from craft.figure.settling.against import Fit, ShapeError, fit, shape_error, signed_apart
 from craft.figure.settling.measure import (
     OPENING_STRETCH,
     Measures,
@@ -47,6 +47,7 @@ __all__ = [
     "settle_net",
     "shape_error",
     "shows_filling_above",
+    "signed_apart",
     "stretch_of",
     "with_lids",
 ]

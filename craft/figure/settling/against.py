@@ -212,6 +212,16 @@ def _apart(points: Vector, surface: Vector, normals: Vector, tree: cKDTree, spac
     return out
 
 
+def signed_apart(points: Vector, x: Vector, triangles: Numbers, spacing: float) -> Vector:
+    """How far points lie outside a surface in mm, negative inside. spacing: of the surface's samples, in mm."""
+    samples, _, normals = _surface_samples(x, triangles, spacing)
+    tree = cKDTree(samples)
+    _, at = tree.query(points)
+    side = np.sign(np.einsum("ij,ij->i", points - samples[at], normals[at]))
+    out: Vector = side * np.sqrt(_apart(points, samples, normals, tree, spacing))
+    return out
+
+
 def _back(points: Vector, normals: Vector, outline: Outline, w: float, *, open_end: bool) -> tuple[Vector, Vector]:
     """Squared distance from the target's surface to the settled one, along its nearest sample's normal."""
     r, z = _dense(outline, SPACING * w * 2)

@@ -624,6 +624,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/comparison/shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Over
+         * @description Have the parts of this design and of what it is held against settled, and lay them over each other.
+         */
+        post: operations["studio_bases_api_lay_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/copy": {
         parameters: {
             query?: never;
@@ -1348,6 +1368,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/draw/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Drawn
+         * @description Have every part of a drawn figure settled that is not yet, for its picture; how far that is.
+         */
+        post: operations["studio_pieces_api_settle_drawn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/from-file": {
         parameters: {
             query?: never;
@@ -1376,7 +1416,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        /**
+         * Describe Piece
+         * @description Say otherwise whose a piece is, where it belongs and on what terms.
+         */
+        put: operations["studio_pieces_api_describe_piece"];
         post?: never;
         /**
          * Remove Piece
@@ -1417,7 +1461,7 @@ export interface paths {
         };
         /**
          * Read Piece Picture
-         * @description A piece as an SVG picture, by its estimated body.
+         * @description A piece as an SVG picture, settled when it is; kept by the browser only then.
          */
         get: operations["studio_pieces_api_read_piece_picture"];
         put?: never;
@@ -1442,6 +1486,26 @@ export interface paths {
         get: operations["studio_pieces_api_read_piece_ports"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Piece
+         * @description Have every part of a piece settled that is not yet, for its picture; how far that is.
+         */
+        post: operations["studio_pieces_api_settle_piece"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2015,7 +2079,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            seat?: "" | "pinched" | "open" | "laid";
+            seat?: "" | "pinched" | "open" | "laid" | "start";
             /** Share */
             share?: number | null;
             /**
@@ -2863,7 +2927,7 @@ export interface components {
         };
         /**
          * DrawnOut
-         * @description A drawn figure. picture: as it is estimated, in SVG.
+         * @description A drawn figure. picture: in SVG, settled when it is whole, else as it is estimated.
          */
         DrawnOut: {
             /** Blocked */
@@ -2876,6 +2940,8 @@ export interface components {
             stitches: number;
             /** Told */
             told: string[];
+            /** Whole */
+            whole: boolean;
         };
         /**
          * DryRunOut
@@ -3399,6 +3465,18 @@ export interface components {
             ways: components["schemas"]["WayOut"][];
         };
         /**
+         * HeldAgainst
+         * @description What a design is held against: another one, itself when none is named; as it is, at a revision, or at a size.
+         */
+        HeldAgainst: {
+            /** Other */
+            other?: number | null;
+            /** Revision */
+            revision?: number | null;
+            /** Size */
+            size?: string | null;
+        };
+        /**
          * HookOut
          * @description A hook size with its printed name.
          */
@@ -3489,6 +3567,37 @@ export interface components {
             unit: string;
             /** Usual */
             usual: number;
+        };
+        /**
+         * LaidOverAll
+         * @description Every part that is in both and made otherwise. under_way: parts that are still being settled.
+         */
+        LaidOverAll: {
+            /** Parts */
+            parts: components["schemas"]["LaidOverOut"][];
+            /** Under Way */
+            under_way: number;
+        };
+        /**
+         * LaidOverOut
+         * @description A part of both, settled and laid over each other where it starts. picture: as it is here, in SVG, coloured by how
+         *     far it lies outside the other, as far as `reach_mm`. out_mm, in_mm: the furthest; usual_mm: root mean square.
+         */
+        LaidOverOut: {
+            /** In Mm */
+            in_mm: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Out Mm */
+            out_mm: number;
+            /** Picture */
+            picture: string;
+            /** Reach Mm */
+            reach_mm: number;
+            /** Usual Mm */
+            usual_mm: number;
         };
         /**
          * LogEntryIn
@@ -3981,6 +4090,28 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * PieceTerms
+         * @description What is said of a kept piece: whose it is, which version, on what terms. designer: empty for her own.
+         */
+        PieceTerms: {
+            /** Designer */
+            designer: string;
+            /** Own */
+            own: boolean;
+            permissions: components["schemas"]["PermissionsEntry"];
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "head" | "body" | "limb" | "on-top" | "clothes" | "held" | "other";
+            /** Tags */
+            tags: string[];
+            /** Title */
+            title: string;
+            /** Version */
+            version: string;
         };
         /**
          * PieceYarn
@@ -5670,6 +5801,11 @@ export interface components {
              * @default 0
              */
             stitch?: number;
+            /**
+             * Upside Down
+             * @default false
+             */
+            upside_down?: boolean;
         };
         /**
          * Warned
@@ -5715,6 +5851,7 @@ export interface components {
         /**
          * WayOut
          * @description One way to bring two parts together. problem: why it cannot be. adapters: rounds between; scale: of the piece.
+         *     picture: the part as it is estimated then, in SVG.
          */
         WayOut: {
             /** Adapt */
@@ -5726,6 +5863,8 @@ export interface components {
             comes: components["schemas"]["ComesOut"] | null;
             /** Counts */
             counts: number[];
+            /** Picture */
+            picture: string;
             /** Piece */
             piece: number;
             /** Problem */
@@ -6714,6 +6853,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComparisonOut"];
+                };
+            };
+        };
+    };
+    studio_bases_api_lay_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeldAgainst"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidOverAll"];
                 };
             };
         };
@@ -7708,6 +7873,30 @@ export interface operations {
             };
         };
     };
+    studio_pieces_api_settle_drawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettlingOut"];
+                };
+            };
+        };
+    };
     studio_pieces_api_piece_from_file: {
         parameters: {
             query?: never;
@@ -7729,6 +7918,32 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPieceOut"];
+                };
+            };
+        };
+    };
+    studio_pieces_api_describe_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PieceTerms"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7817,6 +8032,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PortOut"][];
+                };
+            };
+        };
+    };
+    studio_pieces_api_settle_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettlingOut"];
                 };
             };
         };

@@ -14,6 +14,7 @@ const SEATS = [
   ["open", "open ring"],
   ["pinched", "pinched flat"],
   ["laid", "closed, laid on"],
+  ["start", "upside down, on its first round"],
 ] as const;
 
 type StepProps = {

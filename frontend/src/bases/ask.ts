@@ -38,6 +38,22 @@ export function useComparison(design: Design, against: Against | null) {
   });
 }
 
+/** The parts of both settled and laid over each other; asked again until all are settled. */
+export function useLaidOver(design: Design, against: Against | null) {
+  return useQuery({
+    queryKey: key(design, "shapes", against),
+    enabled: against !== null,
+    queryFn: () =>
+      answer<Schemas["LaidOverAll"]>(
+        api.POST("/api/designs/{design_id}/comparison/shapes", {
+          params: { path: { design_id: design.id } },
+          body: against ?? {},
+        }),
+      ),
+    refetchInterval: (q) => (q.state.data?.under_way ? 1500 : false),
+  });
+}
+
 export function usePorts(design: number, revision: number, part: string | null) {
   return useQuery({
     queryKey: ["figure", design, "ports", revision, part],

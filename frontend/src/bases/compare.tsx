@@ -7,6 +7,7 @@ import { SelectField } from "../ui/controls";
 import { Refused } from "../ui/refused";
 import { cm } from "../ui/units";
 import { type Against, type Comparison, useComparison } from "./ask";
+import { LaidOver } from "./laid-over";
 import { Overlaid } from "./overlaid";
 
 /** What it can be compared with, each by a key: `d7`, `r12`, `sabcd`. */
@@ -141,6 +142,7 @@ export function Compare({ design }: { design: Design }) {
               ))}
             </ul>
           )}
+          {changed.length > 0 && <LaidOver design={design} against={against(design, now)} />}
           {same.length > 0 && (
             <p className="text-soft">Worked alike: {same.map((p) => p.name).join(", ")}.</p>
           )}

@@ -25,6 +25,11 @@ function WayCard({ way, busy, onTake }: { way: Way; busy: boolean; onTake: () =>
         <p className="border-l-4 border-madder bg-madder-ground px-2">{way.problem}</p>
       ) : (
         <>
+          <img
+            alt={`The part as it goes on so, estimated: ${title.toLowerCase()}`}
+            className="mx-auto h-40 max-w-full object-contain"
+            src={`data:image/svg+xml;utf8,${encodeURIComponent(way.picture)}`}
+          />
           <p>
             {way.adapt === "rounds" &&
               `${way.adapters} ${way.adapters === 1 ? "round" : "rounds"} from ${way.base} to ${way.piece} stitches. `}

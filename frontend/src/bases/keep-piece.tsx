@@ -4,10 +4,10 @@ import { useState } from "react";
 import { answer, api } from "../api/client";
 import type { Design } from "../design/design";
 import { type Piece, SLOTS, type Slot } from "../pieces/pieces";
+import { TermsFields, USUAL } from "../pieces/terms-fields";
 import { Button, Check, SelectField, TextField } from "../ui/controls";
 import { Dialog, useSay } from "../ui/overlays";
 import { Refused } from "../ui/refused";
-import { TermsFields, USUAL } from "./terms-fields";
 
 export function KeepPiece({ design, onClose }: { design: Design; onClose: () => void }) {
   const queries = useQueryClient();

@@ -2,10 +2,10 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { type Design, useAct } from "../design/design";
+import { type Permissions, TermsFields, USUAL } from "../pieces/terms-fields";
 import { Button, Check, TextField } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
 import { Refused } from "../ui/refused";
-import { type Permissions, TermsFields, USUAL } from "./terms-fields";
 
 type Source = Schemas["SourceEntry"];
 

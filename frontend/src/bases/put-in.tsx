@@ -1,9 +1,14 @@
 /** Pieces put into this figure, and parts of it kept as pieces. */
-import { useState } from "react";
-
+import { useMemo, useState } from "react";
+import { useLeftHanded } from "../accounts/session";
+import { fromFront } from "../assembly/places";
+import { useScene } from "../assembly/use-scene";
 import { type Design, useAct } from "../design/design";
+import { paletteOf } from "../design/palette";
+import { pictureUrl } from "../design/use-picture";
+import { WholeFigure } from "../figure/views";
 import { FindPiece } from "../pieces/find-piece";
-import { PieceCard } from "../pieces/piece-card";
+import { PIECE_DRAG, PieceCard } from "../pieces/piece-card";
 import { ANYTHING, isWanted, type Piece, usePieces } from "../pieces/pieces";
 import { Button, Check, NumberField, SelectField } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
@@ -12,15 +17,29 @@ import { KeepPiece } from "./keep-piece";
 
 const LATER = "";
 
-function UsePiece({ design, piece, onClose }: { design: Design; piece: Piece; onClose: () => void }) {
+/** Where a piece was dropped. */
+type Spot = { on: string; round: number; stitch: number };
+
+function UsePiece({
+  design,
+  piece,
+  spot,
+  onClose,
+}: {
+  design: Design;
+  piece: Piece;
+  spot: Spot | null;
+  onClose: () => void;
+}) {
   const act = useAct(design.id, () => true);
   const own = (design.gauge.yarns ?? []).map((y) => y.name);
   const [colours, setColours] = useState<Record<string, string>>({});
   const [copies, setCopies] = useState(1);
   const [insideOut, setInsideOut] = useState(false);
-  const [on, setOn] = useState(LATER);
-  const [round, setRound] = useState(1);
-  const [stitch, setStitch] = useState(0);
+  const [upsideDown, setUpsideDown] = useState(false);
+  const [on, setOn] = useState(spot?.on ?? LATER);
+  const [round, setRound] = useState(spot?.round ?? 1);
+  const [stitch, setStitch] = useState(spot?.stitch ?? 0);
   const host = design.parts.find((p) => p.key === on);
   const last = host?.counts.length ?? 1;
   const put = () =>
@@ -32,6 +51,7 @@ function UsePiece({ design, piece, onClose }: { design: Design; piece: Piece; on
           colours,
           copies,
           inside_out: insideOut,
+          upside_down: Boolean(on) && upsideDown,
           on: on || null,
           round: on ? round : null,
           stitch,
@@ -105,6 +125,11 @@ function UsePiece({ design, piece, onClose }: { design: Design; piece: Piece; on
               hint="A pair sits on both sides."
             />
           )}
+          {host && (
+            <span className="self-center">
+              <Check label="Upside down, on its first round" checked={upsideDown} onChecked={setUpsideDown} />
+            </span>
+          )}
         </div>
         <Refused error={act.error} />
         <div className="flex justify-end gap-2">
@@ -118,10 +143,56 @@ function UsePiece({ design, piece, onClose }: { design: Design; piece: Piece; on
   );
 }
 
+/** The figure as it is: a piece dropped on it is asked for at that place. */
+function Onto({
+  design,
+  onDropped,
+}: {
+  design: Design;
+  onDropped: (piece: number, spot: Spot | null) => void;
+}) {
+  const { scene, settled } = useScene(design);
+  const palette = useMemo(() => paletteOf(design), [design]);
+  const names = useMemo(() => Object.fromEntries(design.parts.map((p) => [p.key, p.name])), [design.parts]);
+  const leftHanded = useLeftHanded();
+  return (
+    <section
+      aria-label="The figure"
+      className="sticky top-0 hidden h-[26rem] flex-col rounded-lg border border-line bg-panel lg:flex"
+    >
+      <p className="border-b border-line px-3 py-1 text-sm text-soft">
+        Drag a piece onto the figure, or choose Use beside it.
+      </p>
+      <div className="min-h-0 flex-1">
+        {scene && (
+          <WholeFigure
+            scene={scene}
+            label={`${design.name}, to put pieces on`}
+            picture={pictureUrl(design.id, design.revision)}
+            settled={settled}
+            palette={palette}
+            names={names}
+            mirrored={leftHanded}
+            takes={PIECE_DRAG}
+            onDropped={(id, picked) => {
+              const at = picked && {
+                on: picked.part,
+                round: (picked.settled.round[picked.stitch] ?? 0) + 1,
+                stitch: fromFront(scene, picked.part, picked.settled, picked.stitch),
+              };
+              onDropped(Number(id), at);
+            }}
+          />
+        )}
+      </div>
+    </section>
+  );
+}
+
 export function PutIn({ design }: { design: Design }) {
   const pieces = usePieces();
   const [wanted, setWanted] = useState(ANYTHING);
-  const [using, setUsing] = useState<Piece | null>(null);
+  const [using, setUsing] = useState<{ piece: Piece; spot: Spot | null } | null>(null);
   const [keeping, setKeeping] = useState(false);
   const found = (pieces.data ?? []).filter((p) => isWanted(p, wanted));
   return (
@@ -139,16 +210,27 @@ export function PutIn({ design }: { design: Design }) {
         <p>There are no pieces yet. Keep one from here, or bring one in on the Pieces page.</p>
       )}
       {(pieces.data?.length ?? 0) > 0 && <FindPiece wanted={wanted} onWanted={setWanted} />}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3" aria-label="Pieces">
-        {found.map((piece) => (
-          <PieceCard key={piece.id} piece={piece}>
-            <Button weight="main" onClick={() => setUsing(piece)}>
-              Use<span className="sr-only"> {piece.title}</span>
-            </Button>
-          </PieceCard>
-        ))}
-      </ul>
-      {using && <UsePiece design={design} piece={using} onClose={() => setUsing(null)} />}
+      <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3" aria-label="Pieces">
+          {found.map((piece) => (
+            <PieceCard key={piece.id} piece={piece} draggable>
+              <Button weight="main" onClick={() => setUsing({ piece, spot: null })}>
+                Use<span className="sr-only"> {piece.title}</span>
+              </Button>
+            </PieceCard>
+          ))}
+        </ul>
+        {found.length > 0 && (
+          <Onto
+            design={design}
+            onDropped={(id, spot) => {
+              const piece = found.find((p) => p.id === id);
+              if (piece) setUsing({ piece, spot });
+            }}
+          />
+        )}
+      </div>
+      {using && <UsePiece design={design} {...using} onClose={() => setUsing(null)} />}
       {keeping && <KeepPiece design={design} onClose={() => setKeeping(false)} />}
     </div>
   );

@@ -1,5 +1,5 @@
 /** All pieces of a design in one scene, each in its place, with eyes, face, and lines to place them by. */
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { type DragEvent, useCallback, useEffect, useMemo, useState } from "react";
 import {
   Box3,
   BufferAttribute,
@@ -33,6 +33,9 @@ type Props = {
   /** The part that keys walk on. */
   active?: string | null;
   onPick?: (picked: Picked) => void;
+  /** The kind of thing that can be dropped on the figure, and what happens when one is. */
+  takes?: string;
+  onDropped?: (what: string, picked: Picked | null) => void;
   /** As a left-hander makes it. */
   mirrored?: boolean;
 };
@@ -44,8 +47,9 @@ export default function WholeScene(of: Props) {
   const middle = useMiddle(pieces, settled, mirrored);
   const onKey = useWalking(of, pieces, pointed, setPointed);
   const said = pointed && settled.get(pointed.part);
+  const drop = useDropping(of, pointed, setPointed);
   return (
-    <div className="flex h-full flex-col">
+    <div className={`flex h-full flex-col ${drop.over ? "outline-2 outline-woad" : ""}`} {...drop.handlers}>
       <div className="min-h-0 flex-1">
         <Stage
           box={{ width: scene.width_mm, depth: scene.depth_mm, height: scene.height_mm, middle }}
@@ -136,6 +140,40 @@ function useWalking(
     },
     [walk, pointed, settled, onPick, onPoint],
   );
+}
+
+/** What is dragged over the figure points at the stitch below it; dropped, it is told with that stitch. */
+function useDropping(
+  { settled, takes, onDropped }: Props,
+  pointed: Pointed | null,
+  onPoint: (to: Pointed | null) => void,
+) {
+  const [over, setOver] = useState(false);
+  if (!takes || !onDropped) return { over: false, handlers: {} };
+  const wanted = (e: DragEvent<HTMLElement>) => e.dataTransfer.types.includes(takes);
+  const handlers = {
+    onDragOver: (e: DragEvent<HTMLElement>) => {
+      if (!wanted(e)) return;
+      e.preventDefault();
+      setOver(true);
+      const { clientX, clientY } = e;
+      const moved = new PointerEvent("pointermove", { clientX, clientY, bubbles: true });
+      e.currentTarget.querySelector("canvas")?.dispatchEvent(moved);
+    },
+    onDragLeave: (e: DragEvent<HTMLElement>) => {
+      if (e.currentTarget.contains(e.relatedTarget as Node | null)) return;
+      setOver(false);
+      onPoint(null);
+    },
+    onDrop: (e: DragEvent<HTMLElement>) => {
+      if (!wanted(e)) return;
+      e.preventDefault();
+      setOver(false);
+      const on = pointed && settled.get(pointed.part);
+      onDropped(e.dataTransfer.getData(takes), pointed && on ? { ...pointed, settled: on } : null);
+    },
+  };
+  return { over, handlers };
 }
 
 /** A part where it sits; eyes, marks and lines are drawn on its first piece. */

@@ -1,9 +1,10 @@
 /** A figure of pieces drawn by lot: one slot is drawn again, others are held; the numbers can be shared. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dices, Lock, LockOpen, RefreshCw } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { useRest } from "../figure/use-rest";
 import { Button, Check, IconButton, TextField } from "../ui/controls";
 import { Refused } from "../ui/refused";
 import { asked, codeOf, DRAWN, drawnAgain, drawnFirst, fresh, type Pick, type Picks, picksOf } from "./lots";
@@ -17,6 +18,23 @@ function useDrawn(picks: Picks, misfits: boolean) {
     placeholderData: (before) => before,
     retry: false,
   });
+}
+
+/** Has the drawn figure settled, and draws it anew when it is. */
+function useAtRest(picks: Picks, misfits: boolean, drawn: Schemas["DrawnOut"] | undefined) {
+  const queries = useQueryClient();
+  const { settled, settling } = useRest(
+    drawn?.picture ? ["drawn", drawn.lots.map((l) => l.piece), misfits] : null,
+    () =>
+      answer<Schemas["SettlingOut"]>(
+        api.POST("/api/pieces/draw/settle", { body: { ...asked(picks), misfits } }),
+      ),
+  );
+  const stale = settled && drawn?.whole === false;
+  useEffect(() => {
+    if (stale) queries.invalidateQueries({ queryKey: ["pieces", "draw"] });
+  }, [stale, queries]);
+  return settling;
 }
 
 function useMake(picks: Picks, misfits: boolean) {
@@ -92,18 +110,29 @@ function Numbers({ picks, onPicks }: { picks: Picks; onPicks: (picks: Picks) => 
   );
 }
 
-function Picture({ drawn, waiting }: { drawn: Schemas["DrawnOut"] | undefined; waiting: boolean }) {
+function Picture({
+  drawn,
+  waiting,
+  settling,
+}: {
+  drawn: Schemas["DrawnOut"] | undefined;
+  waiting: boolean;
+  settling: boolean;
+}) {
   return (
-    <div className="grid min-h-56 place-items-center">
+    <div className="grid min-h-56 content-center justify-items-center gap-1">
       {drawn?.picture ? (
         <img
-          alt="The drawn figure, by its estimate"
+          alt={drawn.whole ? "The drawn figure, settled" : "The drawn figure, by its estimate"}
           className="max-h-72"
           src={`data:image/svg+xml;utf8,${encodeURIComponent(drawn.picture)}`}
         />
       ) : (
         <span className="text-soft">{waiting ? "Drawing …" : "Nothing was drawn"}</span>
       )}
+      <span role="status" className="min-h-5 text-sm text-soft">
+        {settling ? "Settling …" : ""}
+      </span>
     </div>
   );
 }
@@ -112,6 +141,7 @@ export function Draw() {
   const [picks, setPicks] = useState<Picks>(drawnFirst);
   const [misfits, setMisfits] = useState(false);
   const drawn = useDrawn(picks, misfits);
+  const settling = useAtRest(picks, misfits, drawn.data);
   const make = useMake(picks, misfits);
   const set = (slot: Slot, pick: Pick | null) => {
     const { [slot]: _, ...rest } = picks;
@@ -127,7 +157,7 @@ export function Draw() {
       aria-label="Draw a figure"
       className="mb-6 grid gap-4 rounded-lg border border-line bg-panel p-4 md:grid-cols-[16rem_1fr]"
     >
-      <Picture drawn={drawn.data} waiting={drawn.isPending} />
+      <Picture drawn={drawn.data} waiting={drawn.isPending} settling={settling} />
       <div className="flex flex-col gap-2">
         <div className="flex flex-wrap items-center gap-3">
           <h2 className="flex-1 text-xl">Drawn by lot</h2>

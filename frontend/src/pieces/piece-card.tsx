@@ -1,12 +1,32 @@
 /** A piece as it stands on its shelf: how it looks, where it is open, whose it is and on what terms. */
 import type { ReactNode } from "react";
-import { type Piece, piecePicture, portWords, SLOT_NAMES } from "./pieces";
+import { type Piece, portWords, SLOT_NAMES, usePiecePicture } from "./pieces";
 
-export function PieceCard({ piece, children }: { piece: Piece; children?: ReactNode }) {
+/** What is dragged when a piece is: its number. */
+export const PIECE_DRAG = "application/x-spirrel-piece";
+
+/** draggable: onto a figure. */
+export function PieceCard({
+  piece,
+  draggable = false,
+  children,
+}: {
+  piece: Piece;
+  draggable?: boolean;
+  children?: ReactNode;
+}) {
+  const { url, settling } = usePiecePicture(piece.id);
   return (
-    <li className="flex flex-col rounded-lg border border-line bg-panel">
-      <div className="grid h-36 place-items-center p-3 *:min-h-0">
-        <img src={piecePicture(piece.id)} alt="" loading="lazy" className="size-full object-contain" />
+    <li
+      className={`flex flex-col rounded-lg border border-line bg-panel ${draggable ? "cursor-grab" : ""}`}
+      draggable={draggable}
+      onDragStart={(e) => {
+        e.dataTransfer.setData(PIECE_DRAG, String(piece.id));
+        e.dataTransfer.effectAllowed = "copy";
+      }}
+    >
+      <div className="grid h-36 place-items-center p-3 *:min-h-0" aria-busy={settling}>
+        <img src={url} alt="" loading="lazy" draggable={false} className="size-full object-contain" />
       </div>
       <div className="flex flex-1 flex-col gap-1 px-3 pb-3 text-sm">
         <h2 className="text-lg leading-tight">{piece.title}</h2>

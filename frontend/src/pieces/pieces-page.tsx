@@ -1,11 +1,12 @@
 /** All pieces: found by what they fit, brought in, taken out. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Download, Trash2 } from "lucide-react";
+import { Download, Pencil, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { answer, api, postFile, sentence } from "../api/client";
 import { Button, Empty, IconButton } from "../ui/controls";
 import { FileButton } from "../ui/file-button";
 import { Confirm, useSay } from "../ui/overlays";
+import { Describe } from "./describe";
 import { Draw } from "./draw";
 import { FindPiece } from "./find-piece";
 import { PieceCard } from "./piece-card";
@@ -57,6 +58,7 @@ export function PiecesPage() {
   const bring = useBringIn();
   const [wanted, setWanted] = useState(ANYTHING);
   const [drawing, setDrawing] = useState(false);
+  const [about, setAbout] = useState<Piece | null>(null);
   const found = (pieces.data ?? []).filter((p) => isWanted(p, wanted));
   return (
     <main id="main" tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none">
@@ -117,10 +119,17 @@ export function PiecesPage() {
                   <Download size={16} />
                 </a>
               </Button>
+              <IconButton
+                label={`About ${piece.title}: whose it is, its terms`}
+                onClick={() => setAbout(piece)}
+              >
+                <Pencil size={16} />
+              </IconButton>
               <Remove piece={piece} />
             </PieceCard>
           ))}
         </ul>
+        {about && <Describe piece={about} onClose={() => setAbout(null)} />}
       </div>
     </main>
   );

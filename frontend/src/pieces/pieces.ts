@@ -1,6 +1,7 @@
 /** The shelf of pieces: read once, and what of it is looked for. */
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
+import { useRest } from "../figure/use-rest";
 
 export type Piece = Schemas["ShelfPieceOut"];
 export type Slot = Piece["slot"];
@@ -23,7 +24,16 @@ export function usePieces() {
 }
 
 export const pieceFile = (id: number) => `/api/pieces/${id}/file`;
-export const piecePicture = (id: number) => `/api/pieces/${id}/picture`;
+
+/** A piece as it looks: by the estimate at once, settled as soon as it is. */
+export function usePiecePicture(id: number): { url: string; settling: boolean } {
+  const { settled, settling } = useRest(["piece", id], () =>
+    answer<Schemas["SettlingOut"]>(
+      api.POST("/api/pieces/{piece_id}/settle", { params: { path: { piece_id: id } } }),
+    ),
+  );
+  return { url: `/api/pieces/${id}/picture${settled ? "?settled" : ""}`, settling };
+}
 
 /** What is looked for. count: of an open end; girth: of one, in mm, met within a tenth. may: what its terms allow. */
 export type Wanted = {
