@@ -211,9 +211,9 @@ class ReshapeIn(Schema):
     the drift of `lean`. insert: `by` straight rounds behind `first`.
     copy, mirror: `first` to `last` behind `after`. pair: the whole. recolour: `old` to `new`. number: the whole, put in
     order. repeat: the last repeat of `first`, `by` times more. invisible, plain: every decrease. join, spiral: every round.
-    close: the end; open: the end, behind `last`. start: on `by` stitches. stripes: `first` to `last` in `colours` by
-    turns, `by` rounds of one, `main` where no colour is named. divide: two legs of `by` straight rounds behind `first`,
-    the start brought back by `shift` stitches.
+    close: the end; open: the end, behind the round `last`. start: on `by` stitches. stripes: the rounds `first` to `last`
+    in `colours` by turns, `by` rounds of one, `main` where no colour is named. divide: two legs of `by` straight rounds
+    behind the round `last`, the start brought back by `shift` stitches. Rounds are counted from 1 as they are worked.
     """
 
     text: Text

@@ -215,10 +215,30 @@ def _apart(points: Vector, surface: Vector, normals: Vector, tree: cKDTree, spac
 def signed_apart(points: Vector, x: Vector, triangles: Numbers, spacing: float) -> Vector:
     """How far points lie outside a surface in mm, negative inside. spacing: of the surface's samples, in mm."""
     samples, _, normals = _surface_samples(x, triangles, spacing)
-    tree = cKDTree(samples)
-    _, at = tree.query(points)
-    side = np.sign(np.einsum("ij,ij->i", points - samples[at], normals[at]))
-    out: Vector = side * np.sqrt(_apart(points, samples, normals, tree, spacing))
+    far = np.sqrt(_apart(points, samples, normals, cKDTree(samples), spacing))
+    out: Vector = np.where(np.abs(_winding(points, x[triangles])) > 0.5, -far, far)
+    return out
+
+
+_AT_ONCE = 2_000_000
+"""Solid angles worked out together."""
+
+
+def _winding(points: Vector, corners: Vector) -> Vector:
+    """How often a surface goes around every point: 1 or -1 inside a closed one, 0 outside, between where it is open.
+
+    corners: (t, 3, 3) of its triangles. The solid angle of a triangle is that of A. van Oosterom and J. Strackee, The
+    solid angle of a plane triangle, IEEE Transactions on Biomedical Engineering 30 (1983).
+    """
+    out = np.empty(len(points))
+    step = max(1, _AT_ONCE // max(len(corners), 1))
+    for start in range(0, len(points), step):
+        a, b, c = (corners[None, :, k] - points[start : start + step, None] for k in range(3))
+        la, lb, lc = (np.linalg.norm(v, axis=2) for v in (a, b, c))
+        triple = np.einsum("ijk,ijk->ij", a, np.cross(b, c))
+        ab, bc, ca = (np.einsum("ijk,ijk->ij", *pair) for pair in ((a, b), (b, c), (c, a)))
+        angle = 2 * np.arctan2(triple, la * lb * lc + ab * lc + bc * la + ca * lb)
+        out[start : start + step] = angle.sum(axis=1) / (4 * np.pi)
     return out
 
 

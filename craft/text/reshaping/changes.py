@@ -82,7 +82,7 @@ def reshape(text: str, terms: Terms, change: Change) -> str:
         case CloseEnd():
             return close_end(text, checked, rounds, terms)
         case OpenEnd():
-            return open_end(text, checked, rounds, change.line)
+            return open_end(text, checked, rounds, change.round)
         case StartOn():
             edits = _started(rounds, change.count, terms)
         case Stripes():

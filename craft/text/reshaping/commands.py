@@ -83,9 +83,9 @@ class CloseEnd:
 
 @dataclass(frozen=True, slots=True)
 class OpenEnd:
-    """End the part open behind the round on `line`."""
+    """End the part open behind a round, counted from 1 as worked."""
 
-    line: int
+    round: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,8 +97,9 @@ class StartOn:
 
 @dataclass(frozen=True, slots=True)
 class Stripes:
-    """Work the rounds on lines `first` to `last` in `colours` by turns, `each` rounds of one; then go on in the colour
-    that was in hand there, `main` where the text names none."""
+    """Work the rounds `first` to `last`, counted from 1 as worked, in `colours` by turns, `each` rounds of one; then go on
+    in the colour that was in hand there, `main` where the text names none.
+    """
 
     first: int
     last: int
@@ -109,10 +110,10 @@ class Stripes:
 
 @dataclass(frozen=True, slots=True)
 class Divide:
-    """Share the stitches behind the round on `line` out among two legs of `rounds` straight rounds, each drawn in and
-    closed; `shift` plain stitches first bring the start back to where the legs part."""
+    """Share the stitches behind a round, counted from 1 as worked, out among two legs of `rounds` straight rounds, each
+    drawn in and closed; `shift` plain stitches first bring the start back to where the legs part."""
 
-    line: int
+    round: int
     rounds: int
     shift: int = 0
 

@@ -19,7 +19,16 @@ from craft.text.notation import print_item, print_round
 from craft.text.reshaping.changes import reshape
 from craft.text.reshaping.commands import Rotate
 from craft.text.reshaping.whole import TAIL
-from craft.text.reshaping.written import Written, applied, is_plain, line_edit, unfolded, with_shift, written_rounds
+from craft.text.reshaping.written import (
+    Written,
+    applied,
+    is_plain,
+    line_edit,
+    round_at,
+    unfolded,
+    with_shift,
+    written_rounds,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,25 +40,20 @@ class Limb:
     stitches: int
 
 
-def _found(text: str, terms: Terms, round_at: int) -> tuple[Written, int]:
-    """The written round that holds the worked round `round_at` (from 1), and which of its fold that is."""
+def _found(text: str, terms: Terms, number: int) -> tuple[Written, int]:
+    """The written round that holds the worked round `number` (from 1), and which of its fold that is."""
     checked = check(text, terms)
     if not checked.sound and any(p.code in ("unread", "bracket", "too-large") for p in checked.problems):
         raise CraftError("Mend the faults of this part first.")
-    worked = 0
-    for written in written_rounds(checked):
-        if worked < round_at <= worked + written.made.repeats:
-            return written, round_at - worked - 1
-        worked += written.made.repeats
-    raise CraftError(f"There is no round {round_at} in this part.", field="round")
+    return round_at(written_rounds(checked), number)
 
 
-def work_in(text: str, terms: Terms, round_at: int, limbs: Sequence[Limb]) -> str:
-    """The text with `limbs` worked into its round `round_at` (from 1).
+def work_in(text: str, terms: Terms, number: int, limbs: Sequence[Limb]) -> str:
+    """The text with `limbs` worked into its round `number` (from 1).
 
     CraftError when the round is not plain single stitches where a limb goes, or limbs overlap.
     """
-    written, which = _found(text, terms, round_at)
+    written, which = _found(text, terms, number)
     if not is_plain(written):
         raise CraftError(f"{written.made.label} is more than plain stitches once around; choose another round.")
     stitches = written_out(written.made.body, written.before)
@@ -165,9 +169,9 @@ def _about_the_end(line: str) -> bool:
     return said.startswith(("leave a long tail", "fasten off")) or "tail for sewing" in said
 
 
-def add_shift(text: str, terms: Terms, round_at: int, many: int) -> str:
-    """The text with `many` plain stitches after round `round_at` that bring the start back."""
+def add_shift(text: str, terms: Terms, number: int, many: int) -> str:
+    """The text with `many` plain stitches after round `number` that bring the start back."""
     require(1 <= many <= 200, "Shift by 1 to 200 stitches.", field="many")
-    written, which = _found(text, terms, round_at)
+    written, which = _found(text, terms, number)
     body = with_shift(written, many)
     return applied(text, [unfolded(text, written, which, replace(written.made, body=body, count=written.after), terms)])

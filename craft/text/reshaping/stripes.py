@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import groupby
 
 from craft.errors import CraftError, require
 from craft.problems import Span
@@ -11,49 +12,66 @@ from craft.rounds.stitches import Terms
 from craft.text.check import Checked
 from craft.text.notation import print_item, print_round
 from craft.text.reshaping.commands import Stripes
-from craft.text.reshaping.written import Edit, Written, index_at, remark
+from craft.text.reshaping.written import Edit, Written, remark
 
 
 def striped(text: str, checked: Checked, rounds: list[Written], change: Stripes, terms: Terms) -> list[Edit]:
-    """The rounds between two lines in colours by turns; lines there that changed the colour before go."""
-    first, last = index_at(rounds, change.first), index_at(rounds, change.last)
-    require(first <= last, "A run of rounds ends after it starts.", field="last")
+    """The rounds from one to another in colours by turns; lines there that changed the colour before go."""
+    require(1 <= change.first <= change.last, "A run of rounds ends after it starts.", field="last")
     require(1 <= change.each <= 200, "A stripe is 1 to 200 rounds high.", field="each")
     require(len(change.colours) >= 2, "Stripes take two colours or more.", field="colours")
-    run = rounds[first : last + 1]
-    for here in run:
+    run = _run(rounds, change)
+    for here, _ in run:
         if colours_of(here.made.body):
             raise CraftError(f"{here.made.label} changes its colour already: take that out first.", field="first")
-    behind = rounds[last + 1].made.span.start if last + 1 < len(rounds) else len(text)
-    said = [i for p in checked.reading.pattern.parts for i in p.items if isinstance(i, Colour)]
-    now, after = _in_hand(checked, run[0].made.span.start, change.main), _in_hand(checked, behind, change.main)
-    edits = [Edit(_whole_line(text, c.span), "") for c in said if run[0].made.span.start < c.span.start < behind]
-    laid = 0
-    for here in run:
-        lines, now = _cut(text, here.made, laid, now, change, terms)
-        edits.append(Edit(here.made.span, "\n".join(lines)))
-        laid += here.made.repeats
+    last = rounds.index(run[-1][0])
     follows = rounds[last + 1] if last + 1 < len(rounds) else None
+    begin, behind = run[0][0].made.span.start, follows.made.span.start if follows else len(text)
+    said = [i for p in checked.reading.pattern.parts for i in p.items if isinstance(i, Colour)]
+    edits = [Edit(_whole_line(text, c.span), "") for c in said if begin < c.span.start < behind]
+    now = _in_hand(checked, begin, change.main)
+    for here, wanted in run:
+        own = _in_hand(checked, here.made.span.start, change.main)
+        lines, now = _cut(text, here.made, [c or own for c in wanted], now, terms)
+        edits.append(Edit(here.made.span, "\n".join(lines)))
+    after = _in_hand(checked, behind, change.main)
     if follows is not None and now != after and not _begins_with_colour(follows.made):
-        start = follows.made.span.start
-        edits.append(Edit(Span(start, start), print_item(Colour(after), terms) + "\n"))
+        edits.append(Edit(Span(behind, behind), print_item(Colour(after), terms) + "\n"))
     return edits
 
 
-def _cut(text: str, made: Round, laid: int, now: str, change: Stripes, terms: Terms) -> tuple[list[str], str]:
+def _run(rounds: list[Written], change: Stripes) -> list[tuple[Written, list[str | None]]]:
+    """The written rounds that have stripes in them, each with the colours of its rounds; None for one outside."""
+    run: list[tuple[Written, list[str | None]]] = []
+    done = 0
+    for here in rounds:
+        numbers = range(done + 1, done + here.many + 1)
+        done += here.many
+        inside = [
+            change.colours[(n - change.first) // change.each % len(change.colours)]
+            if change.first <= n <= change.last
+            else None
+            for n in numbers
+        ]
+        if any(inside):
+            run.append((here, inside))
+    require(bool(run) and change.last <= done, f"There is no round {change.last} in this part.", field="last")
+    return run
+
+
+def _cut(text: str, made: Round, wanted: list[str], now: str, terms: Terms) -> tuple[list[str], str]:
     """A written round, a fold cut where colours change, with the changes before it; and the colour in hand then.
 
-    laid: rounds that are striped before it. What needs no cut stays as typed.
+    wanted: the colour of each of its rounds. What needs no cut stays as typed.
     """
     lines: list[str] = []
     done = 0
-    while done < made.repeats:
-        colour = change.colours[(laid + done) // change.each % len(change.colours)]
+    for colour, group in groupby(wanted):
+        many = len(list(group))
         if colour != now:
             lines.append(print_item(Colour(colour), terms))
             now = colour
-        many = min(made.repeats - done, change.each - (laid + done) % change.each)
-        if many == made.repeats or made.first is None:
+        if many == len(wanted) or made.repeats == 1 or made.first is None:
             return [*lines, text[made.span.start : made.span.end]], now
         lines.append(print_round(replace(made, first=made.first + done, last=made.first + done + many - 1), terms))
         done += many

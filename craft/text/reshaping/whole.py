@@ -31,7 +31,17 @@ from craft.shape.drafting import Shaping, shaped_rounds
 from craft.text.check import Checked
 from craft.text.notation import print_item, print_round
 from craft.text.reshaping.commands import Divide
-from craft.text.reshaping.written import Edit, Written, applied, index_at, is_plain, line_edit, unfolded, with_shift
+from craft.text.reshaping.written import (
+    Edit,
+    Written,
+    applied,
+    is_plain,
+    line_edit,
+    remark,
+    round_at,
+    unfolded,
+    with_shift,
+)
 
 CLOSE_FROM = 8
 """Stitches that are drawn together through their front loops; more leave a hole."""
@@ -92,7 +102,8 @@ def close_end(text: str, checked: Checked, rounds: list[Written], terms: Terms) 
     """The open end drawn in, six stitches a round as a flat disc does, and closed."""
     last = _last(rounds)
     require(not checked.parts[0].closed, "This part is closed already.", field="do")
-    return _behind(text, checked, last, _drawn_in(rounds, last.after, (last.made.last or 0) + 1, terms))
+    end = last.made.repeats - 1
+    return _behind(text, checked, last, end, _drawn_in(rounds, last.after, (last.made.last or 0) + 1, terms), terms)
 
 
 def _drawn_in(rounds: list[Written], live: int, number: int, terms: Terms) -> list[str]:
@@ -111,14 +122,14 @@ def _drawn_in(rounds: list[Written], live: int, number: int, terms: Terms) -> li
 
 def divided(text: str, checked: Checked, rounds: list[Written], change: Divide, terms: Terms) -> str:
     """The part up to the round on a line, and two legs behind it; what stood behind goes."""
-    last = rounds[index_at(rounds, change.line)]
-    number, live = last.made.last, last.after
-    if number is None or not is_plain(last):
-        raise CraftError(f"{last.made.label} has to be a plain round with a number.", field="line")
+    last, which = round_at(rounds, change.round)
+    if last.made.first is None or not is_plain(last):
+        raise CraftError(f"{last.made.label} has to be a plain round with a number.", field="round")
+    number, live = last.made.first + which, last.after
     require(1 <= change.rounds <= 200, "A leg has from 1 to 200 straight rounds.", field="rounds")
-    require(live >= LEAST_DIVIDED, f"{live} stitches are too few for two legs: each needs six.", field="line")
+    require(live >= LEAST_DIVIDED, f"{live} stitches are too few for two legs: each needs six.", field="round")
     require(
-        live % 2 == 0, f"{live} stitches cannot be halved: give the round one more or one fewer first.", field="line"
+        live % 2 == 0, f"{live} stitches cannot be halved: give the round one more or one fewer first.", field="round"
     )
     leg, shift = live // 2, change.shift % live
     first = (Work("sc", leg), Skip(live - leg), Join())
@@ -138,11 +149,7 @@ def divided(text: str, checked: Checked, rounds: list[Written], change: Divide, 
         print_round(Round(number + 1, number + 1, (Work("sc", leg),), leg), terms),
         *rest,
     ]
-    made = _behind(text, checked, last, [line for line in lines if line])
-    if not shift:
-        return made
-    changed = replace(last.made, body=with_shift(last, shift), count=last.after)
-    return applied(made, [unfolded(made, last, last.made.repeats - 1, changed, terms)])
+    return _behind(text, checked, last, which, [line for line in lines if line], terms, shift)
 
 
 def _cut(text: str, items: Sequence[Item], last: Written) -> int:
@@ -151,11 +158,13 @@ def _cut(text: str, items: Sequence[Item], last: Written) -> int:
     return min(later, default=len(text))
 
 
-def open_end(text: str, checked: Checked, rounds: list[Written], line: int) -> str:
-    """The end left open behind the round on `line`; rounds behind it go."""
-    at = index_at(rounds, line)
-    require(at < len(rounds) - 1 or checked.parts[0].closed, "The part is open there already.", field="line")
-    return _behind(text, checked, rounds[at], [print_item(TAIL, checked.reading.pattern.terms)])
+def open_end(text: str, checked: Checked, rounds: list[Written], number: int) -> str:
+    """The end left open behind the round `number`, counted from 1; rounds behind it go."""
+    last, which = round_at(rounds, number)
+    ends = last is rounds[-1] and which == last.made.repeats - 1
+    require(not ends or checked.parts[0].closed, "The part is open there already.", field="round")
+    terms = checked.reading.pattern.terms
+    return _behind(text, checked, last, which, [print_item(TAIL, terms)], terms)
 
 
 def _has(item: Instruction, key: str) -> bool:
@@ -171,8 +180,11 @@ def _last(rounds: list[Written]) -> Written:
     return last
 
 
-def _behind(text: str, checked: Checked, last: Written, lines: list[str]) -> str:
-    """The text up to a round, with what belongs to it, and these lines; rounds and directions that end the part go."""
+def _behind(
+    text: str, checked: Checked, last: Written, which: int, lines: list[str], terms: Terms, shift: int = 0
+) -> str:
+    """The text up to a round, `which` of its fold from 0, with what belongs to it, and these lines; rounds and directions
+    that end the part go. shift: plain stitches more at its end."""
     items = [i for p in checked.reading.pattern.parts for i in p.items]
     later = [i for i in items if i.span.start > last.made.span.start]
     cut = _cut(text, items, last)
@@ -181,8 +193,14 @@ def _behind(text: str, checked: Checked, last: Written, lines: list[str]) -> str
         for i in later
         if isinstance(i, Step) and i.kind in _ENDS and i.span.start < cut
     ]
-    kept = applied(text[:cut], [Edit(span, "") for span in ends]).rstrip()
-    return "\n".join([kept, *lines]) + "\n"
+    edits = [Edit(span, "") for span in ends]
+    made = last.made
+    if shift:
+        changed = replace(made, body=with_shift(last, shift), count=last.after)
+        edits.append(unfolded(text, last, which, changed, terms, upto=True))
+    elif which < made.repeats - 1 and made.first is not None:
+        edits.append(Edit(made.span, print_round(replace(made, last=made.first + which), terms) + remark(text, made)))
+    return "\n".join([applied(text[:cut], edits).rstrip(), *lines]) + "\n"
 
 
 def _line_end(text: str, start: int) -> int:

@@ -16,12 +16,13 @@ from craft.text.notation import print_round
 
 @dataclass(frozen=True, slots=True)
 class Written:
-    """A written round with what it was worked on: counts before and after, and its line."""
+    """A written round with what it was worked on: counts before and after, its line, how many rounds it is worked as."""
 
     made: Round
     line: int
     before: int
     after: int
+    many: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +47,7 @@ def written_rounds(checked: Checked) -> list[Written]:
             tallies = by_source.get(source, [])
             after = tallies[-1].live if tallies else live
             line = line_at(checked, made.span.start)
-            found.append(Written(made, line, live, after))
+            found.append(Written(made, line, live, after, len(tallies) or made.repeats))
             live = after
         return found
     return []
@@ -63,6 +64,16 @@ def index_at(rounds: list[Written], line: int) -> int:
     if at is None:
         raise CraftError("There is no round on that line.")
     return at
+
+
+def round_at(rounds: list[Written], number: int) -> tuple[Written, int]:
+    """The written round that holds the worked round `number` (from 1), and which of its fold that is (from 0)."""
+    worked = 0
+    for written in rounds:
+        if worked < number <= worked + written.many:
+            return written, number - worked - 1
+        worked += written.many
+    raise CraftError(f"There is no round {number} in this part.", field="round")
 
 
 def is_plain(written: Written) -> bool:
@@ -98,8 +109,11 @@ def applied(text: str, edits: list[Edit]) -> str:
     return text
 
 
-def unfolded(text: str, written: Written, which: int, changed: Round, terms: Terms) -> Edit:
-    """The fold as up to three lines, with the one in the middle, `which` from 0, changed; a remark behind it stays."""
+def unfolded(text: str, written: Written, which: int, changed: Round, terms: Terms, *, upto: bool = False) -> Edit:
+    """The fold as up to three lines, with the one in the middle, `which` from 0, changed; a remark behind it stays.
+
+    upto: what comes behind the changed one goes.
+    """
     made = written.made
     first = made.first
     rounds: list[Round] = []
@@ -109,7 +123,7 @@ def unfolded(text: str, written: Written, which: int, changed: Round, terms: Ter
         if which:
             rounds.append(replace(made, last=first + which - 1))
         rounds.append(replace(changed, first=first + which, last=first + which))
-        if which < made.repeats - 1:
+        if which < made.repeats - 1 and not upto:
             rounds.append(replace(made, first=first + which + 1))
     return Edit(made.span, "\n".join(print_round(r, terms) for r in rounds) + remark(text, made))
 

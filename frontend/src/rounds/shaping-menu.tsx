@@ -48,6 +48,11 @@ export function changeOf(rounds: Preview["part"]["rounds"], range: Range, change
 }
 
 /** onChange: a small step, made at once. onTry: a change to be looked at before it is made. */
+/** The rounds that a change is about when a fold may be cut for it, counted from 1 as they are worked. */
+function countedOf(range: Range): Pick<Reshape, "first" | "last"> {
+  return { first: Math.min(range.from, range.to) + 1, last: Math.max(range.from, range.to) + 1 };
+}
+
 export function ShapingMenu({
   rounds,
   range,
@@ -127,7 +132,9 @@ export function ShapingMenu({
             <DropdownMenu.Item
               disabled={!range}
               className={menuItem}
-              onSelect={() => attempt({ do: "open" }, `Open behind ${end?.label ?? ""}`)}
+              onSelect={() =>
+                range && attempt({ do: "open", ...countedOf(range) }, `Open behind ${end?.label ?? ""}`)
+              }
             >
               {`End the part open behind ${end?.label ?? "the chosen round"}`}
             </DropdownMenu.Item>
@@ -188,7 +195,9 @@ export function ShapingMenu({
         onClose={() => setAsking(null)}
         where={names}
         yarns={yarns}
-        onStripes={(stripes, by) => attempt({ do: "stripes", by, colours: stripes, main }, "Stripes")}
+        onStripes={(stripes, by) =>
+          range && attempt({ do: "stripes", by, colours: stripes, main, ...countedOf(range) }, "Stripes")
+        }
       />
       <Divide
         open={asking === "divide"}
@@ -196,7 +205,7 @@ export function ShapingMenu({
         after={end?.label ?? ""}
         live={end?.live ?? 0}
         back={back}
-        onLegs={(by, shift) => attempt({ do: "divide", by, shift, first: end?.line ?? 0 }, "Two legs")}
+        onLegs={(by, shift) => range && attempt({ do: "divide", by, shift, ...countedOf(range) }, "Two legs")}
       />
     </>
   );
