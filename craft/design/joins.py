@@ -38,13 +38,22 @@ class Manner(StrEnum):
     MERGED = "merged"
 
 
+class Fixing(StrEnum):
+    """What holds a part: it is sewn on for good, or comes off: with snap fasteners, hook-and-loop tape, or slipped on."""
+
+    SEWN = "sewn"
+    SNAPS = "snaps"
+    TAPE = "hook-and-loop"
+    SLIPPED = "slipped-on"
+
+
 @dataclass(frozen=True, slots=True)
 class Join:
     """The part with the key `part` joined to that with the key `host`.
 
     place: where on the host, None while only the two are named. manner: None while she has not said it. paired: a
     second piece at the mirrored place. tilt: degrees up from standing straight off the surface. turn: degrees about
-    the way it stands. wide: stitches of the host it covers.
+    the way it stands. wide: stitches of the host it covers. fixing: what holds it.
     """
 
     key: str
@@ -57,6 +66,7 @@ class Join:
     tilt: float = 0.0
     turn: float = 0.0
     wide: int | None = None
+    fixing: Fixing = Fixing.SEWN
 
     def __post_init__(self) -> None:
         require(self.place is None or self.place.on == self.host, "A join's place lies on its host.", field="place")
@@ -66,8 +76,18 @@ class Join:
 
     @property
     def sewn(self) -> bool:
-        """Whether it is sewn, not worked."""
-        return self.manner not in (Manner.WORKED_IN, Manner.MERGED)
+        """Whether it is sewn, neither worked nor put on to come off again."""
+        return not self.worked and self.fixing is Fixing.SEWN
+
+    @property
+    def worked(self) -> bool:
+        """Whether the rounds of its host work it."""
+        return self.manner in (Manner.WORKED_IN, Manner.MERGED)
+
+    @property
+    def comes_off(self) -> bool:
+        """Whether the part can be put on and taken off."""
+        return not self.worked and self.fixing is not Fixing.SEWN
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,9 +7,11 @@ from django.db import transaction
 from pydantic import ValidationError
 
 from craft.design.design import Design as DesignValue
-from craft.design.remix import Adapt, Cut, grafted
+from craft.design.remix import Adapt, Cut, alone, grafted
+from studio.accounts.policy import own_profile
 from studio.bases.reading import base_now, change_key, cut_of, source_of
 from studio.bases.schemas import GraftIn, TakeIn
+from studio.designs.actions import create_from_value
 from studio.designs.manifest import BaseEntry
 from studio.designs.models import Design
 from studio.designs.policy import design_of
@@ -65,3 +67,10 @@ def _write(design: Design, before: DesignValue, made: DesignValue, label: str, b
     if base is not None:
         manifest = manifest.model_copy(update={"base": base})
     record(design, manifest, label)
+
+
+@transaction.atomic
+def make_alone(user: User, pk: int, key: str) -> Design:
+    """A part that comes off as a design of its own, that says what it fits and whose the figure is."""
+    value = design_value(design_of(user, pk))
+    return create_from_value(user, alone(value, key, own_profile(user).studio))

@@ -7,12 +7,13 @@ from ninja import Router, Status
 
 from craft.design.design import Design as DesignValue
 from craft.design.grading import first_size, together
-from craft.design.remix import Adapt, Change, Comes, Cut, Kind, comes_of, compared, grafted, ports_along, said
+from craft.design.remix import Adapt, Change, Comes, Cut, Kind, comes_of, compared, grafted, ports_along, said, worn_of
 from craft.errors import CraftError
 from craft.rounds.fabric import Tally
 from studio.bases import actions
 from studio.bases.reading import BaseNow, base_now, change_key, cut_of, other_value
 from studio.bases.schemas import (
+    AloneIn,
     BaseOut,
     BesideOut,
     ChangeOut,
@@ -31,6 +32,7 @@ from studio.bases.schemas import (
     TogetherIn,
     TogetherOut,
     WayOut,
+    WornOut,
     YarnTogetherOut,
 )
 from studio.bases.shapes import part_picture, shapes_apart
@@ -135,6 +137,31 @@ def read_ports(request: HttpRequest, design_id: int, key: str) -> PortsOut:
     """Where a part can be cut."""
     value = design_value(design_of(designer(request), design_id))
     return PortsOut(ports=[port_out(p) for p in ports_along(value, key)])
+
+
+@router.get("/{int:design_id}/worn", response=list[WornOut])
+def read_worn(request: HttpRequest, design_id: int) -> list[WornOut]:
+    """What a design wears and holds and can put off again, and what each thing fits."""
+    return [
+        WornOut(
+            key=w.key,
+            name=w.name,
+            host=w.host,
+            fixing=w.fixing.value,
+            around_mm=w.around_mm,
+            own_mm=w.own_mm,
+            ease_mm=w.ease_mm,
+            fit=w.fit,
+            said=w.said(),
+        )
+        for w in worn_of(design_value(design_of(designer(request), design_id)))
+    ]
+
+
+@router.post("/{int:design_id}/worn/alone", response={201: DesignOut})
+def make_alone(request: HttpRequest, design_id: int, payload: AloneIn) -> Status[DesignOut]:
+    """Make something that comes off a design of its own."""
+    return Status(201, shown(actions.make_alone(designer(request), design_id, payload.part)))
 
 
 @router.post("/{int:design_id}/graft/ways", response=GraftOut)

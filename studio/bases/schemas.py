@@ -169,6 +169,27 @@ class GraftOut(Schema):
     ways: list[WayOut]
 
 
+class WornOut(Schema):
+    """A part that comes off, and what it fits. around_mm: what it goes around; own_mm: its opening; fit: in a word, empty
+    for what goes around nothing. said: for whoever makes it alone."""
+
+    key: str
+    name: str
+    host: str
+    fixing: Literal["sewn", "snaps", "hook-and-loop", "slipped-on"]
+    around_mm: float | None
+    own_mm: float | None
+    ease_mm: float | None
+    fit: Literal["", "tight", "fits", "loose"]
+    said: str
+
+
+class AloneIn(Schema):
+    """A part that comes off, to be made a design of its own."""
+
+    part: Key
+
+
 class PortsOut(Schema):
     """Where a part can be cut: after every round of its first tube."""
 

@@ -96,7 +96,7 @@ class AssemblyStep(Frozen):
 
     share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
     was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
-    words do not suffice. no_sew: the host's round works it in.
+    words do not suffice. no_sew: the host's round works it in. fixing: what holds it.
     """
 
     key: Key
@@ -115,6 +115,7 @@ class AssemblyStep(Frozen):
     angle: Degrees | None = None
     picture: bool = False
     no_sew: bool = False
+    fixing: Literal["sewn", "snaps", "hook-and-loop", "slipped-on"] = "sewn"
 
 
 class EyesEntry(Frozen):

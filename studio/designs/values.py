@@ -20,7 +20,7 @@ from craft.design.design import (
     Source,
     Step,
 )
-from craft.design.joins import EdgeOf, Join, Manner
+from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.permissions import Permissions, Selling
 from craft.gauge import Gauge
@@ -77,6 +77,7 @@ def join_of(step: pages.AssemblyStep) -> Join | None:
         tilt=step.tilt,
         turn=step.turn,
         wide=step.wide,
+        fixing=Fixing(step.fixing),
     )
 
 
@@ -190,6 +191,7 @@ def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
             "wide": join.wide,
             "seat": "start" if join.edge is EdgeOf.START else _SEATS.get(join.manner, "") if join.manner else "",
             "no_sew": join.manner is Manner.WORKED_IN,
+            "fixing": join.fixing.value,
         }
     part = join.part if join else step.part
     plain = {"key": step.key, "text": step.text, "part": part}

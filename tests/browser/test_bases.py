@@ -9,7 +9,7 @@ from django.contrib.auth.models import User
 from playwright.sync_api import Page, expect
 
 from studio.demo.pieces import load_pieces_alone
-from studio.designs.actions import copy_design
+from studio.designs.actions import add_parts, copy_design
 from studio.designs.models import Design
 from studio.designs.reading import design_value
 from studio.designs.texts import set_text
@@ -207,3 +207,30 @@ def test_several_figures_are_added_up(bench: Page, design: Design, designer: Use
     bench.get_by_label("Moth's cousin", exact=True).fill("2")
     expect(bench.get_by_role("heading", name="5 figures together")).to_be_visible()
     expect(bench.get_by_role("region", name="What they take together")).to_contain_text("Main")
+
+
+def test_a_hat_comes_off_in_the_picture_and_is_published_alone(bench: Page, design: Design, designer: User) -> None:
+    cap = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: sc around [18]\n"
+    add_parts(designer, design.pk, [{"name": "Hat", "make": 1, "colour": None, "text": cap, "recipe": None}])
+    bench.goto(bench.url.replace("rounds", "bases") + "?view=worn")
+    expect(bench.get_by_role("heading", name="Nothing comes off")).to_be_visible()
+    bench.get_by_role("link", name="To the assembly").click()
+    bench.get_by_role("button", name="Add a step").click()
+    bench.get_by_label("Part", exact=True).select_option(label="Hat")
+    bench.get_by_label("on", exact=True).select_option(label="Body")
+    bench.get_by_label("Held by").select_option(label="slipped on, comes off")
+    worn = bench.get_by_role("checkbox", name="wears Hat")
+    expect(worn).to_be_checked()
+    figure = bench.get_by_test_id("figure")
+    expect(figure).to_have_attribute("data-drawn", "true")
+    expect(bench.get_by_text("Settling the parts")).to_have_count(0)
+    before = figure.screenshot()
+    worn.focus()
+    bench.keyboard.press("Space")
+    expect(worn).not_to_be_checked()
+    bench.wait_for_timeout(300)
+    assert figure.screenshot() != before
+    bench.get_by_role("link", name="Bases").click()
+    bench.get_by_role("button", name="Comes off").click()
+    bench.get_by_role("button", name="Make Hat a design of its own").click()
+    expect(bench.get_by_role("article", name="The booklet")).to_contain_text("Made for Body of Moth")

@@ -252,3 +252,27 @@ def test_every_way_to_go_on_shows_its_shape(studio: Studio, pair: Any) -> None:
     asked = {"part": copy["parts"][0]["key"], "upto": 5, "taken": taken}
     (way,) = studio.ask("POST", f"/designs/{copy['id']}/graft/ways", asked)["ways"]
     assert way["picture"].startswith("<svg")
+
+
+# --- what comes off -----------------------------------------------------------------------------
+
+CAP = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: sc around [18]\n"
+
+
+def test_what_comes_off_says_what_it_fits_and_becomes_a_design(studio: Studio, other: Studio) -> None:
+    made, body = studio.with_part()
+    made = studio.ask("POST", f"/designs/{made['id']}/parts", {"name": "Cap", "text": CAP}, 201)
+    cap = made["parts"][1]["key"]
+    step = {"key": "abcd0001", "part": cap, "on": body, "round": 8, "fixing": "slipped-on"}
+    page = {"page": "assembly", "base": made["revision"], "data": {"steps": [step]}}
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages", page)
+    assert made["assembly"]["steps"][0]["fixing"] == "slipped-on"
+    (worn,) = studio.ask("GET", f"/designs/{made['id']}/worn")
+    assert (worn["name"], worn["host"], worn["fit"], worn["ease_mm"]) == ("Cap", "Body", "fits", 0)
+    alone = studio.ask("POST", f"/designs/{made['id']}/worn/alone", {"part": cap}, 201)
+    assert [p["name"] for p in alone["parts"]] == ["Cap"]
+    assert alone["brief"]["intro"].startswith("Made for Body of Moth, version 1.0, about")
+    assert studio.ask("GET", f"/designs/{alone['id']}/credits")["sources"][0]["called"].startswith("Moth, version 1.0")
+    assert "comes off" in studio.ask("POST", f"/designs/{made['id']}/worn/alone", {"part": body}, 422)["detail"]
+    other.ask("GET", f"/designs/{made['id']}/worn", status=404)
+    other.ask("POST", f"/designs/{made['id']}/worn/alone", {"part": cap}, 404)

@@ -15,6 +15,7 @@ from craft.design.remix.pieces import PutIn, ShelfPiece, Slot, Use, piece_from, 
 from craft.design.remix.ports import Cut, Port, ports_along, ports_of
 from craft.design.remix.stored import read_difference
 from craft.design.remix.telling import said
+from craft.design.remix.worn import Worn, alone, worn_of
 
 __all__ = [
     "MOST_SEED",
@@ -40,7 +41,9 @@ __all__ = [
     "ShelfPiece",
     "Slot",
     "Use",
+    "Worn",
     "adapter_counts",
+    "alone",
     "applied",
     "comes_of",
     "compared",
@@ -64,4 +67,5 @@ __all__ = [
     "read_piece",
     "said",
     "whole_piece",
+    "worn_of",
 ]

@@ -308,7 +308,7 @@ def _assembly(m: Manuscript) -> Section | None:
     return Section("assembly", "Assembly", (Steps(tuple(lines)),))
 
 
-_HARD = ("eye", "bead", "button", "pellet", "magnet")
+_HARD = ("eye", "bead", "button", "pellet", "magnet", "snap fastener")
 
 
 def cautions(m: Manuscript) -> tuple[str, ...]:
@@ -324,7 +324,7 @@ def cautions(m: Manuscript) -> tuple[str, ...]:
     lines = []
     if any(word in words for word in _HARD) and "embroider" not in m.eyes.lower():
         lines.append(
-            "Safety eyes, beads, buttons, pellets and magnets are small parts and can choke: not for children "
+            "Safety eyes, beads, buttons, snaps, pellets and magnets are small parts and can choke: not for children "
             "under three. Embroider the face instead."
         )
     if m.audience == "under-three":

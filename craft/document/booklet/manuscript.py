@@ -10,7 +10,7 @@ from craft.design.design import Design, EyeKind, Posture
 from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import text_following_eyes
 from craft.design.grading import figures_of, first_size
-from craft.design.joins import EdgeOf, Join, Manner
+from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.design.remix import credits_of
 from craft.design.running import RunPart, worked_parts
 from craft.document.booklet.compose import AssemblyLine, Manuscript, PartLine, YarnLine
@@ -32,6 +32,15 @@ _SAID = {
     Manner.MERGED: "Worked on together, not sewn",
 }
 """What a step does that has no words of its own, by the manner of its join."""
+
+_FASTENED = {
+    Fixing.SNAPS: "Sew one half of each snap fastener to either part and snap it on",
+    Fixing.TAPE: "Sew hook-and-loop tape to either part and press it on",
+    Fixing.SLIPPED: "Slip on",
+}
+"""The same for what comes off again."""
+
+_FASTENERS = {Fixing.SNAPS: "Snap fasteners", Fixing.TAPE: "Hook-and-loop tape"}
 
 
 def manuscript_of(design: Design, parts: tuple[RunPart, ...], designer: str, terms: Terms, date: str) -> Manuscript:
@@ -66,7 +75,7 @@ def manuscript_of(design: Design, parts: tuple[RunPart, ...], designer: str, ter
         width=figures.width if lines else None,
         size_of="sitting" if design.posture is Posture.SITTING else "",
         eyes=_eyes(design, worked),
-        notions=printed.notions,
+        notions=(*printed.notions, *_fasteners(design)),
         assembly=tuple(_step(design, s, worked) for s in design.steps if _says_something(design, s)),
         permissions=printed.permissions,
         credits=" ".join(filter(None, (printed.credits, *credit.lines))),
@@ -92,7 +101,7 @@ def _step(design: Design, step: AssemblyStep, worked: Mapping[str, WorkedPart]) 
     text = step.text
     if not text:
         sews = join is not None and join.place is not None
-        text = f"{_SAID[join.manner if join else None]}." if join is not None else "Attach."
+        text = "Attach." if join is None else f"{_FASTENED.get(join.fixing) or _SAID[join.manner]}."
         if join is not None and not sews and (host := design.part(join.host)) is not None:
             text = text.rstrip(".") + f" to {host.name}."
     return AssemblyLine(text, part.name if part else "", _place(design, step, join, worked), step.before_closing)
@@ -101,11 +110,23 @@ def _step(design: Design, step: AssemblyStep, worked: Mapping[str, WorkedPart]) 
 def _place(design: Design, step: AssemblyStep, join: Join | None, worked: Mapping[str, WorkedPart]) -> str:
     """A step's place in words, in the rounds as they are now: round, stitches from the front, which side, how it sits."""
     at = join.place if join else step.place
-    if at is None or (join is not None and not join.sewn):
+    if at is None or (join is not None and join.worked):
         return ""
     return place_said(design, at, worked, paired=join is not None and join.paired) + (
         _seat_said(join) if join is not None else ""
     )
+
+
+def _fasteners(design: Design) -> list[str]:
+    """What holds parts that come off, unless she lists it already."""
+    names = {p.key: p.name for p in design.parts}
+    listed = " ".join(design.printed.notions).lower()
+    found = []
+    for fixing, called in _FASTENERS.items():
+        held = [names[j.part] for j in design.joins if j.comes_off and j.fixing is fixing and j.part in names]
+        if held and called.lower() not in listed:
+            found.append(f"{called} for {', '.join(held)}")
+    return found
 
 
 def _seat_said(join: Join) -> str:

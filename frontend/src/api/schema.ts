@@ -1244,6 +1244,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/worn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Worn
+         * @description What a design wears and holds and can put off again, and what each thing fits.
+         */
+        get: operations["studio_bases_api_read_worn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/worn/alone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Alone
+         * @description Make something that comes off a design of its own.
+         */
+        post: operations["studio_bases_api_make_alone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -2005,6 +2045,14 @@ export interface components {
             x: string;
         };
         /**
+         * AloneIn
+         * @description A part that comes off, to be made a design of its own.
+         */
+        AloneIn: {
+            /** Part */
+            part: string;
+        };
+        /**
          * AssemblyPage
          * @description Steps in order, the eyes and the face. posture: in which the finished size is said.
          */
@@ -2041,7 +2089,7 @@ export interface components {
          *
          *     share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
          *     was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
-         *     words do not suffice. no_sew: the host's round works it in.
+         *     words do not suffice. no_sew: the host's round works it in. fixing: what holds it.
          */
         AssemblyStep: {
             /** Angle */
@@ -2051,6 +2099,12 @@ export interface components {
              * @default false
              */
             before_closing?: boolean;
+            /**
+             * Fixing
+             * @default sewn
+             * @enum {string}
+             */
+            fixing?: "sewn" | "snaps" | "hook-and-loop" | "slipped-on";
             /** Key */
             key: string;
             /**
@@ -5909,6 +5963,37 @@ export interface components {
             word: string;
         };
         /**
+         * WornOut
+         * @description A part that comes off, and what it fits. around_mm: what it goes around; own_mm: its opening; fit: in a word, empty
+         *     for what goes around nothing. said: for whoever makes it alone.
+         */
+        WornOut: {
+            /** Around Mm */
+            around_mm: number | null;
+            /** Ease Mm */
+            ease_mm: number | null;
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "" | "tight" | "fits" | "loose";
+            /**
+             * Fixing
+             * @enum {string}
+             */
+            fixing: "sewn" | "snaps" | "hook-and-loop" | "slipped-on";
+            /** Host */
+            host: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Own Mm */
+            own_mm: number | null;
+            /** Said */
+            said: string;
+        };
+        /**
          * YarnIn
          * @description A yarn as it is typed in.
          */
@@ -7706,6 +7791,54 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_bases_api_read_worn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WornOut"][];
+                };
+            };
+        };
+    };
+    studio_bases_api_make_alone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AloneIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -32,6 +32,8 @@ export function PutTogether({
   onPosture: (posture: Page["posture"]) => void;
 }) {
   const [lines, setLines] = useState(false);
+  const [off, setOff] = useState<readonly string[]>([]);
+  const without = useMemo(() => withAllOnThem(off, page), [off, page]);
   const leftHanded = useLeftHanded();
   const palette = useMemo(() => paletteOf(design), [design]);
   const names = useMemo(() => Object.fromEntries(design.parts.map((p) => [p.key, p.name])), [design.parts]);
@@ -47,6 +49,7 @@ export function PutTogether({
             palette={palette}
             names={names}
             lines={lines}
+            without={without}
             mirrored={leftHanded}
             aim={
               aim &&
@@ -68,6 +71,7 @@ export function PutTogether({
             ["sitting", "sitting"],
           ]}
         />
+        <PutOff design={design} page={page} off={off} onOff={setOff} />
         {settling && (
           <span role="status" className="text-sm">
             Settling the parts …
@@ -76,6 +80,46 @@ export function PutTogether({
       </div>
       {scene && <FinishedSize scene={scene} sitting={page.posture === "sitting"} />}
     </Panel>
+  );
+}
+
+/** Parts that are put off, with all that sits on them. */
+export function withAllOnThem(off: readonly string[], page: Page): ReadonlySet<string> {
+  const gone = new Set(off);
+  const more = () => (page.steps ?? []).filter((s) => s.part && s.on && gone.has(s.on) && !gone.has(s.part));
+  for (let found = more(); found.length; found = more()) for (const s of found) gone.add(s.part ?? "");
+  return gone;
+}
+
+/** What comes off: put on and off in the picture alone. */
+function PutOff({
+  design,
+  page,
+  off,
+  onOff,
+}: {
+  design: Design;
+  page: Page;
+  off: readonly string[];
+  onOff: (off: readonly string[]) => void;
+}) {
+  const loose = (page.steps ?? []).filter(
+    (s) => s.part && s.on && !s.no_sew && (s.fixing ?? "sewn") !== "sewn",
+  );
+  const keys = [...new Set(loose.map((s) => s.part ?? ""))];
+  if (!keys.length) return null;
+  return (
+    <fieldset className="flex flex-wrap items-center gap-x-3">
+      <legend className="sr-only">Wears</legend>
+      {keys.map((key) => (
+        <Check
+          key={key}
+          label={`wears ${design.parts.find((p) => p.key === key)?.name ?? "a part that is gone"}`}
+          checked={!off.includes(key)}
+          onChecked={(on) => onOff(on ? off.filter((k) => k !== key) : [...off, key])}
+        />
+      ))}
+    </fieldset>
   );
 }
 

@@ -17,6 +17,13 @@ const SEATS = [
   ["start", "upside down, on its first round"],
 ] as const;
 
+const FIXINGS = [
+  ["sewn", "sewn on"],
+  ["snaps", "snaps, comes off"],
+  ["hook-and-loop", "hook-and-loop, comes off"],
+  ["slipped-on", "slipped on, comes off"],
+] as const;
+
 type StepProps = {
   design: Design;
   step: Step;
@@ -175,6 +182,12 @@ function HowItSits({ step, set }: Pick<StepProps, "step" | "set">) {
         value={step.seat ?? ""}
         onValue={(seat) => set({ seat: seat as Step["seat"] })}
         options={SEATS}
+      />
+      <SelectField
+        label="Held by"
+        value={step.fixing ?? "sewn"}
+        onValue={(fixing) => set({ fixing: fixing as Step["fixing"] })}
+        options={FIXINGS}
       />
     </>
   );

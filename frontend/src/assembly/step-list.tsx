@@ -23,6 +23,7 @@ const FRESH: Omit<Step, "key"> = {
   angle: null,
   picture: false,
   no_sew: false,
+  fixing: "sewn",
 };
 
 export function StepList({

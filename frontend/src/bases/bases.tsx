@@ -7,10 +7,12 @@ import { Credits } from "./credits";
 import { Graft } from "./graft";
 import { News } from "./news";
 import { PutIn } from "./put-in";
+import { WornView } from "./worn";
 
 const VIEWS = [
   ["pieces", "Pieces", PutIn],
   ["graft", "Go on as …", Graft],
+  ["worn", "Comes off", WornView],
   ["base", "New in the base", News],
   ["compare", "Compare", Compare],
   ["credits", "Credits", Credits],

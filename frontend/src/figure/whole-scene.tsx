@@ -30,6 +30,8 @@ type Props = {
   lines?: boolean;
   /** What the next click places, in words. */
   aim?: string | null;
+  /** Parts that are put off. */
+  without?: ReadonlySet<string>;
   /** The part that keys walk on. */
   active?: string | null;
   onPick?: (picked: Picked) => void;
@@ -43,7 +45,7 @@ type Props = {
 export default function WholeScene(of: Props) {
   const { scene, label, settled, names, aim = null, mirrored = false } = of;
   const [pointed, setPointed] = useState<Pointed | null>(null);
-  const pieces = usePieces(scene);
+  const pieces = usePieces(scene, of.without);
   const middle = useMiddle(pieces, settled, mirrored);
   const onKey = useWalking(of, pieces, pointed, setPointed);
   const said = pointed && settled.get(pointed.part);
@@ -75,16 +77,18 @@ export default function WholeScene(of: Props) {
   );
 }
 
-function usePieces(scene: Scene) {
+function usePieces(scene: Scene, without: ReadonlySet<string> | undefined) {
   return useMemo(
     () =>
-      scene.placed.map((p, i) => ({
-        key: p.part,
-        first: scene.placed.findIndex((q) => q.part === p.part) === i,
-        estimate: scene.parts[p.part],
-        matrix: new Matrix4().fromArray(p.matrix).transpose(),
-      })),
-    [scene],
+      scene.placed
+        .filter((p) => !without?.has(p.part))
+        .map((p, i, shown) => ({
+          key: p.part,
+          first: shown.findIndex((q) => q.part === p.part) === i,
+          estimate: scene.parts[p.part],
+          matrix: new Matrix4().fromArray(p.matrix).transpose(),
+        })),
+    [scene, without],
   );
 }
 
