@@ -6,6 +6,7 @@ import sys
 
 from benchmarks.grading import grading_speed_table, grading_truth_table
 from benchmarks.house import house_table
+from benchmarks.pictures import pictures_table
 from benchmarks.reading import reading_table
 from benchmarks.remix import remix_table
 from benchmarks.settling import settling_speed_table, settling_table
@@ -24,6 +25,7 @@ TABLES = {
     "grading-truth": grading_truth_table,
     "grading-speed": grading_speed_table,
     "remix": remix_table,
+    "pictures": pictures_table,
     "shapes": shapes_table,
     "shapes-speed": shapes_speed_table,
 }

@@ -19,6 +19,8 @@ SERVE = (
     "python3-dev",
     "libpango-1.0-0",
     "libpangoft2-1.0-0",
+    "libegl1",
+    "libgl1-mesa-dri",
 )
 BROWSER = ("chromium", "poppler-utils")
 

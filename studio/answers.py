@@ -8,7 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import Field
 
-from studio.bench.answers import DocumentAnswer, SettleAnswer
+from studio.bench.answers import DocumentAnswer, PortraitAnswer, SettleAnswer
 from studio.errors import Refusal
 from studio.guard import designer
 from studio.jobs.actions import answer_of
@@ -19,7 +19,14 @@ from studio.shapes.answers import CompareAnswer, CompensateAnswer, FitAnswer, Fl
 router = Router(tags=["jobs"])
 
 JobAnswer = Annotated[
-    SettleAnswer | FitAnswer | CompensateAnswer | CompareAnswer | FlatAnswer | SewnAnswer | DocumentAnswer,
+    SettleAnswer
+    | FitAnswer
+    | CompensateAnswer
+    | CompareAnswer
+    | FlatAnswer
+    | SewnAnswer
+    | DocumentAnswer
+    | PortraitAnswer,
     Field(discriminator="job"),
 ]
 

@@ -5,12 +5,18 @@ from __future__ import annotations
 import argparse
 import json
 import time
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 from craft.cli.answers import Answer, gauge_arguments, gauge_of, number, refused
-from craft.cli.files import read_checked
+from craft.cli.designs import as_design
+from craft.cli.files import read_given
+from craft.design.design import Design
+from craft.design.parts import GaugeFrom
+from craft.design.portrait import portrait_of, settled_figure
 from craft.errors import CraftError
+from craft.figure.render import Look, Side, render
 from craft.figure.settling import MESH_FORMATS, Mesh, Settled, measure, mesh_file, settle, shape_error
 from craft.rounds.fabric import WorkedPart
 from craft.shape.stored import form_of
@@ -23,6 +29,8 @@ def arguments(of: argparse.ArgumentParser) -> None:
     of.add_argument("--firmness", type=number, default=0.5, metavar="0…1", help="0 softly filled, 1 hard")
     of.add_argument("--against", metavar="TARGET", help="sphere:100, ellipsoid:90x60, or the JSON of a draft")
     of.add_argument("--mesh", metavar="OUT", help="write a mesh: .obj, .stl or .glb")
+    of.add_argument("--picture", metavar="OUT.png", help="paint the figure, put together where the file says how")
+    of.add_argument("--side", choices=list(Side), default=Side.BETWEEN, help="from where it is painted")
     of.add_argument("--force", action="store_true", help="go on with faults")
     gauge_arguments(of)
 
@@ -56,7 +64,8 @@ def form_in(path: str) -> Form:
 
 def run(args: argparse.Namespace) -> Answer:
     """Settle every part of a file."""
-    found, _ = read_checked(args.file, None)
+    given = read_given(args.file)
+    found = given.checked
     if not found.sound and not args.force:
         return refused(found)
     target = target_of(args.against) if args.against else None
@@ -76,6 +85,9 @@ def run(args: argparse.Namespace) -> Answer:
                 _path_of(args.mesh, settled.part, at if len(made) > 1 else None),
                 mesh_file(Mesh.of(settled, {}), ending),
             )
+    if args.picture:
+        figure, skins = settled_figure(_at_gauge(as_design(given), args))
+        _write(Path(args.picture), render(portrait_of(figure, skins), Look(Side(args.side))))
     rows = [_row(settled, seconds, target if at == 0 else None) for at, (settled, seconds) in enumerate(made)]
     lines = "".join(
         f"{r['name'] or 'Part'}: {r['stitches']} stitches, {r['width_mm']:.0f} × {r['depth_mm']:.0f} × {r['height_mm']:.0f} mm, "
@@ -89,6 +101,20 @@ def run(args: argparse.Namespace) -> Answer:
         for at, r in enumerate(rows)
     )
     return Answer(0 if all(s.converged for s, _ in made) else 1, lines, {"format": 1, "parts": rows})
+
+
+def _at_gauge(design: Design, args: argparse.Namespace) -> Design:
+    """The design at the gauge and the firmness that were typed."""
+    own = gauge_of(args)
+    typed = replace(
+        design.gauge,
+        source=GaugeFrom.OWN,
+        stitch_mm=own.stitch_mm,
+        round_mm=own.round_mm,
+        lean=own.lean,
+        firmness=args.firmness,
+    )
+    return replace(design, gauge=typed)
 
 
 def _row(settled: Settled, seconds: float, target: Form | None) -> dict[str, Any]:

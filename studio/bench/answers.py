@@ -54,6 +54,15 @@ class SettleAnswer(Schema):
     settled: Settled
 
 
+class PortraitAnswer(Schema):
+    """A painted figure. png: base64; width, height: in pixels."""
+
+    job: Literal["portrait"] = "portrait"
+    png: str
+    width: int
+    height: int
+
+
 class DocumentAnswer(Schema):
     """The text of a document. notes: what was left out of it, in sentences."""
 

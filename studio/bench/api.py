@@ -17,7 +17,7 @@ from craft.rounds.stitches import Language, Terms
 from craft.text.exchange import MOST_FILE
 from craft.text.notation import print_part, read
 from craft.yarn import Yarn
-from studio.bench import boards, figures, previews, scenes, workings
+from studio.bench import boards, figures, portraits, previews, scenes, workings
 from studio.bench.files import design_file
 from studio.bench.joining import join_in, sew_again
 from studio.bench.scene_schemas import NoSewIn, SceneOut, SettlingOut
@@ -196,21 +196,22 @@ def sew(request: HttpRequest, design_id: int, payload: NoSewIn) -> DesignOut:
 
 @pictures.post("/{int:design_id}/settle", response=SettlingOut)
 def settle_design(request: HttpRequest, design_id: int) -> SettlingOut:
-    """Have every part settled that is not yet, for the design's picture; how far that is."""
+    """Have every part settled that is not yet, and the figure painted; how far that is."""
     user = designer(request)
-    return scenes.settling(user, design_of(user, design_id))
+    whole, under_way = portraits.painting(user, design_value(design_of(user, design_id)))
+    return SettlingOut(whole=whole, under_way=under_way)
 
 
-@pictures.get("/{int:design_id}/picture.svg", response=None)
+@pictures.get("/{int:design_id}/picture", response=None)
 def read_figure_picture(request: HttpRequest, design_id: int) -> HttpResponse:
-    """The figure as an SVG picture, settled when it is; kept by the browser only then."""
+    """The figure as a picture: painted, PNG, once it is settled, else drawn, SVG; kept by the browser only when painted."""
     user = designer(request)
     design = design_of(user, design_id)
-    found = scenes.pictured(user, design_value(design), f"{design.name}, drawn from its rounds")
+    found = portraits.pictured(user, design_value(design), f"{design.name}, drawn from its rounds")
     kept = found.whole and "revision" in request.GET
     return HttpResponse(
-        found.svg,
-        content_type="image/svg+xml",
+        found.content,
+        content_type=found.kind,
         headers={"Cache-Control": "private, max-age=31536000" if kept else "no-store"},
     )
 

@@ -12,9 +12,10 @@ class BenchConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        """Make settling and reading documents known to the workers."""
+        """Make settling, painting and reading documents known to the workers."""
         # The models that the workers need are loaded only now.
-        from studio.bench import boards, figures  # noqa: PLC0415
+        from studio.bench import boards, figures, portraits  # noqa: PLC0415
 
         register(figures.KIND, figures.work, version=4)
+        register(portraits.KIND, portraits.work, version=1)
         register(boards.KIND, boards.work, version=1, forgets=True)

@@ -31,8 +31,7 @@ from craft.figure.body import Placed
 from craft.figure.picture import Faces, draw, draw_faces
 from craft.figure.placement import Skin, Surface, balance, eye_faces
 from craft.figure.settling import Mesh, mesh_file
-from craft.rounds.fabric import KIND_KEYS, MAIN_COLOUR
-from craft.rounds.stitches import STITCHES
+from craft.rounds.fabric import MAIN_COLOUR
 from studio.bench import figures, previews
 from studio.bench.scene_schemas import (
     BalanceOut,
@@ -43,7 +42,6 @@ from studio.bench.scene_schemas import (
     PlacedOut,
     SceneOut,
     SettledPart,
-    SettlingOut,
     StepPlace,
 )
 from studio.designs.models import Design
@@ -53,8 +51,6 @@ from studio.errors import Refusal
 from studio.jobs.actions import answer_of
 from studio.jobs.models import Job, State
 from studio.jobs.schemas import JobOut
-
-_CHANGE = np.array([STITCHES[k].change for k in KIND_KEYS])
 
 
 def settling_of(design: DesignValue, part: Part) -> figures.Settling:
@@ -123,16 +119,13 @@ def surface_of(answer: dict[str, Any], *, shut: bool) -> Surface:
     """A settled part's answer as a surface to place things on."""
     x = _array(answer["frames"][-1], "<i2").reshape(-1, 3) * answer["scale"]
     at, place_in = _array(answer["round"], "<i2"), _array(answer["place"], "<u2")
-    rings = []
+    rows = []
     for row in range(len(answer["labels"])):
         nodes = np.flatnonzero(at == row)
-        rings.append(nodes[np.argsort(place_in[nodes], kind="stable")])
+        rows.append(nodes[np.argsort(place_in[nodes], kind="stable")])
     triangles = _array(answer["triangles"], "<u4").reshape(-1, 3).astype(np.int64)
-    change = _CHANGE[_array(answer["kind"], "<u1")]
-    stretch = _array(answer["stretch"], "<i2") / 1000
-    keep = [i for i, r in enumerate(rings) if len(r) > 1]
-    labels = tuple(answer["labels"][i] for i in keep)
-    return Surface(x, tuple(rings[i] for i in keep), triangles, change, stretch, shut, labels)
+    kind = _array(answer["kind"], "<u1")
+    return Surface.laid(x, rows, triangles, kind, _array(answer["stretch"], "<i2") / 1000, answer["labels"], shut=shut)
 
 
 @dataclass(frozen=True)
@@ -153,7 +146,11 @@ class Staged:
         return sum(job.state in (State.WAITING, State.RUNNING) for job in self.jobs.values())
 
     def drawn(self, title: str) -> str:
-        """The settled figure as SVG; only for one that is settled whole."""
+        """The figure as SVG: settled when all of it is, else by the estimate."""
+        found = self.assembled
+        if not found.whole:
+            bodies, placed = estimated_figure(found.design, found.parts)
+            return draw(bodies, placed, colours_of(self.value.yarns), title=title)
         palette = colours_of(self.value.yarns)
         faces = [skin.faces(p.matrix, palette) for skin, p in self.skins()]
         return draw_faces([*faces, *_drawn_eyes(self.assembled)], title=title)
@@ -206,11 +203,6 @@ def settle_all(user: User, design: Design) -> SceneOut:
     return _shown(staged(user, design, ask=True))
 
 
-def settling(user: User, design: Design) -> SettlingOut:
-    """Have every part of a design settled that is not; how far that is."""
-    return settling_value(user, design_value(design))
-
-
 def _shown(staging: Staged) -> SceneOut:
     found, value = staging.assembled, staging.value
     palette = colours_of(value.yarns)
@@ -246,32 +238,6 @@ def _shown(staging: Staged) -> SceneOut:
             for key, surface in found.surfaces.items()
         },
     )
-
-
-@dataclass(frozen=True, slots=True)
-class Pictured:
-    """A figure as SVG, whether all of it is settled, and how many of its parts are still on the way."""
-
-    svg: str
-    whole: bool
-    under_way: int
-
-
-def pictured(user: User, value: DesignValue, title: str) -> Pictured:
-    """A figure as SVG: settled when all of it is, else by the estimate; nothing is asked for."""
-    staging = staged_value(user, value, ask=False)
-    found = staging.assembled
-    if found.whole:
-        return Pictured(staging.drawn(title), True, 0)
-    bodies, placed = estimated_figure(found.design, found.parts)
-    svg = draw(bodies, placed, colours_of(staging.value.yarns), title=title)
-    return Pictured(svg, False, staging.under_way)
-
-
-def settling_value(user: User, value: DesignValue) -> SettlingOut:
-    """Have every part of any design settled that is not, one that is not kept as well; how far that is."""
-    staging = staged_value(user, value, ask=True)
-    return SettlingOut(whole=staging.assembled.whole, under_way=staging.under_way)
 
 
 def _drawn_eyes(found: Assembled) -> list[Faces]:

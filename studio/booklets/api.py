@@ -71,7 +71,7 @@ def read_pdf(
 ) -> HttpResponse:
     """The booklet as PDF."""
     user, design, composed = _composed(request, design_id, terms, edition)
-    body = as_pdf(composed, cover(user, design, edition), paper=paper, large=large, low_ink=low_ink)
+    body = as_pdf(composed, cover(user, design, edition, low_ink=low_ink), paper=paper, large=large, low_ink=low_ink)
     return _file(body, "application/pdf", design.name, "pdf")
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from base64 import b64encode
 from datetime import date
 
 from django.contrib.auth.models import User
@@ -21,7 +22,7 @@ from craft.errors import CraftError
 from craft.rounds.stitches import Terms
 from studio.accounts.policy import own_profile
 from studio.bases.reading import published_base
-from studio.bench import scenes
+from studio.bench.portraits import drawn, pictured
 from studio.designs.models import Design
 from studio.designs.reading import ReadDesign, design_value, read_design
 from studio.sizes.swatches import size_for
@@ -48,11 +49,14 @@ def document(user: User, design: Design, terms: Terms, edition: str = AS_IT_IS) 
     return edition_for_all([first, *(at_size(first, s) for s in sizes)], names_of(sizes), imprint)
 
 
-def cover(user: User, design: Design, edition: str = AS_IT_IS) -> str:
-    """The figure on the cover, as SVG: of the first size for a booklet of all."""
+def cover(user: User, design: Design, edition: str = AS_IT_IS, *, low_ink: bool = False) -> str:
+    """The figure on the cover, as a data URL: painted, or for little ink drawn in lines; of the first size for a booklet of
+    all."""
     if edition in (AS_IT_IS, FOR_ALL, DIFFERENCE):
-        return scenes.pictured(design.owner, design_value(design), design.name).svg
-    return figure_picture(_at(user, design, read_design(design), edition), design.name)
+        value = design_value(design)
+        return (drawn if low_ink else pictured)(design.owner, value, design.name).url
+    svg = figure_picture(_at(user, design, read_design(design), edition), design.name)
+    return f"data:image/svg+xml;base64,{b64encode(svg.encode()).decode('ascii')}"
 
 
 def _at(user: User, design: Design, read: ReadDesign, key: str) -> Sized:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+from base64 import b64decode
 from pathlib import Path
 from typing import Any
 
@@ -16,13 +18,18 @@ FONTS = Path(__file__).parent / "fonts"
 PAPERS = {"a4": "A4", "letter": "letter"}
 
 
-class _OwnFonts(URLFetcher):  # type: ignore[misc]
-    """Hands out our fonts and refuses everything else."""
+PICTURE = re.compile(r"data:(image/(?:png|svg\+xml));base64,")
+
+
+class _OwnFiles(URLFetcher):  # type: ignore[misc]
+    """Hands out our fonts and the pictures that stand in the page itself, and refuses everything else."""
 
     def fetch(self, url: str, headers: dict[str, str] | None = None) -> URLFetcherResponse:
+        if inside := PICTURE.match(url):
+            return URLFetcherResponse(url, b64decode(url[inside.end() :]), {"Content-Type": inside[1]})
         name = url.removeprefix("font:")
         if url == name or name not in {f.name for f in FONTS.glob("*.ttf")}:
-            raise ValueError("Only fonts that ship with the application are read.")
+            raise ValueError("Only what ships with the application, or stands in the page, is read.")
         return URLFetcherResponse(url, (FONTS / name).read_bytes(), {"Content-Type": "font/ttf"})
 
 
@@ -41,5 +48,5 @@ def as_html(document: Document, cover: str, *, paper: str, large: bool, low_ink:
 def as_pdf(document: Document, cover: str, *, paper: str, large: bool, low_ink: bool) -> bytes:
     """The booklet as PDF, tagged for screen readers."""
     html = as_html(document, cover, paper=paper, large=large, low_ink=low_ink)
-    page = HTML(string=html, url_fetcher=_OwnFonts(), base_url="font:")
+    page = HTML(string=html, url_fetcher=_OwnFiles(), base_url="font:")
     return bytes(page.write_pdf(font_config=FontConfiguration(), pdf_tags=True) or b"")

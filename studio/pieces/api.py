@@ -12,8 +12,8 @@ from craft.design.remix import credits_of, piece_written, ports_along, read_piec
 from craft.design.running import run_parts, worked_parts
 from craft.design.stored import MOST_JSON
 from craft.errors import CraftError
+from studio.bench.portraits import painting, pictured
 from studio.bench.scene_schemas import SettlingOut
-from studio.bench.scenes import pictured, settling_value
 from studio.designs.policy import design_of
 from studio.designs.reading import design_value
 from studio.designs.schemas import DesignOut
@@ -85,7 +85,7 @@ def draw(request: HttpRequest, payload: DrawIn) -> DrawnOut:
     ]
     return DrawnOut(
         lots=lots,
-        picture=found.svg if found else "",
+        picture=found.url if found else "",
         whole=found is not None and found.whole,
         told=list(made.told),
         blocked=list(credits_of(made.design).blocked),
@@ -98,7 +98,8 @@ def settle_drawn(request: HttpRequest, payload: DrawIn) -> SettlingOut:
     """Have every part of a drawn figure settled that is not yet, for its picture; how far that is."""
     user = designer(request)
     made, _ = actions.draw(user, payload)
-    return settling_value(user, made.design)
+    whole, under_way = painting(user, made.design)
+    return SettlingOut(whole=whole, under_way=under_way)
 
 
 @router.post("/draw/make", response={201: DesignOut})
@@ -118,14 +119,14 @@ def read_piece_file(request: HttpRequest, piece_id: int) -> HttpResponse:
 
 @router.get("/{int:piece_id}/picture", response=None)
 def read_piece_picture(request: HttpRequest, piece_id: int) -> HttpResponse:
-    """A piece as an SVG picture, settled when it is; kept by the browser only then."""
+    """A piece as a picture: painted, PNG, once it is settled, else drawn, SVG; kept by the browser only when painted."""
     user = designer(request)
     value = piece_value(piece_of(user, piece_id))
     found = pictured(user, value.design, value.title)
     kept = found.whole and "settled" in request.GET
     return HttpResponse(
-        found.svg,
-        content_type="image/svg+xml",
+        found.content,
+        content_type=found.kind,
         headers={"Cache-Control": "private, max-age=86400" if kept else "no-store"},
     )
 
@@ -134,7 +135,8 @@ def read_piece_picture(request: HttpRequest, piece_id: int) -> HttpResponse:
 def settle_piece(request: HttpRequest, piece_id: int) -> SettlingOut:
     """Have every part of a piece settled that is not yet, for its picture; how far that is."""
     user = designer(request)
-    return settling_value(user, piece_value(piece_of(user, piece_id)).design)
+    whole, under_way = painting(user, piece_value(piece_of(user, piece_id)).design)
+    return SettlingOut(whole=whole, under_way=under_way)
 
 
 @router.get("/{int:piece_id}/ports/{key}", response=list[PortOut])

@@ -121,7 +121,7 @@ class LotOut(Schema):
 
 
 class DrawnOut(Schema):
-    """A drawn figure. picture: in SVG, settled when it is whole, else as it is estimated."""
+    """A drawn figure. picture: as a data URL, painted when it is whole, else as far as it is settled."""
 
     lots: list[LotOut]
     picture: str

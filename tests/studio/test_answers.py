@@ -15,6 +15,7 @@ from typing import Any
 import pytest
 
 from studio.jobs import kinds
+from studio.jobs.models import Job
 from tests.studio.conftest import BALL, GAUGE, Studio, rounds
 
 GOLDEN = Path(__file__).parent.parent / "golden" / "answers.json"
@@ -43,6 +44,7 @@ QUESTIONS: dict[str, tuple[str, dict[str, Any]]] = {
     "compare": ("/shapes/compare", {"recipe": rounds(**EGG), "gauge": GAUGE, "terms": "us"}),
     "flat": ("/shapes/flat", {"recipe": rounds(**TAIL), "gauge": GAUGE, "terms": "us"}),
     "document": ("/bench/text", {"file": "<h1>Ball</h1><ol><li>6 sc in ring [6]</li></ol>"}),
+    "portrait": ("/designs/{}/settle", {}),
     "sewn": ("/shapes/sewn", {"recipe": rounds(**BOX), "gauge": GAUGE, "terms": "us"}),
 }
 
@@ -68,7 +70,11 @@ def test_every_kind_is_held_to_its_version() -> None:
 @pytest.mark.parametrize("kind", QUESTIONS)
 def test_another_answer_is_another_version(studio: Studio, kind: str) -> None:
     path, question = QUESTIONS[kind]
-    if kind == "document":
+    if kind == "portrait":
+        made, _ = studio.with_part()
+        assert studio.ask("POST", path.format(made["id"]), question)["whole"]
+        job = {"id": Job.objects.get(kind=kind).pk}
+    elif kind == "document":
         job = studio.send(path, "ball.html", question["file"].encode())["job"]
     else:
         job = studio.ask("POST", path, question)

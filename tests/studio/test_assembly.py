@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import io
 from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
+from PIL import Image
 
 from studio.demo.studio import load
 from studio.designs.models import Design
@@ -211,15 +213,21 @@ def test_the_booklet_says_places_as_the_rounds_are_now(desk: Desk) -> None:
     assert "on Body between R8 and R9, with 6 stitches visible between" in html
 
 
-def test_the_settled_figure_is_drawn_and_saved(desk: Desk) -> None:
+def test_the_settled_figure_is_painted_and_saved(desk: Desk) -> None:
     desk.page(steps=[step(desk)])
-    first = desk.studio.raw("GET", f"/designs/{desk.id}/picture.svg?revision=1")
+    path = f"/designs/{desk.id}/picture?revision=1"
+    first = desk.studio.raw("GET", path)
     desk.scene()
-    settled = desk.studio.raw("GET", f"/designs/{desk.id}/picture.svg?revision=1")
-    assert settled["Content-Type"] == "image/svg+xml"
-    assert settled["Cache-Control"].startswith("private, max-age")
+    settled = desk.studio.raw("GET", path)
+    for drawn in (first, settled):
+        assert (drawn["Content-Type"], drawn["Cache-Control"]) == ("image/svg+xml", "no-store")
     assert 300 < settled.content.decode().count("<path") < 9_000
-    assert first.status_code == 200
+    assert desk.studio.ask("POST", f"/designs/{desk.id}/settle") == {"whole": True, "under_way": 0}
+    painted = desk.studio.raw("GET", path)
+    assert painted["Content-Type"] == "image/png"
+    assert painted["Cache-Control"].startswith("private, max-age")
+    image = Image.open(io.BytesIO(painted.content))
+    assert (image.mode, image.size) == ("RGBA", (640, 640))
     for ending, mark in (("obj", b"# Moth"), ("stl", b"Settled figure"), ("glb", b"glTF")):
         got = desk.studio.raw("GET", f"/bench/model/{desk.id}/{ending}")
         assert got.content.startswith(mark)

@@ -87,7 +87,7 @@ def test_tidying_is_asked_for_and_refused_while_something_is_unread(studio: Stud
 def test_pictures_of_parts_and_designs(studio: Studio) -> None:
     assert b"<svg" in studio.ask("POST", "/bench/picture", QUESTION).content
     made, _ = studio.with_part()
-    got = studio.ask("GET", f"/designs/{made['id']}/picture.svg")
+    got = studio.ask("GET", f"/designs/{made['id']}/picture")
     assert got["Content-Type"] == "image/svg+xml"
     scene = studio.ask("GET", f"/bench/figure/{made['id']}")
     assert len(scene["placed"]) == 1

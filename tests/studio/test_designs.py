@@ -179,7 +179,7 @@ def test_others_designs_are_not_there(studio: Studio, other: Studio) -> None:
         ("POST", f"/designs/{i}/parts/{key}/versions", None),
         ("PUT", f"/designs/{i}/parts/{key}/text", {"text": "x"}),
         ("PUT", f"/designs/{i}/pages", {"page": "brief", "base": 1, "data": {}}),
-        ("GET", f"/designs/{i}/picture.svg", None),
+        ("GET", f"/designs/{i}/picture", None),
         ("GET", f"/designs/{i}/pictures", None),
         ("GET", f"/bench/figure/{i}", None),
         ("POST", f"/designs/{i}/sizes", {"sizes": []}),

@@ -229,7 +229,7 @@ def test_a_figure_is_drawn_shown_and_made_a_design(studio: Studio, other: Studio
     asked = {"seeds": {"body": 1, "limb": 4, "head": 2}}
     found = studio.ask("POST", "/pieces/draw", asked)
     assert [(lot["slot"], lot["title"]) for lot in found["lots"]] == [("body", "Ball"), ("head", ""), ("limb", "Ears")]
-    assert found["picture"].startswith("<svg")
+    assert found["picture"].startswith("data:image/svg+xml;base64,")
     assert studio.ask("POST", "/pieces/draw", asked) == found, "the same numbers draw the same"
     made = studio.ask("POST", "/pieces/draw/make", {**asked, "name": "Lot"}, 201)
     assert [p["name"] for p in made["parts"]] == ["Body", "Ear"]

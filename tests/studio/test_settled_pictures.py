@@ -30,7 +30,7 @@ def test_a_piece_and_a_drawn_figure_are_shown_settled_once_they_are(studio: Stud
     assert studio.ask("POST", "/pieces/draw/settle", drawn) == AT_REST
     again = studio.ask("POST", "/pieces/draw", drawn)
     assert again["whole"] is True
-    assert again["picture"].startswith("<svg")
+    assert again["picture"].startswith("data:image/png;base64,")
 
 
 def test_settled_shapes_are_laid_over_each_other(studio: Studio, other: Studio) -> None:

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.figure.picture import Faces
-from craft.figure.settling import Mesh, rgb_of
+from craft.figure.settling import Mesh, Settled, relief_of, rgb_of
 
 Vector = NDArray[np.float64]
 Whole = NDArray[np.int64]
@@ -35,6 +35,16 @@ class Skin:
     colours: Whole
     yarns: tuple[str, ...]
     triangles: Whole
+
+    @classmethod
+    def of(cls, name: str, settled: Settled) -> Skin:
+        """What a settled part is drawn and written from."""
+        relief = relief_of(settled)
+        below, beside = relief.below.astype(np.int64), relief.beside.astype(np.int64)
+        yarns = tuple(settled.graph.colours)
+        return cls(
+            name, settled.x, below, beside, relief.colour.astype(np.int64), yarns, settled.triangles.astype(np.int64)
+        )
 
     def _normals(self) -> Vector:
         """(n, 3) outward directions of the fabric at every node, not of unit length."""

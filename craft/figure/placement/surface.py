@@ -3,15 +3,21 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
+from craft.figure.settling import Settled, relief_of
+from craft.rounds.fabric import KIND_KEYS
+from craft.rounds.stitches import STITCHES
+
 Vector = NDArray[np.float64]
 Numbers = NDArray[np.int64]
 
+_CHANGE = np.array([STITCHES[k].change for k in KIND_KEYS])
 FRONT = np.array([0.0, -1.0, 0.0])
 
 
@@ -32,6 +38,35 @@ class Surface:
     stretch: Vector
     shut: bool
     labels: tuple[str, ...]
+
+    @classmethod
+    def laid(
+        cls,
+        x: Vector,
+        rows: Sequence[Numbers],
+        triangles: Numbers,
+        kind: NDArray[np.integer],
+        stretch: Vector,
+        labels: Sequence[str],
+        *,
+        shut: bool,
+    ) -> Surface:
+        """A surface by its rounds as they are shown, those of a single stitch left out. rows: nodes of every round in
+        working order; kind: of every stitch node, into `KIND_KEYS`; labels: of the rounds."""
+        keep = [i for i, row in enumerate(rows) if len(row) > 1]
+        own = tuple(labels[i] for i in keep)
+        return cls(x, tuple(rows[i] for i in keep), triangles, _CHANGE[kind], stretch, shut, own)
+
+    @classmethod
+    def of(cls, settled: Settled) -> Surface:
+        """A settled part's surface."""
+        relief, tallies = relief_of(settled), settled.part.rounds
+        shown = [i for i, t in enumerate(tallies) if t.live > 0]
+        rows = [np.flatnonzero(relief.round == i) for i in shown]  # nodes are in stitch order, so in working order
+        labels = [tallies[i].label for i in shown]
+        shut = settled.part.closed
+        triangles = settled.triangles.astype(np.int64)
+        return cls.laid(settled.x, rows, triangles, relief.kind, relief.stretch, labels, shut=shut)
 
     @property
     def rounds(self) -> int:

@@ -952,7 +952,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/picture.svg": {
+    "/api/designs/{design_id}/picture": {
         parameters: {
             query?: never;
             header?: never;
@@ -961,7 +961,7 @@ export interface paths {
         };
         /**
          * Read Figure Picture
-         * @description The figure as an SVG picture, settled when it is; kept by the browser only then.
+         * @description The figure as a picture: painted, PNG, once it is settled, else drawn, SVG; kept by the browser only when painted.
          */
         get: operations["studio_bench_api_read_figure_picture"];
         put?: never;
@@ -1115,7 +1115,7 @@ export interface paths {
         put?: never;
         /**
          * Settle Design
-         * @description Have every part settled that is not yet, for the design's picture; how far that is.
+         * @description Have every part settled that is not yet, and the figure painted; how far that is.
          */
         post: operations["studio_bench_api_settle_design"];
         delete?: never;
@@ -1501,7 +1501,7 @@ export interface paths {
         };
         /**
          * Read Piece Picture
-         * @description A piece as an SVG picture, settled when it is; kept by the browser only then.
+         * @description A piece as a picture: painted, PNG, once it is settled, else drawn, SVG; kept by the browser only when painted.
          */
         get: operations["studio_pieces_api_read_piece_picture"];
         put?: never;
@@ -2981,7 +2981,7 @@ export interface components {
         };
         /**
          * DrawnOut
-         * @description A drawn figure. picture: in SVG, settled when it is whole, else as it is estimated.
+         * @description A drawn figure. picture: as a data URL, painted when it is whole, else as far as it is settled.
          */
         DrawnOut: {
             /** Blocked */
@@ -4208,6 +4208,23 @@ export interface components {
             part: string;
             /** Round */
             round: number;
+        };
+        /**
+         * PortraitAnswer
+         * @description A painted figure. png: base64; width, height: in pixels.
+         */
+        PortraitAnswer: {
+            /** Height */
+            height: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "portrait";
+            /** Png */
+            png: string;
+            /** Width */
+            width: number;
         };
         /**
          * PortsOut
@@ -7887,7 +7904,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"] | components["schemas"]["DocumentAnswer"];
+                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"] | components["schemas"]["DocumentAnswer"] | components["schemas"]["PortraitAnswer"];
                 };
             };
         };

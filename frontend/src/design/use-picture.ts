@@ -3,7 +3,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { useRest } from "../figure/use-rest";
 
 export function pictureUrl(id: number, revision: number, settled = false): string {
-  return `/api/designs/${id}/picture.svg?revision=${revision}${settled ? "&settled" : ""}`;
+  return `/api/designs/${id}/picture?revision=${revision}${settled ? "&settled" : ""}`;
 }
 
 export function usePicture(design: number, revision: number): { url: string; settling: boolean } {

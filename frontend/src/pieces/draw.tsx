@@ -123,9 +123,9 @@ function Picture({
     <div className="grid min-h-56 content-center justify-items-center gap-1">
       {drawn?.picture ? (
         <img
-          alt={drawn.whole ? "The drawn figure, settled" : "The drawn figure, by its estimate"}
+          alt={drawn.whole ? "The drawn figure, settled" : "The drawn figure, not settled yet"}
           className="max-h-72"
-          src={`data:image/svg+xml;utf8,${encodeURIComponent(drawn.picture)}`}
+          src={drawn.picture}
         />
       ) : (
         <span className="text-soft">{waiting ? "Drawing …" : "Nothing was drawn"}</span>

@@ -10,8 +10,11 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
 from studio.accounts.actions import sign_up
+from studio.bench.portraits import paint_ahead
 from studio.demo.login import PASSWORD, USERNAME
 from studio.demo.studio import load
+from studio.designs.models import Design
+from studio.designs.reading import design_value
 
 
 class Command(BaseCommand):
@@ -36,3 +39,6 @@ class Command(BaseCommand):
             present.delete()
         user = sign_up(USERNAME, PASSWORD, "Lanternwick")
         self.stdout.write(f"the demo studio is loaded: {load(user)} designs")
+        # Painted by the workers from now on, so that the shelf has its pictures when it is first looked at.
+        for design in Design.objects.filter(owner=user):
+            paint_ahead(user, design_value(design))

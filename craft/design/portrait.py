@@ -1,0 +1,111 @@
+"""A figure put together as something to be painted: its settled parts, its eyes, its face."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.spatial import cKDTree
+
+from craft.design.assembly import Assembled, eyes_placed, marks_placed, put_together
+from craft.design.design import Design, EyeKind
+from craft.design.parts import colours_of
+from craft.design.running import run_parts
+from craft.figure.body import Placed
+from craft.figure.placement import Skin, Surface
+from craft.figure.render import Bead, Cloth, Subject, Thread, cloth_of
+from craft.figure.settling import settle
+
+Vector = NDArray[np.float64]
+
+PLUSH = 0.85
+"""How fuzzy plush yarn is drawn, of 1."""
+
+EMBROIDERED_MM = 1.6
+STEP_MM = 2.0
+"""A thread is laid on the fabric at points that far apart."""
+
+
+def settled_figure(design: Design) -> tuple[Assembled, dict[str, Skin]]:
+    """A figure with every part settled that can be, put together, and its parts to be drawn from, by key."""
+    parts = run_parts(design)
+    surfaces: dict[str, Surface] = {}
+    skins: dict[str, Skin] = {}
+    for part in parts:
+        worked = part.worked
+        if worked is None or not part.checked.sound:
+            continue
+        settled = settle(worked, design.gauge_now, firmness=design.gauge.firmness)
+        surface = Surface.of(settled)
+        if surface.rounds > 1:
+            surfaces[part.key], skins[part.key] = surface, Skin.of(part.name, settled)
+    return put_together(design, parts, surfaces), skins
+
+
+def portrait_of(found: Assembled, skins: Mapping[str, Skin], *, without: Iterable[str] = ()) -> Subject:
+    """Everything that is placed and settled. skins: of the parts, by key. without: keys of parts that are put off."""
+    off = set(without)
+    palette = colours_of(found.design.yarns)
+    plush = {y.name for y in found.design.yarns if y.plush}
+    main = found.design.yarn.name if found.design.yarn else ""
+    cloths: list[Cloth] = []
+    hosts: dict[str, tuple[Placed, Cloth]] = {}
+    for piece in found.placed:
+        skin = skins.get(piece.part)
+        if skin is None or piece.part in off:
+            continue
+        part = found.design.part(piece.part)
+        own = (part.colour if part else None) or main
+        cloth = cloth_of(skin, piece.matrix, palette, fuzz=PLUSH if own in plush else 0.0)
+        cloths.append(cloth)
+        hosts.setdefault(piece.part, (piece, cloth))
+    return Subject(tuple(cloths), tuple(_beads(found, hosts)), tuple(_threads(found, hosts)))
+
+
+def _in_scene(points: Vector, matrix: Vector) -> Vector:
+    out: Vector = points @ matrix[:3, :3].T + matrix[:3, 3]
+    return out
+
+
+def _beads(found: Assembled, hosts: Mapping[str, tuple[Placed, Cloth]]) -> Iterable[Bead]:
+    eyes = eyes_placed(found) if found.design.eyes.kind is not EyeKind.NONE else None
+    if eyes is None or eyes.part not in hosts or not eyes.points:
+        return
+    matrix = hosts[eyes.part][0].matrix
+    for point, out in zip(eyes.points, eyes.out, strict=True):
+        at = _in_scene(np.array(point), matrix)
+        way = matrix[:3, :3] @ np.array(out)
+        yield Bead(_point(at), _point(way), eyes.eye_mm)
+
+
+def _threads(found: Assembled, hosts: Mapping[str, tuple[Placed, Cloth]]) -> Iterable[Thread]:
+    for placed in marks_placed(found):
+        host = hosts.get(placed.mark.place.on)
+        if host is None:
+            continue
+        piece, cloth = host
+        points = [_in_scene(np.array(p), piece.matrix) for p in placed.points]
+        ends = [_in_scene(np.array(p), piece.matrix) for p in placed.ends]
+        for at, point in enumerate(points):
+            line = [point, ends[at]] if at < len(ends) else [point]
+            yield Thread(tuple(_point(p) for p in _laid(line, cloth)), EMBROIDERED_MM)
+
+
+def _laid(line: list[Vector], cloth: Cloth) -> Vector:
+    """A straight line laid onto the fabric: every point of it moved onto the nearest stitch's plane, a little above."""
+    if len(line) > 1:
+        many = max(3, int(np.linalg.norm(line[1] - line[0]) / STEP_MM) + 1)
+        share = np.linspace(0, 1, many)[:, None]
+        points = line[0] * (1 - share) + line[1] * share
+    else:
+        points = np.array(line)
+    _, at = cKDTree(cloth.x).query(points)
+    normal = cloth.facing[at]
+    above = np.einsum("ij,ij->i", points - cloth.x[at], normal)[:, None]
+    out: Vector = points - (above - EMBROIDERED_MM * 0.6) * normal
+    return out
+
+
+def _point(v: Vector) -> tuple[float, float, float]:
+    return float(v[0]), float(v[1]), float(v[2])
