@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +12,7 @@ from craft.design.anchors import Place
 from craft.design.design import Design, EyeKind, Mark, Posture, Step
 from craft.design.joins import Manner, made_alone, meeting, seam_stitches
 from craft.design.running import RunPart, worked_parts
+from craft.design.saying import disagrees, step_said
 from craft.design.seating import estimated_figure, seats_of
 from craft.errors import CraftError
 from craft.figure.body import Body, Placed
@@ -25,8 +26,10 @@ from craft.figure.placement import (
     Warned,
     arranged,
     centre_line,
+    clear_of,
     drift,
     extent,
+    is_head,
     misplaced,
     necks,
     place,
@@ -34,6 +37,7 @@ from craft.figure.placement import (
     propose,
     propose_seat,
     room,
+    sits_on_head,
 )
 from craft.figure.settling import shows_filling_above
 from craft.gauge import Gauge
@@ -255,7 +259,8 @@ class StepNow:
     """A step as the rounds are now.
 
     moved: they say its place otherwise than when it was set. seam_mm, tail_mm: of its seam. first, last: places in the
-    list (from 0) it can be moved to. fault: why it stands too late. notes: what to know about it.
+    list (from 0) it can be moved to. fault: why it stands too late. notes: what to know about it. said: the step in
+    words, as it was placed. differs: where her own words say otherwise.
     """
 
     key: str
@@ -269,6 +274,8 @@ class StepNow:
     fault: str | None
     notes: tuple[str, ...]
     guess: Proposal | None
+    said: str
+    differs: str | None
 
 
 def _jobs(design: Design) -> list[Job]:
@@ -315,6 +322,8 @@ def steps_now(found: Assembled) -> tuple[StepNow, ...]:
                 fault=fault,
                 notes=_notes(found, step, narrow),
                 guess=_seat_proposed(found, step),
+                said=step_said(design, step, found.worked),
+                differs=disagrees(step.text, now.round) if now else None,
             )
         )
     return tuple(rows)
@@ -338,8 +347,57 @@ def _notes(found: Assembled, step: Step, narrow: Mapping[str, str]) -> tuple[str
 
 def _seat_proposed(found: Assembled, step: Step) -> Proposal | None:
     join = found.design.join(step.join)
-    host, part = found.worked.get(join.host if join else ""), found.worked.get(step.part or "")
-    if join is None or host is None or part is None or join.manner is Manner.WORKED_IN:
+    if join is None or step.part not in found.worked or join.manner is Manner.WORKED_IN:
         return None
-    shown = [t.live for t in host.trunk if t.live > 0]
-    return propose_seat(part.name or "", shown, sitting=found.design.posture is Posture.SITTING)
+    return _proposal(found, step.part or "", join.host, besides=join.key)
+
+
+def _proposal(found: Assembled, part: str, host: str, besides: str = "") -> Proposal | None:
+    """Where a part mostly sits on a host, clear of what sits there already. besides: key of a join that is the part's own."""
+    on, own = found.worked.get(host), found.worked.get(part)
+    if on is None or own is None:
+        return None
+    counts = [t.live for t in on.trunk if t.live > 0]
+    usual = propose_seat(own.name or "", counts, sitting=found.design.posture is Posture.SITTING)
+    if own.make == 1 and usual.paired and usual.stitch:
+        usual = replace(usual, paired=False)
+    taken: list[tuple[int, float]] = []
+    for join in found.design.joins:
+        if join.host != host or join.key == besides or join.place is None or join.part not in found.worked:
+            continue
+        now = join.place.now(found.worked)
+        taken += [(now.round, now.stitch), *([(now.round, -now.stitch)] if join.paired else [])]
+    return clear_of(usual, counts, taken)
+
+
+@dataclass(frozen=True, slots=True)
+class Loose:
+    """A part that is not placed yet, and where it mostly goes. host: key of the part that it goes on."""
+
+    part: str
+    host: str | None
+    guess: Proposal | None
+
+
+def loose_parts(found: Assembled) -> tuple[Loose, ...]:
+    """Every part that lies beside the figure: all but the one that carries the others, and what is joined or worked in."""
+    joined = {j.part for j in found.design.joins if j.place is not None and j.host in found.worked}
+    free = [key for key in found.bodies if key not in joined]
+    if len(free) < 2 and not (free and found.worked[free[0]].make > 1):
+        return ()
+    root = _root(found, free)
+    heads = [key for key, w in found.worked.items() if is_head(w.name or "") and key in found.bodies]
+    rows = []
+    for key in free:
+        if key == root:
+            continue
+        name = found.worked[key].name or ""
+        host = next((h for h in heads if h != key), root) if sits_on_head(name) else root
+        rows.append(Loose(key, host, _proposal(found, key, host)))
+    return tuple(rows)
+
+
+def _root(found: Assembled, free: Sequence[str]) -> str:
+    """The part that carries the others: the one that most are joined to, else the largest that is no head."""
+    carried = {key: sum(j.host == key for j in found.design.joins) for key in free}
+    return max(free, key=lambda k: (carried[k], not is_head(found.worked[k].name or ""), len(found.worked[k].graph)))

@@ -6,7 +6,7 @@ from typing import Literal
 
 from ninja import Schema
 
-from craft.design.assembly import Centre, EyesPlaced, StepNow
+from craft.design.assembly import Centre, EyesPlaced, Loose, StepNow
 from studio.bench.schemas import FigurePart
 from studio.designs.manifest import Key
 from studio.jobs.schemas import JobOut
@@ -45,6 +45,10 @@ class EyesGuess(Schema):
 
 class StepPlace(schema_of(StepNow)):  # type: ignore[misc]
     """A step as the rounds are now."""
+
+
+class LoosePart(schema_of(Loose)):  # type: ignore[misc]
+    """A part that is not placed yet, and where it mostly goes."""
 
 
 class BalanceOut(Schema):
@@ -90,6 +94,7 @@ class SceneOut(Schema):
     guess: EyesGuess | None
     marks: list[MarkOut]
     steps: list[StepPlace]
+    loose: list[LoosePart]
     order: list[str]
     balance: BalanceOut | None
     centre: dict[str, CentreOut]

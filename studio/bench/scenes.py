@@ -15,6 +15,7 @@ from craft.design.assembly import (
     Assembled,
     centre_of,
     eyes_placed,
+    loose_parts,
     marks_placed,
     order_of_work,
     proposed_eyes,
@@ -38,6 +39,7 @@ from studio.bench.scene_schemas import (
     CentreOut,
     EyesGuess,
     EyesOut,
+    LoosePart,
     MarkOut,
     PlacedOut,
     SceneOut,
@@ -231,6 +233,7 @@ def _shown(staging: Staged) -> SceneOut:
             for m in marks_placed(found)
         ],
         steps=[StepPlace.model_validate(row, from_attributes=True) for row in steps_now(found)],
+        loose=[LoosePart.model_validate(row, from_attributes=True) for row in loose_parts(found)],
         order=list(order_of_work(value)),
         balance=None if weighed is None else BalanceOut.model_validate(weighed, from_attributes=True),
         centre={

@@ -19,7 +19,7 @@ from craft.document.booklet.document import (
     block_lines,
 )
 from craft.document.booklet.editions import Imprint, edition_for_all, edition_of
-from craft.document.booklet.manuscript import counted, manuscript_of, place_said
+from craft.document.booklet.manuscript import manuscript_of
 from craft.document.booklet.web_page import as_html
 
 __all__ = [
@@ -46,10 +46,8 @@ __all__ = [
     "block_lines",
     "cautions",
     "compose",
-    "counted",
     "edition_as_difference",
     "edition_for_all",
     "edition_of",
     "manuscript_of",
-    "place_said",
 ]

@@ -5,40 +5,20 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
-from craft.design.anchors import Place
 from craft.design.design import Design, EyeKind, Posture
 from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import text_following_eyes
 from craft.design.grading import figures_of, first_size
-from craft.design.joins import EdgeOf, Fixing, Join, Manner
+from craft.design.joins import Fixing
 from craft.design.remix import credits_of
 from craft.design.running import RunPart, worked_parts
+from craft.design.saying import counted, deed_said, place_said
 from craft.document.booklet.compose import AssemblyLine, Manuscript, PartLine, YarnLine
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import Part as Written
 from craft.rounds.pattern import Step
 from craft.rounds.stitches import Terms
 from craft.text.exchange import InTerms
-
-_SEATS = {Manner.PINCHED: ", pinched flat", Manner.OPEN: ", open edge down", Manner.LAID: ", laid on"}
-
-_SAID = {
-    None: "Sew on",
-    Manner.OPEN: "Sew on",
-    Manner.LAID: "Sew on",
-    Manner.PINCHED: "Press the opening flat and sew on",
-    Manner.EDGE: "Join the two openings stitch to stitch",
-    Manner.WORKED_IN: "Worked in, not sewn",
-    Manner.MERGED: "Worked on together, not sewn",
-}
-"""What a step does that has no words of its own, by the manner of its join."""
-
-_FASTENED = {
-    Fixing.SNAPS: "Sew one half of each snap fastener to either part and snap it on",
-    Fixing.TAPE: "Sew hook-and-loop tape to either part and press it on",
-    Fixing.SLIPPED: "Slip on",
-}
-"""The same for what comes off again."""
 
 _FASTENERS = {Fixing.SNAPS: "Snap fasteners", Fixing.TAPE: "Hook-and-loop tape"}
 
@@ -101,20 +81,13 @@ def _step(design: Design, step: AssemblyStep, worked: Mapping[str, WorkedPart]) 
     text = step.text
     if not text:
         sews = join is not None and join.place is not None
-        text = "Attach." if join is None else f"{_FASTENED.get(join.fixing) or _SAID[join.manner]}."
+        text = "Attach." if join is None else f"{deed_said(join)}."
         if join is not None and not sews and (host := design.part(join.host)) is not None:
             text = text.rstrip(".") + f" to {host.name}."
-    return AssemblyLine(text, part.name if part else "", _place(design, step, join, worked), step.before_closing)
-
-
-def _place(design: Design, step: AssemblyStep, join: Join | None, worked: Mapping[str, WorkedPart]) -> str:
-    """A step's place in words, in the rounds as they are now: round, stitches from the front, which side, how it sits."""
     at = join.place if join else step.place
-    if at is None or (join is not None and join.worked):
-        return ""
-    return place_said(design, at, worked, paired=join is not None and join.paired) + (
-        _seat_said(join) if join is not None else ""
-    )
+    hidden = at is None or (join is not None and join.worked)
+    place = "" if hidden or at is None else place_said(design, at, worked, join)
+    return AssemblyLine(text, part.name if part else "", place, step.before_closing)
 
 
 def _fasteners(design: Design) -> list[str]:
@@ -127,34 +100,6 @@ def _fasteners(design: Design) -> list[str]:
         if held and called.lower() not in listed:
             found.append(f"{called} for {', '.join(held)}")
     return found
-
-
-def _seat_said(join: Join) -> str:
-    """How the part sits there, as far as she said it."""
-    if join.edge is EdgeOf.START:
-        return ", upside down, on its first round"
-    return _SEATS.get(join.manner, "") if join.manner else ""
-
-
-def place_said(design: Design, at: Place, worked: Mapping[str, WorkedPart], *, paired: bool = False) -> str:
-    """A place in words: 'on Body, R12, 4 stitches to either side of the front middle'."""
-    host = design.part(at.on)
-    now = at.now(worked)
-    where = f"{host.name if host else 'a part that is gone'}, R{now.round}"
-    if not now.stitch:
-        run = worked.get(at.on)
-        middle = "at the top" if run and now.round >= len(run.counts) else "at the front, in the middle"
-        return f"on {where}, {middle}"
-    many = counted(abs(now.stitch), "stitch", "stitches")
-    if paired:
-        return f"on {where}, {many} to either side of the front middle"
-    side = "left" if now.stitch > 0 else "right"
-    return f"on {where}, {many} to the {side} of the front middle as you look at it"
-
-
-def counted(many: float, one: str, more: str) -> str:
-    """A number with its noun: '1 stitch', '2.5 stitches'."""
-    return f"{many:g} {one if many == 1 else more}"
 
 
 def _eyes(design: Design, worked: Mapping[str, WorkedPart]) -> str:

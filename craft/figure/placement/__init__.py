@@ -5,7 +5,14 @@ from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift,
 from craft.figure.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.figure.placement.laid_over import LaidOver, laid_over
 from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, room
-from craft.figure.placement.proposals import Proposal, propose_seat, swings_when_sitting
+from craft.figure.placement.proposals import (
+    Proposal,
+    clear_of,
+    is_head,
+    propose_seat,
+    sits_on_head,
+    swings_when_sitting,
+)
 from craft.figure.placement.seats import Posable, Seat, extent, place
 from craft.figure.placement.skin import Skin, eye_faces
 from craft.figure.placement.surface import Surface
@@ -29,9 +36,11 @@ __all__ = [
     "arranged",
     "balance",
     "centre_line",
+    "clear_of",
     "drift",
     "extent",
     "eye_faces",
+    "is_head",
     "laid_over",
     "misplaced",
     "necks",
@@ -42,6 +51,7 @@ __all__ = [
     "room",
     "round_and_stitch",
     "share_and_angle",
+    "sits_on_head",
     "swings_when_sitting",
     "washer_mm",
 ]

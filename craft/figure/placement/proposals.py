@@ -1,15 +1,15 @@
 """Where limbs are mostly put: places proposed by a part's name, never imposed.
 
 Common practice from memory: sitting legs on the lines that cut the base into thirds from the
-belly's centre, arms at the neck line, ears on the widest part, a tail low at the back, a nose in
-the middle of the face.
+belly's centre, arms at the neck line, wings behind them, ears on the widest part, hats and hair
+on the top, a tail low at the back, spines in its middle, nose and beak in the middle of the face.
 """
 
 from __future__ import annotations
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,12 +23,29 @@ class Proposal:
     why: str
 
 
-_EAR = re.compile(r"(?i)\b(ear|horn|antler|feeler|antenna)")
-_ARM = re.compile(r"(?i)\b(arm|wing|flipper)")
+_EAR = re.compile(r"(?i)\b(ear|horn|antler|feeler|antenna|tuft)")
+_ARM = re.compile(r"(?i)\b(arm|flipper|paddle)")
+_WING = re.compile(r"(?i)\b(wing)")
+_CROWN = re.compile(r"(?i)\b(hat|cap|bonnet|beanie|hood|hair|wig|crest|comb|crown|fringe|tassel|pompon|pom)")
+_BEAK = re.compile(r"(?i)\b(beak|bill)")
+_SPINE = re.compile(r"(?i)\b(spine|spike|fin|plate|hump|shell|backpack|cape)")
+_BIB = re.compile(r"(?i)\b(belly|bib|patch|tummy|chest|scarf|collar|bow)")
 _LEG = re.compile(r"(?i)\b(leg|foot|feet|paw)")
 _TAIL = re.compile(r"(?i)\b(tail)")
 _HEAD = re.compile(r"(?i)\b(head)")
 _NOSE = re.compile(r"(?i)\b(nose|snout|muzzle|face)")
+ON_THE_HEAD = (_EAR, _CROWN, _BEAK, _NOSE)
+"""Names of what mostly sits on a head, where there is one."""
+
+
+def is_head(name: str) -> bool:
+    """Whether a part is a head by its name."""
+    return bool(_HEAD.search(name))
+
+
+def sits_on_head(name: str) -> bool:
+    """Whether a part by its name mostly sits on the head."""
+    return any(kind.search(name) for kind in ON_THE_HEAD)
 
 
 def swings_when_sitting(name: str, seat: str, height: float) -> bool:
@@ -52,8 +69,16 @@ def propose_seat(name: str, counts: Sequence[int], *, sitting: bool = False) -> 
 
     if _HEAD.search(name):
         return at(many - 1, 0.0, paired=False, tilt=0.0, why="a head sits on the top")
+    if _CROWN.search(name):
+        return at(many - 1, 0.0, paired=False, tilt=0.0, why="a hat and hair sit on the top")
     if _EAR.search(name):
         return at(min(neck, many - 2), 0.22, paired=True, tilt=35.0, why="ears sit just above the widest part")
+    if _WING.search(name):
+        return at(neck - 1, 0.36, paired=True, tilt=0.0, why="wings sit behind the arms, at the neck line")
+    if _SPINE.search(name):
+        return at(widest, 0.5, paired=False, tilt=0.0, why="the middle of the back")
+    if _BEAK.search(name):
+        return at(widest, 0.0, paired=False, tilt=0.0, why="a beak sits in the middle of the face")
     if _ARM.search(name):
         return at(neck - 1, 0.25, paired=True, tilt=-35.0, why="arms sit at the neck line")
     if _LEG.search(name):
@@ -68,4 +93,40 @@ def propose_seat(name: str, counts: Sequence[int], *, sitting: bool = False) -> 
         return at(many // 4, 0.5, paired=False, tilt=10.0, why="a tail sits low at the back")
     if _NOSE.search(name):
         return at(widest, 0.0, paired=False, tilt=0.0, why="the middle of the face")
+    if _BIB.search(name):
+        low = next((i for i, n in enumerate(counts) if n >= 0.9 * peak), widest)
+        return at((low + widest) // 2, 0.0, paired=False, tilt=0.0, why="the middle of the belly")
     return at(widest, 0.0, paired=False, tilt=0.0, why="the middle of the front, on the widest round")
+
+
+def clear_of(found: Proposal, counts: Sequence[int], taken: Sequence[tuple[int, float]]) -> Proposal:
+    """The proposal, or the nearest place to it that nothing sits on. taken: (round, stitches from the front) of others on
+    the same host; a pair sits on both sides."""
+    for step in (0, 3, -3, 6, -6, 9, -9):
+        round_ = found.round + step
+        if not 1 <= round_ <= len(counts):
+            continue
+        stitch = found.stitch / max(counts[found.round - 1], 1) * counts[round_ - 1]
+        stitch = round(stitch * 2) / 2
+        if not any(
+            _near((round_, s), other, counts) for other in taken for s in {stitch, -stitch if found.paired else stitch}
+        ):
+            why = (
+                found.why
+                if not step
+                else f"{found.why}; that place is taken, so a little {'higher' if step > 0 else 'lower'}"
+            )
+            return replace(found, round=round_, stitch=stitch, why=why)
+    return found
+
+
+NEAR_ROUNDS, NEAR_SHARE = 2, 0.09
+"""Within as many rounds, and as much of the way around, two places are one."""
+
+
+def _near(a: tuple[int, float], b: tuple[int, float], counts: Sequence[int]) -> bool:
+    if abs(a[0] - b[0]) > NEAR_ROUNDS:
+        return False
+    shares = [stitch / max(counts[min(row, len(counts)) - 1], 1) for row, stitch in (a, b)]
+    away = abs(shares[0] - shares[1]) % 1
+    return min(away, 1 - away) < NEAR_SHARE

@@ -3685,6 +3685,17 @@ export interface components {
             text: string;
         };
         /**
+         * LoosePart
+         * @description A part that is not placed yet, and where it mostly goes.
+         */
+        LoosePart: {
+            guess: components["schemas"]["Proposal"] | null;
+            /** Host */
+            host: string | null;
+            /** Part */
+            part: string;
+        };
+        /**
          * LotOut
          * @description What was drawn for a slot: null for nothing. among: how many there were. misfit: what would have to be designed.
          */
@@ -4745,6 +4756,8 @@ export interface components {
             height_mm: number;
             /** Joined */
             joined: boolean;
+            /** Loose */
+            loose: components["schemas"]["LoosePart"][];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             /** Order */
@@ -5441,6 +5454,8 @@ export interface components {
          * @description A step as the rounds are now.
          */
         StepPlace: {
+            /** Differs */
+            differs: string | null;
             /** Fault */
             fault: string | null;
             /** First */
@@ -5456,6 +5471,8 @@ export interface components {
             notes: string[];
             /** Round */
             round: number | null;
+            /** Said */
+            said: string;
             /** Seam Mm */
             seam_mm: number | null;
             /** Stitch */

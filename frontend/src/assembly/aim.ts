@@ -1,14 +1,35 @@
 /** What the next click on the figure places, in words and in the page. */
-import type { Design } from "../design/design";
+import { type Design, newKey } from "../design/design";
 import type { Picked } from "../figure/whole-scene";
 import { fromFront, gapOf } from "./places";
 import type { Scene } from "./use-scene";
 
 export type Page = Design["assembly"];
-export type Aim = { kind: "eyes" } | { kind: "step" | "mark"; key: string };
+export type Aim = { kind: "eyes" } | { kind: "step" | "mark" | "part"; key: string };
+export type Step = NonNullable<Page["steps"]>[number];
+
+/** A step about nothing yet. */
+export const FRESH: Omit<Step, "key"> = {
+  text: "",
+  part: null,
+  on: null,
+  round: null,
+  stitch: 0,
+  paired: false,
+  tilt: 0,
+  turn: 0,
+  before_closing: false,
+  seat: "",
+  wide: null,
+  share: null,
+  angle: null,
+  picture: false,
+  no_sew: false,
+  fixing: "sewn",
+};
 
 /** The page after a place was pointed at on the figure. */
-export function placed(page: Page, aim: Aim, picked: Picked, scene: Scene): Page {
+export function placed(design: Design, page: Page, aim: Aim, picked: Picked, scene: Scene): Page {
   const { part, settled, stitch } = picked;
   const round = (settled.round[stitch] ?? 0) + 1;
   const away = fromFront(scene, part, settled, stitch);
@@ -21,6 +42,13 @@ export function placed(page: Page, aim: Aim, picked: Picked, scene: Scene): Page
       ...page,
       marks: (page.marks ?? []).map((m) => (m.key === aim.key ? { ...m, part, round, stitch: away } : m)),
     };
+  if (aim.kind === "part") {
+    if (aim.key === part) return page;
+    return {
+      ...page,
+      steps: [...(page.steps ?? []), joining(design, aim.key, { on: part, round, stitch: away })],
+    };
+  }
   return {
     ...page,
     steps: (page.steps ?? []).map((s) =>
@@ -29,8 +57,28 @@ export function placed(page: Page, aim: Aim, picked: Picked, scene: Scene): Page
   };
 }
 
+type Spot = Pick<Step, "on" | "round" | "stitch"> & Partial<Step>;
+
+/** A step that joins a part at a place; two of a part beside the middle are a pair. */
+export function joining(design: Design, part: string, spot: Spot): Step {
+  const make = design.parts.find((p) => p.key === part)?.make ?? 1;
+  const paired = make > 1 && Math.abs(spot.stitch ?? 0) > 0;
+  return { ...FRESH, paired, ...spot, key: newKey(), part };
+}
+
+/** The page with parts put where they mostly go. */
+export function proposed(design: Design, page: Page, loose: readonly Scene["loose"][number][]): Page {
+  const more = loose.flatMap(({ part, host, guess }) => {
+    if (!host || !guess) return [];
+    const { round, stitch, paired, tilt } = guess;
+    return [joining(design, part, { on: host, round, stitch, paired, tilt })];
+  });
+  return { ...page, steps: [...(page.steps ?? []), ...more] };
+}
+
 /** What is aimed at, as the figure says it. */
-export function aimWords(aim: Aim, page: Page): string {
+export function aimWords(aim: Aim, page: Page, design: Design): string {
+  if (aim.kind === "part") return design.parts.find((p) => p.key === aim.key)?.name ?? "The part";
   if (aim.kind === "eyes") return "An eye";
   if (aim.kind === "mark") return page.marks?.find((m) => m.key === aim.key)?.name || "The point";
   const at = (page.steps ?? []).findIndex((s) => s.key === aim.key);

@@ -48,6 +48,8 @@ const place: Scene["steps"][number] = {
   last: 0,
   fault: "This must come before step 1: wire goes in before the part is sewn on.",
   notes: ["6 stitches pinch evenly."],
+  said: "Sew Ears on Head, R5, 2 stitches to either side of the front middle.",
+  differs: null,
   guess: { round: 2, stitch: 1.5, paired: true, tilt: 35, why: "ears sit just above the widest part" },
 };
 

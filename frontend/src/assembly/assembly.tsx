@@ -5,12 +5,15 @@ import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
 import { useSay } from "../ui/overlays";
-import { type Aim, placed } from "./aim";
+import { type Aim, placed, proposed } from "./aim";
 import { Eyes } from "./eyes";
 import { Face } from "./face";
 import { PutTogether } from "./put-together";
 import { StepList } from "./step-list";
+import { type Loose, Tray } from "./tray";
 import { useScene } from "./use-scene";
+
+const NOTHING: readonly Loose[] = [];
 
 export function AssemblyStop() {
   const design = useShownDesign();
@@ -39,6 +42,13 @@ export function AssemblyStop() {
           <SaveMark state={page.state} />
         </div>
         <PageRefusal {...page} />
+        <Tray
+          design={design}
+          loose={scene?.loose ?? NOTHING}
+          aimed={aim?.kind === "part" ? aim.key : null}
+          onAim={(key) => aimAt({ kind: "part", key })}
+          onPropose={(loose) => change(proposed(design, value, loose))}
+        />
         <Eyes
           design={design}
           value={value}
@@ -75,8 +85,13 @@ export function AssemblyStop() {
         aim={aim}
         onPick={(picked) => {
           if (!aim || !scene) return;
-          change(placed(value, aim, picked, scene));
+          change(placed(design, value, aim, picked, scene));
           setAim(null);
+        }}
+        onDropped={(what, picked) => {
+          const [kind, key] = what.split(":") as ["part" | "step", string];
+          if (picked && scene) change(placed(design, value, { kind, key }, picked, scene));
+          else say("Drop it on the fabric of a settled part.", true);
         }}
         onPosture={(posture) => change({ ...value, posture })}
       />

@@ -10,6 +10,7 @@ import type { Picked } from "../figure/whole-scene";
 import { Check, Panel, SelectField } from "../ui/controls";
 import { cm, inches } from "../ui/units";
 import { type Aim, activeOf, aimWords, type Page } from "./aim";
+import { PLACE_DRAG } from "./tray";
 import type { Scene } from "./use-scene";
 
 export function PutTogether({
@@ -20,6 +21,7 @@ export function PutTogether({
   settling,
   aim,
   onPick,
+  onDropped,
   onPosture,
 }: {
   design: Design;
@@ -29,6 +31,7 @@ export function PutTogether({
   settling: boolean;
   aim: Aim | null;
   onPick: (picked: Picked) => void;
+  onDropped: (what: string, picked: Picked | null) => void;
   onPosture: (posture: Page["posture"]) => void;
 }) {
   const [lines, setLines] = useState(false);
@@ -53,10 +56,12 @@ export function PutTogether({
             mirrored={leftHanded}
             aim={
               aim &&
-              `${aimWords(aim, page)}: click the place on the figure, or walk there by keys and press Enter.`
+              `${aimWords(aim, page, design)}: click the place on the figure, or walk there by keys and press Enter.`
             }
             active={activeOf(aim, page)}
             onPick={onPick}
+            takes={PLACE_DRAG}
+            onDropped={onDropped}
           />
         )}
       </div>

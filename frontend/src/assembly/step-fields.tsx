@@ -4,9 +4,12 @@ import { useLeftHanded } from "../accounts/session";
 import type { Design } from "../design/design";
 import { Button, Check, Field, inputClass, NumberField, SelectField } from "../ui/controls";
 import { cm } from "../ui/units";
+import type { Step } from "./aim";
+import { type Move, Nudge } from "./nudge";
 import type { Scene } from "./use-scene";
 
-export type Step = NonNullable<Design["assembly"]["steps"]>[number];
+export type { Step };
+
 type Place = Scene["steps"][number];
 
 const SEATS = [
@@ -40,15 +43,20 @@ export function StepFields({
 }: StepProps & { aimed: boolean; onAim: () => void; onNoSew: () => void; onSew: () => void }) {
   const { step, place, set } = of;
   const sewn = Boolean(step.on) && !step.no_sew;
+  const leftHanded = useLeftHanded();
+  const host = of.design.parts.find((p) => p.key === step.on);
   return (
     <div className="flex flex-1 flex-col gap-2">
-      <Field label="What to do">
+      <Field
+        label="What to do"
+        hint={!step.text && place?.said ? `Left empty, the booklet says: ${place.said}` : undefined}
+      >
         {(ids) => (
           <input
             {...ids}
             className={inputClass}
             maxLength={500}
-            placeholder="Sew the head to the top of the body."
+            placeholder={place?.said || "Sew the head to the top of the body."}
             value={step.text ?? ""}
             onChange={(e) => set({ text: e.target.value })}
           />
@@ -78,6 +86,7 @@ export function StepFields({
           <Button aria-pressed={aimed} onClick={onAim}>
             <Crosshair size={16} aria-hidden /> Point at the place
           </Button>
+          <Nudge mirrored={leftHanded} onMove={(move) => set(moved(step, place, host?.counts, move))} />
           {place?.guess && <Propose guess={place.guess} set={set} />}
           <Button onClick={onNoSew}>Work it in instead of sewing</Button>
         </div>
@@ -90,6 +99,29 @@ export function StepFields({
       <Known step={step} place={place} />
     </div>
   );
+}
+
+/** Where a step's part is after a move: within the host's rounds, and not around it more than once. */
+export function moved(
+  step: Step,
+  place: Place | undefined,
+  counts: readonly number[] | undefined,
+  move: Move,
+): Partial<Step> {
+  const round = (place?.moved ? place.round : step.round) ?? 1;
+  const stitch = (place?.moved ? place.stitch : step.stitch) ?? 0;
+  if (move.middle) return { round, stitch: 0 };
+  if (move.tilt) return { tilt: Math.max(-90, Math.min(90, (step.tilt ?? 0) + move.tilt)) };
+  if (move.turn) return { turn: Math.max(-360, Math.min(360, (step.turn ?? 0) + move.turn)) };
+  const to = Math.max(1, Math.min(counts?.length ?? 2000, round + (move.round ?? 0)));
+  // On another round it stays at its angle, to the half stitch.
+  const turned =
+    counts?.[round - 1] && counts[to - 1]
+      ? stitch * ((counts[to - 1] ?? 1) / (counts[round - 1] ?? 1))
+      : stitch;
+  const half = (counts?.[to - 1] ?? 4000) / 2;
+  const along = Math.round((turned + (move.stitch ?? 0)) * 2) / 2;
+  return { round: to, stitch: along > half ? along - 2 * half : along <= -half ? along + 2 * half : along };
 }
 
 /** The part, and the one that it goes on: there at half its height, until it is said where. */
@@ -209,6 +241,11 @@ function Known({ step, place }: { step: Step; place: Place | undefined }) {
       {place.fault && (
         <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">
           {place.fault}
+        </p>
+      )}
+      {place.differs && (
+        <p className="border-l-4 border-weld bg-weld-ground px-2 py-1 text-sm">
+          {place.differs} Change it, or empty it to have it say the place by itself.
         </p>
       )}
       {place.moved && (

@@ -1,30 +1,13 @@
-/** The steps in order: each with its fields, moved up and down as far as the order of work allows. */
-import { ArrowDown, ArrowUp, X } from "lucide-react";
+/** The steps in order: short lines that open to their fields, moved up and down as far as the order of work allows. */
+import { ArrowDown, ArrowUp, ChevronRight, X } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
 import { type Design, newKey } from "../design/design";
 import { Button, Empty, IconButton } from "../ui/controls";
 import { moved } from "../ui/moved";
-import type { Aim } from "./aim";
+import { type Aim, FRESH } from "./aim";
 import { type Step, StepFields } from "./step-fields";
+import { PLACE_DRAG } from "./tray";
 import type { Scene } from "./use-scene";
-
-const FRESH: Omit<Step, "key"> = {
-  text: "",
-  part: null,
-  on: null,
-  round: null,
-  stitch: 0,
-  paired: false,
-  tilt: 0,
-  turn: 0,
-  before_closing: false,
-  seat: "",
-  wide: null,
-  share: null,
-  angle: null,
-  picture: false,
-  no_sew: false,
-  fixing: "sewn",
-};
 
 export function StepList({
   design,
@@ -45,6 +28,16 @@ export function StepList({
   onNoSew: (step: string) => void;
   onSew: (step: string) => void;
 }) {
+  // The one that was opened; until one is, a step that has just come, or the only one.
+  const [open, setOpen] = useState<string | null>(null);
+  const known = useRef(new Set(steps.map((s) => s.key)));
+  const fresh = steps.find((s) => !known.current.has(s.key))?.key;
+  useEffect(() => {
+    if (fresh === undefined) return;
+    known.current = new Set(steps.map((s) => s.key));
+    setOpen(fresh);
+  }, [fresh, steps]);
+  const shown = open ?? (steps.length === 1 ? steps[0]?.key : undefined);
   const places = new Map(scene?.steps.map((s) => [s.key, s]));
   const set = (key: string, part: Partial<Step>) =>
     onSteps(steps.map((s) => (s.key === key ? { ...s, ...part } : s)));
@@ -58,22 +51,17 @@ export function StepList({
           </p>
         </Empty>
       )}
-      <ol className="flex flex-col gap-2">
+      <ol className="flex flex-col gap-2" aria-label="Steps">
         {steps.map((step, i) => (
-          <li key={step.key} className="rounded-lg border border-line bg-panel p-3">
+          <li key={step.key} className="rounded-lg border border-line bg-panel p-2">
             <div className="flex items-start gap-2">
-              <span className="mt-1 grid size-7 shrink-0 place-items-center rounded-full border border-strong font-semibold">
-                {i + 1}
-              </span>
-              <StepFields
+              <StepLine
                 design={design}
                 step={step}
+                number={i + 1}
                 place={places.get(step.key)}
-                set={(part) => set(step.key, part)}
-                aimed={aim?.kind === "step" && aim.key === step.key}
-                onAim={() => onAim({ kind: "step", key: step.key })}
-                onNoSew={() => onNoSew(step.key)}
-                onSew={() => onSew(step.key)}
+                open={shown === step.key}
+                onOpen={() => setOpen(shown === step.key ? "" : step.key)}
               />
               <Moves
                 i={i}
@@ -83,15 +71,88 @@ export function StepList({
                 remove={() => onSteps(steps.filter((s) => s !== step))}
               />
             </div>
+            {shown === step.key && (
+              <div className="mt-2 border-t border-line pt-2">
+                <StepFields
+                  design={design}
+                  step={step}
+                  place={places.get(step.key)}
+                  set={(part) => set(step.key, part)}
+                  aimed={aim?.kind === "step" && aim.key === step.key}
+                  onAim={() => onAim({ kind: "step", key: step.key })}
+                  onNoSew={() => onNoSew(step.key)}
+                  onSew={() => onSew(step.key)}
+                />
+              </div>
+            )}
           </li>
         ))}
       </ol>
       <div className="mt-3 flex flex-wrap gap-2">
-        <Button weight="main" onClick={() => onSteps([...steps, { key: newKey(), ...FRESH }])}>
+        <Button
+          weight="main"
+          onClick={() => {
+            const key = newKey();
+            setOpen(key);
+            onSteps([...steps, { ...FRESH, key }]);
+          }}
+        >
           Add a step
         </Button>
         {steps.length > 1 && <WorkingOrder steps={steps} scene={scene} onSteps={onSteps} />}
       </div>
+    </>
+  );
+}
+
+/** A step in a line: its number, which is dragged to place it anew, and what it says. */
+function StepLine({
+  design,
+  step,
+  number,
+  place,
+  open,
+  onOpen,
+}: {
+  design: Design;
+  step: Step;
+  number: number;
+  place: Scene["steps"][number] | undefined;
+  open: boolean;
+  onOpen: () => void;
+}) {
+  const part = design.parts.find((p) => p.key === step.part)?.name;
+  const said = step.text || place?.said || (part ? `${part}: say where it goes` : "Say what to do");
+  const warned = Boolean(place?.fault || place?.moved || place?.differs || place?.notes.length);
+  return (
+    <>
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: what can be dragged can also be pointed at by keys */}
+      <span
+        draggable={Boolean(step.part)}
+        onDragStart={(e) => {
+          e.dataTransfer.setData(PLACE_DRAG, `step:${step.key}`);
+          e.dataTransfer.effectAllowed = "move";
+        }}
+        title={step.part ? "Drag onto the figure to place it anew" : undefined}
+        className={`mt-1 grid size-7 shrink-0 place-items-center rounded-full border border-strong font-semibold ${step.part ? "cursor-grab" : ""}`}
+      >
+        {number}
+      </span>
+      <button
+        type="button"
+        aria-expanded={open}
+        onClick={onOpen}
+        className="flex min-w-0 flex-1 items-start gap-2 rounded-md px-1 py-1.5 text-left hover:bg-sunk"
+      >
+        <ChevronRight size={18} aria-hidden className={`mt-0.5 shrink-0 ${open ? "rotate-90" : ""}`} />
+        <span className="min-w-0 flex-1">
+          {said}
+          {!step.text && place?.said && <span className="text-sm text-soft"> (in Spirrel's words)</span>}
+        </span>
+        {warned && !open && (
+          <span className="shrink-0 rounded bg-weld-ground px-1.5 text-sm">to look at</span>
+        )}
+      </button>
     </>
   );
 }

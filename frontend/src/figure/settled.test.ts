@@ -118,18 +118,24 @@ describe("a place that was pointed at", () => {
       marks: [{ key: "m", name: "nose", part: "head", round: 1, stitch: 0 }],
     } as never;
     const picked = { part: "head", stitch: 5, settled: part };
-    expect(placed(page, { kind: "eyes" }, picked, scene).eyes).toEqual({
+    const design = { parts: [{ key: "ear", name: "Ears", make: 2 }] } as never;
+    expect(placed(design, page, { kind: "eyes" }, picked, scene).eyes).toEqual({
       part: "head",
       round: 2,
       between: 2,
       share: null,
     });
-    const seated = placed(page, { kind: "step", key: "a" }, picked, scene).steps ?? [];
+    const seated = placed(design, page, { kind: "step", key: "a" }, picked, scene).steps ?? [];
     expect(seated[0]).toMatchObject({ on: "head", round: 2, stitch: 1 });
-    expect(placed(page, { kind: "step", key: "b" }, picked, scene).steps?.[1]).not.toHaveProperty("on");
-    expect(placed(page, { kind: "mark", key: "m" }, picked, scene).marks?.[0]).toMatchObject({
+    expect(placed(design, page, { kind: "step", key: "b" }, picked, scene).steps?.[1]).not.toHaveProperty(
+      "on",
+    );
+    expect(placed(design, page, { kind: "mark", key: "m" }, picked, scene).marks?.[0]).toMatchObject({
       round: 2,
       stitch: 1,
     });
+    const tray = placed(design, page, { kind: "part", key: "ear" }, picked, scene).steps ?? [];
+    expect(tray[2]).toMatchObject({ part: "ear", on: "head", round: 2, stitch: 1, paired: true, text: "" });
+    expect(placed(design, page, { kind: "part", key: "head" }, picked, scene)).toBe(page);
   });
 });
