@@ -133,9 +133,9 @@ export default function Stage({
             gl.localClippingEnabled = true;
           }}
         >
-          <hemisphereLight args={["#fff6e6", "#6b5a48", 1.5]} />
-          <directionalLight position={[-120, -200, 220]} intensity={2.1} />
-          <directionalLight position={[200, 40, 60]} intensity={0.45} />
+          <hemisphereLight args={["#fffaf0", "#8d7d6b", 2.3]} />
+          <directionalLight position={[-120, -200, 220]} intensity={2.2} />
+          <directionalLight position={[200, 120, 60]} intensity={0.6} />
           <Camera box={box} side={side} turn={turn} />
           {children}
           <Drawn onDrawn={tell.current} />
