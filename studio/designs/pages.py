@@ -12,6 +12,7 @@ from craft.design.eye_text import text_following_eyes, text_with_eyes
 from craft.design.running import worked_parts
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
+from studio.designs.labels import assembly_label
 from studio.designs.manifest import AssemblyPage, Frozen, GaugePage
 from studio.designs.models import Design, PartVersion
 from studio.designs.policy import design_of, part_of, revision_of
@@ -26,7 +27,6 @@ from studio.yarns.policy import swatch_like
 _PAGE_LABELS = {
     "gauge": "Changed yarn and gauge",
     "brief": "Changed the brief",
-    "assembly": "Changed the assembly",
     "sizes": "Changed the sizes",
     "booklet": "Changed the booklet",
     "proving": "Changed the proving notes",
@@ -106,7 +106,8 @@ def _set_assembly(design: Design, value: AssemblyPage) -> Design:
         if text != old.text:
             version = new_version(design, entry.key, text, old.recipe, hand_edited=True)
             manifest = with_part(manifest, entry.model_copy(update={"version": version.pk}))
-    record(design, manifest.model_copy(update={"assembly": value}), _PAGE_LABELS["assembly"])
+    label = assembly_label(before, value, {p.key: p.name for p in manifest.parts})
+    record(design, manifest.model_copy(update={"assembly": value}), label)
     return design
 
 
