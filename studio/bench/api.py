@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Router, UploadedFile
+from ninja import File, Query, Router, UploadedFile
 
 from craft.errors import CraftError
 from craft.gauge import Estimate, estimate_gauge, fabric_outlook
@@ -20,7 +20,7 @@ from craft.yarn import Yarn
 from studio.bench import boards, figures, portraits, previews, scenes, workings
 from studio.bench.files import design_file
 from studio.bench.joining import join_in, sew_again
-from studio.bench.scene_schemas import NoSewIn, SceneOut, SettlingOut
+from studio.bench.scene_schemas import LookIn, NoSewIn, SceneOut, SettlingOut
 from studio.bench.schemas import (
     BoardIn,
     BoardOut,
@@ -40,6 +40,7 @@ from studio.designs.policy import design_of
 from studio.designs.reading import design_value
 from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
+from studio.errors import Refusal
 from studio.guard import designer
 from studio.jobs.schemas import JobOut
 
@@ -213,6 +214,31 @@ def read_figure_picture(request: HttpRequest, design_id: int) -> HttpResponse:
         found.content,
         content_type=found.kind,
         headers={"Cache-Control": "private, max-age=31536000" if kept else "no-store"},
+    )
+
+
+@router.post("/picture/{int:design_id}", response=SettlingOut)
+def take_picture(request: HttpRequest, design_id: int, payload: LookIn) -> SettlingOut:
+    """Have a picture of the whole figure painted as it is asked for; how far that is."""
+    user = designer(request)
+    value = design_value(design_of(user, design_id))
+    whole, under_way = portraits.painting(user, value, portraits.look_of(payload))
+    return SettlingOut(whole=whole, under_way=under_way)
+
+
+@router.get("/picture/{int:design_id}", response=None)
+def read_picture(request: HttpRequest, design_id: int, look: Query[LookIn]) -> HttpResponse:
+    """A picture of the whole figure that was painted, as PNG. Refused while it is not."""
+    user = designer(request)
+    design = design_of(user, design_id)
+    found = portraits.pictured(user, design_value(design), design.name, portraits.look_of(look))
+    if not found.whole or found.kind != "image/png":
+        raise Refusal(409, "not-done", "This picture is not painted yet: ask for it first.")
+    name = re.sub(r"[^\w-]+", "-", design.name).strip("-").lower() or "figure"
+    return HttpResponse(
+        found.content,
+        content_type=found.kind,
+        headers={"Content-Disposition": f'inline; filename="{name}-{look.side}.png"', "Cache-Control": "no-store"},
     )
 
 

@@ -17,6 +17,7 @@ from craft.design.stored import from_json, to_json
 from craft.errors import CraftError
 from craft.figure.render import Look, Side, render
 from studio.bench.answers import PortraitAnswer
+from studio.bench.scene_schemas import LookIn
 from studio.bench.scenes import Staged, staged_value
 from studio.jobs import actions
 from studio.jobs.actions import answer_of
@@ -46,6 +47,13 @@ class Pictured:
     def url(self) -> str:
         """As a data URL."""
         return f"data:{self.kind};base64,{b64encode(self.content).decode('ascii')}"
+
+
+def look_of(asked: LookIn) -> Look:
+    """How a picture is to be taken."""
+    return Look(
+        Side(asked.side), asked.around, asked.above, asked.width, asked.width, ground=asked.ground, shadow=asked.shadow
+    )
 
 
 def pictured(user: User, value: DesignValue, title: str, look: Look = SHELF) -> Pictured:

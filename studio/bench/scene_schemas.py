@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
+from pydantic import Field
 
 from craft.design.assembly import Centre, EyesPlaced, Loose, StepNow
 from studio.bench.schemas import FigurePart
 from studio.designs.manifest import Key
 from studio.jobs.schemas import JobOut
 from studio.wire import schema_of
+from studio.yarns.schemas import Hex
 
 
 class PlacedOut(Schema):
@@ -105,6 +107,18 @@ class SettlingOut(Schema):
 
     whole: bool
     under_way: int
+
+
+class LookIn(Schema):
+    """How a picture is taken. around, above: degrees to add to the side. width: in pixels, as is its height. ground: behind
+    the figure, null for transparent."""
+
+    side: Literal["front", "left", "right", "back", "top", "between"] = "between"
+    around: Annotated[int, Field(ge=-180, le=180)] = 0
+    above: Annotated[int, Field(ge=-90, le=90)] = 0
+    width: Annotated[int, Field(ge=100, le=2_400)] = 800
+    ground: Hex | None = None
+    shadow: bool = True
 
 
 class NoSewIn(Schema):

@@ -210,3 +210,20 @@ def test_a_whole_figure_is_put_together_from_the_tray(desk: Page, design: Design
     expect(row).to_contain_text("Your sentence says R40, but it sits at", timeout=30_000)
     desk.get_by_role("link", name="Booklet").click()
     expect(desk.get_by_role("article", name="The booklet")).to_contain_text("Arms: Sew on.")
+
+
+def test_a_picture_of_the_figure_is_taken_with_the_keyboard(desk: Page) -> None:
+    take = desk.get_by_role("button", name="Take a picture")
+    take.focus()
+    desk.keyboard.press("Enter")
+    dialog = desk.get_by_role("dialog", name="A picture of Dormouse")
+    side = dialog.get_by_label("From")
+    side.select_option("back")
+    picture = dialog.get_by_role("img", name="Dormouse, painted")
+    expect(picture).to_be_visible(timeout=30_000)
+    expect(picture).to_have_js_property("naturalWidth", 800)
+    with desk.expect_download() as download:
+        dialog.get_by_role("link", name="Save as PNG").click()
+    assert download.value.path().read_bytes().startswith(b"\x89PNG")
+    desk.keyboard.press("Escape")
+    expect(take).to_be_focused()

@@ -141,6 +141,7 @@ def test_a_strangers_whole_request_changes_nothing(rows: dict[str, Any], other: 
         ("POST", f"/designs/{i}/pieces", {"piece": rows["piece_id"]}),
         ("POST", f"/designs/{i}/comparison/shapes", {"other": i}),
         ("POST", f"/pieces/{rows['piece_id']}/settle", None),
+        ("POST", f"/bench/picture/{i}", {"side": "front"}),
         ("POST", f"/bench/sew/{i}", {"step": "arms1"}),
         ("POST", f"/designs/{i}/base/take", {"take": ["abc"], "now": 1}),
         ("POST", f"/designs/{i}/graft", {"part": key, "upto": 2, "taken": {"design": i, "part": key, "first": 4}}),

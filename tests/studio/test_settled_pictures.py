@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import io
 from typing import Any
 
 import pytest
+from PIL import Image
 
 from tests.studio.conftest import BALL, Studio
 
@@ -57,3 +59,23 @@ def test_settled_shapes_are_laid_over_each_other(studio: Studio, other: Studio) 
 def made_round(design: dict[str, Any]) -> float:
     """How high a round comes, in mm."""
     return float(design["gauge_now"]["round_mm"])
+
+
+def test_a_picture_is_taken_as_it_is_asked_for(studio: Studio, other: Studio) -> None:
+    made, _ = studio.with_part()
+    path = f"/bench/picture/{made['id']}"
+    look = {"side": "front", "width": 400, "ground": "#ffffff", "above": 10}
+    query = "?side=front&width=400&ground=%23ffffff&above=10"
+    early = studio.ask("GET", path + query, status=409)
+    assert "not painted yet" in early["detail"]
+    assert studio.ask("POST", path, look) == AT_REST
+    got = studio.raw("GET", path + query)
+    assert got["Content-Type"] == "image/png"
+    assert 'filename="moth-front.png"' in got["Content-Disposition"]
+    image = Image.open(io.BytesIO(got.content))
+    assert (image.mode, image.size) == ("RGB", (400, 400))
+    assert image.getpixel((0, 0)) == (255, 255, 255)
+    studio.ask("GET", path + "?side=back", status=409)
+    studio.ask("POST", path, {"side": "below"}, 422)
+    studio.ask("POST", path, {"width": 9000}, 422)
+    other.ask("GET", path + query, status=404)

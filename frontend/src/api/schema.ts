@@ -208,6 +208,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/picture/{design_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Picture
+         * @description A picture of the whole figure that was painted, as PNG. Refused while it is not.
+         */
+        get: operations["studio_bench_api_read_picture"];
+        put?: never;
+        /**
+         * Take Picture
+         * @description Have a picture of the whole figure painted as it is asked for; how far that is.
+         */
+        post: operations["studio_bench_api_take_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/preview": {
         parameters: {
             query?: never;
@@ -3685,6 +3709,41 @@ export interface components {
             text: string;
         };
         /**
+         * LookIn
+         * @description How a picture is taken. around, above: degrees to add to the side. width: in pixels, as is its height. ground: behind
+         *     the figure, null for transparent.
+         */
+        LookIn: {
+            /**
+             * Above
+             * @default 0
+             */
+            above?: number;
+            /**
+             * Around
+             * @default 0
+             */
+            around?: number;
+            /** Ground */
+            ground?: string | null;
+            /**
+             * Shadow
+             * @default true
+             */
+            shadow?: boolean;
+            /**
+             * Side
+             * @default between
+             * @enum {string}
+             */
+            side?: "front" | "left" | "right" | "back" | "top" | "between";
+            /**
+             * Width
+             * @default 800
+             */
+            width?: number;
+        };
+        /**
          * LoosePart
          * @description A part that is not placed yet, and where it mostly goes.
          */
@@ -6389,6 +6448,59 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    studio_bench_api_read_picture: {
+        parameters: {
+            query?: {
+                side?: "front" | "left" | "right" | "back" | "top" | "between";
+                around?: number;
+                above?: number;
+                width?: number;
+                ground?: string | null;
+                shadow?: boolean;
+            };
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_bench_api_take_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettlingOut"];
+                };
             };
         };
     };

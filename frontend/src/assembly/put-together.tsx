@@ -10,6 +10,7 @@ import type { Picked } from "../figure/whole-scene";
 import { Check, Panel, SelectField } from "../ui/controls";
 import { cm, inches } from "../ui/units";
 import { type Aim, activeOf, aimWords, type Page } from "./aim";
+import { TakePicture } from "./take-picture";
 import { PLACE_DRAG } from "./tray";
 import type { Scene } from "./use-scene";
 
@@ -76,6 +77,7 @@ export function PutTogether({
             ["sitting", "sitting"],
           ]}
         />
+        <TakePicture design={design} />
         <PutOff design={design} page={page} off={off} onOff={setOff} />
         {settling && (
           <span role="status" className="text-sm">

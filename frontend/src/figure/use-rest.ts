@@ -13,5 +13,9 @@ export function useRest(key: QueryKey | null, ask: () => Promise<Schemas["Settli
     staleTime: Number.POSITIVE_INFINITY,
     refetchInterval: (q) => (q.state.data?.under_way ? LOOK_MS : false),
   });
-  return { settled: state.data?.whole ?? false, settling: (state.data?.under_way ?? 0) > 0 };
+  return {
+    settled: state.data?.whole ?? false,
+    settling: (state.data?.under_way ?? 0) > 0,
+    problem: state.error,
+  };
 }

@@ -1,7 +1,7 @@
 /** Overlays, all on Radix primitives: dialog, confirmation, tooltip, toast. */
 import { X } from "lucide-react";
 import { AlertDialog, Dialog as Radix, Toast, Tooltip } from "radix-ui";
-import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useMemo, useRef, useState } from "react";
 import { Button, IconButton } from "./controls";
 import type { Estimate } from "./units";
 import { spread } from "./units";
@@ -36,6 +36,8 @@ export function Dialog({
   /** As large as the window, its own columns scrolling. */
   whole?: boolean;
 }) {
+  // Most dialogs have no trigger of their own that could be given the focus again: what had it before gets it.
+  const before = useRef<Element | null>(null);
   return (
     <Radix.Root open={open} onOpenChange={onOpen}>
       <Radix.Portal>
@@ -43,6 +45,13 @@ export function Dialog({
         <Radix.Content
           className={`${sheet} ${wide ? "w-[min(94vw,62rem)]" : ""} ${whole ? WHOLE : ""}`}
           {...(about ? {} : { "aria-describedby": undefined })}
+          onOpenAutoFocus={() => {
+            before.current = document.activeElement;
+          }}
+          onCloseAutoFocus={(e) => {
+            e.preventDefault();
+            if (before.current instanceof HTMLElement && before.current.isConnected) before.current.focus();
+          }}
         >
           <Radix.Title className="mb-1 pr-10 text-xl">{title}</Radix.Title>
           {about && <Radix.Description className="mb-3 text-soft">{about}</Radix.Description>}
