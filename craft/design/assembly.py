@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from craft.design.anchors import Place
 from craft.design.design import Design, EyeKind, Mark, Posture, Step
+from craft.design.hazards import hazards_of
 from craft.design.joins import Manner, made_alone, meeting, seam_stitches
 from craft.design.running import RunPart, worked_parts
 from craft.design.saying import disagrees, step_said
@@ -299,6 +300,7 @@ def steps_now(found: Assembled) -> tuple[StepNow, ...]:
     design = found.design
     jobs = _jobs(design)
     late = {m.step: m for m in misplaced(jobs)}
+    risky = hazards_of(design, found.parts)
     narrow = necks(found.surfaces, seats_of(design.joins, found.worked, design.posture))
     rows: list[StepNow] = []
     for i, step in enumerate(design.steps):
@@ -320,7 +322,7 @@ def steps_now(found: Assembled) -> tuple[StepNow, ...]:
                 first=first,
                 last=last,
                 fault=fault,
-                notes=_notes(found, step, narrow),
+                notes=(*_notes(found, step, narrow), *(f"Under three: {h.what}." for h in risky if h.step == step.key)),
                 guess=_seat_proposed(found, step),
                 said=step_said(design, step, found.worked),
                 differs=disagrees(step.text, now.round) if now else None,

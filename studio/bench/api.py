@@ -9,6 +9,7 @@ from typing import Literal
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Query, Router, UploadedFile
 
+from craft.design.hazards import hazards_of
 from craft.errors import CraftError
 from craft.gauge import Estimate, estimate_gauge, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR
@@ -20,7 +21,7 @@ from craft.yarn import Yarn
 from studio.bench import boards, figures, portraits, previews, scenes, workings
 from studio.bench.files import design_file
 from studio.bench.joining import join_in, sew_again
-from studio.bench.scene_schemas import LookIn, NoSewIn, SceneOut, SettlingOut
+from studio.bench.scene_schemas import HazardOut, LookIn, NoSewIn, SceneOut, SettlingOut
 from studio.bench.schemas import (
     BoardIn,
     BoardOut,
@@ -37,7 +38,7 @@ from studio.bench.schemas import (
 )
 from studio.designs.manifest import TermsName
 from studio.designs.policy import design_of
-from studio.designs.reading import design_value
+from studio.designs.reading import design_value, read_design
 from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
 from studio.errors import Refusal
@@ -167,6 +168,13 @@ def file_of(
         tidy=tidy,
     )
     return HttpResponse(content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
+
+
+@router.get("/hazards/{int:design_id}", response=list[HazardOut])
+def hazards(request: HttpRequest, design_id: int) -> list[HazardOut]:
+    """What of a figure that is made for a child under three should not be in it; empty for other audiences."""
+    read = read_design(design_of(designer(request), design_id))
+    return [HazardOut.model_validate(h, from_attributes=True) for h in hazards_of(read.value, read.parts)]
 
 
 @router.get("/figure/{int:design_id}", response=SceneOut)

@@ -8,6 +8,7 @@ from ninja import Schema
 from pydantic import Field
 
 from craft.design.assembly import Centre, EyesPlaced, Loose, StepNow
+from craft.design.hazards import Hazard
 from studio.bench.schemas import FigurePart
 from studio.designs.manifest import Key
 from studio.jobs.schemas import JobOut
@@ -107,6 +108,10 @@ class SettlingOut(Schema):
 
     whole: bool
     under_way: int
+
+
+class HazardOut(schema_of(Hazard)):  # type: ignore[misc]
+    """What of a figure is not for a child under three."""
 
 
 class LookIn(Schema):

@@ -148,6 +148,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/hazards/{design_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hazards
+         * @description What of a figure that is made for a child under three should not be in it; empty for other audiences.
+         */
+        get: operations["studio_bench_api_hazards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/model/{design_id}/{ending}": {
         parameters: {
             query?: never;
@@ -3543,6 +3563,20 @@ export interface components {
             ways: components["schemas"]["WayOut"][];
         };
         /**
+         * HazardOut
+         * @description What of a figure is not for a child under three.
+         */
+        HazardOut: {
+            /** Step */
+            step?: string | null;
+            /** Stop */
+            stop: string;
+            /** What */
+            what: string;
+            /** Where */
+            where: string;
+        };
+        /**
          * HeldAgainst
          * @description What a design is held against: another one, itself when none is named; as it is, at a revision, or at a size.
          */
@@ -6379,6 +6413,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    studio_bench_api_hazards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HazardOut"][];
+                };
             };
         };
     };

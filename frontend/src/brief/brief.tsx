@@ -9,6 +9,7 @@ import { usePage } from "../design/use-page";
 import { Field, IconButton, inputClass, NumberField, Panel, SelectField } from "../ui/controls";
 import { FileButton, PICTURES } from "../ui/file-button";
 import { Confirm, useSay } from "../ui/overlays";
+import { Hazards } from "./hazards";
 
 type Page = Design["brief"];
 type Picture = Schemas["PictureOut"];
@@ -67,6 +68,7 @@ export function BriefStop() {
               ISO 8124, 16 CFR 1501): whoever sells toys checks them with qualified people.
             </p>
           )}
+          {value.audience === "under-three" && <Hazards design={design} />}
           <Field label="What it is, in the booklet's first lines" className="mt-3">
             {(ids) => (
               <textarea
