@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
-from typing import Literal
+from typing import Annotated, Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Query, Router, UploadedFile
+from pydantic import Field
 
 from craft.design.hazards import hazards_of
 from craft.errors import CraftError
@@ -44,6 +45,9 @@ from studio.designs.shown import shown
 from studio.errors import Refusal
 from studio.guard import designer
 from studio.jobs.schemas import JobOut
+
+Across = Annotated[int, Field(ge=10, le=10_000)]
+"""Millimetres across a picture."""
 
 router = Router(tags=["bench"])
 pictures = Router(tags=["designs"])
@@ -204,19 +208,20 @@ def sew(request: HttpRequest, design_id: int, payload: NoSewIn) -> DesignOut:
 
 
 @pictures.post("/{int:design_id}/settle", response=SettlingOut)
-def settle_design(request: HttpRequest, design_id: int) -> SettlingOut:
-    """Have every part settled that is not yet, and the figure painted; how far that is."""
+def settle_design(request: HttpRequest, design_id: int, across: Across | None = None) -> SettlingOut:
+    """Have every part settled that is not yet, and the figure painted, with `across` mm across its picture; how far that
+    is."""
     user = designer(request)
-    whole, under_way = portraits.painting(user, design_value(design_of(user, design_id)))
-    return SettlingOut(whole=whole, under_way=under_way)
+    return portraits.painting(user, design_value(design_of(user, design_id)), portraits.on_scale(across))
 
 
 @pictures.get("/{int:design_id}/picture", response=None)
-def read_figure_picture(request: HttpRequest, design_id: int) -> HttpResponse:
+def read_figure_picture(request: HttpRequest, design_id: int, across: Across | None = None) -> HttpResponse:
     """The figure as a picture: painted, PNG, once it is settled, else drawn, SVG; kept by the browser only when painted."""
     user = designer(request)
     design = design_of(user, design_id)
-    found = portraits.pictured(user, design_value(design), f"{design.name}, drawn from its rounds")
+    title = f"{design.name}, drawn from its rounds"
+    found = portraits.pictured(user, design_value(design), title, portraits.on_scale(across))
     kept = found.whole and "revision" in request.GET
     return HttpResponse(
         found.content,
@@ -230,8 +235,7 @@ def take_picture(request: HttpRequest, design_id: int, payload: LookIn) -> Settl
     """Have a picture of the whole figure painted as it is asked for; how far that is."""
     user = designer(request)
     value = design_value(design_of(user, design_id))
-    whole, under_way = portraits.painting(user, value, portraits.look_of(payload))
-    return SettlingOut(whole=whole, under_way=under_way)
+    return portraits.painting(user, value, portraits.look_of(payload))
 
 
 @router.get("/picture/{int:design_id}", response=None)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import math
 import time
 from base64 import b64decode, b64encode
 from dataclasses import dataclass, replace
@@ -17,7 +18,7 @@ from craft.design.stored import from_json, to_json
 from craft.errors import CraftError
 from craft.figure.render import Look, Side, render
 from studio.bench.answers import PortraitAnswer
-from studio.bench.scene_schemas import LookIn
+from studio.bench.scene_schemas import LookIn, SettlingOut
 from studio.bench.scenes import Staged, staged_value
 from studio.jobs import actions
 from studio.jobs.actions import answer_of
@@ -74,17 +75,28 @@ def drawn(user: User, value: DesignValue, title: str) -> Pictured:
     return Pictured(staging.drawn(title).encode(), "image/svg+xml", whole, staging.under_way)
 
 
-def painting(user: User, value: DesignValue, look: Look = SHELF) -> tuple[bool, int]:
-    """Have every part of a design settled and the figure painted; whether that is done, and how many works are under way.
+def painting(user: User, value: DesignValue, look: Look = SHELF) -> SettlingOut:
+    """Have every part of a design settled and the figure painted; how far that is.
 
     What could not be painted before (this machine lacks the means) is not tried again.
     """
     staging = staged_value(user, value, ask=True)
+    width, depth, height = staging.assembled.size_mm
+    extent = max(height, math.hypot(width * ASIDE[0], depth * ASIDE[1]))
     if not staging.assembled.whole:
-        return False, staging.under_way
+        return SettlingOut(whole=False, under_way=staging.under_way, extent_mm=extent)
     job = _find(user, staging, look) or _ask(user, staging, look)
     waits = job.state in (State.WAITING, State.RUNNING)
-    return not waits, staging.under_way + waits
+    return SettlingOut(whole=not waits, under_way=staging.under_way + waits, extent_mm=extent)
+
+
+ASIDE = (0.92, 0.4)
+"""How much of its width and of its depth a rounded figure shows from between front and side, 24° around."""
+
+
+def on_scale(across_mm: float | None) -> Look:
+    """How figures stand on the shelf: each with its margin, or all in one scale with so many mm across the picture."""
+    return SHELF if across_mm is None else replace(SHELF, mm_across=across_mm)
 
 
 def paint_ahead(user: User, value: DesignValue) -> None:

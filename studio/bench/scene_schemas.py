@@ -104,10 +104,12 @@ class SceneOut(Schema):
 
 
 class SettlingOut(Schema):
-    """How far a design's parts are settled. whole: all that is placed is."""
+    """How far a figure is settled and painted. whole: it is as good as it gets. extent_mm: its height, or its width as seen
+    from between front and side, whichever is more."""
 
     whole: bool
     under_way: int
+    extent_mm: float
 
 
 class HazardOut(schema_of(Hazard)):  # type: ignore[misc]

@@ -98,8 +98,7 @@ def settle_drawn(request: HttpRequest, payload: DrawIn) -> SettlingOut:
     """Have every part of a drawn figure settled that is not yet, for its picture; how far that is."""
     user = designer(request)
     made, _ = actions.draw(user, payload)
-    whole, under_way = painting(user, made.design)
-    return SettlingOut(whole=whole, under_way=under_way)
+    return painting(user, made.design)
 
 
 @router.post("/draw/make", response={201: DesignOut})
@@ -135,8 +134,7 @@ def read_piece_picture(request: HttpRequest, piece_id: int) -> HttpResponse:
 def settle_piece(request: HttpRequest, piece_id: int) -> SettlingOut:
     """Have every part of a piece settled that is not yet, for its picture; how far that is."""
     user = designer(request)
-    whole, under_way = painting(user, piece_value(piece_of(user, piece_id)).design)
-    return SettlingOut(whole=whole, under_way=under_way)
+    return painting(user, piece_value(piece_of(user, piece_id)).design)
 
 
 @router.get("/{int:piece_id}/ports/{key}", response=list[PortOut])

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 from typing import Any
 
+import numpy as np
 import pytest
 from PIL import Image
 
@@ -14,7 +15,10 @@ from tests.studio.conftest import BALL, Studio
 pytestmark = pytest.mark.django_db(transaction=True)
 
 LONGER = BALL.replace("R4-R6", "R4-R9").replace("R7:", "R10:").replace("R8:", "R11:")
-AT_REST = {"whole": True, "under_way": 0}
+
+
+def at_rest(found: dict[str, Any]) -> bool:
+    return found["whole"] and not found["under_way"] and found["extent_mm"] > 10
 
 
 def test_a_piece_and_a_drawn_figure_are_shown_settled_once_they_are(studio: Studio) -> None:
@@ -25,11 +29,11 @@ def test_a_piece_and_a_drawn_figure_are_shown_settled_once_they_are(studio: Stud
     assert estimate["Cache-Control"] == "no-store"
     drawn = {"seeds": {"head": 5}, "name": "Drawn"}
     assert studio.ask("POST", "/pieces/draw", drawn)["whole"] is False
-    assert studio.ask("POST", f"/pieces/{piece['id']}/settle") == AT_REST
+    assert at_rest(studio.ask("POST", f"/pieces/{piece['id']}/settle"))
     settled = studio.raw("GET", f"/pieces/{piece['id']}/picture?settled")
     assert "max-age" in settled["Cache-Control"]
     assert settled.content != estimate.content
-    assert studio.ask("POST", "/pieces/draw/settle", drawn) == AT_REST
+    assert at_rest(studio.ask("POST", "/pieces/draw/settle", drawn))
     again = studio.ask("POST", "/pieces/draw", drawn)
     assert again["whole"] is True
     assert again["picture"].startswith("data:image/png;base64,")
@@ -68,7 +72,7 @@ def test_a_picture_is_taken_as_it_is_asked_for(studio: Studio, other: Studio) ->
     query = "?side=front&width=400&ground=%23ffffff&above=10"
     early = studio.ask("GET", path + query, status=409)
     assert "not painted yet" in early["detail"]
-    assert studio.ask("POST", path, look) == AT_REST
+    assert at_rest(studio.ask("POST", path, look))
     got = studio.raw("GET", path + query)
     assert got["Content-Type"] == "image/png"
     assert 'filename="moth-front.png"' in got["Content-Disposition"]
@@ -79,3 +83,29 @@ def test_a_picture_is_taken_as_it_is_asked_for(studio: Studio, other: Studio) ->
     studio.ask("POST", path, {"side": "below"}, 422)
     studio.ask("POST", path, {"width": 9000}, 422)
     other.ask("GET", path + query, status=404)
+
+
+def test_figures_stand_on_one_scale(studio: Studio) -> None:
+    made, _ = studio.with_part()
+    path = f"/designs/{made['id']}"
+    own = studio.ask("POST", f"{path}/settle")
+    assert at_rest(studio.ask("POST", f"{path}/settle?across=200"))
+    tall = []
+    for across in ("", "&across=200"):
+        got = studio.raw("GET", f"{path}/picture?revision=1{across}")
+        solid = np.asarray(Image.open(io.BytesIO(got.content)))[:, :, 3] > 250
+        tall.append(max(np.ptp(np.flatnonzero(solid.any(axis))) for axis in (0, 1)))
+    assert tall[1] / 640 * 200 == pytest.approx(own["extent_mm"], rel=0.2)
+    assert tall[0] > 2 * tall[1]
+    studio.ask("POST", f"{path}/settle?across=3", status=422)
+
+
+def test_what_a_small_child_must_not_have_is_told(studio: Studio, other: Studio) -> None:
+    made, _ = studio.with_part(BALL.replace("Stuff firmly.", "Insert a wire."))
+    path = f"/bench/hazards/{made['id']}"
+    assert studio.ask("GET", path) == []
+    page = {"page": "brief", "base": made["revision"], "data": {"audience": "under-three"}}
+    studio.ask("PUT", f"/designs/{made['id']}/pages", page)
+    (found,) = studio.ask("GET", path)
+    assert (found["stop"], found["where"]) == ("rounds", "Body: “Insert a wire.”")
+    other.ask("GET", path, status=404)

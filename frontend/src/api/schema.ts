@@ -1159,7 +1159,8 @@ export interface paths {
         put?: never;
         /**
          * Settle Design
-         * @description Have every part settled that is not yet, and the figure painted; how far that is.
+         * @description Have every part settled that is not yet, and the figure painted, with `across` mm across its picture; how far that
+         *     is.
          */
         post: operations["studio_bench_api_settle_design"];
         delete?: never;
@@ -4998,9 +4999,12 @@ export interface components {
         };
         /**
          * SettlingOut
-         * @description How far a design's parts are settled. whole: all that is placed is.
+         * @description How far a figure is settled and painted. whole: it is as good as it gets. extent_mm: its height, or its width as seen
+         *     from between front and side, whichever is more.
          */
         SettlingOut: {
+            /** Extent Mm */
+            extent_mm: number;
             /** Under Way */
             under_way: number;
             /** Whole */
@@ -7589,7 +7593,9 @@ export interface operations {
     };
     studio_bench_api_read_figure_picture: {
         parameters: {
-            query?: never;
+            query?: {
+                across?: number | null;
+            };
             header?: never;
             path: {
                 design_id: number;
@@ -7833,7 +7839,9 @@ export interface operations {
     };
     studio_bench_api_settle_design: {
         parameters: {
-            query?: never;
+            query?: {
+                across?: number | null;
+            };
             header?: never;
             path: {
                 design_id: number;

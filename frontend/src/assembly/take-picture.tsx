@@ -50,8 +50,8 @@ function Taking({ design, onClose }: { design: Design; onClose: () => void }) {
   const [look, setLook] = useState(FIRST);
   const set = (more: Partial<Look>) => setLook({ ...look, ...more });
   return (
-    <Dialog open onOpen={(o) => !o && onClose()} title={`A picture of ${design.name}`}>
-      <div className="grid gap-4 sm:grid-cols-[18rem_14rem]">
+    <Dialog open wide onOpen={(o) => !o && onClose()} title={`A picture of ${design.name}`}>
+      <div className="grid gap-4 sm:grid-cols-[minmax(0,26rem)_minmax(12rem,1fr)]">
         <Painted design={design} look={look} />
         <div className="flex flex-col gap-3">
           <SelectField

@@ -1,16 +1,25 @@
-/** The figure of a design on the shelf: drawn from the estimate at once, and from its settled stitches once they rest. */
+/** The figure of a design on the shelf: drawn at once, and painted from its settled stitches as soon as they rest. */
 import { answer, api, type Schemas } from "../api/client";
 import { useRest } from "../figure/use-rest";
 
-export function pictureUrl(id: number, revision: number, settled = false): string {
-  return `/api/designs/${id}/picture?revision=${revision}${settled ? "&settled" : ""}`;
+/** across: millimetres that the picture holds, for figures on one scale; null for the figure with its margin. */
+export function pictureUrl(
+  id: number,
+  revision: number,
+  settled = false,
+  across: number | null = null,
+): string {
+  const scale = across === null ? "" : `&across=${across}`;
+  return `/api/designs/${id}/picture?revision=${revision}${scale}${settled ? "&settled" : ""}`;
 }
 
-export function usePicture(design: number, revision: number): { url: string; settling: boolean } {
-  const { settled, settling } = useRest([design, revision], () =>
+export function usePicture(design: number, revision: number, across: number | null = null) {
+  const { settled, settling, extent } = useRest([design, revision, across], () =>
     answer<Schemas["SettlingOut"]>(
-      api.POST("/api/designs/{design_id}/settle", { params: { path: { design_id: design } } }),
+      api.POST("/api/designs/{design_id}/settle", {
+        params: { path: { design_id: design }, query: across === null ? {} : { across } },
+      }),
     ),
   );
-  return { url: pictureUrl(design, revision, settled), settling };
+  return { url: pictureUrl(design, revision, settled, across), settling, extent };
 }

@@ -1,11 +1,11 @@
 /** All designs, as figures on a shelf. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Copy, Plus, Trash2 } from "lucide-react";
-import { useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api, type Schemas, sentence } from "../api/client";
 import { usePicture } from "../design/use-picture";
-import { Button, Empty, IconButton } from "../ui/controls";
+import { Button, Check, Empty, IconButton } from "../ui/controls";
 import { useCommands } from "../ui/keys";
 import { Confirm, useSay } from "../ui/overlays";
 import { DesignFromFile, NewDesign } from "./new-design";
@@ -24,8 +24,11 @@ function State({ row }: { row: Row }) {
   return <span className="rounded border-l-4 border-moss bg-moss-ground px-1.5">adds up</span>;
 }
 
-function Figure({ row }: { row: Row }) {
-  const { url, settling } = usePicture(row.id, row.revision);
+type Scale = { across: number | null; onExtent: (design: number, extent: number) => void };
+
+function Figure({ row, across, onExtent }: { row: Row } & Scale) {
+  const { url, settling, extent } = usePicture(row.id, row.revision, across);
+  useEffect(() => onExtent(row.id, extent), [onExtent, row.id, extent]);
   return (
     <span className="relative block size-full">
       <img
@@ -40,7 +43,7 @@ function Figure({ row }: { row: Row }) {
   );
 }
 
-function Card({ row }: { row: Row }) {
+function Card({ row, ...scale }: { row: Row } & Scale) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const say = useSay();
@@ -69,7 +72,7 @@ function Card({ row }: { row: Row }) {
           {row.problem ? (
             <p className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">{row.problem}</p>
           ) : row.rounds ? (
-            <Figure row={row} />
+            <Figure row={row} {...scale} />
           ) : (
             <span className="text-soft">Nothing to see yet</span>
           )}
@@ -108,9 +111,22 @@ function Card({ row }: { row: Row }) {
   );
 }
 
+/** Millimetres across the widest figure's picture, in whole centimetres with a margin; 0 until one is known. */
+function useWidest() {
+  const [extents, setExtents] = useState<Record<number, number>>({});
+  const onExtent = useCallback((design: number, extent: number) => {
+    if (extent) setExtents((now) => (now[design] === extent ? now : { ...now, [design]: extent }));
+  }, []);
+  const most = Math.max(0, ...Object.values(extents));
+  return { widest: Math.ceil((most * 1.12) / 10) * 10, onExtent };
+}
+
 export function Shelf() {
   const [making, setMaking] = useState(false);
   const [several, setSeveral] = useState(false);
+  const [scaled, setScaled] = useState(false);
+  const { widest, onExtent } = useWidest();
+  const across = scaled && widest ? widest : null;
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: () => answer<Row[]>(api.GET("/api/designs")) });
   const navigate = useNavigate();
   const rows = shelf.data;
@@ -131,6 +147,11 @@ export function Shelf() {
         <div className="mb-5 flex flex-wrap items-center justify-between gap-2">
           <h1 className="text-3xl">The shelf</h1>
           <div className="flex flex-wrap gap-2">
+            {(rows?.length ?? 0) > 1 && (
+              <span className="self-center">
+                <Check label="on one scale" checked={scaled} onChecked={setScaled} />
+              </span>
+            )}
             {(rows?.length ?? 0) > 0 && <Button onClick={() => setSeveral(true)}>Make several</Button>}
             <DesignFromFile />
             <Button weight="main" onClick={() => setMaking(true)}>
@@ -151,14 +172,24 @@ export function Shelf() {
         {shelf.data?.length === 0 && (
           <Empty title="An empty shelf">
             <p>Start with a shape: a ball of 6 cm is a head, a cone of 2 cm a nose, a tube of 4 cm an arm.</p>
-            <Button weight="main" onClick={() => setMaking(true)}>
-              Start a design
-            </Button>
+            <p>
+              Or trace the outline of a picture, bring in an old pattern and see whether it adds up, or draw a
+              figure from pieces.
+            </p>
+            <span className="flex flex-wrap gap-2">
+              <Button weight="main" onClick={() => setMaking(true)}>
+                Start a design
+              </Button>
+              <DesignFromFile />
+              <Button asChild>
+                <Link to="/pieces">Look at the pieces</Link>
+              </Button>
+            </span>
           </Empty>
         )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(16rem,1fr))] gap-x-5 gap-y-7">
           {shelf.data?.map((row) => (
-            <Card key={row.id} row={row} />
+            <Card key={row.id} row={row} across={across} onExtent={onExtent} />
           ))}
         </ul>
         <NewDesign open={making} onOpen={setMaking} />
