@@ -7,8 +7,9 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
-from craft.design.assembly import Centre, EyesPlaced, Loose, StepNow
+from craft.design.assembly import Centre, EyesPlaced
 from craft.design.hazards import Hazard
+from craft.design.steps import Loose, StepNow
 from studio.bench.schemas import FigurePart
 from studio.designs.manifest import Key
 from studio.jobs.schemas import JobOut

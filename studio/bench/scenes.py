@@ -11,22 +11,13 @@ from typing import Any
 import numpy as np
 from django.contrib.auth.models import User
 
-from craft.design.assembly import (
-    Assembled,
-    centre_of,
-    eyes_placed,
-    loose_parts,
-    marks_placed,
-    order_of_work,
-    proposed_eyes,
-    put_together,
-    steps_now,
-)
+from craft.design.assembly import Assembled, centre_of, eyes_placed, marks_placed, proposed_eyes, put_together
 from craft.design.design import Design as DesignValue
 from craft.design.design import EyeKind
 from craft.design.parts import Part, colours_of
 from craft.design.running import others_of, run_parts
 from craft.design.seating import estimated_figure, seats_of
+from craft.design.steps import loose_parts, order_of_work, steps_now
 from craft.errors import CraftError
 from craft.figure.body import Placed
 from craft.figure.picture import Faces, draw, draw_faces

@@ -12,12 +12,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from craft.design.anchors import Place
-from craft.design.assembly import put_together, steps_now
+from craft.design.assembly import put_together
 from craft.design.brought import design_of
 from craft.design.design import Design
 from craft.design.joins import Join, Manner, joins_in_rounds, loose_copies, made_alone, meeting, seam_stitches
 from craft.design.parts import DesignYarn, GaugeFrom, Part
 from craft.design.running import run_parts, worked_parts
+from craft.design.steps import steps_now
 from craft.design.stored import from_json, is_design, read_design, to_json, written
 from craft.design.written import made_first, pattern_text
 from craft.errors import CraftError

@@ -7,12 +7,13 @@ from dataclasses import replace
 import pytest
 
 from craft.design.anchors import Place
-from craft.design.assembly import put_together, steps_now
+from craft.design.assembly import put_together
 from craft.design.design import Audience, Brief, Design, EyeKind, Eyes, Printed, Step
 from craft.design.hazards import hazards_of
 from craft.design.joins import Fixing, Join
 from craft.design.parts import Part
 from craft.design.running import run_parts
+from craft.design.steps import steps_now
 
 BODY = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nInsert the wire.\nR3: 12 sc [12]\nSew on two beads.\n"
 HAT = "R1: 6 sc in ring [6]\nR2: 6 sc [6]\n"

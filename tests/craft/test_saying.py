@@ -7,12 +7,13 @@ from dataclasses import replace
 import pytest
 
 from craft.design.anchors import Place
-from craft.design.assembly import loose_parts, put_together, steps_now
+from craft.design.assembly import put_together
 from craft.design.design import Design, Step
 from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.design.parts import Part
 from craft.design.running import run_parts, worked_parts
 from craft.design.saying import disagrees, place_said, step_said
+from craft.design.steps import loose_parts, steps_now
 from craft.figure.placement import Proposal, clear_of, propose_seat
 
 BODY = """R1: 6 sc in ring [6]

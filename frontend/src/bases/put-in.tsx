@@ -67,22 +67,7 @@ function UsePiece({
       about="It comes with all its parts, its joins and its credit. One undo takes it out again."
     >
       <div className="flex flex-col gap-3">
-        {own.length > 0 &&
-          piece.yarns.map((yarn, i) => (
-            <SelectField
-              key={yarn.name}
-              label={i ? `Its ${yarn.name}` : `Its main yarn, ${yarn.name}`}
-              value={colours[yarn.name] ?? (i ? "" : (own[0] ?? ""))}
-              onValue={(name) => {
-                const { [yarn.name]: _, ...rest } = colours;
-                setColours(name ? { ...rest, [yarn.name]: name } : rest);
-              }}
-              options={[
-                ...(i ? [["", "stays, and comes along"] as const] : []),
-                ...own.map((n) => [n, n] as const),
-              ]}
-            />
-          ))}
+        <Recoloured piece={piece} own={own} colours={colours} onColours={setColours} />
         <div className="grid grid-cols-2 gap-3">
           <NumberField
             label="How often"
@@ -141,6 +126,33 @@ function UsePiece({
       </div>
     </Dialog>
   );
+}
+
+/** Which of the figure's yarns the piece's become. */
+function Recoloured({
+  piece,
+  own,
+  colours,
+  onColours,
+}: {
+  piece: Piece;
+  own: readonly string[];
+  colours: Record<string, string>;
+  onColours: (colours: Record<string, string>) => void;
+}) {
+  if (!own.length) return null;
+  return piece.yarns.map((yarn, i) => (
+    <SelectField
+      key={yarn.name}
+      label={i ? `Its ${yarn.name}` : `Its main yarn, ${yarn.name}`}
+      value={colours[yarn.name] ?? (i ? "" : (own[0] ?? ""))}
+      onValue={(name) => {
+        const { [yarn.name]: _, ...rest } = colours;
+        onColours(name ? { ...rest, [yarn.name]: name } : rest);
+      }}
+      options={[...(i ? [["", "stays, and comes along"] as const] : []), ...own.map((n) => [n, n] as const)]}
+    />
+  ));
 }
 
 /** The figure as it is: a piece dropped on it is asked for at that place. */

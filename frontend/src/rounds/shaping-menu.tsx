@@ -47,21 +47,12 @@ export function changeOf(rounds: Preview["part"]["rounds"], range: Range, change
   };
 }
 
-/** onChange: a small step, made at once. onTry: a change to be looked at before it is made. */
 /** The rounds that a change is about when a fold may be cut for it, counted from 1 as they are worked. */
 function countedOf(range: Range): Pick<Reshape, "first" | "last"> {
   return { first: Math.min(range.from, range.to) + 1, last: Math.max(range.from, range.to) + 1 };
 }
 
-export function ShapingMenu({
-  rounds,
-  range,
-  colours,
-  yarns,
-  main,
-  onChange,
-  onTry,
-}: {
+type MenuProps = {
   rounds: Preview["part"]["rounds"];
   range: Range | null;
   colours: string[];
@@ -69,8 +60,12 @@ export function ShapingMenu({
   main: string;
   onChange: (change: Reshape) => void;
   onTry: (change: Reshape, name: string) => void;
-}) {
-  const [asking, setAsking] = useState<"insert" | "recolour" | "start" | "stripes" | "divide" | null>(null);
+};
+
+/** onChange: a small step, made at once. onTry: a change to be looked at before it is made. */
+export function ShapingMenu({ onChange, ...of }: MenuProps) {
+  const { rounds, range, colours, onTry } = of;
+  const [asking, setAsking] = useState<Asking>(null);
   const attempt = (change: Partial<Reshape>, name: string) =>
     range ? onTry(changeOf(rounds, range, change), name) : undefined;
   const last = rounds.at(-1)?.line ?? 0;
@@ -170,15 +165,38 @@ export function ShapingMenu({
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      <Questions {...of} asking={asking} onClose={() => setAsking(null)} />
+    </>
+  );
+}
+
+type Asking = "insert" | "recolour" | "start" | "stripes" | "divide" | null;
+
+/** What is asked before some of the changes. */
+function Questions({
+  asking,
+  onClose,
+  rounds,
+  range,
+  colours,
+  yarns,
+  main,
+  onTry,
+}: Omit<MenuProps, "onChange"> & { asking: Asking; onClose: () => void }) {
+  const end = range ? rounds[Math.max(range.from, range.to)] : undefined;
+  const attempt = (change: Partial<Reshape>, name: string) =>
+    range ? onTry(changeOf(rounds, range, change), name) : undefined;
+  return (
+    <>
       <Insert
         open={asking === "insert"}
-        onClose={() => setAsking(null)}
+        onClose={onClose}
         after={end?.label ?? ""}
         onMany={(by) => attempt({ do: "insert", by, first: end?.line ?? 0 }, "Straight rounds")}
       />
       <Recolour
         open={asking === "recolour"}
-        onClose={() => setAsking(null)}
+        onClose={onClose}
         colours={colours}
         onNames={(old, fresh) =>
           onTry({ ...NO_CHANGE, do: "recolour", old, new: fresh }, `${fresh} for ${old}`)
@@ -186,14 +204,14 @@ export function ShapingMenu({
       />
       <StartOn
         open={asking === "start"}
-        onClose={() => setAsking(null)}
+        onClose={onClose}
         now={rounds[0]?.live ?? 6}
         onCount={(by) => onTry({ ...NO_CHANGE, do: "start", by }, `Start on ${by}`)}
       />
       <Stripes
         open={asking === "stripes"}
-        onClose={() => setAsking(null)}
-        where={names}
+        onClose={onClose}
+        where={range ? label(rounds, range) : ""}
         yarns={yarns}
         onStripes={(stripes, by) =>
           range && attempt({ do: "stripes", by, colours: stripes, main, ...countedOf(range) }, "Stripes")
@@ -201,10 +219,10 @@ export function ShapingMenu({
       />
       <Divide
         open={asking === "divide"}
-        onClose={() => setAsking(null)}
+        onClose={onClose}
         after={end?.label ?? ""}
         live={end?.live ?? 0}
-        back={back}
+        back={end?.shift ?? 0}
         onLegs={(by, shift) => range && attempt({ do: "divide", by, shift, ...countedOf(range) }, "Two legs")}
       />
     </>
