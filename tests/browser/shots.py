@@ -17,6 +17,9 @@ STOPS = ("brief", "gauge", "rounds", "assembly", "sizes", "booklet", "proving")
 WHOLE = "() => [...document.images].every(i => i.complete && i.naturalWidth > 0)"
 """Every picture is there; one of a shelf is exchanged for another once its figure is settled."""
 
+PAINTED = "(but) => document.querySelectorAll('main img[src*=settled]').length >= document.images.length - but"
+"""All of them are painted; `but` so many have a fault on purpose, and do not settle."""
+
 PASTED = """Ears (make 2)
 Rnd 1: MR, 6 sc (6)
 Rnd 2: *sc, 2 sc in next st; rep from * 3 times (9)
@@ -64,6 +67,9 @@ def _bases(page: Page, designs: dict[str, str]) -> None:
     page.get_by_role("button", name="Draw a figure").click()
     page.get_by_label("Numbers, to share or to draw by").fill("3-14-15-92-65")
     page.get_by_role("listitem").filter(has_text="Head").first.wait_for()
+    page.get_by_role("img", name="The drawn figure, settled").wait_for(timeout=60_000)
+    page.wait_for_function(PAINTED, arg=1, timeout=60_000)  # the drawn figure stands in the page itself
+    page.wait_for_function(WHOLE)
     _take(page, "pieces")
     page.goto(f"{designs['Lantern Fox']}/bases?view=graft")
     page.get_by_label("Goes on as").select_option(label="Pear body, by Petra Mosling")
@@ -72,6 +78,7 @@ def _bases(page: Page, designs: dict[str, str]) -> None:
     _take(page, "bases")
     page.goto(f"{designs['Snail with Long Feelers']}/bases?view=compare")
     page.get_by_role("img", name="both ladders over each other").first.wait_for()
+    page.get_by_role("img", name="in colours of its distance").first.wait_for(timeout=60_000)
     _take(page, "compared")
 
 
@@ -90,6 +97,7 @@ def main(url: str) -> int:
                 page.get_by_text("settled from the stitches").wait_for(timeout=60_000)
         page.goto("/")
         page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
+        page.wait_for_function(PAINTED, arg=1, timeout=60_000)
         page.wait_for_function(WHOLE)
         _take(page, "shelf")
         for stop in STOPS:
