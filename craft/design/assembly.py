@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.design.anchors import Place
-from craft.design.design import Design, EyeKind, Mark
+from craft.design.design import Design, EyeKind, Mark, Posture
 from craft.design.joins import made_alone
 from craft.design.running import RunPart, worked_parts
 from craft.design.seating import estimated_figure, seats_of
@@ -23,6 +23,8 @@ from craft.figure.placement import (
     centre_line,
     drift,
     extent,
+    hung_up,
+    laid_down,
     place,
     place_eyes,
     propose,
@@ -88,6 +90,10 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
         posed: dict[str, Posable] = {key: surfaces.get(key, body) for key, body in bodies.items()}
         seats = seats_of(design.joins, worked, design.posture)
         placed = place(posed, {p.key: p.part.make for p in parts}, seats)
+        if design.posture is Posture.LYING:
+            placed = laid_down(posed, placed)
+        elif design.posture is Posture.HANGING:
+            placed = hung_up(posed, surfaces, placed)
     return Assembled(design, tuple(parts), worked, surfaces, bodies, placed)
 
 

@@ -25,10 +25,12 @@ class Hand(StrEnum):
 
 
 class Posture(StrEnum):
-    """In which the finished size is said."""
+    """In which the finished size is said: on its feet, seated, on its back, or hung up by its top."""
 
     STANDING = "standing"
     SITTING = "sitting"
+    LYING = "lying"
+    HANGING = "hanging"
 
 
 class EyeKind(StrEnum):

@@ -9,11 +9,11 @@ from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
 from craft.design.assembly import Assembled, eyes_placed, marks_placed, put_together
-from craft.design.design import Design, EyeKind
+from craft.design.design import Design, EyeKind, Posture
 from craft.design.parts import colours_of
 from craft.design.running import run_parts
 from craft.figure.body import Placed
-from craft.figure.placement import Skin, Surface
+from craft.figure.placement import Skin, Surface, hung_by
 from craft.figure.render import Bead, Cloth, Subject, Thread, cloth_of
 from craft.figure.settling import settle
 
@@ -23,6 +23,7 @@ PLUSH = 0.85
 """How fuzzy plush yarn is drawn, of 1."""
 
 EMBROIDERED_MM = 1.6
+HUNG_BY_MM = 40.0
 STEP_MM = 2.0
 """A thread is laid on the fabric at points that far apart."""
 
@@ -60,7 +61,17 @@ def portrait_of(found: Assembled, skins: Mapping[str, Skin], *, without: Iterabl
         cloth = cloth_of(skin, piece.matrix, palette, fuzz=PLUSH if own in plush else 0.0)
         cloths.append(cloth)
         hosts.setdefault(piece.part, (piece, cloth))
-    return Subject(tuple(cloths), tuple(_beads(found, hosts)), tuple(_threads(found, hosts)))
+    threads = [*_threads(found, hosts), *_hung(found)]
+    floor = 0.0 if found.design.posture is Posture.HANGING else None
+    return Subject(tuple(cloths), tuple(_beads(found, hosts)), tuple(threads), floor)
+
+
+def _hung(found: Assembled) -> Iterable[Thread]:
+    """The thread that a hanging figure hangs by."""
+    if found.design.posture is Posture.HANGING and found.placed:
+        top = hung_by(found.posed, found.placed)
+        up = np.array([0.0, 0.0, HUNG_BY_MM])
+        yield Thread((_point(top), _point(top + up)), 1.0, "#8a7f70")
 
 
 def _in_scene(points: Vector, matrix: Vector) -> Vector:

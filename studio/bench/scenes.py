@@ -13,7 +13,7 @@ from django.contrib.auth.models import User
 
 from craft.design.assembly import Assembled, centre_of, eyes_placed, marks_placed, proposed_eyes, put_together
 from craft.design.design import Design as DesignValue
-from craft.design.design import EyeKind
+from craft.design.design import EyeKind, Posture
 from craft.design.parts import Part, colours_of
 from craft.design.running import others_of, run_parts
 from craft.design.seating import estimated_figure, seats_of
@@ -200,7 +200,8 @@ def _shown(staging: Staged) -> SceneOut:
     found, value = staging.assembled, staging.value
     palette = colours_of(value.yarns)
     width, depth, height = found.size_mm
-    weighed = balance(found.surfaces, found.placed) if found.joined else None
+    stands = found.joined and value.posture is not Posture.HANGING
+    weighed = balance(found.surfaces, found.placed) if stands else None
     eyes, guess = eyes_placed(found), proposed_eyes(found)
     seats = seats_of(value.joins, found.worked, value.posture)
     return SceneOut(

@@ -155,7 +155,7 @@ class AssemblyPage(Frozen):
     eye_mm: Annotated[float, Field(gt=0, le=60)] | None = None
     eyes: EyesEntry | None = None
     marks: Annotated[list[FaceMark], Field(max_length=60)] = []
-    posture: Literal["standing", "sitting"] = "standing"
+    posture: Literal["standing", "sitting", "lying", "hanging"] = "standing"
 
 
 class SizeEntry(Frozen):

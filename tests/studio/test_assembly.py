@@ -295,3 +295,16 @@ def test_a_sitting_figure_is_measured_with_its_legs_in_front(desk: Desk) -> None
     stiff = desk.scene()
     assert stiff["swung"] == 0
     assert stiff["height_mm"] == pytest.approx(standing["height_mm"])
+
+
+def test_a_figure_lies_or_hangs_as_she_says(desk: Desk) -> None:
+    desk.page(steps=[step(desk)])
+    standing = desk.scene()
+    desk.page(steps=[step(desk)], posture="lying")
+    lying = desk.scene()
+    assert lying["height_mm"] == pytest.approx(standing["depth_mm"], rel=0.01)
+    assert lying["balance"] is not None
+    desk.page(steps=[step(desk)], posture="hanging")
+    hanging = desk.scene()
+    assert hanging["balance"] is None, "what hangs does not tip over"
+    assert "hanging" in desk.studio.raw("GET", f"/designs/{desk.id}/booklet").content.decode()

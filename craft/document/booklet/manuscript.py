@@ -53,7 +53,7 @@ def manuscript_of(design: Design, parts: tuple[RunPart, ...], designer: str, ter
         filling=figures.filling_g,
         height=figures.height if lines else None,
         width=figures.width if lines else None,
-        size_of="sitting" if design.posture is Posture.SITTING else "",
+        size_of="" if design.posture is Posture.STANDING else design.posture.value,
         eyes=_eyes(design, worked),
         notions=(*printed.notions, *_fasteners(design)),
         assembly=tuple(_step(design, s, worked) for s in design.steps if _says_something(design, s)),

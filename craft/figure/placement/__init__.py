@@ -5,6 +5,7 @@ from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift,
 from craft.figure.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.figure.placement.laid_over import LaidOver, laid_over
 from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, room
+from craft.figure.placement.posture import hung_by, hung_up, laid_down
 from craft.figure.placement.proposals import (
     Proposal,
     clear_of,
@@ -40,7 +41,10 @@ __all__ = [
     "drift",
     "extent",
     "eye_faces",
+    "hung_by",
+    "hung_up",
     "is_head",
+    "laid_down",
     "laid_over",
     "misplaced",
     "necks",

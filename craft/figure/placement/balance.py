@@ -56,16 +56,25 @@ def _weight(surface: Surface, matrix: Vector) -> tuple[float, Vector]:
     return total, middle + ((a + b + c) / 4 * parts[:, None]).sum(0) / total
 
 
-def balance(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> Balance | None:
-    """How all placed pieces together stand on their lowest points; None when nothing is placed."""
-    known = [p for p in placed if p.part in surfaces and surfaces[p.part].rounds]
-    if not known:
-        return None
-    weights = [_weight(surfaces[p.part], p.matrix) for p in known]
+def _known(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> list[Placed]:
+    return [p for p in placed if p.part in surfaces and surfaces[p.part].rounds]
+
+
+def weight_of(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> Vector | None:
+    """The middle of the weight of all settled pieces, None when there is none."""
+    weights = [_weight(surfaces[p.part], p.matrix) for p in _known(surfaces, placed)]
     total = sum(w for w, _ in weights)
     if total <= 0:
         return None
-    weight = sum((w * m for w, m in weights), np.zeros(3)) / total
+    return sum((w * m for w, m in weights), np.zeros(3)) / total
+
+
+def balance(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> Balance | None:
+    """How all placed pieces together stand on their lowest points; None when nothing is placed."""
+    known = _known(surfaces, placed)
+    weight = weight_of(surfaces, placed)
+    if weight is None:
+        return None
     points = np.concatenate([surfaces[p.part].x @ p.matrix[:3, :3].T + p.matrix[:3, 3] for p in known])
     turn, lean = _settling_down(points, weight)
     points, weight = points @ turn.T, turn @ weight

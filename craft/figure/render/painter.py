@@ -146,7 +146,7 @@ def _paint_trimmings(subject: Subject, common: Common) -> None:
 
 def _paint_table(subject: Subject, to_clip: Vector, size: tuple[int, int]) -> None:
     here = context()
-    floor = float(subject.points[:, 2].min())
+    floor = float(subject.points[:, 2].min()) if subject.floor is None else subject.floor
     dark, (x, y, edge) = ground_shadow(subject.points, floor)
     texture = here.texture((dark.shape[1], dark.shape[0]), 1, (dark * 255).astype("u1").tobytes())
     texture.use(1)

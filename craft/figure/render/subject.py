@@ -56,11 +56,12 @@ class Thread:
 
 @dataclass(frozen=True)
 class Subject:
-    """Everything in the picture."""
+    """Everything in the picture. floor: height of the table, None where the figure touches it."""
 
     cloths: tuple[Cloth, ...]
     beads: tuple[Bead, ...] = ()
     threads: tuple[Thread, ...] = ()
+    floor: float | None = None
 
     @property
     def points(self) -> Vector:

@@ -2121,7 +2121,7 @@ export interface components {
              * @default standing
              * @enum {string}
              */
-            posture?: "standing" | "sitting";
+            posture?: "standing" | "sitting" | "lying" | "hanging";
             /**
              * Steps
              * @default []

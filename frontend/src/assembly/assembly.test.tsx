@@ -238,13 +238,13 @@ describe("the finished size", () => {
     balance: { verdict: "steady", words: "It is steady." },
   } as unknown as Scene;
   it("is told of a figure that holds together", () => {
-    render(<FinishedSize scene={whole} sitting={false} />);
+    render(<FinishedSize scene={whole} posture="standing" />);
     expect(screen.getByText(/12 cm .* tall, 8 cm wide/)).toBeTruthy();
     expect(screen.getByText("It is steady.")).toBeTruthy();
   });
   it("is told of no heap of loose parts, nor is its balance", () => {
     cleanup();
-    render(<FinishedSize scene={{ ...whole, joined: false }} sitting={false} />);
+    render(<FinishedSize scene={{ ...whole, joined: false }} posture="standing" />);
     expect(screen.getByText(/lie loose/)).toBeTruthy();
     expect(screen.queryByText(/tall|steady/)).toBeNull();
   });

@@ -75,6 +75,8 @@ export function PutTogether({
           options={[
             ["standing", "standing"],
             ["sitting", "sitting"],
+            ["lying", "lying on its back"],
+            ["hanging", "hung up by its top"],
           ]}
         />
         <TakePicture design={design} />
@@ -85,7 +87,7 @@ export function PutTogether({
           </span>
         )}
       </div>
-      {scene && <FinishedSize scene={scene} sitting={page.posture === "sitting"} />}
+      {scene && <FinishedSize scene={scene} posture={page.posture ?? "standing"} />}
     </Panel>
   );
 }
@@ -130,19 +132,22 @@ function PutOff({
   );
 }
 
+type Posture = NonNullable<Page["posture"]>;
+
 const LOOSE =
   "Some parts lie loose beside the others, so the figure has no size and no balance yet: give each a step that says where it goes.";
 
 /** Its size and its balance, said of a figure that holds together and of no other. */
-export function FinishedSize({ scene, sitting }: { scene: Scene; sitting: boolean }) {
+export function FinishedSize({ scene, posture }: { scene: Scene; posture: Posture }) {
+  const sitting = posture === "sitting";
   if (!scene.joined) return scene.placed.length > 1 ? <p className="pt-1 text-sm">{LOOSE}</p> : null;
   const steady = scene.balance?.verdict === "steady";
   return (
     <>
       {scene.height_mm > 0 && (
         <p className="pt-1">
-          ≈ {cm(scene.height_mm)} ({inches(scene.height_mm)}) tall, {cm(scene.width_mm)} wide,{" "}
-          {cm(scene.depth_mm)} deep{sitting ? ", sitting" : ""}:{" "}
+          ≈ {cm(scene.height_mm)} ({inches(scene.height_mm)}) {posture === "lying" ? "high" : "tall"},{" "}
+          {cm(scene.width_mm)} wide, {cm(scene.depth_mm)} deep{posture === "standing" ? "" : `, ${posture}`}:{" "}
           {scene.whole ? "settled from the stitches." : "an estimate from the rounds and the gauge."}
         </p>
       )}

@@ -1,0 +1,97 @@
+"""A figure laid on its back or hung up: turned as one piece, resting or hanging where it would."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import cache
+
+import numpy as np
+import pytest
+
+from craft.design.anchors import Place
+from craft.design.assembly import Assembled, eyes_placed
+from craft.design.design import Design, EyeKind, Eyes, Posture
+from craft.design.joins import Join
+from craft.design.parts import GaugeFrom, GaugeInForce, Part
+from craft.design.portrait import portrait_of, settled_figure
+from craft.figure.placement import Surface, hung_by
+from craft.figure.placement.balance import weight_of
+from craft.figure.placement.posture import ABOVE_TABLE_MM
+
+BODY = """R1: 6 sc in ring [6]
+R2: inc x 6 [12]
+R3: (sc, inc) x 6 [18]
+R4: (2 sc, inc) x 6 [24]
+R5-R12: 24 sc [24]
+R13: (2 sc, dec) x 6 [18]
+Stuff.
+R14: (sc, dec) x 6 [12]
+R15: dec x 6 [6]
+Close.
+"""
+NOSE = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R6: 12 sc [12]\nStuff.\n"
+
+
+@cache
+def figure(posture: Posture) -> Assembled:
+    """A body with a heavy nose, so that it hangs aslant."""
+    design = Design(
+        "Anteater",
+        gauge=GaugeInForce(GaugeFrom.OWN, 3.0, 1, 5.6, 5.15, 0.4),
+        parts=(Part("body", "Body", BODY), Part("nose", "Nose", NOSE)),
+        joins=(Join("j", "nose", "body", Place("body", 9)),),
+        eyes=Eyes(EyeKind.SAFETY, 8, Place("body", 10), 6),
+    )
+    return settled_figure(replace(design, posture=posture))[0]
+
+
+def points(found: Assembled) -> np.ndarray:
+    own = [found.posed[p.part].points() @ p.matrix[:3, :3].T + p.matrix[:3, 3] for p in found.placed]
+    return np.concatenate(own)
+
+
+@pytest.mark.parametrize("posture", [Posture.LYING, Posture.HANGING])
+def test_it_is_turned_as_one_piece(posture: Posture) -> None:
+    standing, turned = figure(Posture.STANDING), figure(posture)
+    step = [np.linalg.inv(a.matrix) @ b.matrix for a, b in zip(standing.placed, standing.placed[1:], strict=False)]
+    again = [np.linalg.inv(a.matrix) @ b.matrix for a, b in zip(turned.placed, turned.placed[1:], strict=False)]
+    assert np.allclose(step, again, atol=1e-6)
+    assert all(np.linalg.det(p.matrix[:3, :3]) == pytest.approx(1.0) for p in turned.placed)
+
+
+def test_lying_it_looks_up_and_rests_on_the_table() -> None:
+    standing, lying = figure(Posture.STANDING), figure(Posture.LYING)
+    assert points(lying)[:, 2].min() == pytest.approx(0.0, abs=1e-6)
+    width, depth, height = standing.size_mm
+    assert lying.size_mm == pytest.approx((width, height, depth), rel=1e-6)
+    eyes = eyes_placed(lying)
+    assert eyes is not None
+    matrix = next(p.matrix for p in lying.placed if p.part == eyes.part)
+    assert all((matrix[:3, :3] @ np.array(out))[2] > 0.5 for out in eyes.out)
+
+
+def test_hanging_its_weight_is_below_where_it_hangs() -> None:
+    hanging = figure(Posture.HANGING)
+    assert points(hanging)[:, 2].min() == pytest.approx(ABOVE_TABLE_MM, abs=1e-6)
+    surfaces: dict[str, Surface] = dict(hanging.surfaces)
+    weight = weight_of(surfaces, hanging.placed)
+    assert weight is not None
+    upright = figure(Posture.STANDING)
+    before = weight_of(dict(upright.surfaces), upright.placed)
+    top = hung_by(upright.posed, upright.placed)
+    assert before is not None
+    assert np.linalg.norm((before - top)[:2]) > 0.5, "upright it is not"
+    # The point that it hung by moved along with it: as far above the weight as it was away from it.
+    moved = hanging.placed[0].matrix @ np.linalg.inv(upright.placed[0].matrix) @ [*top, 1.0]
+    assert np.linalg.norm((weight - moved[:3])[:2]) < 1e-6
+
+
+def test_a_hanging_figure_shows_its_thread_and_its_table() -> None:
+    design = figure(Posture.HANGING).design
+    found, skins = settled_figure(design)
+    subject = portrait_of(found, skins)
+    (thread,) = subject.threads
+    assert thread.points[1][2] - thread.points[0][2] == pytest.approx(40.0)
+    assert subject.floor == 0.0
+    standing, skins = settled_figure(replace(design, posture=Posture.STANDING))
+    assert portrait_of(standing, skins).threads == ()
