@@ -91,7 +91,7 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
         seats = seats_of(design.joins, worked, design.posture)
         placed = place(posed, {p.key: p.part.make for p in parts}, seats)
         if design.posture is Posture.LYING:
-            placed = laid_down(posed, placed)
+            placed = laid_down(posed, surfaces, placed)
         elif design.posture is Posture.HANGING:
             placed = hung_up(posed, surfaces, placed)
     return Assembled(design, tuple(parts), worked, surfaces, bodies, placed)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -44,9 +45,10 @@ def settled_figure(design: Design) -> tuple[Assembled, dict[str, Skin]]:
     return put_together(design, parts, surfaces), skins
 
 
-def portrait_of(found: Assembled, skins: Mapping[str, Skin], *, without: Iterable[str] = ()) -> Subject:
-    """Everything that is placed and settled. skins: of the parts, by key. without: keys of parts that are put off."""
-    off = set(without)
+def portrait_of(found: Assembled, skins: Mapping[str, Skin], *, step: str | None = None) -> Subject:
+    """Everything that is placed and settled. skins: of the parts, by key. step: key of a step of the assembly: the figure
+    as it is then, with what that step adds in its own colours and all else paler."""
+    off, new = _at_step(found.design, step) if step else (set[str](), "")
     palette = colours_of(found.design.yarns)
     plush = {y.name for y in found.design.yarns if y.plush}
     main = found.design.yarn.name if found.design.yarn else ""
@@ -59,7 +61,7 @@ def portrait_of(found: Assembled, skins: Mapping[str, Skin], *, without: Iterabl
         part = found.design.part(piece.part)
         own = (part.colour if part else None) or main
         cloth = cloth_of(skin, piece.matrix, palette, fuzz=PLUSH if own in plush else 0.0)
-        cloths.append(cloth)
+        cloths.append(cloth if not new or piece.part == new else _paler(cloth))
         hosts.setdefault(piece.part, (piece, cloth))
     threads = [*_threads(found, hosts), *_hung(found)]
     floor = 0.0 if found.design.posture is Posture.HANGING else None
@@ -72,6 +74,28 @@ def _hung(found: Assembled) -> Iterable[Thread]:
         top = hung_by(found.posed, found.placed)
         up = np.array([0.0, 0.0, HUNG_BY_MM])
         yield Thread((_point(top), _point(top + up)), 1.0, "#8a7f70")
+
+
+def _at_step(design: Design, step: str) -> tuple[set[str], str]:
+    """Keys of the parts that come with later steps, and of the one that comes with this one, empty for none."""
+    keys = [s.key for s in design.steps]
+    at = keys.index(step) if step in keys else len(keys)
+    off = {j.part for s in design.steps[at + 1 :] if (j := design.join(s.join)) is not None}
+    while more := {j.part for j in design.joins if j.host in off} - off:
+        off |= more
+    join = design.join(design.steps[at].join) if at < len(keys) else None
+    return off, join.part if join is not None else ""
+
+
+PALER = 0.62
+"""How far towards the paper's colour everything goes that a step does not add."""
+
+_PAPER = np.array([246, 241, 230])
+
+
+def _paler(cloth: Cloth) -> Cloth:
+    rgb, shade = ((own * (1 - PALER) + _PAPER * PALER).astype(np.uint8) for own in (cloth.rgb, cloth.shade))
+    return replace(cloth, rgb=rgb, shade=shade)
 
 
 def _in_scene(points: Vector, matrix: Vector) -> Vector:

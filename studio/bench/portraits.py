@@ -57,10 +57,10 @@ def look_of(asked: LookIn) -> Look:
     )
 
 
-def pictured(user: User, value: DesignValue, title: str, look: Look = SHELF) -> Pictured:
+def pictured(user: User, value: DesignValue, title: str, look: Look = SHELF, step: str | None = None) -> Pictured:
     """A figure as far as it is: painted, else drawn from its settled stitches, else by the estimate; nothing is asked for."""
     staging = staged_value(user, value, ask=False)
-    job = _find(user, staging, look) if staging.assembled.whole else None
+    job = _find(user, staging, look, step) if staging.assembled.whole else None
     if job is not None and job.state == State.DONE:
         return Pictured(_png(job), "image/png", True, 0)
     waits = staging.under_way + (job is not None and job.state in (State.WAITING, State.RUNNING))
@@ -75,8 +75,8 @@ def drawn(user: User, value: DesignValue, title: str) -> Pictured:
     return Pictured(staging.drawn(title).encode(), "image/svg+xml", whole, staging.under_way)
 
 
-def painting(user: User, value: DesignValue, look: Look = SHELF) -> SettlingOut:
-    """Have every part of a design settled and the figure painted; how far that is.
+def painting(user: User, value: DesignValue, look: Look = SHELF, step: str | None = None) -> SettlingOut:
+    """Have every part of a design settled and the figure painted, as it is at a step where one is named; how far that is.
 
     What could not be painted before (this machine lacks the means) is not tried again.
     """
@@ -85,7 +85,7 @@ def painting(user: User, value: DesignValue, look: Look = SHELF) -> SettlingOut:
     extent = max(height, math.hypot(width * ASIDE[0], depth * ASIDE[1]))
     if not staging.assembled.whole:
         return SettlingOut(whole=False, under_way=staging.under_way, extent_mm=extent)
-    job = _find(user, staging, look) or _ask(user, staging, look)
+    job = _find(user, staging, look, step) or _ask(user, staging, look, step)
     waits = job.state in (State.WAITING, State.RUNNING)
     return SettlingOut(whole=not waits, under_way=staging.under_way + waits, extent_mm=extent)
 
@@ -103,35 +103,38 @@ def paint_ahead(user: User, value: DesignValue) -> None:
     """Put a figure in line to be settled and painted for the shelf, before anybody looks at it."""
     staging = staged_value(user, value, ask=True)
     if staging.jobs:
-        _ask(user, staging, SHELF)
+        _ask(user, staging, SHELF, None)
 
 
-def _ask(user: User, staging: Staged, look: Look) -> Job:
-    return actions.ask(user, KIND, _question(user, staging, look), _identity(staging, look))
+def _ask(user: User, staging: Staged, look: Look, step: str | None) -> Job:
+    return actions.ask(user, KIND, _question(user, staging, look, step), _identity(staging, look, step))
 
 
-def _find(user: User, staging: Staged, look: Look) -> Job | None:
-    return actions.find(user, KIND, _identity(staging, look))
+def _find(user: User, staging: Staged, look: Look, step: str | None) -> Job | None:
+    return actions.find(user, KIND, _identity(staging, look, step))
 
 
 def _bare(value: DesignValue) -> DesignValue:
-    """A design without what no picture shows."""
+    """A design without what no picture shows; of its steps what they join is left."""
     parts = tuple(replace(p, recipe=None) for p in value.parts)
-    return replace(value, parts=parts, sizes=(), steps=(), sources=(), brief=Brief(), printed=Printed())
+    steps = tuple(replace(s, text="", before_closing=False, picture=False) for s in value.steps)
+    return replace(value, parts=parts, sizes=(), steps=steps, sources=(), brief=Brief(), printed=Printed())
 
 
 def _look_json(look: Look) -> dict[str, object]:
     return {name: getattr(look, name) for name in Look.__slots__}
 
 
-def _question(user: User, staging: Staged, look: Look) -> str:
-    asked = {"user": user.pk, "design": to_json(_bare(staging.value)), "look": _look_json(look)}
+def _question(user: User, staging: Staged, look: Look, step: str | None) -> str:
+    asked = {"user": user.pk, "design": to_json(_bare(staging.value)), "look": _look_json(look), "step": step}
     return json.dumps(asked, ensure_ascii=False, sort_keys=True)
 
 
-def _identity(staging: Staged, look: Look) -> str:
+def _identity(staging: Staged, look: Look, step: str | None) -> str:
     """Equal for figures that look alike."""
-    said = json.dumps([to_json(replace(_bare(staging.value), name="x")), _look_json(look)], sort_keys=True)
+    bare = replace(_bare(staging.value), name="x")
+    shown = bare if step else replace(bare, steps=())
+    said = json.dumps([to_json(shown), _look_json(look), step], sort_keys=True)
     settled = sorted((key, job.key) for key, job in staging.jobs.items())
     return hashlib.sha256(f"{said}{settled}".encode()).hexdigest()
 
@@ -148,7 +151,7 @@ def work(question: str, watch: Watch) -> bytes:
     look = Look(**{**asked["look"], "side": Side(asked["look"]["side"])})
     staging = _at_rest(user, from_json(asked["design"]), watch)
     skins = {key: skin for key in staging.jobs if (skin := staging.skin(key)) is not None}
-    png = render(portrait_of(staging.assembled, skins), look)
+    png = render(portrait_of(staging.assembled, skins, step=asked["step"]), look)
     return (
         PortraitAnswer(png=b64encode(png).decode("ascii"), width=look.width, height=look.height)
         .model_dump_json()

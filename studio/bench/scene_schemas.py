@@ -119,7 +119,7 @@ class HazardOut(schema_of(Hazard)):  # type: ignore[misc]
 
 class LookIn(Schema):
     """How a picture is taken. around, above: degrees to add to the side. width: in pixels, as is its height. ground: behind
-    the figure, null for transparent."""
+    the figure, null for transparent. step: of the assembly, to show the figure as it is then, with what it adds in colour."""
 
     side: Literal["front", "left", "right", "back", "top", "between"] = "between"
     around: Annotated[int, Field(ge=-180, le=180)] = 0
@@ -127,6 +127,7 @@ class LookIn(Schema):
     width: Annotated[int, Field(ge=100, le=2_400)] = 800
     ground: Hex | None = None
     shadow: bool = True
+    step: Key | None = None
 
 
 class NoSewIn(Schema):

@@ -10,13 +10,14 @@ import pytest
 
 from craft.design.anchors import Place
 from craft.design.assembly import Assembled, eyes_placed
-from craft.design.design import Design, EyeKind, Eyes, Posture
+from craft.design.design import Design, EyeKind, Eyes, Posture, Step
 from craft.design.joins import Join
 from craft.design.parts import GaugeFrom, GaugeInForce, Part
 from craft.design.portrait import portrait_of, settled_figure
-from craft.figure.placement import Surface, hung_by
+from craft.figure.placement import Surface, balance, hung_by
 from craft.figure.placement.balance import weight_of
 from craft.figure.placement.posture import ABOVE_TABLE_MM
+from craft.figure.render import Cloth
 
 BODY = """R1: 6 sc in ring [6]
 R2: inc x 6 [12]
@@ -62,8 +63,11 @@ def test_it_is_turned_as_one_piece(posture: Posture) -> None:
 def test_lying_it_looks_up_and_rests_on_the_table() -> None:
     standing, lying = figure(Posture.STANDING), figure(Posture.LYING)
     assert points(lying)[:, 2].min() == pytest.approx(0.0, abs=1e-6)
-    width, depth, height = standing.size_mm
-    assert lying.size_mm == pytest.approx((width, height, depth), rel=1e-6)
+    depth = standing.size_mm[1]
+    assert lying.size_mm[2] == pytest.approx(depth, rel=0.25), "as high as it was deep, but for its roll"
+    weighed = balance(dict(lying.surfaces), lying.placed)
+    assert weighed is not None
+    assert weighed.verdict != "tips"
     eyes = eyes_placed(lying)
     assert eyes is not None
     matrix = next(p.matrix for p in lying.placed if p.part == eyes.part)
@@ -95,3 +99,21 @@ def test_a_hanging_figure_shows_its_thread_and_its_table() -> None:
     assert subject.floor == 0.0
     standing, skins = settled_figure(replace(design, posture=Posture.STANDING))
     assert portrait_of(standing, skins).threads == ()
+
+
+def test_a_step_shows_what_it_adds_in_colour_and_nothing_that_comes_later() -> None:
+    design = figure(Posture.STANDING).design
+    tail = Join("k", "tail", "nose", Place("nose", 3))
+    steps = (Step("s1", "", "nose", "j"), Step("s2", "", "tail", "k"))
+    whole = replace(design, parts=(*design.parts, Part("tail", "Tail", NOSE)), joins=(*design.joins, tail), steps=steps)
+    found, skins = settled_figure(whole)
+    full = portrait_of(found, skins)
+    first, last = (portrait_of(found, skins, step=key) for key in ("s1", "s2"))
+    assert (len(full.cloths), len(first.cloths), len(last.cloths)) == (3, 2, 3)
+
+    def pale(cloth: Cloth) -> bool:
+        return bool(cloth.rgb.mean() > full.cloths[0].rgb.mean() + 10)
+
+    assert [pale(c) for c in first.cloths] == [True, False], "the nose is new"
+    assert [pale(c) for c in last.cloths] == [True, True, False], "then the tail"
+    assert len(portrait_of(found, skins, step="gone").cloths) == 3

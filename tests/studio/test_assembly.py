@@ -302,9 +302,21 @@ def test_a_figure_lies_or_hangs_as_she_says(desk: Desk) -> None:
     standing = desk.scene()
     desk.page(steps=[step(desk)], posture="lying")
     lying = desk.scene()
-    assert lying["height_mm"] == pytest.approx(standing["depth_mm"], rel=0.01)
-    assert lying["balance"] is not None
+    assert lying["height_mm"] == pytest.approx(standing["depth_mm"], rel=0.3)
+    assert lying["balance"]["verdict"] != "tips"
     desk.page(steps=[step(desk)], posture="hanging")
     hanging = desk.scene()
     assert hanging["balance"] is None, "what hangs does not tip over"
     assert "hanging" in desk.studio.raw("GET", f"/designs/{desk.id}/booklet").content.decode()
+
+
+def test_a_picture_of_a_step_is_another_picture(desk: Desk) -> None:
+    desk.page(steps=[step(desk)])
+    path = f"/bench/picture/{desk.id}"
+    pictures = []
+    for more in ({}, {"step": "arms1"}):
+        assert desk.studio.ask("POST", path, {"width": 200, **more})["whole"]
+        got = desk.studio.raw("GET", path + "?width=200" + "".join(f"&{k}={v}" for k, v in more.items()))
+        assert got["Content-Type"] == "image/png"
+        pictures.append(got.content)
+    assert pictures[0] != pictures[1]

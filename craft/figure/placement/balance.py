@@ -76,7 +76,7 @@ def balance(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> Balanc
     if weight is None:
         return None
     points = np.concatenate([surfaces[p.part].x @ p.matrix[:3, :3].T + p.matrix[:3, 3] for p in known])
-    turn, lean = _settling_down(points, weight)
+    turn, lean = settling_down(points, weight)
     points, weight = points @ turn.T, turn @ weight
     low = points[points[:, 2] < points[:, 2].min() + TOUCHES_MM][:, :2]
     height = float(np.ptp(points[:, 2]))
@@ -88,8 +88,10 @@ def balance(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> Balanc
     return Balance(verdict, margin, way, size, _words(verdict, margin, way, height, lean))
 
 
-def _settling_down(points: Vector, weight: Vector) -> tuple[Vector, float]:
+def settling_down(points: Vector, weight: Vector, most_lean: float = MOST_LEAN) -> tuple[Vector, float]:
     """The turn by which a figure that is let go comes to lie on the table, and its degrees, when that is a small one.
+
+    most_lean: degrees from which it stays as it is.
 
     It comes to rest on that side of its convex hull which lies straight below its weight.
     """
@@ -103,7 +105,7 @@ def _settling_down(points: Vector, weight: Vector) -> tuple[Vector, float]:
     reach = -(normal[down] @ weight + offset[down]) / -normal[down, 2]
     n = normal[down[int(np.argmin(reach))]]
     lean = float(np.degrees(np.arccos(np.clip(-n[2], -1, 1))))
-    if lean > MOST_LEAN:
+    if lean > most_lean or n[2] > 1 - 1e-9:
         return upright
     cross = np.cross(n, [0.0, 0.0, -1.0])
     k = np.array([[0, -cross[2], cross[1]], [cross[2], 0, -cross[0]], [-cross[1], cross[0], 0]])

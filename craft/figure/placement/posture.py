@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.figure.body import Placed
-from craft.figure.placement.balance import weight_of
+from craft.figure.placement.balance import settling_down, weight_of
 from craft.figure.placement.seats import Posable
 from craft.figure.placement.surface import Surface
 
@@ -18,15 +18,29 @@ Vector = NDArray[np.float64]
 ABOVE_TABLE_MM = 25.0
 """How high a hanging figure hangs."""
 
+_ROLLS = 12
+_FURTHEST_ROLL, _AT_REST = 60.0, 0.05
+"""Degrees of one roll at most, and below which it rests."""
+
 _TOP_MM = 3.0
 """Fabric within so much of the highest point is what a figure is hung up by."""
 
 
-def laid_down(bodies: Mapping[str, Posable], placed: Sequence[Placed]) -> tuple[Placed, ...]:
-    """Every piece turned so that the figure lies on its back: what was in front is up, what was up is away from the
-    viewer."""
-    turn = np.array([[1.0, 0.0, 0.0], [0.0, 0.0, 1.0], [0.0, -1.0, 0.0]])
-    return _moved(bodies, placed, turn, 0.0)
+def laid_down(
+    bodies: Mapping[str, Posable], surfaces: Mapping[str, Surface], placed: Sequence[Placed]
+) -> tuple[Placed, ...]:
+    """Every piece turned so that the figure lies on its back, what was in front up, what was up away from the viewer; and
+    rolled from there until it rests, as far as its weight is known."""
+    lying = _moved(bodies, placed, np.array([[1.0, 0.0, 0.0], [0.0, 0.0, 1.0], [0.0, -1.0, 0.0]]), 0.0)
+    for _ in range(_ROLLS):
+        weight = weight_of(surfaces, lying)
+        if weight is None:
+            break
+        turn, lean = settling_down(_points(bodies, lying), weight, _FURTHEST_ROLL)
+        if lean < _AT_REST:
+            break
+        lying = _moved(bodies, lying, turn, 0.0)
+    return lying
 
 
 def hung_up(

@@ -3746,7 +3746,7 @@ export interface components {
         /**
          * LookIn
          * @description How a picture is taken. around, above: degrees to add to the side. width: in pixels, as is its height. ground: behind
-         *     the figure, null for transparent.
+         *     the figure, null for transparent. step: of the assembly, to show the figure as it is then, with what it adds in colour.
          */
         LookIn: {
             /**
@@ -3772,6 +3772,8 @@ export interface components {
              * @enum {string}
              */
             side?: "front" | "left" | "right" | "back" | "top" | "between";
+            /** Step */
+            step?: string | null;
             /**
              * Width
              * @default 800
@@ -6520,6 +6522,7 @@ export interface operations {
                 width?: number;
                 ground?: string | null;
                 shadow?: boolean;
+                step?: string | null;
             };
             header?: never;
             path: {

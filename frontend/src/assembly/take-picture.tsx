@@ -25,7 +25,15 @@ const GROUNDS = [
   ["#2d2621", "dark"],
 ] as const;
 const WIDTHS = [400, 800, 1600, 2400] as const;
-const FIRST: Look = { side: "between", around: 0, above: 0, width: 800, ground: null, shadow: true };
+const FIRST: Look = {
+  side: "between",
+  around: 0,
+  above: 0,
+  width: 800,
+  ground: null,
+  shadow: true,
+  step: null,
+};
 
 /** The address of a picture; it is there once it is painted. */
 export function pictureOf(design: number, look: Look): string {
@@ -54,6 +62,13 @@ function Taking({ design, onClose }: { design: Design; onClose: () => void }) {
       <div className="grid gap-4 sm:grid-cols-[minmax(0,26rem)_minmax(12rem,1fr)]">
         <Painted design={design} look={look} />
         <div className="flex flex-col gap-3">
+          <SelectField
+            label="Of"
+            value={look.step ?? ""}
+            onValue={(step) => set({ step: step || null })}
+            options={[["", "the whole figure"], ...stepsOf(design)]}
+            hint={look.step ? "As it is at that step: what it adds is in colour." : undefined}
+          />
           <SelectField
             label="From"
             value={look.side}
@@ -96,6 +111,14 @@ function Taking({ design, onClose }: { design: Design; onClose: () => void }) {
         </div>
       </div>
     </Dialog>
+  );
+}
+
+/** The steps that add a part, each by its key. */
+function stepsOf(design: Design): [string, string][] {
+  const names = new Map(design.parts.map((p) => [p.key, p.name]));
+  return (design.assembly.steps ?? []).flatMap((s, i): [string, string][] =>
+    s.part && s.on ? [[s.key, `step ${i + 1}: ${names.get(s.part) ?? "a part"}`]] : [],
   );
 }
 
