@@ -16,10 +16,11 @@ from craft.design.permissions import Permissions, Selling
 from craft.design.remix import ShelfPiece, Slot
 from craft.design.running import run_parts, worked_parts
 from studio.designs.actions import add_part, copy_design, create_design
-from studio.designs.manifest import GaugePage
+from studio.designs.manifest import AssemblyStep, GaugePage
 from studio.designs.models import Design as StoredDesign
 from studio.designs.pages import set_page
 from studio.designs.reading import read_design, stored_texts
+from studio.designs.recording import new_key
 from studio.designs.texts import set_text
 from studio.pieces.actions import keep, use
 from studio.pieces.models import Piece
@@ -129,4 +130,14 @@ def build_difference(user: User, tree: Tree) -> None:
         design = set_text(user, design.pk, stored.entry.key, text, None, f"Changed {name}")
     for part in tree["parts"]:
         values = {"name": part["name"], "make": part["make"], "colour": None, "recipe": None}
-        design, _ = add_part(user, design.pk, {**values, "text": "\n".join(part["text"]) + "\n"})
+        design, key = add_part(user, design.pk, {**values, "text": "\n".join(part["text"]) + "\n"})
+        design = _slipped_on(user, design, key, **part["slipped_on"])
+
+
+def _slipped_on(user: User, design: StoredDesign, part: str, on: str, at: int) -> StoredDesign:
+    """A part put on another one's round, to come off again."""
+    host = next(p.key for p in design.manifest.parts if p.name == on)
+    page = design.manifest.assembly
+    step = AssemblyStep(key=new_key(), part=part, on=host, round=at, fixing="slipped-on")
+    changed = page.model_copy(update={"steps": [*page.steps, step]})
+    return set_page(user, design.pk, "assembly", design.revision.number, changed)

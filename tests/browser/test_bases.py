@@ -10,7 +10,9 @@ from playwright.sync_api import Page, expect
 
 from studio.demo.pieces import load_pieces_alone
 from studio.designs.actions import add_parts, copy_design
+from studio.designs.manifest import GaugePage
 from studio.designs.models import Design
+from studio.designs.pages import set_page
 from studio.designs.reading import design_value
 from studio.designs.texts import set_text
 from tests.browser.conftest import CONE
@@ -96,9 +98,15 @@ def test_a_piece_is_put_in_with_the_keyboard_alone(bench: Page, design: Design, 
     assert [p.name for p in design.manifest.parts] == ["Body"]
 
 
-def test_a_piece_is_dragged_onto_the_figure_and_stands_on_its_first_round(
+def test_a_piece_is_dragged_onto_the_figure_recoloured_and_stands_on_its_first_round(
     bench: Page, design: Design, pieces: User
 ) -> None:
+    yarns = [
+        {"name": name, "colour": colour, "weight": 3} for name, colour in (("Moss", "#6f8f4e"), ("Ember", "#c97b4a"))
+    ]
+    page = GaugePage.model_validate({"yarns": yarns, "hook_mm": 3.0, "source": "estimate"})
+    set_page(pieces, design.pk, "gauge", design.revision.number, page)
+    bench.reload()
     bench.get_by_role("link", name="Bases").click()
     bench.get_by_label("Words").fill("acorn")
     figure = bench.get_by_role("region", name="The figure").get_by_test_id("figure")
@@ -108,11 +116,13 @@ def test_a_piece_is_dragged_onto_the_figure_and_stands_on_its_first_round(
     dialog = bench.get_by_role("dialog", name=re.compile("Use .*[Aa]corn"))
     card.drag_to(figure.locator("canvas"))
     expect(dialog.get_by_label("Joined to")).to_have_value(design.manifest.parts[0].key)
+    dialog.get_by_label("Its main yarn").select_option("Ember")
     dialog.get_by_label("Upside down, on its first round").check()
     dialog.get_by_role("button", name="Put it in").click()
     expect(dialog).to_have_count(0)
     design.refresh_from_db()
     assert [s.seat for s in design.manifest.assembly.steps if s.on] == ["start"]
+    assert design.manifest.parts[-1].colour == "Ember"
 
 
 def test_the_cut_is_moved_with_the_arrow_keys_and_dragged(bench: Page, pieces: User) -> None:
