@@ -1,8 +1,9 @@
 /** The steps in order: short lines that open to their fields, moved up and down as far as the order of work allows. */
 import { ArrowDown, ArrowUp, ChevronRight, X } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { type Design, newKey } from "../design/design";
 import { Button, Empty, IconButton } from "../ui/controls";
+import { useCommands } from "../ui/keys";
 import { moved } from "../ui/moved";
 import { type Aim, FRESH } from "./aim";
 import { type Step, StepFields } from "./step-fields";
@@ -38,6 +39,15 @@ export function StepList({
     setOpen(fresh);
   }, [fresh, steps]);
   const shown = open ?? (steps.length === 1 ? steps[0]?.key : undefined);
+  const add = () => {
+    const key = newKey();
+    setOpen(key);
+    onSteps([...steps, { ...FRESH, key }]);
+  };
+  const latest = useRef(add);
+  latest.current = add;
+  const commands = useMemo(() => [{ name: "Add a step of the assembly", run: () => latest.current() }], []);
+  useCommands(commands);
   const places = new Map(scene?.steps.map((s) => [s.key, s]));
   const set = (key: string, part: Partial<Step>) =>
     onSteps(steps.map((s) => (s.key === key ? { ...s, ...part } : s)));
@@ -89,14 +99,7 @@ export function StepList({
         ))}
       </ol>
       <div className="mt-3 flex flex-wrap gap-2">
-        <Button
-          weight="main"
-          onClick={() => {
-            const key = newKey();
-            setOpen(key);
-            onSteps([...steps, { ...FRESH, key }]);
-          }}
-        >
+        <Button weight="main" onClick={add}>
           Add a step
         </Button>
         {steps.length > 1 && <WorkingOrder steps={steps} scene={scene} onSteps={onSteps} />}

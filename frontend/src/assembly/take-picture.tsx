@@ -1,11 +1,12 @@
 /** A picture of the figure to keep: from a side or turned, on any ground, painted by the studio. */
 import { useQueryClient } from "@tanstack/react-query";
 import { Camera, Download } from "lucide-react";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import type { Design } from "../design/design";
 import { useRest } from "../figure/use-rest";
 import { Button, Check, NumberField, SelectField } from "../ui/controls";
+import { useCommands } from "../ui/keys";
 import { Dialog } from "../ui/overlays";
 
 type Look = Required<Schemas["LookIn"]>;
@@ -44,6 +45,8 @@ export function pictureOf(design: number, look: Look): string {
 
 export function TakePicture({ design }: { design: Design }) {
   const [open, setOpen] = useState(false);
+  const commands = useMemo(() => [{ name: "Take a picture of the figure", run: () => setOpen(true) }], []);
+  useCommands(commands);
   return (
     <>
       <Button onClick={() => setOpen(true)}>

@@ -1,7 +1,9 @@
 /** Parts that are not placed yet: dragged onto the figure, aimed and clicked, or put where they mostly go. */
 import { Crosshair, Wand2 } from "lucide-react";
+import { useMemo, useRef } from "react";
 import type { Design } from "../design/design";
 import { Button } from "../ui/controls";
+import { useCommands } from "../ui/keys";
 import type { Scene } from "./use-scene";
 
 /** What is dragged onto the figure: `part:KEY` for one of the tray, `step:KEY` for a step to be placed anew. */
@@ -22,8 +24,16 @@ export function Tray({
   onAim: (part: string) => void;
   onPropose: (parts: readonly Loose[]) => void;
 }) {
-  if (!loose.length) return null;
   const guessed = loose.filter((l) => l.guess);
+  const latest = useRef(() => onPropose(guessed));
+  latest.current = () => onPropose(guessed);
+  const some = guessed.length > 0;
+  const commands = useMemo(
+    () => (some ? [{ name: "Place all parts where they mostly go", run: () => latest.current() }] : []),
+    [some],
+  );
+  useCommands(commands);
+  if (!loose.length) return null;
   return (
     <section aria-label="Not placed yet" className="mb-3 rounded-lg border border-line bg-sunk p-3">
       <div className="flex flex-wrap items-baseline gap-3">
