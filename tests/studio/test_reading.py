@@ -154,9 +154,11 @@ HOSTILE = '</style><script>alert(1)</script><img src="http://example.invalid/x.p
 def test_nothing_typed_becomes_markup_in_print() -> None:
     section = Section("about", HOSTILE, (Paragraph(HOSTILE),))
     document = Document(HOSTILE, HOSTILE, HOSTILE, "us", (section,))
-    html = as_html(document, "<svg></svg>", paper="a4", large=False, low_ink=False)
+    cover = "data:image/svg+xml;base64,PHN2Zy8+"
+    html = as_html(document, cover, paper="a4", large=False, low_ink=False)
     assert "<script>" not in html
-    assert "<img" not in html
+    assert html.count("<img") == 1, "the cover's alone"
+    assert f'<img src="{cover}"' in html
     assert html.count("</style>") == 1
     assert as_pdf(document, "", paper="letter", large=True, low_ink=True).startswith(b"%PDF")
 
