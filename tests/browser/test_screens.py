@@ -24,8 +24,10 @@ def violations(page: Page) -> list[str]:
 
 
 def settle(page: Page) -> None:
-    """Wait until nothing is asked of the studio any more: every figure of the page has settled."""
+    """Wait until nothing is asked of the studio any more: every figure of the page has settled and is painted."""
     page.wait_for_load_state("networkidle", timeout=60_000)
+    # Between two looks at a job the network is idle, too.
+    page.wait_for_function("!document.querySelector('progress, [aria-busy=true]')", timeout=60_000)
     page.wait_for_timeout(150)
 
 
@@ -130,7 +132,11 @@ def test_a_narrow_screen_is_one_long_page(demo: User, enter: Callable[[str], Pag
     page.set_viewport_size({"width": width, "height": height})
     for stop, first, second in (
         ("rounds", page.get_by_role("textbox", name="Written rounds"), page.get_by_role("region", name="Ladder")),
-        ("assembly", page.get_by_label("What to do").last, page.get_by_role("heading", name="Put together")),
+        (
+            "assembly",
+            page.get_by_role("list", name="Steps").get_by_role("listitem").last,
+            page.get_by_role("heading", name="Put together"),
+        ),
     ):
         page.goto(f"/designs/{hedgehog}/{stop}")
         settle(page)
