@@ -108,7 +108,7 @@ def main(url: str) -> int:
                 page.get_by_role("option", name="R7:").hover()
             _take(page, stop)
         page.goto(f"{designs['Acorn']}/rounds")
-        page.get_by_role("button", name="Cap").click()
+        page.get_by_role("navigation", name="Parts").get_by_role("button", name="Cap").click()
         _take(page, "fault")
         page.goto(f"{designs['Brook Otter']}/shapes")
         page.get_by_text("off the shape").wait_for(timeout=60_000)
