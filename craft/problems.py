@@ -104,6 +104,7 @@ CODES: dict[str, tuple[Severity, str]] = {
     "chain-counts": (Severity.HINT, "A turning chain is taken for a stitch, because only then the round comes out."),
     "no-such-round": (Severity.FAULT, "A round is repeated that is not there."),
     "no-thread-place": (Severity.FAULT, "A thread is sewn through a stitch that is not there."),
+    "no-coil-round": (Severity.FAULT, "A coil begins or ends at a round that is not there."),
     "unexplained": (Severity.WARNING, "A stitch that the pattern's own list of abbreviations does not explain."),
     "loops": (Severity.WARNING, "An invisible decrease picks up front loops, which a back-loop round leaves."),
     "eyes-late": (Severity.WARNING, "Eyes are placed when the opening is already small."),

@@ -23,6 +23,7 @@ from craft.figure.placement import (
     centre_line,
     drift,
     extent,
+    give_way,
     hung_up,
     laid_down,
     place,
@@ -94,6 +95,7 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
             placed = laid_down(posed, surfaces, placed)
         elif design.posture is Posture.HANGING:
             placed = hung_up(posed, surfaces, placed)
+        placed = give_way(surfaces, placed, seats, design.gauge_now.stitch_mm)
     return Assembled(design, tuple(parts), worked, surfaces, bodies, placed)
 
 

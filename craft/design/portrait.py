@@ -60,7 +60,7 @@ def portrait_of(found: Assembled, skins: Mapping[str, Skin], *, step: str | None
             continue
         part = found.design.part(piece.part)
         own = (part.colour if part else None) or main
-        cloth = cloth_of(skin, piece.matrix, palette, fuzz=PLUSH if own in plush else 0.0)
+        cloth = cloth_of(skin.given_way(piece), piece.matrix, palette, fuzz=PLUSH if own in plush else 0.0)
         cloths.append(cloth if not new or piece.part == new else _paler(cloth))
         hosts.setdefault(piece.part, (piece, cloth))
     threads = [*_threads(found, hosts), *_hung(found)]

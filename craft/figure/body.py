@@ -96,10 +96,14 @@ class Body:
 
 @dataclass(frozen=True, slots=True)
 class Placed:
-    """A piece of a part in the scene: 4 × 4 matrix from its own frame (mm) to the scene's."""
+    """A piece of a part in the scene: 4 × 4 matrix from its own frame (mm) to the scene's.
+
+    x: (n, 3) its settled nodes in its own frame where they give way to other pieces; None where all lie as settled.
+    """
 
     part: str
     matrix: Vector
+    x: Vector | None = None
 
 
 def _run_lengths(colours: NDArray[np.int16]) -> tuple[int, ...]:

@@ -66,7 +66,14 @@ class Settling:
         for name in ARRAYS:
             seal.update(np.ascontiguousarray(getattr(worked.graph, name)).tobytes())
         steps = [s.kind.value for s in worked.steps]
-        said = ([t.label for t in worked.rounds], steps, worked.inside_out, worked.graph.colours, worked.threads)
+        said = (
+            [t.label for t in worked.rounds],
+            steps,
+            worked.inside_out,
+            worked.graph.colours,
+            worked.threads,
+            worked.rolled,
+        )
         fabric = self.gauge.stitch_mm, self.gauge.round_mm, self.gauge.lean, self.firmness
         seal.update(repr((said, fabric)).encode())
         return seal.hexdigest()
@@ -139,6 +146,12 @@ def shown(settled: Settled) -> answers.Settled:
         converged=settled.converged,
         steps=settled.steps,
     )
+
+
+def packed_positions(x: NDArray[np.float64]) -> tuple[float, str]:
+    """Positions in mm as whole numbers: mm of one unit, and the numbers."""
+    scale = float(np.abs(x).max()) / REACH or 1.0
+    return scale, _packed(np.round(x / scale), "<i2")
 
 
 def _packed(values: NDArray[Any], kind: str) -> str:

@@ -17,11 +17,20 @@ from studio.wire import schema_of
 from studio.yarns.schemas import Hex
 
 
+class GivesWay(Schema):
+    """Where the nodes of a piece lie that gives way to others: x y z in its own frame (int16), `scale` mm a unit."""
+
+    scale: float
+    x: str
+
+
 class PlacedOut(Schema):
-    """A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm)."""
+    """A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm). gives_way: null where it
+    lies as it settled."""
 
     part: str
     matrix: list[float]
+    gives_way: GivesWay | None = None
 
 
 Point = tuple[float, float, float]

@@ -21,7 +21,7 @@ from craft.design.steps import loose_parts, order_of_work, steps_now
 from craft.errors import CraftError
 from craft.figure.body import Placed
 from craft.figure.picture import Faces, draw, draw_faces
-from craft.figure.placement import Skin, Surface, balance, eye_faces
+from craft.figure.placement import Foot, Skin, Surface, balance, eye_faces
 from craft.figure.settling import Mesh, mesh_file
 from craft.rounds.fabric import MAIN_COLOUR
 from studio.bench import figures, previews
@@ -30,6 +30,7 @@ from studio.bench.scene_schemas import (
     CentreOut,
     EyesGuess,
     EyesOut,
+    GivesWay,
     LoosePart,
     MarkOut,
     PlacedOut,
@@ -82,11 +83,11 @@ def _settled(job: Job) -> dict[str, Any]:
 
 
 @lru_cache(maxsize=128)
-def _surface(job: int, used: str, shut: bool) -> Surface | None:
+def _surface(job: int, used: str, foot: Foot) -> Surface | None:
     """The surface of a job's answer. used: tells one answer of a job from a later one."""
     del used
     found = Job.objects.filter(pk=job, state=State.DONE).first()
-    return None if found is None else surface_of(_settled(found), shut=shut)
+    return None if found is None else surface_of(_settled(found), foot=foot)
 
 
 @lru_cache(maxsize=64)
@@ -108,7 +109,7 @@ def _skin(job: int, used: str, name: str) -> Skin | None:
     )
 
 
-def surface_of(answer: dict[str, Any], *, shut: bool) -> Surface:
+def surface_of(answer: dict[str, Any], *, foot: Foot) -> Surface:
     """A settled part's answer as a surface to place things on."""
     x = _array(answer["frames"][-1], "<i2").reshape(-1, 3) * answer["scale"]
     at, place_in = _array(answer["round"], "<i2"), _array(answer["place"], "<u2")
@@ -118,7 +119,7 @@ def surface_of(answer: dict[str, Any], *, shut: bool) -> Surface:
         rows.append(nodes[np.argsort(place_in[nodes], kind="stable")])
     triangles = _array(answer["triangles"], "<u4").reshape(-1, 3).astype(np.int64)
     kind = _array(answer["kind"], "<u1")
-    return Surface.laid(x, rows, triangles, kind, _array(answer["stretch"], "<i2") / 1000, answer["labels"], shut=shut)
+    return Surface.laid(x, rows, triangles, kind, _array(answer["stretch"], "<i2") / 1000, answer["labels"], foot=foot)
 
 
 @dataclass(frozen=True)
@@ -151,7 +152,7 @@ class Staged:
     def skins(self) -> list[tuple[Skin, Placed]]:
         """Every placed piece that is settled, ready to be drawn."""
         own = {key: self.skin(key) for key in self.jobs}
-        return [(skin, p) for p in self.assembled.placed if (skin := own.get(p.part)) is not None]
+        return [(skin.given_way(p), p) for p in self.assembled.placed if (skin := own.get(p.part)) is not None]
 
     def skin(self, key: str) -> Skin | None:
         """A settled part ready to be drawn, None while it is not settled."""
@@ -179,7 +180,7 @@ def staged_value(user: User, value: DesignValue, *, ask: bool) -> Staged:
             continue
         jobs[part.key] = job
         if job.state == State.DONE:
-            surface = _surface(job.pk, job.key + str(job.attempt), worked.closed)
+            surface = _surface(job.pk, job.key + str(job.attempt), Foot.of(worked))
             if surface is not None and surface.rounds > 1:
                 surfaces[part.key] = surface
     return Staged(put_together(value, parts, surfaces), jobs)
@@ -206,7 +207,7 @@ def _shown(staging: Staged) -> SceneOut:
     seats = seats_of(value.joins, found.worked, value.posture)
     return SceneOut(
         parts={key: previews.figure_part(found.worked[key], body, palette, {}) for key, body in found.bodies.items()},
-        placed=[PlacedOut(part=p.part, matrix=[round(float(v), 5) for v in p.matrix.ravel()]) for p in found.placed],
+        placed=[_placed(p) for p in found.placed],
         joined=found.joined,
         width_mm=width,
         depth_mm=depth,
@@ -233,6 +234,14 @@ def _shown(staging: Staged) -> SceneOut:
             for key, surface in found.surfaces.items()
         },
     )
+
+
+def _placed(piece: Placed) -> PlacedOut:
+    matrix = [round(float(v), 5) for v in piece.matrix.ravel()]
+    if piece.x is None:
+        return PlacedOut(part=piece.part, matrix=matrix)
+    scale, x = figures.packed_positions(piece.x)
+    return PlacedOut(part=piece.part, matrix=matrix, gives_way=GivesWay(scale=scale, x=x))
 
 
 def _drawn_eyes(found: Assembled) -> list[Faces]:

@@ -12,6 +12,7 @@ from craft.figure.body import Placed, body_of
 from craft.figure.picture import draw_faces
 from craft.figure.placement import (
     EyePlace,
+    Foot,
     Job,
     Seat,
     Skin,
@@ -59,7 +60,7 @@ def surface(worked: WorkedPart, gauge: Gauge = GAUGE) -> Surface:
     rings = tuple(nodes for _, (nodes, _) in sorted(round_nodes(settled).items()))
     change = np.array([STITCHES[KIND_KEYS[k]].change for k in settled.graph.kind[settled.net.stitch]])
     labels = tuple(t.label for t in worked.rounds)
-    return Surface(settled.x, rings, settled.triangles, change, stretch_of(settled), worked.closed, labels)
+    return Surface(settled.x, rings, settled.triangles, change, stretch_of(settled), Foot.of(worked), labels)
 
 
 @pytest.fixture(scope="module")

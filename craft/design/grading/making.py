@@ -48,6 +48,7 @@ from craft.rounds.pattern import (
     Way,
 )
 from craft.rounds.stitches import Loops
+from craft.text.notation import find_coil
 
 
 class Making:
@@ -317,7 +318,10 @@ class Making:
                     self.rows.append((State.MOVED, "words", item.text, text, ""))
                 if isinstance(item, Step) and item.threads:
                     self.rows.append((State.CHANGED, "sewn threads", item.text, text, "Sew them where they lay."))
-                self.items.append(replace(item, text=text))
+                again = replace(item, text=text)
+                if isinstance(again, Step) and again.coil is not None:
+                    again = replace(again, coil=find_coil(text))
+                self.items.append(again)
             case Section():
                 self.items.append(item)
                 self.debt = 0.0

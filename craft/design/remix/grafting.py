@@ -34,7 +34,7 @@ from craft.rounds.pattern import (
     StepKind,
     folded,
 )
-from craft.text.notation import find_threads
+from craft.text.notation import find_coil, find_threads
 
 
 class Adapt(StrEnum):
@@ -215,7 +215,8 @@ def _upper(
                 out.append(replace(item, first=number, last=number, or_to=None, body=body))
             case Step():
                 text = rounds_resaid(item.text, tops)
-                out.append(replace(item, text=text, threads=find_threads(text) if item.threads else ()))
+                threads = find_threads(text) if item.threads else ()
+                out.append(replace(item, text=text, threads=threads, coil=item.coil and find_coil(text)))
             case Note():
                 out.append(replace(item, text=rounds_resaid(item.text, tops)))
             case Colour():

@@ -16,7 +16,8 @@ from craft.figure.placement.proposals import (
 )
 from craft.figure.placement.seats import Posable, Seat, extent, place
 from craft.figure.placement.skin import Skin, eye_faces
-from craft.figure.placement.surface import Surface
+from craft.figure.placement.surface import Foot, Surface
+from craft.figure.placement.touching import give_way
 
 __all__ = [
     "SOLD_MM",
@@ -25,6 +26,7 @@ __all__ = [
     "Drift",
     "EyePlace",
     "Eyes",
+    "Foot",
     "Job",
     "LaidOver",
     "Misplaced",
@@ -41,6 +43,7 @@ __all__ = [
     "drift",
     "extent",
     "eye_faces",
+    "give_way",
     "hung_by",
     "hung_up",
     "is_head",

@@ -9,6 +9,7 @@ from typing import Protocol
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial import cKDTree
 
 from craft.errors import require
 from craft.figure.body import Placed
@@ -130,7 +131,24 @@ def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float) -> Matrix:
     spin = np.eye(4)
     spin[:2, :2] = [[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]]
     own = bodies[seat.part]
-    return _frame(point, out) @ spin @ (_lying(own) if seat.laid else own.own_frame(on_start=seat.on_start))
+    standing = _lying(own) if seat.laid else own.own_frame(on_start=seat.on_start)
+    if sign < 0 and _flips_over(own, standing):
+        spin = spin @ np.diag([-1.0, -1.0, 1.0, 1.0])
+    return _frame(point, out) @ spin @ standing
+
+
+FLAT = 0.4
+"""Depth over width below which a piece is flat: it has two sides that look alike."""
+
+
+def _flips_over(body: Posable, standing: Matrix) -> bool:
+    """Whether the mirrored one of a pair is the same piece turned over: it is flat, and not the same left and right."""
+    x = body.points() @ standing[:3, :3].T
+    x = x - x.mean(0)
+    if float(np.ptp(x[:, 1])) > FLAT * float(np.ptp(x[:, 0])):
+        return False
+    beside, over = (float(np.asarray(cKDTree(x).query(x * way)[0]).mean()) for way in ([-1, 1, 1], [1, -1, 1]))
+    return over < beside
 
 
 SPLAY = math.radians(14)

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
+from craft.figure.body import Placed
 from craft.figure.picture import Faces
 from craft.figure.settling import Mesh, Settled, relief_of, rgb_of
 
@@ -45,6 +46,10 @@ class Skin:
         return cls(
             name, settled.x, below, beside, relief.colour.astype(np.int64), yarns, settled.triangles.astype(np.int64)
         )
+
+    def given_way(self, piece: Placed) -> Skin:
+        """As it lies in a piece that gives way to others."""
+        return self if piece.x is None else replace(self, x=piece.x)
 
     def _normals(self) -> Vector:
         """(n, 3) outward directions of the fabric at every node, not of unit length."""

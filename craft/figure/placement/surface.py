@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
 from craft.figure.settling import Settled, relief_of
-from craft.rounds.fabric import KIND_KEYS
+from craft.rounds.fabric import KIND_KEYS, WorkedPart
 from craft.rounds.stitches import STITCHES
 
 Vector = NDArray[np.float64]
@@ -21,13 +22,28 @@ _CHANGE = np.array([STITCHES[k].change for k in KIND_KEYS])
 FRONT = np.array([0.0, -1.0, 0.0])
 
 
+class Foot(StrEnum):
+    """What a piece is joined by: its start (it is drawn shut), its opening, or the rim of the coil that it is rolled up to."""
+
+    START = "start"
+    OPENING = "opening"
+    RIM = "rim"
+
+    @classmethod
+    def of(cls, worked: WorkedPart) -> Foot:
+        """Of a part as it is worked."""
+        if worked.rolled is not None:
+            return cls.RIM
+        return cls.START if worked.closed else cls.OPENING
+
+
 @dataclass(frozen=True)
 class Surface:
     """Positions at rest of a part.
 
     x: (n, 3) nodes in mm. rings: for every shown round, its stitches' nodes in working order.
     triangles: (t, 3) nodes, wound outward. change: (n,) growth that each stitch node makes, 0 for
-    plain ones. stretch: (n,) strain of each stitch node. shut: whether the part is drawn shut.
+    plain ones. stretch: (n,) strain of each stitch node. foot: what it is joined by.
     labels: of the rounds.
     """
 
@@ -36,7 +52,7 @@ class Surface:
     triangles: Numbers
     change: Numbers
     stretch: Vector
-    shut: bool
+    foot: Foot
     labels: tuple[str, ...]
 
     @classmethod
@@ -49,13 +65,13 @@ class Surface:
         stretch: Vector,
         labels: Sequence[str],
         *,
-        shut: bool,
+        foot: Foot,
     ) -> Surface:
         """A surface by its rounds as they are shown, those of a single stitch left out. rows: nodes of every round in
         working order; kind: of every stitch node, into `KIND_KEYS`; labels: of the rounds."""
         keep = [i for i, row in enumerate(rows) if len(row) > 1]
         own = tuple(labels[i] for i in keep)
-        return cls(x, tuple(rows[i] for i in keep), triangles, _CHANGE[kind], stretch, shut, own)
+        return cls(x, tuple(rows[i] for i in keep), triangles, _CHANGE[kind], stretch, foot, own)
 
     @classmethod
     def of(cls, settled: Settled) -> Surface:
@@ -64,9 +80,8 @@ class Surface:
         shown = [i for i, t in enumerate(tallies) if t.live > 0]
         rows = [np.flatnonzero(relief.round == i) for i in shown]  # nodes are in stitch order, so in working order
         labels = [tallies[i].label for i in shown]
-        shut = settled.part.closed
         triangles = settled.triangles.astype(np.int64)
-        return cls.laid(settled.x, rows, triangles, relief.kind, relief.stretch, labels, shut=shut)
+        return cls.laid(settled.x, rows, triangles, relief.kind, relief.stretch, labels, foot=Foot.of(settled.part))
 
     @property
     def rounds(self) -> int:
@@ -76,7 +91,7 @@ class Surface:
     @property
     def closed(self) -> bool:
         """Whether it is joined by its surface, not by an opening."""
-        return self.shut
+        return self.foot is not Foot.OPENING
 
     def count_of(self, at: int) -> int:
         """Stitches of a round."""
@@ -175,7 +190,12 @@ class Surface:
     def own_frame(self, *, on_start: bool = False) -> NDArray[np.float64]:
         """From its own frame to that in which it is joined at the origin and stands up along z."""
         matrix = np.eye(4)
-        if self.shut or on_start:
+        if self.foot is Foot.RIM and not on_start:
+            matrix[2, 3] = -0.08 * float(np.ptp(self.x[:, 2]))
+            return matrix
+        if (at := 0 if on_start else -1 if self.foot is Foot.OPENING else None) is not None and self._is_edge(at):
+            return self._on_edge(at)
+        if self.foot is Foot.START or on_start:
             matrix[:3, 3] = -self._middles[0]
             matrix[2, 3] -= 0.08 * float(np.ptp(self.x[:, 2]))
             return matrix
@@ -190,6 +210,27 @@ class Surface:
         matrix[:3, :3] = turn
         matrix[:3, 3] = -turn @ end
         matrix[2, 3] -= min(0.35 * radius, 0.3 * float(np.ptp(self.x[:, 2])))
+        return matrix
+
+    def _is_edge(self, at: int) -> bool:
+        """Whether a round is the straight edge of a panel, with two ends, and no opening."""
+        ring = self.x[self.rings[at]]
+        gap = float(np.linalg.norm(ring[-1] - ring[0]))
+        return len(ring) > 2 and gap > 0.5 * float(np.linalg.norm(np.diff(ring, axis=0), axis=1).sum())
+
+    def _on_edge(self, at: int) -> NDArray[np.float64]:
+        """A panel standing on an edge: the edge along x, the fabric up along z."""
+        ring = self.x[self.rings[at]]
+        middle = ring.mean(0)
+        along = np.linalg.svd(ring - middle)[2][0]
+        along = along if along[0] >= 0 else -along
+        up = self.x.mean(0) - middle
+        up -= (up @ along) * along
+        size = float(np.linalg.norm(up))
+        up = up / size if size > 1e-6 else np.array([0.0, 0.0, 1.0])
+        matrix = np.eye(4)
+        matrix[:3, :3] = np.array([along, np.cross(up, along), up])
+        matrix[:3, 3] = -matrix[:3, :3] @ middle
         return matrix
 
     def points(self) -> Vector:

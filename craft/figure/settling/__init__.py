@@ -1,6 +1,8 @@
 """From stitch graph to the figure at rest: net of springs, surface, settling, measures, meshes."""
 
 from craft.figure.settling.against import Fit, ShapeError, fit, shape_error, signed_apart
+from craft.figure.settling.contact import Contact
+from craft.figure.settling.held import Held, Threads
 from craft.figure.settling.measure import (
     OPENING_STRETCH,
     Measures,
@@ -17,15 +19,17 @@ from craft.figure.settling.net import Net
 from craft.figure.settling.relief import Relief, relief_of
 from craft.figure.settling.settle import Settled, settle
 from craft.figure.settling.sheets import Sheets
-from craft.figure.settling.solve import Fabric, Threads, settle_net
+from craft.figure.settling.solve import Fabric, settle_net
 from craft.figure.settling.springs import Edge
 
 __all__ = [
     "MESH_FORMATS",
     "OPENING_STRETCH",
+    "Contact",
     "Edge",
     "Fabric",
     "Fit",
+    "Held",
     "Measures",
     "Mesh",
     "Net",

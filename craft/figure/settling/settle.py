@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -10,9 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.errors import CraftError, require
+from craft.figure.settling.frame import area
 from craft.figure.settling.net import Net, net_of
+from craft.figure.settling.rest import Filled, at_rest
 from craft.figure.settling.sheets import Sheets, sheets_of
-from craft.figure.settling.solve import Fabric, Threads, settle_net
+from craft.figure.settling.solve import Fabric, settle_net
 from craft.figure.settling.start import is_plain, start_of, volume_mm3
 from craft.gauge import Gauge
 from craft.rounds.fabric import StitchGraph, WorkedPart
@@ -36,9 +37,6 @@ UNFOLDING_FIRMNESS, UNFOLDING_STEPS, UNFOLDED = 1.0, 120, 1e-2
 
 MIRROR = np.array([-1.0, 1.0, 1.0])
 """What turning a piece inside out does to its figure: same shape, left and right changed."""
-
-FLAT_PANEL = 0.8
-"""Flatness from which the right side of a piece is its front."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +79,7 @@ def _stuffed_sheets(net: Net, sheets: Sheets, x: Vector, *, stuffed: bool) -> ND
         rims = [r for r, of in zip(sheets.rims, sheets.rim_sheet, strict=True) if of == sheet]
         lid = sum(_fan_area(x[r]) for r in rims)
         most = FLATTEST_STUFFED if sheet == 0 else MOST_OPEN_POUCH
-        found[sheet] = len(own) >= LEAST_POUCH and lid < most * _area(x, own)
+        found[sheet] = len(own) >= LEAST_POUCH and lid < most * area(x, own)
     return found
 
 
@@ -104,11 +102,6 @@ def _unfolded(net: Net, sheets: Sheets, gauge: Gauge, x: Vector) -> Vector:
         return x
     fabric = Fabric(net, sheets, gauge, blown, UNFOLDING_FIRMNESS)
     return settle_net(fabric, x, enough=UNFOLDED, most_steps=UNFOLDING_STEPS).x
-
-
-def _area(x: Vector, triangles: Numbers) -> float:
-    a, b, c = x[triangles[:, 0]], x[triangles[:, 1]], x[triangles[:, 2]]
-    return float(np.linalg.norm(np.cross(b - a, c - a), axis=1).sum() / 2)
 
 
 def _fan_area(rim: Vector) -> float:
@@ -149,10 +142,11 @@ def settle(
         kept.append(now)
         return watch is None or watch(step)
 
-    rest = settle_net(Fabric(net, sheets, gauge, stuffed, firmness, threads_in(net, part)), x, seen)
+    filled = Filled(net, sheets, gauge, stuffed, firmness)
+    rest, frame = at_rest(part, filled, x, seen)
     chosen = [kept[i] for i in np.linspace(0, len(kept) - 1, frames).astype(int)] if kept and frames > 1 else []
-    way = [_in_frame(net, sheets, y) for y in [x, *chosen]] if frames else []
-    end = _in_frame(net, sheets, rest.x)
+    way = [frame(y) for y in [x, *chosen]] if frames else []
+    end = frame(rest.x)
     if part.inside_out:
         sheets, end, way = sheets.mirrored(), end * MIRROR, [y * MIRROR for y in way]
     return Settled(
@@ -167,65 +161,6 @@ def settle(
         steps=rest.steps,
         converged=rest.converged,
     )
-
-
-def threads_in(net: Net, part: WorkedPart) -> Threads:
-    """The part's threads as pairs of the net's nodes; one through a stitch that is no node holds nothing."""
-    node = np.full(len(part.graph), -1)
-    node[net.stitch] = np.arange(len(net.stitch))
-    ends = node[np.array([(t.first, t.last) for t in part.threads], np.int64).reshape(-1, 2)]
-    there = (ends >= 0).all(1)
-    return Threads(ends[there], np.array([t.length_mm for t in part.threads])[there])
-
-
-def _in_frame(net: Net, sheets: Sheets, x: Vector) -> Vector:
-    """Rotate and shift: z from R1 to the close, R1's middle at the origin, its first stitch to the front."""
-    centred = x - x.mean(0)
-    level = net.level - net.level.mean()
-    rise = level @ centred
-    spread = float(np.linalg.norm(level) * np.linalg.norm(centred)) + 1e-12
-    _, axes = np.linalg.eigh(centred.T @ centred)
-    flat = np.linalg.norm(rise) < 0.15 * spread
-    z = axes[:, 0] if flat else rise / np.linalg.norm(rise)
-    if is_plain(net):
-        forward = _across(centred[net.edges[0].nodes[0]] - centred[net.edges[0].nodes].mean(0), z)
-    elif _flatness(centred, sheets) > FLAT_PANEL:
-        forward = _across(_facing(centred, sheets), z)
-    else:
-        sideways = _across(axes[:, 2] if abs(axes[:, 2] @ z) < 0.7 else axes[:, 1], z)
-        forward = np.cross(z, sideways)
-        first = net.edges[0].nodes[0] if net.edges else 0
-        forward = forward if (centred[first] - centred[net.edges[0].nodes].mean(0)) @ forward >= 0 else -forward
-    y = -forward
-    turned = centred @ np.column_stack([np.cross(y, z), y, z])
-    start = net.edges[0].nodes if net.edges else np.arange(len(turned))
-    foot = turned[len(net.stitch)] if net.middles else turned[start].mean(0)
-    shift = foot if is_plain(net) or not net.middles else np.array([*turned.mean(0)[:2], foot[2]])
-    out: Vector = turned - shift
-    return out
-
-
-def _facing(x: Vector, sheets: Sheets) -> Vector:
-    """Sum of the area vectors of the largest sheet, in mm²."""
-    t = sheets.triangles[sheets.sheet == 0]
-    total: Vector = np.cross(x[t[:, 1]] - x[t[:, 0]], x[t[:, 2]] - x[t[:, 0]]).sum(0) / 2
-    return total
-
-
-def _flatness(x: Vector, sheets: Sheets) -> float:
-    """1 for a flat sheet, 0 for a closed one."""
-    area = _area(x, sheets.triangles[sheets.sheet == 0])
-    return float(np.linalg.norm(_facing(x, sheets))) / max(area, 1e-9)
-
-
-def _across(v: Vector, z: Vector) -> Vector:
-    """The direction of `v` square to `z`."""
-    flat = v - (v @ z) * z
-    size = float(np.linalg.norm(flat))
-    if size > 1e-9:
-        return flat / size
-    other = np.cross(z, [1.0, 0.0, 0.0]) if abs(z[0]) < 0.9 else np.cross(z, [0.0, 1.0, 0.0])
-    return other / math.sqrt(float(other @ other))
 
 
 __all__ = ["Settled", "settle", "volume_mm3"]

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from scipy.sparse import coo_matrix, csr_matrix, diags
 from scipy.sparse.linalg import splu
 
+from craft.figure.settling.held import FREE, Held, Plates
 from craft.figure.settling.net import Net
 from craft.figure.settling.sheets import Sheets
 from craft.gauge import Gauge
@@ -30,8 +31,12 @@ GIVE = 0.35
 SHEAR = 0.1
 """Stiffness of a stitch leaning over, as a share of its stiffness in height."""
 
-BEND_STUFFED, BEND_EMPTY = 0.02, 0.4
-"""Bending stiffness of stuffed fabric, and of fabric that must hold its own shape."""
+BEND_STUFFED, BEND_EMPTY, BEND_LIMP = 0.02, 0.4, 0.02
+"""Bending stiffness of stuffed fabric, of fabric that must hold its own shape, and of what is pressed flat: its rounds
+are folded, so they keep no circle."""
+
+PRESSING = 0.5
+"""Stiffness of what presses fabric flat, in membrane stiffnesses: a hand and then its own folds, a disc (an estimate)."""
 
 ENOUGH = 1e-4
 """Longest step, in stitch widths, at which the net is at rest."""
@@ -42,24 +47,13 @@ HISTORY = 8
 VAGUE = 0.2
 """Length in stitch widths below which the direction of a round at a stitch counts for less."""
 
-LONGEST = 1.5
-"""Longest step, in stitch widths, that is tried at once."""
+LONGEST, LONGEST_TOUCHING = 1.5, 0.4
+"""Longest step, in stitch widths, that is tried at once; and where fabric touches fabric, so that it can't step through."""
 
 THREAD = 5.0
 """Stiffness of a thread sewn through, in membrane stiffnesses: it gives far less than fabric does."""
 
 CHECK_EVERY = 10
-
-
-@dataclass(frozen=True, slots=True)
-class Threads:
-    """Threads sewn through: (t, 2) nodes at their ends, (t,) lengths in mm."""
-
-    ends: Numbers
-    length: Vector
-
-
-NO_THREADS = Threads(np.zeros((0, 2), np.int64), np.zeros(0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +63,10 @@ class Rest:
     x: Vector
     steps: int
     converged: bool
+
+    def followed_by(self, later: Rest) -> Rest:
+        """What came to rest after more was done to it: both took their steps."""
+        return Rest(later.x, self.steps + later.steps, later.converged)
 
 
 def _incidence(pairs: Numbers, size: int) -> csr_matrix:
@@ -90,15 +88,12 @@ class Fabric:
     """The net's forces, with everything that stays the same from step to step worked out once."""
 
     def __init__(
-        self,
-        net: Net,
-        sheets: Sheets,
-        gauge: Gauge,
-        stuffed: NDArray[np.bool_],
-        firmness: float,
-        threads: Threads = NO_THREADS,
+        self, net: Net, sheets: Sheets, gauge: Gauge, stuffed: NDArray[np.bool_], firmness: float, held: Held = FREE
     ) -> None:
         size = net.size
+        threads = held.threads
+        self.contact, self.plates = held.contact, held.plates
+        self.longest = (LONGEST if held.contact is None else LONGEST_TOUCHING) * gauge.stitch_mm
         eased = 1.0 + pressure_share(REFERENCE_FIRMNESS) / 2
         self.w = gauge.stitch_mm
         self.size, self.along = size, len(net.along)
@@ -114,8 +109,9 @@ class Fabric:
         self.gather = coo_matrix((np.ones(many), (self.upper, np.arange(many))), shape=(size, many)).tocsr()
         firm = np.zeros(size, np.bool_)
         firm[sheets.triangles[stuffed[sheets.sheet]].ravel()] = True
-        self.bend_weight = np.where(firm[net.triples[:, 1]], BEND_STUFFED, BEND_EMPTY) * net.bend_weight
-        self.bend_rest = net.bend_rest
+        soft = BEND_LIMP if held.limp else BEND_EMPTY
+        self.bend_weight = np.where(firm[net.triples[:, 1]], BEND_STUFFED, soft) * net.bend_weight
+        self.bend_rest = np.zeros_like(net.bend_rest) if held.limp else net.bend_rest
         self.bend = _second_differences(net.triples, size)
         self.bend_t = self.bend.T.tocsr()
         stiff = self.links_t @ diags(net.link_weight) @ self.links + self.bend_t @ diags(self.bend_weight) @ self.bend
@@ -126,15 +122,16 @@ class Fabric:
         stiff = (stiff + THREAD * self.threads_t @ self.threads).tocsc()
         anchor = ANCHOR * float(stiff.diagonal().mean()) * diags(np.ones(size))
         self.solver = splu(stiff + anchor, permc_spec="MMD_AT_PLUS_A", options={"SymmetricMode": True})
-        self._press(net, sheets, gauge, stuffed, firmness)
+        self._press(net, sheets, gauge, stuffed, pressure_share(firmness))
 
-    def _press(self, net: Net, sheets: Sheets, gauge: Gauge, stuffed: NDArray[np.bool_], firmness: float) -> None:
-        """Triangles that pressure acts on, lids over openings among them."""
+    def _press(self, net: Net, sheets: Sheets, gauge: Gauge, stuffed: NDArray[np.bool_], strength: float) -> None:
+        """Triangles that pressure acts on, lids over openings among them. strength: the pressure, times the radius
+        of the widest round."""
         own, lid = stuffed[sheets.sheet], stuffed[sheets.lid_sheet] if len(sheets.lids) else np.zeros(0, np.bool_)
         self.pressed = np.concatenate([sheets.triangles[own], sheets.lids[lid]])
         sheet = np.concatenate([sheets.sheet[own], sheets.lid_sheet[lid]])
         radius = np.array([_radius(net, sheets, s, gauge) for s in range(max(sheets.many, 1))])
-        self.pressure = pressure_share(firmness) / radius[sheet] / 6 if len(sheet) else np.zeros(0)
+        self.pressure = strength / radius[sheet] / 6 if len(sheet) else np.zeros(0)
         rims = sheets.rims
         rows = np.repeat(np.arange(len(rims)), [len(r) for r in rims])
         columns = np.concatenate(rims) if rims else np.zeros(0, np.int64)
@@ -169,6 +166,10 @@ class Fabric:
         energy += more + 0.5 * float(np.dot(force, over))
         if len(self.thread_length):
             energy += self._add_threads(x, slope)
+        if self.contact is not None:
+            energy += self.contact.add(x, slope)
+        for plates in self.plates:
+            energy += _add_plates(plates, x, slope)
         if self.push is not None:
             normals, corner = self._normals(x)
             slope -= self.push @ (normals * self.pressure[:, None])
@@ -217,6 +218,15 @@ class Fabric:
         return out, a
 
 
+def _add_plates(plates: Plates, x: Vector, slope: Vector) -> float:
+    """Energy of fabric between two plates that lie about its middle; its gradient is added to `slope`."""
+    deep = x[plates.nodes] @ plates.across
+    deep -= deep.mean()
+    over = np.sign(deep) * np.maximum(np.abs(deep) - plates.gap / 2, 0.0)
+    slope[plates.nodes] += np.outer(PRESSING * (over - over.mean()), plates.across)
+    return 0.5 * PRESSING * float(np.dot(over, over))
+
+
 def _dot(a: Vector, b: Vector) -> Vector:
     each: Vector = np.einsum("ij,ij->i", a, b)
     return each
@@ -261,7 +271,7 @@ def settle_net(
             moves.clear()
             way = -fabric.solver.solve(slope)
             down = float(np.vdot(way, slope))
-        way *= min(1.0, LONGEST * fabric.w / max(_longest(way), 1e-12))
+        way *= min(1.0, fabric.longest / max(_longest(way), 1e-12))
         share, trial, energy_after, slope_after = _line(fabric, x, energy, way, down)
         if share == 0.0 and moves:
             moves.clear()

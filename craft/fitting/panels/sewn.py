@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.errors import CraftError
-from craft.figure.settling import Edge, Fabric, Net, Settled, Sheets, Threads, settle, settle_net
+from craft.figure.settling import Edge, Fabric, Held, Net, Settled, Sheets, Threads, settle, settle_net
 from craft.fitting.panels.draft import Panel, Panels
 from craft.problems import faulty
 from craft.rounds.fabric import StitchGraph, WorkedPart, run_part
@@ -60,7 +60,7 @@ def settle_sewn(
     def seen(step: int, _: Vector) -> bool:
         return watch is None or watch(step)
 
-    rest = settle_net(Fabric(net, sheets, gauge, stuffed, filled, seams), x, seen)
+    rest = settle_net(Fabric(net, sheets, gauge, stuffed, filled, Held(seams)), x, seen)
     part = _whole_part(own, panels)
     settled = rest.x + x.mean(0) - rest.x.mean(0)
     return Settled(

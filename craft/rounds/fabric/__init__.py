@@ -1,5 +1,6 @@
 """Runs rounds over the live edge: tallies, stitch graph, and every disagreement with its verdict."""
 
+from craft.rounds.fabric.coils import Rolling
 from craft.rounds.fabric.dryrun import Movement, movements, place_of
 from craft.rounds.fabric.edges import Piece, find_piece, singular, stem
 from craft.rounds.fabric.graph import ARRAYS, KIND_KEYS, LOOP_ORDER, EdgeKind, StitchGraph
@@ -19,6 +20,7 @@ __all__ = [
     "Hole",
     "Movement",
     "Piece",
+    "Rolling",
     "StitchGraph",
     "Tally",
     "Thread",

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from craft.problems import Problem
+from craft.rounds.fabric.coils import Rolling, rolling_of
 from craft.rounds.fabric.edges import CHAIN_NAME, NOTHING, Line, Piece
 from craft.rounds.fabric.graph import EdgeKind, Numbers, StitchGraph
 from craft.rounds.fabric.hook import Hook, Tally, WorkedStep, pieces_of
@@ -27,7 +29,7 @@ class WorkedPart:
     """A part that has been run. closed: a step says that the opening is drawn together.
 
     edge: indices in `graph` of the stitches that are live at the end. empty: names of the pieces taken
-    in that hold no filling. threads: sewn through it.
+    in that hold no filling. threads: sewn through it. rolled: which of its rounds are rolled up and sewn to each other.
     """
 
     name: str | None
@@ -39,6 +41,7 @@ class WorkedPart:
     edge: Numbers
     empty: tuple[str, ...] = ()
     threads: tuple[Thread, ...] = ()
+    rolled: Rolling | None = None
 
     @property
     def counts(self) -> tuple[int, ...]:
@@ -66,9 +69,19 @@ class WorkedPart:
         return StepKind.EMPTY not in kinds and (StepKind.STUFF in kinds or self.closed)
 
     @property
+    def pressed(self) -> bool:
+        """Whether it lies flat, two layers on each other: it takes no filling, and is worked together flat or told to lie so."""
+        folded = bool(self.rounds) and self.rounds[-1].way is Way.LINE and self.rounds[-1].flat
+        return not self.stuffed and (folded or any(_FLAT.search(s.text) for s in self.steps))
+
+    @property
     def inside_out(self) -> bool:
         """Whether it is used with its wrong side out: what leaned to the right leans to the left."""
         return _turned(self.steps)
+
+
+_FLAT = re.compile(r"(?i)\b(?:press(?:ed)?|l(?:ay|aid|ies?)|keep|fold(?:ed)?|stays?)\b[^.;]{0,20}\bflat\b|\bflatten")
+"""How a direction leaves a piece flat."""
 
 
 def _turned(steps: tuple[WorkedStep, ...]) -> bool:
@@ -281,6 +294,7 @@ def run_part(
         hook.live = Line(onto.edge + first, onto.name)
     rounds = _worked_rounds(part)
     threads: list[Thread] = []
+    rolled: Rolling | None = None
     for item in part.items:
         match item:
             case Round():
@@ -291,6 +305,8 @@ def run_part(
                 _step(hook, item)
                 if item.kind is StepKind.THREAD:
                     threads += threads_of(hook, item)
+                elif item.kind is StepKind.COIL:
+                    rolled = rolling_of(hook, item)
             case Section():
                 if hook.yarn_cut:
                     hook.put_aside(hook.tallies[-1].label if hook.tallies else "")
@@ -309,6 +325,7 @@ def run_part(
         edge=hook.live.spots,
         empty=tuple(hook.empty),
         threads=tuple(threads),
+        rolled=rolled,
     )
     return worked, tuple(hook.problems)
 

@@ -1,5 +1,6 @@
 """Frozen values of a written pattern: parts of rounds, steps and notes, and their stored form."""
 
+from craft.rounds.pattern.coil import Coil, coil_direction
 from craft.rounds.pattern.folds import folded, unfolded
 from craft.rounds.pattern.instructions import (
     MOST_COUNT,
@@ -52,6 +53,7 @@ __all__ = [
     "Again",
     "Chain",
     "Cluster",
+    "Coil",
     "Colour",
     "Edge",
     "FromHook",
@@ -80,6 +82,7 @@ __all__ = [
     "Unread",
     "Way",
     "Work",
+    "coil_direction",
     "folded",
     "from_json",
     "thread_direction",

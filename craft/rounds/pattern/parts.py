@@ -7,6 +7,7 @@ from enum import StrEnum
 
 from craft.errors import require
 from craft.problems import Span
+from craft.rounds.pattern.coil import Coil
 from craft.rounds.pattern.instructions import NOWHERE, Colour, Instruction, Join
 from craft.rounds.pattern.threads import SewnThread
 from craft.rounds.stitches import Loops, Terms
@@ -30,6 +31,7 @@ class StepKind(StrEnum):
     STRANDS = "strands"
     SEW = "sew"
     THREAD = "thread"
+    COIL = "coil"
     OTHER = "other"
 
 
@@ -118,12 +120,13 @@ MOST_STEP = 2_000
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """A stage direction between rounds, in her words. threads: those that it sews through the piece."""
+    """A stage direction between rounds, in her words. threads: those that it sews through the piece. coil: what it rolls up."""
 
     kind: StepKind
     text: str
     span: Span = field(default=NOWHERE, compare=False)
     threads: tuple[SewnThread, ...] = ()
+    coil: Coil | None = None
 
     def __post_init__(self) -> None:
         _one_line(self.text, "A stage direction", MOST_STEP)

@@ -105,7 +105,7 @@ def _converter() -> Converter:
         # Where something stood in a text belongs to that text.
         spans: dict[str, Any] = {f.name: override(omit=True) for f in fields(kind) if f.name.endswith("span")}
         if kind is Step:
-            spans["threads"] = override(omit_if_default=True)
+            spans["threads"] = spans["coil"] = override(omit_if_default=True)
         made.register_structure_hook(kind, make_dict_structure_fn(kind, made, **spans))
         made.register_unstructure_hook(kind, make_dict_unstructure_fn(kind, made, **spans))
     return made

@@ -1,5 +1,6 @@
 """Written text to pattern and back: what designers write, in US, UK and letter terms."""
 
+from craft.text.notation.coils import find_coil
 from craft.text.notation.explained import unexplained
 from craft.text.notation.handed import left_handed, other_handed
 from craft.text.notation.highlight import KINDS, Highlight, highlights
@@ -32,6 +33,7 @@ __all__ = [
     "Reading",
     "TermsFound",
     "Wording",
+    "find_coil",
     "find_terms",
     "find_threads",
     "highlights",

@@ -31,6 +31,7 @@ from craft.rounds.pattern import (
 )
 from craft.rounds.stitches import Loops, Terms
 from craft.text.notation.bodies import Body, read_body
+from craft.text.notation.coils import find_coil
 from craft.text.notation.finish import BodyProblem, is_sideways, settle_chains
 from craft.text.notation.names import Names
 from craft.text.notation.scanner import Line, LineKind, RoundLabel, prose, scan, step_kind
@@ -304,7 +305,7 @@ def _prose(state: _State, kind: StepKind | None, text: str, span: Span) -> None:
     if kind is None or len(text) > MOST_STEP:
         state.items.append(Note(text, span))
     else:
-        state.items.append(Step(kind, text, span, find_threads(text)))
+        state.items.append(Step(kind, text, span, find_threads(text), find_coil(text)))
 
 
 def _read_line(state: _State, line: Line) -> None:

@@ -13,6 +13,7 @@ from functools import lru_cache
 from craft.problems import Span
 from craft.rounds.numbers import CARDINAL, CARDINALS
 from craft.rounds.pattern import StepKind
+from craft.text.notation.coils import COIL_WORDS
 from craft.text.notation.names import NOUNS
 from craft.text.notation.threads import THREAD_WORDS
 
@@ -112,6 +113,12 @@ _WITH_LINE = re.compile(r"(?i)^\s*(?:[-•‣·*]\s+)?with\s+([^\W\d_][\w'-]*(?:
 
 _STEPS: tuple[tuple[StepKind, re.Pattern[str]], ...] = (
     (StepKind.THREAD, THREAD_WORDS),
+    (StepKind.COIL, COIL_WORDS),
+    # "Do not stuff the tip; stuff the rest lightly": filling goes in all the same.
+    (
+        StepKind.STUFF,
+        re.compile(r"(?i)(?:^|[;,.]|\bbut|\band)\s*stuff\s+(?:only\s+)?the\s+(?:rest|remainder|others?)\b"),
+    ),
     (
         StepKind.EMPTY,
         re.compile(

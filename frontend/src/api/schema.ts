@@ -3543,6 +3543,16 @@ export interface components {
             yarns?: components["schemas"]["DesignYarn"][];
         };
         /**
+         * GivesWay
+         * @description Where the nodes of a piece lie that gives way to others: x y z in its own frame (int16), `scale` mm a unit.
+         */
+        GivesWay: {
+            /** Scale */
+            scale: number;
+            /** X */
+            x: string;
+        };
+        /**
          * GraftIn
          * @description A part that goes on otherwise behind its round `upto`. adapt: what to do where the counts differ.
          */
@@ -4286,9 +4296,11 @@ export interface components {
         };
         /**
          * PlacedOut
-         * @description A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm).
+         * @description A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm). gives_way: null where it
+         *     lies as it settled.
          */
         PlacedOut: {
+            gives_way?: components["schemas"]["GivesWay"] | null;
             /** Matrix */
             matrix: number[];
             /** Part */

@@ -69,6 +69,13 @@ export function unpack(answer: Schemas["Settled"]): Settled {
   };
 }
 
+/** The part as it lies in a piece that gives way to others. */
+export function givenWay(settled: Settled, to: Schemas["GivesWay"] | null | undefined): Settled {
+  if (!to) return settled;
+  const x = Float32Array.from(new Int16Array(bytes(to.x)), (v) => v * to.scale);
+  return x.length === settled.x.length ? { ...settled, x, frames: [x] } : settled;
+}
+
 /** A settled shape with its target. */
 export function unpackFitted({ settled, error, off, aim }: Schemas["Fitted"]): Settled {
   return {

@@ -12,7 +12,7 @@ import {
   Vector3,
 } from "three";
 import { Relief } from "./relief";
-import { type Settled, stitchAt, stitchBeside, stitchName } from "./settled";
+import { givenWay, type Settled, stitchAt, stitchBeside, stitchName } from "./settled";
 import Stage from "./stage";
 import { Stitches } from "./stitches";
 import type { Scene } from "./types";
@@ -86,6 +86,7 @@ function usePieces(scene: Scene, without: ReadonlySet<string> | undefined) {
           key: p.part,
           first: shown.findIndex((q) => q.part === p.part) === i,
           estimate: scene.parts[p.part],
+          givesWay: p.gives_way,
           matrix: new Matrix4().fromArray(p.matrix).transpose(),
         })),
     [scene, without],
@@ -187,11 +188,12 @@ function PlacedPiece({
   palette,
   lines = false,
   onPick,
-  piece: { key, first, estimate, matrix },
+  piece: { key, first, estimate, givesWay, matrix },
   pointed,
   onPoint,
 }: Props & { piece: Piece; pointed: Pointed | null; onPoint: (to: Pointed) => void }) {
-  const own = settled.get(key);
+  const rest = settled.get(key);
+  const own = useMemo(() => rest && givenWay(rest, givesWay), [rest, givesWay]);
   return (
     <group matrixAutoUpdate={false} matrix={matrix}>
       {own ? (
