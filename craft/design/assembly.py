@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,6 +18,7 @@ from craft.errors import CraftError
 from craft.figure.body import Body, Placed
 from craft.figure.placement import (
     EyePlace,
+    Patch,
     Posable,
     Surface,
     Warned,
@@ -26,6 +28,7 @@ from craft.figure.placement import (
     give_way,
     hung_up,
     laid_down,
+    patch_on,
     place,
     place_eyes,
     propose,
@@ -67,6 +70,12 @@ class Assembled:
     def posed(self) -> dict[str, Posable]:
         """What pieces are placed by: settled where that is done, else estimated."""
         return {key: self.surfaces.get(key, body) for key, body in self.bodies.items()}
+
+    @cached_property
+    def lying(self) -> Mapping[str, Surface]:
+        """The surfaces of the settled parts as the first piece of each lies: where it gives way to others."""
+        moved = {p.part: p.x for p in reversed(self.placed) if p.part in self.surfaces}
+        return {key: s if (x := moved.get(key)) is None else replace(s, x=x) for key, s in self.surfaces.items()}
 
     @property
     def joined(self) -> bool:
@@ -134,7 +143,7 @@ def eyes_placed(found: Assembled) -> EyesPlaced | None:
     if eyes.place is None or eyes.place.on not in found.surfaces:
         return None
     key = eyes.place.on
-    surface, worked = found.surfaces[key], found.worked[key]
+    surface, worked = found.lying[key], found.worked[key]
     now = eyes.place.now(found.worked)
     step = next((s for s in worked.steps if s.kind is StepKind.EYES), None)
     opening = None if step is None else step.live * found.gauge.stitch_mm / np.pi
@@ -193,31 +202,42 @@ def proposed_eyes(found: Assembled) -> tuple[str, EyePlace] | None:
 
 @dataclass(frozen=True, slots=True)
 class MarkPlaced:
-    """A mark on its settled part: points, and the other ends when it is a line."""
+    """A mark on its settled part: points, the other ends when it is a line, and patches when it covers fabric."""
 
     mark: Mark
     points: tuple[Point, ...]
     ends: tuple[Point, ...]
+    patches: tuple[Patch, ...] = ()
 
 
 def marks_placed(found: Assembled) -> tuple[MarkPlaced, ...]:
     """Every mark whose part is settled, where the rounds say it now."""
     marks: list[MarkPlaced] = []
     for mark in found.design.marks:
-        surface = found.surfaces.get(mark.place.on)
+        surface = found.lying.get(mark.place.on)
         if surface is None:
             continue
         sides = (1, -1) if mark.paired else (1,)
         points = tuple(_on(surface, mark.place, found.worked, side) for side in sides)
         ends = () if mark.to is None else tuple(_on(surface, mark.to, found.worked, side) for side in sides)
-        marks.append(MarkPlaced(mark, points, ends))
+        patches = tuple(_patch(found, surface, mark, side) for side in sides) if mark.covers else ()
+        marks.append(MarkPlaced(mark, points, ends, patches))
     return tuple(marks)
 
 
+def _patch(found: Assembled, surface: Surface, mark: Mark, side: int) -> Patch:
+    row, angle = _row_and_angle(surface, mark.place, found.worked, side)
+    return patch_on(surface, row, angle, mark.wide_mm, mark.tall_mm, found.gauge.stitch_mm)
+
+
 def _on(surface: Surface, at: Place, worked: Mapping[str, WorkedPart], side: int) -> Point:
+    return _point(surface.spot(*_row_and_angle(surface, at, worked, side))[0])
+
+
+def _row_and_angle(surface: Surface, at: Place, worked: Mapping[str, WorkedPart], side: int) -> tuple[int, float]:
     now = at.now(worked)
     row = min(now.round, surface.rounds) - 1
-    return _point(surface.spot(row, 2 * np.pi * now.stitch * side / max(surface.count_of(row), 1))[0])
+    return row, float(2 * np.pi * now.stitch * side / max(surface.count_of(row), 1))
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, field
 from enum import StrEnum
 
@@ -13,6 +14,8 @@ from craft.errors import require
 from craft.gauge import Gauge
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.rounds.stitches import Terms
+
+_HEX = re.compile(r"#[0-9a-f]{6}")
 
 MOST_PARTS, MOST_STEPS, MOST_MARKS, MOST_SIZES, MOST_YARNS = 60, 200, 60, 12, 60
 
@@ -73,15 +76,50 @@ class Eyes:
         require(self.mm is None or 0 < self.mm <= 60, "An eye is up to 60 mm across.", field="mm")
 
 
+class MadeOf(StrEnum):
+    """What a mark is made of: thread (a knot, a line, satin stitch), felt cut to shape, or colour brushed on."""
+
+    THREAD = "thread"
+    FELT = "felt"
+    BLUSH = "blush"
+
+
+MOST_MARK_MM = 300.0
+"""The widest felt piece or embroidery of a figure."""
+
+
 @dataclass(frozen=True, slots=True)
 class Mark:
-    """A point of the face, or with `to` a line to another; both sides when paired."""
+    """A point of the face, or with `to` a line to another; both sides when paired.
+
+    wide_mm, tall_mm: of an oval that it covers, along the round and up the part, over the fabric; 0 for a point or a
+    line of thread. colour: '#rrggbb', None for the usual one of its kind.
+    """
 
     key: str
     name: str
     place: Place
     to: Place | None = None
     paired: bool = False
+    made_of: MadeOf = MadeOf.THREAD
+    wide_mm: float = 0.0
+    tall_mm: float = 0.0
+    colour: str | None = None
+
+    def __post_init__(self) -> None:
+        both = (self.wide_mm > 0) == (self.tall_mm > 0)
+        require(both, "What is wide is tall as well: give both, or neither.", field="marks")
+        fits = 0 <= self.wide_mm <= MOST_MARK_MM and 0 <= self.tall_mm <= MOST_MARK_MM
+        require(fits, f"A mark is up to {MOST_MARK_MM:g} mm wide and tall.", field="marks")
+        covers = self.made_of is MadeOf.THREAD or self.wide_mm > 0
+        require(covers, "Felt and brushed colour have a size in mm.", field="marks")
+        known = self.colour is None or bool(_HEX.fullmatch(self.colour))
+        require(known, "A colour is written like '#a0b0c0'.", field="marks")
+
+    @property
+    def covers(self) -> bool:
+        """Whether it covers an oval of the fabric."""
+        return self.wide_mm > 0
 
 
 @dataclass(frozen=True, slots=True)

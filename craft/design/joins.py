@@ -47,13 +47,18 @@ class Fixing(StrEnum):
     SLIPPED = "slipped-on"
 
 
+MOST_SPREAD = 60
+"""Pieces of a part that are spread around one round."""
+
+
 @dataclass(frozen=True, slots=True)
 class Join:
     """The part with the key `part` joined to that with the key `host`.
 
     place: where on the host, None while only the two are named. manner: None while she has not said it. paired: a
     second piece at the mirrored place. tilt: degrees up from standing straight off the surface. turn: degrees about
-    the way it stands. wide: stitches of the host it covers. fixing: what holds it.
+    the way it stands. wide: stitches of the host it covers. fixing: what holds it. spread: how many of the part are
+    spread evenly around the round, this place the first.
     """
 
     key: str
@@ -67,11 +72,15 @@ class Join:
     turn: float = 0.0
     wide: int | None = None
     fixing: Fixing = Fixing.SEWN
+    spread: int = 1
 
     def __post_init__(self) -> None:
         require(self.place is None or self.place.on == self.host, "A join's place lies on its host.", field="place")
         require(abs(self.tilt) <= 90, "A part tilts by at most 90 degrees.", field="tilt")
         require(abs(self.turn) <= 360, "A part turns by at most 360 degrees.", field="turn")
+        require(1 <= self.spread <= MOST_SPREAD, f"From 1 to {MOST_SPREAD} are spread around a round.", field="spread")
+        alone = self.spread == 1 or not self.paired
+        require(alone, "What is spread around a round has no mirror image besides.", field="spread")
         require(self.wide is None or 1 <= self.wide <= 500, "A part covers from 1 to 500 stitches.", field="wide")
 
     @property

@@ -10,12 +10,12 @@ from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
 from craft.design.assembly import Assembled, eyes_placed, marks_placed, put_together
-from craft.design.design import Design, EyeKind, Posture
+from craft.design.design import Design, EyeKind, MadeOf, Mark, Posture
 from craft.design.parts import colours_of
 from craft.design.running import run_parts
 from craft.figure.body import Placed
 from craft.figure.placement import Skin, Surface, hung_by
-from craft.figure.render import Bead, Cloth, Subject, Thread, cloth_of
+from craft.figure.render import Bead, Cloth, Sheet, Subject, Thread, cloth_of
 from craft.figure.settling import settle
 
 Vector = NDArray[np.float64]
@@ -24,9 +24,20 @@ PLUSH = 0.85
 """How fuzzy plush yarn is drawn, of 1."""
 
 EMBROIDERED_MM = 1.6
+EMBROIDERED, FELT, BLUSH = "#2d2621", "#7a4a3a", "#d9776b"
+"""Colours of marks that have none of their own."""
+
+BLUSH_COVERS = 0.45
+"""How much of the yarn's colour brushed colour covers, of 1."""
+
 HUNG_BY_MM = 40.0
 STEP_MM = 2.0
 """A thread is laid on the fabric at points that far apart."""
+
+
+def mark_colour(mark: Mark) -> str:
+    """The colour that a mark is drawn in, '#rrggbb'."""
+    return mark.colour or {MadeOf.FELT: FELT, MadeOf.BLUSH: BLUSH, MadeOf.THREAD: EMBROIDERED}[mark.made_of]
 
 
 def settled_figure(design: Design) -> tuple[Assembled, dict[str, Skin]]:
@@ -65,7 +76,7 @@ def portrait_of(found: Assembled, skins: Mapping[str, Skin], *, step: str | None
         hosts.setdefault(piece.part, (piece, cloth))
     threads = [*_threads(found, hosts), *_hung(found)]
     floor = 0.0 if found.design.posture is Posture.HANGING else None
-    return Subject(tuple(cloths), tuple(_beads(found, hosts)), tuple(threads), floor)
+    return Subject(tuple(cloths), tuple(_beads(found, hosts)), tuple(threads), floor, tuple(_patches(found, hosts)))
 
 
 def _hung(found: Assembled) -> Iterable[Thread]:
@@ -117,14 +128,27 @@ def _beads(found: Assembled, hosts: Mapping[str, tuple[Placed, Cloth]]) -> Itera
 def _threads(found: Assembled, hosts: Mapping[str, tuple[Placed, Cloth]]) -> Iterable[Thread]:
     for placed in marks_placed(found):
         host = hosts.get(placed.mark.place.on)
-        if host is None:
+        if host is None or placed.mark.covers:
             continue
         piece, cloth = host
         points = [_in_scene(np.array(p), piece.matrix) for p in placed.points]
         ends = [_in_scene(np.array(p), piece.matrix) for p in placed.ends]
         for at, point in enumerate(points):
             line = [point, ends[at]] if at < len(ends) else [point]
-            yield Thread(tuple(_point(p) for p in _laid(line, cloth)), EMBROIDERED_MM)
+            colour = placed.mark.colour or EMBROIDERED
+            yield Thread(tuple(_point(p) for p in _laid(line, cloth)), EMBROIDERED_MM, colour)
+
+
+def _patches(found: Assembled, hosts: Mapping[str, tuple[Placed, Cloth]]) -> Iterable[Sheet]:
+    """Felt, satin stitch and brushed colour, on every piece's first."""
+    for placed in marks_placed(found):
+        host = hosts.get(placed.mark.place.on)
+        for patch in placed.patches if host is not None else ():
+            assert host is not None
+            matrix = host[0].matrix
+            colour = mark_colour(placed.mark)
+            veil = BLUSH_COVERS if placed.mark.made_of is MadeOf.BLUSH else 1.0
+            yield Sheet(_in_scene(patch.points, matrix), patch.out @ matrix[:3, :3].T, patch.triangles, colour, veil)
 
 
 def _laid(line: list[Vector], cloth: Cloth) -> Vector:

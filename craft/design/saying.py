@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping
 
 from craft.design.anchors import Place
-from craft.design.design import Design, Step
+from craft.design.design import Design, MadeOf, Mark, Step
 from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.rounds.fabric import WorkedPart
 
@@ -43,6 +43,8 @@ def place_said(design: Design, at: Place, worked: Mapping[str, WorkedPart], join
     now = at.now(worked)
     where = f"on {host.name if host else 'a part that is gone'}, R{now.round}"
     run = worked.get(at.on)
+    if join is not None and join.spread > 1:
+        where = f"{where}, {join.spread} spread evenly around, the first"
     if not now.stitch:
         side = "at the top" if run and now.round >= len(run.counts) else "at the front, in the middle"
     elif run and abs(now.stitch) >= run.counts[min(now.round, len(run.counts)) - 1] / 2:
@@ -86,6 +88,26 @@ def step_said(design: Design, step: Step, worked: Mapping[str, WorkedPart]) -> s
         return f"Attach {part.name}{where}."
     deed = _SENTENCES.get(join.fixing) or _SENTENCES.get(join.manner or Manner.OPEN, "Sew {}")
     return f"{deed.format(part.name)}{where}."
+
+
+def mark_said(design: Design, mark: Mark, worked: Mapping[str, WorkedPart]) -> str:
+    """A mark of the face as a sentence: 'Embroider the nose, 8 mm wide and 5 mm high, on Body, R9, at the front …'."""
+    name = mark.name or "a point"
+    size = f"{mark.wide_mm:g} mm wide and {mark.tall_mm:g} mm high"
+    at = place_said(design, mark.place, worked)
+    both = ", and the same on the other side" if mark.paired else ""
+    if mark.to is not None:
+        return f"Embroider {name}: a line from {_bare(at)} to {_bare(place_said(design, mark.to, worked))}{both}."
+    if mark.made_of is MadeOf.FELT:
+        many = "two ovals" if mark.paired else "an oval"
+        return f"Cut {many} of felt for {name}, {size}, and sew {'them' if mark.paired else 'it'} {at}{both}."
+    if mark.made_of is MadeOf.BLUSH:
+        return f"Brush on {name}, {size}, {at}{both}."
+    return f"Embroider {name}{f', {size},' if mark.covers else ''} {at}{both}."
+
+
+def _bare(place: str) -> str:
+    return place.removeprefix("on ")
 
 
 _ROUND = re.compile(r"(?i)\b(?:r|rnds?|rounds?)\s?(\d{1,4})(?:\s?(?:-|–|to|and|/)\s?(?:r|rnds?|rounds?)?\s?(\d{1,4}))?")

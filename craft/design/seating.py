@@ -36,6 +36,8 @@ def _seat(join: Join, place: Place, worked: Mapping[str, WorkedPart], posture: P
         laid=join.manner is Manner.LAID and join.edge is not EdgeOf.START,
         on_start=join.edge is EdgeOf.START,
         swings=leg and posture is Posture.SITTING,
+        key=join.key,
+        spread=join.spread,
     )
 
 

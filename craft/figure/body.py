@@ -99,11 +99,13 @@ class Placed:
     """A piece of a part in the scene: 4 × 4 matrix from its own frame (mm) to the scene's.
 
     x: (n, 3) its settled nodes in its own frame where they give way to other pieces; None where all lie as settled.
+    join: key of the join that seats it, empty for what sits on nothing.
     """
 
     part: str
     matrix: Vector
     x: Vector | None = None
+    join: str = ""
 
 
 def _run_lengths(colours: NDArray[np.int16]) -> tuple[int, ...]:

@@ -26,10 +26,11 @@ class GivesWay(Schema):
 
 class PlacedOut(Schema):
     """A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm). gives_way: null where it
-    lies as it settled."""
+    lies as it settled. step: key of the step that places it, null for what sits on nothing."""
 
     part: str
     matrix: list[float]
+    step: str | None = None
     gives_way: GivesWay | None = None
 
 
@@ -76,14 +77,26 @@ class CentreOut(schema_of(Centre)):  # type: ignore[misc]
     """The centre line of a part and the starts of its rounds; what brings the start back at the end of each round."""
 
 
+class PatchOut(Schema):
+    """A patch on the fabric: points and directions in mm in its part's frame, triangles of them."""
+
+    points: list[Point]
+    out: list[Point]
+    triangles: list[tuple[int, int, int]]
+
+
 class MarkOut(Schema):
-    """A point of the face in mm on its part; with `end` a line."""
+    """A point of the face in mm on its part; with `ends` a line; with patches an oval that covers the fabric. colour:
+    '#rrggbb'; covers: how much of the yarn it hides, of 1."""
 
     key: str
     part: str
     name: str
     points: list[Point]
     ends: list[Point]
+    patches: list[PatchOut]
+    colour: Hex
+    covers: float
 
 
 class SceneOut(Schema):

@@ -11,10 +11,19 @@ from typing import Any
 import numpy as np
 from django.contrib.auth.models import User
 
-from craft.design.assembly import Assembled, centre_of, eyes_placed, marks_placed, proposed_eyes, put_together
+from craft.design.assembly import (
+    Assembled,
+    MarkPlaced,
+    centre_of,
+    eyes_placed,
+    marks_placed,
+    proposed_eyes,
+    put_together,
+)
 from craft.design.design import Design as DesignValue
-from craft.design.design import EyeKind, Posture
+from craft.design.design import EyeKind, MadeOf, Posture
 from craft.design.parts import Part, colours_of
+from craft.design.portrait import BLUSH_COVERS, mark_colour
 from craft.design.running import others_of, run_parts
 from craft.design.seating import estimated_figure, seats_of
 from craft.design.steps import loose_parts, order_of_work, steps_now
@@ -33,6 +42,7 @@ from studio.bench.scene_schemas import (
     GivesWay,
     LoosePart,
     MarkOut,
+    PatchOut,
     PlacedOut,
     SceneOut,
     SettledPart,
@@ -118,8 +128,8 @@ def surface_of(answer: dict[str, Any], *, foot: Foot) -> Surface:
         nodes = np.flatnonzero(at == row)
         rows.append(nodes[np.argsort(place_in[nodes], kind="stable")])
     triangles = _array(answer["triangles"], "<u4").reshape(-1, 3).astype(np.int64)
-    kind = _array(answer["kind"], "<u1")
-    return Surface.laid(x, rows, triangles, kind, _array(answer["stretch"], "<i2") / 1000, answer["labels"], foot=foot)
+    kind, stretch = _array(answer["kind"], "<u1"), _array(answer["stretch"], "<i2") / 1000
+    return Surface.laid(x, rows, triangles, kind, stretch, answer["labels"], foot=foot, filled=answer["stuffed"])
 
 
 @dataclass(frozen=True)
@@ -221,10 +231,7 @@ def _shown(staging: Staged) -> SceneOut:
         eyes=None if eyes is None else EyesOut.model_validate(eyes, from_attributes=True),
         guess=guess
         and EyesGuess(part=guess[0], round=guess[1].round, between=guess[1].between, eye_mm=guess[1].eye_mm),
-        marks=[
-            MarkOut(key=m.mark.key, part=m.mark.place.on, name=m.mark.name, points=list(m.points), ends=list(m.ends))
-            for m in marks_placed(found)
-        ],
+        marks=[_mark(m) for m in marks_placed(found)],
         steps=[StepPlace.model_validate(row, from_attributes=True) for row in steps_now(found)],
         loose=[LoosePart.model_validate(row, from_attributes=True) for row in loose_parts(found)],
         order=list(order_of_work(value)),
@@ -236,12 +243,30 @@ def _shown(staging: Staged) -> SceneOut:
     )
 
 
+def _mark(placed: MarkPlaced) -> MarkOut:
+    mark = placed.mark
+    return MarkOut(
+        key=mark.key,
+        part=mark.place.on,
+        name=mark.name,
+        points=list(placed.points),
+        ends=list(placed.ends),
+        patches=[
+            PatchOut(points=p.points.round(2).tolist(), out=p.out.round(3).tolist(), triangles=p.triangles.tolist())
+            for p in placed.patches
+        ],
+        colour=mark_colour(mark),
+        covers=BLUSH_COVERS if mark.made_of is MadeOf.BLUSH else 1.0,
+    )
+
+
 def _placed(piece: Placed) -> PlacedOut:
     matrix = [round(float(v), 5) for v in piece.matrix.ravel()]
+    step = piece.join or None
     if piece.x is None:
-        return PlacedOut(part=piece.part, matrix=matrix)
+        return PlacedOut(part=piece.part, matrix=matrix, step=step)
     scale, x = figures.packed_positions(piece.x)
-    return PlacedOut(part=piece.part, matrix=matrix, gives_way=GivesWay(scale=scale, x=x))
+    return PlacedOut(part=piece.part, matrix=matrix, step=step, gives_way=GivesWay(scale=scale, x=x))
 
 
 def _drawn_eyes(found: Assembled) -> list[Faces]:

@@ -9,6 +9,7 @@ from studio.designs.manifest import AssemblyPage, AssemblyStep
 MOST = 110
 """Characters of a label."""
 
+_SEAT = ("seat", "fixing", "paired", "wide", "spread")
 _PLACE = ("on", "round", "stitch", "share", "angle")
 
 
@@ -54,7 +55,7 @@ def _of_step(old: AssemblyStep, step: AssemblyStep, names: Mapping[str, str]) ->
         yield f"Moved {name}" + (f" to R{step.round}" if step.round and step.round != old.round else "")
     if (old.tilt, old.turn) != (step.tilt, step.turn):
         yield f"Tilted {name}" if old.tilt != step.tilt else f"Turned {name}"
-    if (old.seat, old.fixing, old.paired, old.wide) != (step.seat, step.fixing, step.paired, step.wide):
+    if any(getattr(old, f) != getattr(step, f) for f in _SEAT):
         yield f"Changed how {name} sits"
     if old.text != step.text:
         yield f"Worded the step of {name}" if step.part else "Worded a step"

@@ -96,7 +96,8 @@ class AssemblyStep(Frozen):
 
     share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
     was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
-    words do not suffice. no_sew: the host's round works it in. fixing: what holds it.
+    words do not suffice. no_sew: the host's round works it in. fixing: what holds it. spread: how many
+    sit evenly around the round.
     """
 
     key: Key
@@ -116,6 +117,7 @@ class AssemblyStep(Frozen):
     picture: bool = False
     no_sew: bool = False
     fixing: Literal["sewn", "snaps", "hook-and-loop", "slipped-on"] = "sewn"
+    spread: Annotated[int, Field(ge=1, le=60)] = 1
 
 
 class EyesEntry(Frozen):
@@ -130,7 +132,8 @@ class EyesEntry(Frozen):
 class FaceMark(Frozen):
     """A point to embroider, or with `to` a line to another round and stitch; both sides when paired.
 
-    share, angle and those with `to`: where that is kept on the surface, as of a step.
+    share, angle and those with `to`: where that is kept on the surface, as of a step. made_of, wide_mm, tall_mm: an oval
+    of felt, satin stitch or brushed colour that covers the fabric; 0 for a point or a line. colour: null for the usual one.
     """
 
     key: Key
@@ -145,6 +148,10 @@ class FaceMark(Frozen):
     angle: Degrees | None = None
     to_share: Share | None = None
     to_angle: Degrees | None = None
+    made_of: Literal["thread", "felt", "blush"] = "thread"
+    wide_mm: Annotated[float, Field(ge=0, le=300)] = 0
+    tall_mm: Annotated[float, Field(ge=0, le=300)] = 0
+    colour: Hex | None = None
 
 
 class AssemblyPage(Frozen):

@@ -12,6 +12,7 @@ from craft.design.design import (
     EyeKind,
     Eyes,
     Level,
+    MadeOf,
     Mark,
     Posture,
     Printed,
@@ -78,6 +79,7 @@ def join_of(step: pages.AssemblyStep) -> Join | None:
         turn=step.turn,
         wide=step.wide,
         fixing=Fixing(step.fixing),
+        spread=1 if step.paired else step.spread,
     )
 
 
@@ -99,7 +101,8 @@ def _mark(mark: pages.FaceMark) -> Mark:
     place = _place(mark.part, mark.round, mark.stitch, mark.share, mark.angle)
     assert place is not None
     to = _place(mark.part, mark.to_round, mark.to_stitch, mark.to_share, mark.to_angle)
-    return Mark(mark.key, mark.name, place, to, mark.paired)
+    made = MadeOf(mark.made_of)
+    return Mark(mark.key, mark.name, place, to, mark.paired, made, mark.wide_mm, mark.tall_mm, mark.colour)
 
 
 def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
@@ -192,6 +195,7 @@ def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
             "seat": "start" if join.edge is EdgeOf.START else _SEATS.get(join.manner, "") if join.manner else "",
             "no_sew": join.manner is Manner.WORKED_IN,
             "fixing": join.fixing.value,
+            "spread": join.spread,
         }
     part = join.part if join else step.part
     plain = {"key": step.key, "text": step.text, "part": part}
@@ -202,6 +206,7 @@ def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
 def _mark_entry(mark: Mark) -> pages.FaceMark:
     at, to = _said(mark.place), {} if mark.to is None else {f"to_{k}": v for k, v in _said(mark.to).items()}
     plain = {"key": mark.key, "name": mark.name, "part": mark.place.on, "paired": mark.paired}
+    plain |= {"made_of": mark.made_of.value, "wide_mm": mark.wide_mm, "tall_mm": mark.tall_mm, "colour": mark.colour}
     return pages.FaceMark.model_validate({**plain, **at, **to})
 
 

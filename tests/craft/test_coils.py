@@ -120,6 +120,8 @@ def test_fabric_of_a_coil_lies_on_fabric_and_never_in_it(coiled: Settled) -> Non
 
 
 def test_what_is_too_short_to_roll_stays_a_tube() -> None:
-    settled = settle(check("R1: 5 sc in ring [5]\nR2-R3: sc around [5]\nStuff.\nCoil it and sew it to itself.").parts[0], GAUGE)
+    settled = settle(
+        check("R1: 5 sc in ring [5]\nR2-R3: sc around [5]\nStuff.\nCoil it and sew it to itself.").parts[0], GAUGE
+    )
     assert roll_up(settled.net, settled.x, 0, 2) is None
     assert np.ptp(settled.x[:, 2]) > 10

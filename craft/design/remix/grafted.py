@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from craft.design.anchors import Place
-from craft.design.design import Design, EyeKind, Eyes, Mark, Source, Step
+from craft.design.design import Design, EyeKind, Eyes, Source, Step
 from craft.design.joins import pieces_worked_in
 from craft.design.parts import Part
 from craft.design.remix.grafting import Adapt, Graft, graft
@@ -163,7 +163,7 @@ def _with_company(
     for mark in piece.design.marks:
         place = here(mark.place)
         if place is not None:
-            marks.append(Mark(free_key(mark.key, {m.key for m in marks}), mark.name, place, here(mark.to), mark.paired))
+            marks.append(replace(mark, key=free_key(mark.key, {m.key for m in marks}), place=place, to=here(mark.to)))
     eyes, more = _eyes(design.eyes, piece.design.eyes, here(piece.design.eyes.place))
     told += more
     return replace(design, joins=tuple(joins), steps=tuple(steps), marks=tuple(marks), eyes=eyes), told

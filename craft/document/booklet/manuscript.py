@@ -12,7 +12,7 @@ from craft.design.grading import figures_of, first_size
 from craft.design.joins import Fixing
 from craft.design.remix import credits_of
 from craft.design.running import RunPart, worked_parts
-from craft.design.saying import counted, deed_said, place_said
+from craft.design.saying import counted, deed_said, mark_said, place_said
 from craft.document.booklet.compose import AssemblyLine, Manuscript, PartLine, YarnLine
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import Part as Written
@@ -56,7 +56,10 @@ def manuscript_of(design: Design, parts: tuple[RunPart, ...], designer: str, ter
         size_of="" if design.posture is Posture.STANDING else design.posture.value,
         eyes=_eyes(design, worked),
         notions=(*printed.notions, *_fasteners(design)),
-        assembly=tuple(_step(design, s, worked) for s in design.steps if _says_something(design, s)),
+        assembly=(
+            *(_step(design, s, worked) for s in design.steps if _says_something(design, s)),
+            *(AssemblyLine(mark_said(design, m, worked), "", "", False) for m in design.marks),
+        ),
         permissions=printed.permissions,
         credits=" ".join(filter(None, (printed.credits, *credit.lines))),
         changes=_lines(printed.changes),

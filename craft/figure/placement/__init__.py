@@ -5,6 +5,7 @@ from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift,
 from craft.figure.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.figure.placement.laid_over import LaidOver, laid_over
 from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, room
+from craft.figure.placement.patches import Patch, patch_on
 from craft.figure.placement.posture import hung_by, hung_up, laid_down
 from craft.figure.placement.proposals import (
     Proposal,
@@ -30,6 +31,7 @@ __all__ = [
     "Job",
     "LaidOver",
     "Misplaced",
+    "Patch",
     "Posable",
     "Proposal",
     "Seat",
@@ -51,6 +53,7 @@ __all__ = [
     "laid_over",
     "misplaced",
     "necks",
+    "patch_on",
     "place",
     "place_eyes",
     "propose",

@@ -26,7 +26,7 @@ class Seat:
     turn: degrees by which it is turned about the way it stands; the mirrored one the other way. laid:
     it lies on the surface on its broad side. on_start: it stands on its first round, upside down.
     swings: it is a leg on a seam that bends, and the figure sits, so it points forward from where it
-    is sewn.
+    is sewn. key: of the join that it stands for. spread: how many sit evenly around the round, this the first.
     """
 
     part: str
@@ -39,6 +39,8 @@ class Seat:
     laid: bool = False
     on_start: bool = False
     swings: bool = False
+    key: str = ""
+    spread: int = 1
 
     def __post_init__(self) -> None:
         require(1 <= self.round <= 2_000, "A place is on a round from 1 on.", field="round")
@@ -102,12 +104,13 @@ def place(bodies: Mapping[str, Posable], makes: Mapping[str, int], seats: Sequen
     waiting = [s for s in known if s.part not in free]
     while ready := [s for s in waiting if s.on in done]:
         for seat in ready:
-            for sign in (1.0, -1.0) if seat.paired else (1.0,):
-                matrix = done[seat.on] @ _seated(bodies, seat, sign)
+            around = [2 * math.pi * k / seat.spread for k in range(seat.spread)]
+            for sign, angle in [(1.0, 0.0), (-1.0, 0.0)] if seat.paired else [(1.0, a) for a in around]:
+                matrix = done[seat.on] @ _seated(bodies, seat, sign, angle)
                 if seat.swings:
                     matrix = _swung(bodies[seat.part], matrix)
                 done.setdefault(seat.part, matrix)
-                placed.append(Placed(seat.part, matrix))
+                placed.append(Placed(seat.part, matrix, join=seat.key))
         waiting = [s for s in waiting if s not in ready]
     return tuple(placed)
 
@@ -122,10 +125,11 @@ def _circular(key: str, host: Mapping[str, str]) -> bool:
     return False
 
 
-def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float) -> Matrix:
+def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float, around: float) -> Matrix:
+    """sign: -1 for the mirrored one of a pair. around: angle from the first of those spread around the round."""
     host = bodies[seat.on]
     at = min(seat.round, host.rounds) - 1
-    angle = sign * 2 * math.pi * seat.stitch / max(host.count_of(at), 1)
+    angle = sign * 2 * math.pi * seat.stitch / max(host.count_of(at), 1) + around
     point, out = host.spot(at, angle, seat.tilt)
     turn = math.radians(sign * seat.turn)
     spin = np.eye(4)

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,6 +21,9 @@ Numbers = NDArray[np.int64]
 
 _CHANGE = np.array([STITCHES[k].change for k in KIND_KEYS])
 FRONT = np.array([0.0, -1.0, 0.0])
+
+AROUND = 8
+"""Rounds before and after one that tell whether it lies at a pole."""
 
 
 class Foot(StrEnum):
@@ -44,6 +48,7 @@ class Surface:
     x: (n, 3) nodes in mm. rings: for every shown round, its stitches' nodes in working order.
     triangles: (t, 3) nodes, wound outward. change: (n,) growth that each stitch node makes, 0 for
     plain ones. stretch: (n,) strain of each stitch node. foot: what it is joined by.
+    filled: whether it holds filling.
     labels: of the rounds.
     """
 
@@ -54,6 +59,7 @@ class Surface:
     stretch: Vector
     foot: Foot
     labels: tuple[str, ...]
+    filled: bool = True
 
     @classmethod
     def laid(
@@ -66,12 +72,13 @@ class Surface:
         labels: Sequence[str],
         *,
         foot: Foot,
+        filled: bool,
     ) -> Surface:
         """A surface by its rounds as they are shown, those of a single stitch left out. rows: nodes of every round in
         working order; kind: of every stitch node, into `KIND_KEYS`; labels: of the rounds."""
         keep = [i for i, row in enumerate(rows) if len(row) > 1]
         own = tuple(labels[i] for i in keep)
-        return cls(x, tuple(rows[i] for i in keep), triangles, _CHANGE[kind], stretch, foot, own)
+        return cls(x, tuple(rows[i] for i in keep), triangles, _CHANGE[kind], stretch, foot, own, filled)
 
     @classmethod
     def of(cls, settled: Settled) -> Surface:
@@ -81,7 +88,16 @@ class Surface:
         rows = [np.flatnonzero(relief.round == i) for i in shown]  # nodes are in stitch order, so in working order
         labels = [tallies[i].label for i in shown]
         triangles = settled.triangles.astype(np.int64)
-        return cls.laid(settled.x, rows, triangles, relief.kind, relief.stretch, labels, foot=Foot.of(settled.part))
+        return cls.laid(
+            settled.x,
+            rows,
+            triangles,
+            relief.kind,
+            relief.stretch,
+            labels,
+            foot=Foot.of(settled.part),
+            filled=bool(settled.stuffed.any()),
+        )
 
     @property
     def rounds(self) -> int:
@@ -164,7 +180,21 @@ class Surface:
 
     def _near_end(self, at: int) -> bool:
         """Whether a round lies so close around a pole that an angle says nothing."""
-        return len(self.rings[at]) < 0.3 * max(len(r) for r in self.rings) and self._outermost(at)
+        around = self.rings[max(at - AROUND, 0) : at + AROUND + 1]
+        tube = self._tube[max(at - AROUND, 0) : at + AROUND + 1]
+        widest = max(len(r) for r, t in zip(around, tube, strict=True) if t == self._tube[at])
+        return len(self.rings[at]) < 0.3 * widest and self._outermost(at)
+
+    @cached_property
+    def _tube(self) -> tuple[int, ...]:
+        """Which tube each round belongs to: one that begins away from the round before it begins another."""
+        found, now = [0], 0
+        for below, above in pairwise(self.rings):
+            gap = np.linalg.norm(self.x[above][:, None] - self.x[below][None], axis=2).min()
+            step = np.linalg.norm(np.diff(self.x[above], axis=0), axis=1).mean()
+            now += bool(gap > 2.5 * step)
+            found.append(now)
+        return tuple(found)
 
     def _outermost(self, at: int) -> bool:
         """Near an end of a tube, not at a neck: the rounds before or after it grow away from it."""

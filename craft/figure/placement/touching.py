@@ -31,9 +31,6 @@ as seams draw them together (common practice, no source)."""
 HOST_GIVES = 0.3
 """Share that what carries a stuffed piece gives way by; the piece gives the rest."""
 
-OPEN = 0.3
-"""Share of its fabric's area by which a piece may be open and still be a body that pushes others away."""
-
 ROUNDS = 4
 """How often all pairs are gone through: two more times change positions by less than 0.1 mm (measured on the demo)."""
 
@@ -64,13 +61,10 @@ class _Piece:
     x: Vector
     shift: Vector = field(default_factory=lambda: np.zeros(3))
 
-    @cached_property
+    @property
     def solid(self) -> bool:
-        """Whether it is a body: nearly closed, so that it has an inside."""
-        a, b, c = (self.surface.x[self.surface.triangles[:, k]] for k in range(3))
-        area = np.cross(b - a, c - a) / 2
-        whole = float(np.linalg.norm(area, axis=1).sum())
-        return float(np.linalg.norm(area.sum(0))) < OPEN * max(whole, 1e-9)
+        """Whether it is a body: it holds filling, so that it has an inside and pushes others away."""
+        return self.surface.filled
 
     @cached_property
     def beside(self) -> csr_matrix:

@@ -3,6 +3,6 @@
 from craft.figure.render.gl import PaintingError
 from craft.figure.render.look import Look, Side
 from craft.figure.render.painter import render
-from craft.figure.render.subject import Bead, Cloth, Subject, Thread, cloth_of
+from craft.figure.render.subject import Bead, Cloth, Sheet, Subject, Thread, cloth_of
 
-__all__ = ["Bead", "Cloth", "Look", "PaintingError", "Side", "Subject", "Thread", "cloth_of", "render"]
+__all__ = ["Bead", "Cloth", "Look", "PaintingError", "Sheet", "Side", "Subject", "Thread", "cloth_of", "render"]

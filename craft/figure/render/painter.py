@@ -17,7 +17,7 @@ from craft.figure.render.gl import context, program, run, run_instances, tell
 from craft.figure.render.look import Look, Side
 from craft.figure.render.shadow import ground_shadow
 from craft.figure.render.solids import bead_mesh, thread_mesh
-from craft.figure.render.subject import Cloth, Subject
+from craft.figure.render.subject import Cloth, Subject, veiled
 from craft.figure.settling import rgb_of
 
 Vector = NDArray[np.float64]
@@ -47,8 +47,9 @@ def render(subject: Subject, look: Look | None = None) -> bytes:
         if look.shadow and look.side is not Side.TOP:
             _paint_table(subject, to_clip, size)
         common: Common = {"to_clip": to_clip, "to_light": to_light, "towards": towards, "towards_eye": towards}
+        veils = [s for s in subject.sheets if s.covers < 1.0]
         for cloth in subject.cloths:
-            _paint_cloth(cloth, common)
+            _paint_cloth(veiled(cloth, veils) if veils else cloth, common)
         _paint_trimmings(subject, common)
         raw = target.read(components=4)
     image = Image.frombytes("RGBA", size, raw).transpose(Image.Transpose.FLIP_TOP_BOTTOM)
@@ -139,6 +140,10 @@ def _paint_trimmings(subject: Subject, common: Common) -> None:
     for bead in subject.beads:
         x, normal, triangles = bead_mesh(np.array(bead.at), np.array(bead.out), bead.mm)
         _paint_mesh(x, normal, np.tile(rgb_of(bead.colour), (len(x), 1)), triangles, open=1.0, gloss=0.9, **common)
+    for sheet in subject.sheets:
+        if sheet.covers == 1.0:
+            rgb = np.tile(rgb_of(sheet.colour), (len(sheet.points), 1))
+            _paint_mesh(sheet.points, sheet.out, rgb, sheet.triangles, open=1.0, gloss=0.0, **common)
     for thread in subject.threads:
         x, normal, triangles = thread_mesh(np.array(thread.points), thread.mm)
         _paint_mesh(x, normal, np.tile(rgb_of(thread.colour), (len(x), 1)), triangles, open=1.0, gloss=0.0, **common)

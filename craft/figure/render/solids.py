@@ -36,7 +36,7 @@ def thread_mesh(points: Vector, mm: float) -> tuple[Vector, Vector, Whole]:
     side = np.cross(way, [0.0, 0.0, 1.0])
     flat = np.linalg.norm(side, axis=1) < 1e-3
     side[flat] = np.cross(way[flat], [0.0, 1.0, 0.0])
-    side /= np.linalg.norm(side, axis=1, keepdims=True)
+    side /= np.maximum(np.linalg.norm(side, axis=1, keepdims=True), 1e-9)
     up = np.cross(side, way)
     turn = np.linspace(0, 2 * np.pi, 11)
     normal = np.cos(turn)[None, :, None] * side[:, None] + np.sin(turn)[None, :, None] * up[:, None]

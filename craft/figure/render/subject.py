@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial import cKDTree
 
 from craft.figure.placement import Skin
 from craft.figure.settling import rgb_of
@@ -55,6 +56,18 @@ class Thread:
 
 
 @dataclass(frozen=True)
+class Sheet:
+    """Felt, satin stitch or brushed colour laid on: points and unit normals (n, 3), triangles (t, 3). covers: how much of
+    what is below it hides, of 1."""
+
+    points: Vector
+    out: Vector
+    triangles: Whole
+    colour: str
+    covers: float = 1.0
+
+
+@dataclass(frozen=True)
 class Subject:
     """Everything in the picture. floor: height of the table, None where the figure touches it."""
 
@@ -62,12 +75,31 @@ class Subject:
     beads: tuple[Bead, ...] = ()
     threads: tuple[Thread, ...] = ()
     floor: float | None = None
+    sheets: tuple[Sheet, ...] = ()
 
     @property
     def points(self) -> Vector:
         """(n, 3) of all that decides the picture's bounds."""
         own = [c.x for c in self.cloths] + [np.array(t.points) for t in self.threads]
         return np.concatenate(own) if own else np.zeros((1, 3))
+
+
+VEIL_REACH_MM = 6.0
+"""How far from a brushed patch's points a stitch may lie and be coloured by it."""
+
+
+def veiled(cloth: Cloth, veils: Sequence[Sheet]) -> Cloth:
+    """A cloth with colour brushed onto its stitches, fading towards the edge of every patch."""
+    rgb = cloth.rgb.astype(np.float64)
+    middle = cloth.corners.mean(1) if len(cloth.corners) else np.zeros((0, 3))
+    for veil in veils:
+        away, at = cKDTree(veil.points).query(middle)
+        beside = np.linalg.norm(veil.points - veil.points[0], axis=1)
+        edge = float(beside.max()) or 1.0
+        fade = np.clip(1.5 * (1.0 - beside[at] / edge * 0.85), 0.0, 1.0)
+        share = np.where(np.asarray(away) < min(VEIL_REACH_MM, edge), veil.covers * fade, 0.0)[:, None]
+        rgb = rgb * (1 - share) + np.array(rgb_of(veil.colour)) * share
+    return replace(cloth, rgb=rgb.round().astype(np.uint8))
 
 
 def cloth_of(skin: Skin, matrix: Vector, palette: Mapping[str, str], *, fuzz: float = 0.0) -> Cloth:

@@ -192,9 +192,9 @@ def _ring_edges(graph: StitchGraph, edges: list[tuple[Numbers, EdgeKind]]) -> li
     return rings
 
 
-def _triples(edges: list[Edge], up: Numbers, w: float) -> tuple[Numbers, Vector, Vector]:
+def _triples(edges: list[Edge], up: Numbers, up_rest: Vector, w: float) -> tuple[Numbers, Vector, Vector]:
     """Neighbours of three along every edge and up the fabric, with their rest and their weight."""
-    rows, rests, weights = [up], [np.zeros(len(up))], [np.full(len(up), BEND_UP)]
+    rows, rests, weights = [up], [up_rest], [np.full(len(up), BEND_UP)]
     for edge in edges:
         n = edge.nodes
         round_rest = 2 * np.pi * w / len(n) if edge.closed else 0.0
@@ -206,15 +206,18 @@ def _triples(edges: list[Edge], up: Numbers, w: float) -> tuple[Numbers, Vector,
     return np.concatenate(rows), np.concatenate(rests), np.concatenate(weights)
 
 
-def _across_middles(rings: list[Numbers], node: Numbers, size: int) -> Numbers:
-    """Opposite stitches of a ring with its middle between them."""
+def _across_middles(rings: list[Numbers], node: Numbers, size: int, gauge: Gauge) -> tuple[Numbers, Vector]:
+    """Opposite stitches of a ring with its middle between them, and how far their second difference is from 0 at rest: a
+    few stitches are too tall for the circle that they make, and stand as a cone."""
     rows = [
         np.column_stack(
             [node[s[: len(s) // 2]], np.full(len(s) // 2, size + at), node[s[len(s) // 2 :][: len(s) // 2]]]
         )
         for at, s in enumerate(rings)
     ]
-    return np.concatenate(rows) if rows else np.zeros((0, 3), np.int64)
+    tall = [2 * np.sqrt(max(gauge.round_mm**2 - (len(s) * gauge.stitch_mm / (2 * np.pi)) ** 2, 0.0)) for s in rings]
+    rest = np.repeat(np.array(tall), [len(s) // 2 for s in rings])
+    return (np.concatenate(rows), rest) if rows else (np.zeros((0, 3), np.int64), np.zeros(0))
 
 
 def _straight_up(posts: Numbers, folds: Flags, size: int) -> Numbers:
@@ -297,16 +300,17 @@ def net_of(graph: StitchGraph, gauge: Gauge) -> Net:
     springs.append(struts(posts, second, edges, size, gauge))
 
     folds = single[child] | picked[posts[:, 0]]
-    up = np.concatenate(
-        [_straight_up(posts, folds, size), _across_middles(rings, node, size), out_of_rows(posts, picked, edges)]
-    )
+    straight, rows = _straight_up(posts, folds, size), out_of_rows(posts, picked, edges)
+    across, peaked = _across_middles(rings, node, size, gauge)
+    up = np.concatenate([straight, across, rows])
+    up_rest = np.concatenate([np.zeros(len(straight)), peaked, np.zeros(len(rows))])
     level = np.concatenate([levels[stitch], np.zeros(len(rings)), [levels[s].max() + 0.3 for s in shuts]]) * h
     return Net(
         stitch, len(rings), len(shuts),
         np.concatenate([s.ends for s in springs]), np.concatenate([s.rest for s in springs]),
         np.concatenate([s.weight for s in springs]),
         posts, tall * h, (slant[keep] - gauge.lean) * w, w / h / tall,
-        *_triples(edges, up, w), tuple(edges), level, along.ends, second,
+        *_triples(edges, up, up_rest, w), tuple(edges), level, along.ends, second,
     )  # fmt: skip
 
 

@@ -69,6 +69,9 @@ def _revolved(net: Net, gauge: Gauge, firmness: float, *, stuffed: bool) -> Vect
         x[edge.nodes, 2] = profile.height[k]
         if not stuffed:
             x[edge.nodes, 2] += _waves(angle[edge.nodes], n, float(r[0]), gauge)
+    spoke, first = heights[0] * gauge.round_mm, float(flat[0])
+    # A few stitches stand as a cone around their ring, more lie flat around it.
+    x[many, 2] = x[net.edges[0].nodes, 2].mean() - math.sqrt(max(spoke**2 - first**2, 0.0))
     x[many + 1 :, 2] = profile.height[-1] + 0.3 * gauge.round_mm
     return x
 

@@ -2134,7 +2134,8 @@ export interface components {
          *
          *     share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
          *     was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
-         *     words do not suffice. no_sew: the host's round works it in. fixing: what holds it.
+         *     words do not suffice. no_sew: the host's round works it in. fixing: what holds it. spread: how many
+         *     sit evenly around the round.
          */
         AssemblyStep: {
             /** Angle */
@@ -2181,6 +2182,11 @@ export interface components {
             seat?: "" | "pinched" | "open" | "laid" | "start";
             /** Share */
             share?: number | null;
+            /**
+             * Spread
+             * @default 1
+             */
+            spread?: number;
             /**
              * Stitch
              * @default 0
@@ -3195,13 +3201,22 @@ export interface components {
          * FaceMark
          * @description A point to embroider, or with `to` a line to another round and stitch; both sides when paired.
          *
-         *     share, angle and those with `to`: where that is kept on the surface, as of a step.
+         *     share, angle and those with `to`: where that is kept on the surface, as of a step. made_of, wide_mm, tall_mm: an oval
+         *     of felt, satin stitch or brushed colour that covers the fabric; 0 for a point or a line. colour: null for the usual one.
          */
         FaceMark: {
             /** Angle */
             angle?: number | null;
+            /** Colour */
+            colour?: string | null;
             /** Key */
             key: string;
+            /**
+             * Made Of
+             * @default thread
+             * @enum {string}
+             */
+            made_of?: "thread" | "felt" | "blush";
             /** Name */
             name: string;
             /**
@@ -3220,6 +3235,11 @@ export interface components {
              * @default 0
              */
             stitch?: number;
+            /**
+             * Tall Mm
+             * @default 0
+             */
+            tall_mm?: number;
             /** To Angle */
             to_angle?: number | null;
             /** To Round */
@@ -3231,6 +3251,11 @@ export interface components {
              * @default 0
              */
             to_stitch?: number;
+            /**
+             * Wide Mm
+             * @default 0
+             */
+            wide_mm?: number;
         };
         /**
          * FeatureOut
@@ -3824,9 +3849,14 @@ export interface components {
         };
         /**
          * MarkOut
-         * @description A point of the face in mm on its part; with `end` a line.
+         * @description A point of the face in mm on its part; with `ends` a line; with patches an oval that covers the fabric. colour:
+         *     '#rrggbb'; covers: how much of the yarn it hides, of 1.
          */
         MarkOut: {
+            /** Colour */
+            colour: string;
+            /** Covers */
+            covers: number;
             /** Ends */
             ends: [
                 number,
@@ -3839,6 +3869,8 @@ export interface components {
             name: string;
             /** Part */
             part: string;
+            /** Patches */
+            patches: components["schemas"]["PatchOut"][];
             /** Points */
             points: [
                 number,
@@ -4180,6 +4212,30 @@ export interface components {
             present: string;
         };
         /**
+         * PatchOut
+         * @description A patch on the fabric: points and directions in mm in its part's frame, triangles of them.
+         */
+        PatchOut: {
+            /** Out */
+            out: [
+                number,
+                number,
+                number
+            ][];
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+            /** Triangles */
+            triangles: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * PatternForAll
          * @description One written pattern for the first size and all others in its yarn.
          */
@@ -4297,7 +4353,7 @@ export interface components {
         /**
          * PlacedOut
          * @description A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm). gives_way: null where it
-         *     lies as it settled.
+         *     lies as it settled. step: key of the step that places it, null for what sits on nothing.
          */
         PlacedOut: {
             gives_way?: components["schemas"]["GivesWay"] | null;
@@ -4305,6 +4361,8 @@ export interface components {
             matrix: number[];
             /** Part */
             part: string;
+            /** Step */
+            step?: string | null;
         };
         /**
          * PortOut

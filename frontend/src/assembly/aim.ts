@@ -26,13 +26,26 @@ export const FRESH: Omit<Step, "key"> = {
   picture: false,
   no_sew: false,
   fixing: "sewn",
+  spread: 1,
 };
 
+/** Stitches from the middle within which a dragged piece goes to it. */
+const SNAP = 1;
+
 /** The page after a place was pointed at on the figure. */
-export function placed(design: Design, page: Page, aim: Aim, picked: Picked, scene: Scene): Page {
+export function placed(
+  design: Design,
+  page: Page,
+  aim: Aim,
+  picked: Picked,
+  scene: Scene,
+  hand?: { mirrored: boolean },
+): Page {
   const { part, settled, stitch } = picked;
   const round = (settled.round[stitch] ?? 0) + 1;
-  const away = fromFront(scene, part, settled, stitch);
+  const pointed = fromFront(scene, part, settled, stitch);
+  // The second of a pair lies as far on the other side; a hand that drags snaps to the middle.
+  const away = hand ? (Math.abs(pointed) <= SNAP ? 0 : pointed * (hand.mirrored ? -1 : 1)) : pointed;
   if (aim.kind === "eyes") {
     const between = gapOf(away, settled.counts[round - 1] ?? 2);
     return { ...page, eyes: { part, round, between, share: null } };

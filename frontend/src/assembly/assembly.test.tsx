@@ -152,10 +152,25 @@ function eyes(page: object, audience = "play", leftHanded = false) {
       onTell={tell}
     />,
   );
+  unfold("Eyes");
   return Object.assign(change, { tell });
 }
 
+/** Open a panel that is folded to a line. */
+function unfold(title: string) {
+  const fold = screen.getByRole("button", { name: new RegExp(`^${title}`) });
+  if (fold.getAttribute("aria-expanded") === "false") fireEvent.click(fold);
+}
+
 describe("eyes", () => {
+  it("are a line once they have a place, and open to their fields", () => {
+    eyes({ eye_kind: "safety", eye_mm: 8, eyes: { part: "head", round: 3, between: 4, share: 0.5 } });
+    fireEvent.click(screen.getByRole("button", { name: "Eyes" }));
+    const line = screen.getByRole("button", { name: /^Eyes/ });
+    expect(line.textContent).toContain("8 mm safety eyes, between R4 and R5");
+    expect(line.textContent).toContain("to look at");
+    expect(line.getAttribute("aria-expanded")).toBe("false");
+  });
   const set = { eye_kind: "safety", eye_mm: 8, eyes: { part: "head", round: 3, between: 4, share: 0.5 } };
   it("say where they are, that they moved, and what is in the way", () => {
     eyes(set);
@@ -208,6 +223,7 @@ describe("a face", () => {
         onAim={() => {}}
       />,
     );
+    unfold("Face");
     fireEvent.click(screen.getByRole("button", { name: "Add a point to embroider" }));
     expect(change.mock.lastCall?.[0].marks).toHaveLength(2);
     fireEvent.change(screen.getByLabelText("Point 1"), { target: { value: "mouth" } });

@@ -2,7 +2,7 @@
 import { Crosshair, PenLine } from "lucide-react";
 import { useLeftHanded } from "../accounts/session";
 import type { Design } from "../design/design";
-import { Button, NumberField, Panel, SelectField } from "../ui/controls";
+import { Button, FoldedPanel, NumberField, SelectField } from "../ui/controls";
 import type { Scene } from "./use-scene";
 
 type Page = Design["assembly"];
@@ -25,7 +25,7 @@ export function Eyes({
   const kind = value.eye_kind ?? "none";
   const shown = scene?.eyes;
   return (
-    <Panel className="mb-3" title="Eyes">
+    <FoldedPanel className="mb-3" title="Eyes" said={eyesSaid(value, shown)} folded={Boolean(value.eyes)}>
       <div className="grid grid-cols-2 gap-3 xl:grid-cols-[1fr_7rem_1fr]">
         <EyeKind {...of} small={small} />
         {kind !== "none" && <EyePlace {...of} />}
@@ -52,8 +52,17 @@ export function Eyes({
           {small && " The brief says under three: embroider them."}
         </p>
       )}
-    </Panel>
+    </FoldedPanel>
   );
+}
+
+/** The eyes in a line. */
+function eyesSaid(value: Page, shown: Scene["eyes"] | undefined): string {
+  const kind = value.eye_kind ?? "none";
+  if (kind === "none") return "none";
+  const what = kind === "safety" ? `${value.eye_mm ?? 8} mm safety eyes` : "embroidered";
+  const look = shown?.warnings.length ? ", to look at" : "";
+  return shown?.words ? `${what}, ${shown.words}${look}` : `${what}, nowhere yet`;
 }
 
 const KINDS = { none: "none", safety: "safety eyes", embroidered: "embroidered" } as const;

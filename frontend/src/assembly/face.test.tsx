@@ -27,6 +27,8 @@ const shown = (value: Partial<Page>, aimed: string | null = null) => {
   const change = vi.fn();
   const aim = vi.fn();
   render(<Face design={DESIGN} value={value as Page} change={change} aimed={aimed} onAim={aim} />);
+  const fold = screen.getByRole("button", { name: /^Face/ });
+  if (fold.getAttribute("aria-expanded") === "false") fireEvent.click(fold);
   return { change, aim };
 };
 const type = (label: string, value: string) =>

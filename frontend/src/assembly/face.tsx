@@ -1,7 +1,16 @@
 /** Points and lines to embroider: nose, mouth, brows. */
 import { Crosshair, X } from "lucide-react";
 import { type Design, newKey } from "../design/design";
-import { Button, Check, IconButton, NumberField, Panel, SelectField, TextField } from "../ui/controls";
+import {
+  Button,
+  Check,
+  Field,
+  FoldedPanel,
+  IconButton,
+  NumberField,
+  SelectField,
+  TextField,
+} from "../ui/controls";
 
 type Page = Design["assembly"];
 type Mark = NonNullable<Page["marks"]>[number];
@@ -23,7 +32,12 @@ export function Face({
   const put = (next: Mark[]) => change({ ...value, marks: next });
   const first = value.eyes?.part ?? design.parts[0]?.key;
   return (
-    <Panel className="mb-3" title="Face">
+    <FoldedPanel
+      className="mb-3"
+      title="Face"
+      said={marks.map((m) => m.name).join(", ") || "nothing embroidered yet"}
+      folded={marks.length > 0}
+    >
       {marks.map((mark, i) => (
         <Point
           key={mark.key}
@@ -36,25 +50,30 @@ export function Face({
           onRemove={() => put(marks.filter((m) => m !== mark))}
         />
       ))}
-      <Button disabled={!first} onClick={() => first && put([...marks, nose(first)])}>
-        Add a point to embroider
-      </Button>
-    </Panel>
+      <div className="flex flex-wrap gap-2">
+        {FRESH.map(({ words, ...mark }) => (
+          <Button
+            key={words}
+            disabled={!first}
+            onClick={() => first && put([...marks, { ...BLANK, ...mark, key: newKey(), part: first }])}
+          >
+            {words}
+          </Button>
+        ))}
+      </div>
+    </FoldedPanel>
   );
 }
 
-function nose(part: string): Mark {
-  return {
-    key: newKey(),
-    name: "nose",
-    part,
-    round: 5,
-    stitch: 0,
-    paired: false,
-    to_round: null,
-    to_stitch: 0,
-  };
-}
+const BLANK = { round: 5, stitch: 0, paired: false, to_round: null, to_stitch: 0 } as const;
+
+/** What a face is made of, as it is added. */
+const FRESH = [
+  { words: "Add a point to embroider", name: "nose" },
+  { words: "Add satin stitch", name: "muzzle", wide_mm: 8, tall_mm: 5 },
+  { words: "Add felt", name: "patch", made_of: "felt", wide_mm: 20, tall_mm: 14 },
+  { words: "Add cheeks", name: "cheeks", made_of: "blush", wide_mm: 9, tall_mm: 7, paired: true, stitch: 5 },
+] as const satisfies readonly (Partial<Mark> & { words: string; name: string })[];
 
 /** One point, and where its line ends if it is one. */
 function Point({
@@ -97,15 +116,18 @@ function Point({
         onValue={(round) => round && set({ round })}
       />
       <Across label="from the front" value={mark.stitch ?? 0} onValue={(stitch) => set({ stitch })} />
-      <NumberField
-        label="line to round"
-        className="w-28"
-        least={1}
-        most={2000}
-        optional
-        value={mark.to_round ?? null}
-        onValue={(to_round) => set({ to_round })}
-      />
+      <Oval mark={mark} set={set} />
+      {!mark.wide_mm && (
+        <NumberField
+          label="line to round"
+          className="w-28"
+          least={1}
+          most={2000}
+          optional
+          value={mark.to_round ?? null}
+          onValue={(to_round) => set({ to_round })}
+        />
+      )}
       {mark.to_round != null && (
         <Across
           label="and from the front"
@@ -123,6 +145,73 @@ function Point({
     </div>
   );
 }
+
+const MADE_OF = [
+  ["thread", "thread"],
+  ["felt", "felt"],
+  ["blush", "brushed on"],
+] as const;
+
+/** What it is made of, and the oval that it covers, measured over the fabric. */
+function Oval({ mark, set }: { mark: Mark; set: (part: Partial<Mark>) => void }) {
+  const made = mark.made_of ?? "thread";
+  const wide = mark.wide_mm ?? 0;
+  const tall = mark.tall_mm ?? 0;
+  const sized = wide > 0;
+  return (
+    <>
+      <SelectField
+        label="made of"
+        value={made}
+        onValue={(next) =>
+          set({
+            made_of: next as Mark["made_of"],
+            ...(next !== "thread" && !sized ? { wide_mm: 10, tall_mm: 8, to_round: null } : {}),
+          })
+        }
+        options={MADE_OF}
+      />
+      {sized && (
+        <>
+          <NumberField
+            label="wide"
+            className="w-24"
+            unit="mm"
+            least={1}
+            most={300}
+            step={0.5}
+            value={wide}
+            onValue={(wide_mm) => wide_mm && set({ wide_mm })}
+          />
+          <NumberField
+            label="tall"
+            className="w-24"
+            unit="mm"
+            least={1}
+            most={300}
+            step={0.5}
+            value={tall}
+            onValue={(tall_mm) => tall_mm && set({ tall_mm })}
+          />
+        </>
+      )}
+      <Field label="colour">
+        {(ids) => (
+          <input
+            {...ids}
+            type="color"
+            className="h-9 w-14 rounded-md border border-strong bg-panel"
+            value={mark.colour ?? USUAL[made]}
+            onChange={(e) => set({ colour: e.target.value })}
+          />
+        )}
+      </Field>
+    </>
+  );
+}
+
+/** Colours of what has none of its own, as the pictures have them. */
+const USUAL = { thread: "#2d2621", felt: "#7a4a3a", blush: "#d9776b" } as const;
 
 function Across({
   label,

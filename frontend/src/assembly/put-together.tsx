@@ -1,5 +1,5 @@
 /** The settled figure put together: its pieces in their places, its size and whether it stands. */
-import { useMemo, useState } from "react";
+import { type ComponentProps, useMemo, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
 import type { Design } from "../design/design";
 import { paletteOf } from "../design/palette";
@@ -24,6 +24,7 @@ export function PutTogether({
   onPick,
   onDropped,
   onPosture,
+  byHand,
 }: {
   design: Design;
   page: Page;
@@ -34,6 +35,7 @@ export function PutTogether({
   onPick: (picked: Picked) => void;
   onDropped: (what: string, picked: Picked | null) => void;
   onPosture: (posture: Page["posture"]) => void;
+  byHand: ComponentProps<typeof WholeFigure>["byHand"];
 }) {
   const [lines, setLines] = useState(false);
   const [off, setOff] = useState<readonly string[]>([]);
@@ -63,6 +65,7 @@ export function PutTogether({
             onPick={onPick}
             takes={PLACE_DRAG}
             onDropped={onDropped}
+            byHand={byHand}
           />
         )}
       </div>

@@ -17,7 +17,7 @@ const SEATS = [
   ["open", "open ring"],
   ["pinched", "pinched flat"],
   ["laid", "closed, laid on"],
-  ["start", "upside down, on its first round"],
+  ["start", "by its start: upside down, or its first row"],
 ] as const;
 
 const FIXINGS = [
@@ -187,7 +187,15 @@ function HowItSits({ step, set }: Pick<StepProps, "step" | "set">) {
       <Check
         label="and its mirror image"
         checked={step.paired ?? false}
-        onChecked={(paired) => set({ paired })}
+        onChecked={(paired) => set({ paired, ...(paired ? { spread: 1 } : {}) })}
+      />
+      <NumberField
+        label="Spread around"
+        className="w-24"
+        least={1}
+        most={60}
+        value={step.spread ?? 1}
+        onValue={(spread) => spread && set({ spread, ...(spread > 1 ? { paired: false } : {}) })}
       />
       <NumberField
         label="Tilt up"

@@ -1,6 +1,6 @@
 /** The steps in order: short lines that open to their fields, moved up and down as far as the order of work allows. */
 import { ArrowDown, ArrowUp, ChevronRight, X } from "lucide-react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { type Design, newKey } from "../design/design";
 import { Button, Empty, IconButton } from "../ui/controls";
 import { useCommands } from "../ui/keys";
@@ -19,6 +19,8 @@ export function StepList({
   onAim,
   onNoSew,
   onSew,
+  open,
+  onOpen,
 }: {
   design: Design;
   steps: readonly Step[];
@@ -28,20 +30,21 @@ export function StepList({
   onAim: (aim: Aim) => void;
   onNoSew: (step: string) => void;
   onSew: (step: string) => void;
+  /** The one that was opened, empty for none; until one is, a step that has just come, or the only one. */
+  open: string | null;
+  onOpen: (step: string) => void;
 }) {
-  // The one that was opened; until one is, a step that has just come, or the only one.
-  const [open, setOpen] = useState<string | null>(null);
   const known = useRef(new Set(steps.map((s) => s.key)));
   const fresh = steps.find((s) => !known.current.has(s.key))?.key;
   useEffect(() => {
     if (fresh === undefined) return;
     known.current = new Set(steps.map((s) => s.key));
-    setOpen(fresh);
-  }, [fresh, steps]);
-  const shown = open ?? (steps.length === 1 ? steps[0]?.key : undefined);
+    onOpen(fresh);
+  }, [fresh, steps, onOpen]);
+  const shown = openStep(open, steps);
   const add = () => {
     const key = newKey();
-    setOpen(key);
+    onOpen(key);
     onSteps([...steps, { ...FRESH, key }]);
   };
   const latest = useRef(add);
@@ -63,7 +66,7 @@ export function StepList({
       )}
       <ol className="flex flex-col gap-2" aria-label="Steps">
         {steps.map((step, i) => (
-          <li key={step.key} className="rounded-lg border border-line bg-panel p-2">
+          <li key={step.key} id={`step-${step.key}`} className="rounded-lg border border-line bg-panel p-2">
             <div className="flex items-start gap-2">
               <StepLine
                 design={design}
@@ -71,7 +74,7 @@ export function StepList({
                 number={i + 1}
                 place={places.get(step.key)}
                 open={shown === step.key}
-                onOpen={() => setOpen(shown === step.key ? "" : step.key)}
+                onOpen={() => onOpen(shown === step.key ? "" : step.key)}
               />
               <Moves
                 i={i}
@@ -98,7 +101,7 @@ export function StepList({
           </li>
         ))}
       </ol>
-      <div className="mt-3 flex flex-wrap gap-2">
+      <div className="my-3 flex flex-wrap gap-2">
         <Button weight="main" onClick={add}>
           Add a step
         </Button>
@@ -106,6 +109,11 @@ export function StepList({
       </div>
     </>
   );
+}
+
+/** The step whose fields are shown. */
+export function openStep(open: string | null, steps: readonly Step[]): string | undefined {
+  return open ?? (steps.length === 1 ? steps[0]?.key : undefined);
 }
 
 /** A step in a line: its number, which is dragged to place it anew, and what it says. */
@@ -199,7 +207,7 @@ function Moves({
   const last = place?.last ?? many - 1;
   const bound = "What must come before it stands there";
   return (
-    <div className="flex flex-col">
+    <div className="flex shrink-0">
       <IconButton
         label={`Step ${i + 1} earlier`}
         title={i > 0 && i <= first ? bound : undefined}

@@ -1,7 +1,7 @@
 /** A settled part, drawn in one call: every stitch in its place, with the fabric behind it. */
 import { useThree } from "@react-three/fiber";
 import { useLayoutEffect, useRef } from "react";
-import { Color, DoubleSide, type InstancedMesh, Matrix4, type Plane } from "three";
+import { Color, DoubleSide, InstancedMesh, Matrix4, type Plane } from "three";
 import { between, placeStitch, type Settled } from "./settled";
 import { stitchShape } from "./stitch-shape";
 import { LIT } from "./stitches";
@@ -32,8 +32,10 @@ export function Relief({
   showing = PLAIN,
   cut,
   travels = true,
+  ghost = false,
   onPoint,
   onPick,
+  onGrab,
 }: {
   settled: Settled;
   palette: Record<string, string>;
@@ -42,8 +44,11 @@ export function Relief({
   showing?: Showing;
   cut?: Plane[];
   travels?: boolean;
+  /** It is held in a hand: seen through, and nothing points at it. */
+  ghost?: boolean;
   onPoint?: (stitch: number) => void;
   onPick?: (stitch: number) => void;
+  onGrab?: (at: { x: number; y: number }) => void;
 }) {
   const mesh = useRef<InstancedMesh>(null);
   const invalidate = useThree((s) => s.invalidate);
@@ -93,6 +98,10 @@ export function Relief({
     if (m.instanceColor) m.instanceColor.needsUpdate = true;
     invalidate();
   }, [settled, palette, lit, pointed, showing.stretch, showing.distance, invalidate]);
+  useLayoutEffect(() => {
+    if (mesh.current) mesh.current.raycast = ghost ? () => {} : InstancedMesh.prototype.raycast;
+    invalidate();
+  }, [ghost, invalidate]);
   const planes = showing.section ? cut : undefined;
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: a mesh of the scene, no element; keys walk to it, see the stage
@@ -108,6 +117,15 @@ export function Relief({
             }
           : undefined
       }
+      onPointerDown={
+        onGrab
+          ? (e) => {
+              if (e.button !== 0) return;
+              e.stopPropagation();
+              onGrab({ x: e.nativeEvent.clientX, y: e.nativeEvent.clientY });
+            }
+          : undefined
+      }
       onClick={
         onPick
           ? (e) => {
@@ -117,7 +135,13 @@ export function Relief({
           : undefined
       }
     >
-      <meshLambertMaterial vertexColors side={DoubleSide} clippingPlanes={planes ?? null} />
+      <meshLambertMaterial
+        vertexColors
+        side={DoubleSide}
+        clippingPlanes={planes ?? null}
+        transparent={ghost}
+        opacity={ghost ? 0.4 : 1}
+      />
     </instancedMesh>
   );
 }

@@ -5,7 +5,7 @@ import { placed } from "../assembly/aim";
 import { fromFront, gapOf } from "../assembly/places";
 import type { Scene } from "../assembly/use-scene";
 import { strainColour } from "./relief";
-import { between, boxOf, placeStitch, stitchAt, stitchBeside, stitchName, unpack } from "./settled";
+import { between, boxOf, givenWay, placeStitch, stitchAt, stitchBeside, stitchName, unpack } from "./settled";
 
 function packed(values: number[], Kind: typeof Int16Array | typeof Int32Array | typeof Uint8Array): string {
   const bytes = new Uint8Array(Kind.from(values).buffer);
@@ -137,5 +137,27 @@ describe("a place that was pointed at", () => {
     const tray = placed(design, page, { kind: "part", key: "ear" }, picked, scene).steps ?? [];
     expect(tray[2]).toMatchObject({ part: "ear", on: "head", round: 2, stitch: 1, paired: true, text: "" });
     expect(placed(design, page, { kind: "part", key: "head" }, picked, scene)).toBe(page);
+  });
+});
+
+describe("a piece that gives way", () => {
+  it("lies where it is told to, and nowhere else when nothing is told", () => {
+    const own = unpack(tube());
+    expect(givenWay(own, null)).toBe(own);
+    const x = Array.from(own.x, (v) => v + 3);
+    const moved = givenWay(own, {
+      scale: 0.1,
+      x: packed(
+        x.map((v) => Math.round(v * 10)),
+        Int16Array,
+      ),
+    });
+    expect(Array.from(moved.x).map((v) => Math.round(v))).toEqual(x.map((v) => Math.round(v)));
+    expect(moved.frames).toHaveLength(1);
+    expect(moved.labels).toBe(own.labels);
+  });
+  it("stays as it settled when the places are not its own", () => {
+    const own = unpack(tube());
+    expect(givenWay(own, { scale: 1, x: packed([1, 2, 3], Int16Array) })).toBe(own);
   });
 });

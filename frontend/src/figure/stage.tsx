@@ -18,7 +18,7 @@ const FROM: Record<Side, [number, number, number]> = {
 };
 
 function Camera({ box, side, turn }: { box: Box; side: Side; turn: { x: number; y: number } }) {
-  const { camera, gl, invalidate } = useThree();
+  const { camera, gl, invalidate, set } = useThree();
   const aspect = useThree((s) => s.size.width / Math.max(s.size.height, 1));
   const controls = useMemo(() => new OrbitControls(camera, gl.domElement), [camera, gl]);
   const middle = box.middle ?? [0, 0, box.height / 2];
@@ -28,8 +28,9 @@ function Camera({ box, side, turn }: { box: Box; side: Side; turn: { x: number; 
   useEffect(() => {
     controls.enableDamping = false;
     controls.addEventListener("change", () => invalidate());
+    set({ controls });
     return () => controls.dispose();
-  }, [controls, invalidate]);
+  }, [controls, invalidate, set]);
   useEffect(() => {
     camera.up.set(0, 0, 1);
     const way = new Vector3(...FROM[side]).normalize().multiplyScalar(far * 2.3);

@@ -4,13 +4,14 @@ import {
   Box3,
   BufferAttribute,
   BufferGeometry,
-  Line,
   LineBasicMaterial,
   LineSegments,
   Matrix4,
   Quaternion,
   Vector3,
 } from "three";
+import { type Grabbed, Handles, type Turned, useHolding, useStill } from "./by-hand";
+import { Marks } from "./marks";
 import { Relief } from "./relief";
 import { givenWay, type Settled, stitchAt, stitchBeside, stitchName } from "./settled";
 import Stage from "./stage";
@@ -20,6 +21,9 @@ import type { Scene } from "./types";
 export type Picked = { part: string; stitch: number; settled: Settled };
 
 type Pointed = { part: string; stitch: number };
+
+/** A placed piece moved by hand. step: the one that places it; mirrored: it is the second of a pair. */
+export type Moved = { step: string; part: string; mirrored: boolean; picked: Picked | null };
 
 type Props = {
   scene: Scene;
@@ -40,6 +44,13 @@ type Props = {
   onDropped?: (what: string, picked: Picked | null) => void;
   /** As a left-hander makes it. */
   mirrored?: boolean;
+  /** Pieces can be dragged to another stitch; one that is clicked is chosen, and tilts and turns by its handles. */
+  byHand?: {
+    chosen: { step: string; host: string } | null;
+    onChosen: (step: string) => void;
+    onMoved: (moved: Moved) => void;
+    onTurned: (step: string, by: Turned) => void;
+  };
 };
 
 export default function WholeScene(of: Props) {
@@ -50,6 +61,8 @@ export default function WholeScene(of: Props) {
   const onKey = useWalking(of, pieces, pointed, setPointed);
   const said = pointed && settled.get(pointed.part);
   const drop = useDropping(of, pointed, setPointed);
+  const [turning, setTurning] = useState<Turned | null>(null);
+  const hand = useHand(of, pointed);
   return (
     <div className={`flex h-full flex-col ${drop.over ? "outline-2 outline-woad" : ""}`} {...drop.handlers}>
       <div className="min-h-0 flex-1">
@@ -62,18 +75,93 @@ export default function WholeScene(of: Props) {
         >
           <group scale={[mirrored ? -1 : 1, 1, 1]}>
             {pieces.map((piece, i) => (
-              <PlacedPiece key={i} {...of} piece={piece} pointed={pointed} onPoint={setPointed} />
+              <PlacedPiece
+                key={i}
+                {...of}
+                piece={piece}
+                pointed={pointed}
+                onPoint={setPointed}
+                held={hand.held?.piece === i && hand.held.far}
+                onGrab={aim === null ? hand.grabbing(i, piece) : undefined}
+              />
             ))}
+            <Still still={hand.held !== null} />
+            <ChosenHandles {...of} pieces={pieces} onTurning={setTurning} />
           </group>
         </Stage>
       </div>
       <p className="min-h-7 border-t border-line px-3 py-1 text-sm" aria-live="polite" data-testid="pointed">
         {aim && <strong className="font-semibold">{aim} </strong>}
+        {hand.held?.far && (
+          <strong className="font-semibold">
+            {names[hand.held.part] ?? "The part"}: let go where it is to sit; Escape leaves it.{" "}
+          </strong>
+        )}
+        {turning && <strong className="font-semibold">{turnedWords(turning)} </strong>}
         {said && pointed
           ? `${names[pointed.part] ?? ""} ${stitchName(said, pointed.stitch)}`
           : !aim && <span className="text-soft">Point at a stitch to have it named.</span>}
       </p>
     </div>
+  );
+}
+
+const signed = (degrees: number) => `${degrees < 0 ? "−" : "+"}${Math.abs(degrees)}°`;
+
+const turnedWords = ({ tilt, turn }: Turned) =>
+  tilt ? `Tilts by ${signed(tilt)}.` : turn ? `Turns by ${signed(turn)}.` : "Drag to tilt or turn it.";
+
+/** A hand on the figure: what it holds, and what happens where it lets go. */
+function useHand({ byHand, settled }: Props, pointed: Pointed | null) {
+  const { held, grab } = useHolding(
+    ({ part, step, mirrored }) => {
+      const on = pointed && pointed.part !== part ? settled.get(pointed.part) : undefined;
+      byHand?.onMoved({ step, part, mirrored, picked: pointed && on ? { ...pointed, settled: on } : null });
+    },
+    (step) => byHand?.onChosen(step),
+  );
+  const grabbing = (i: number, { key, step, mirrored }: Piece) =>
+    byHand && step
+      ? (at: { x: number; y: number }) => grab({ piece: i, part: key, step, mirrored } satisfies Grabbed, at)
+      : undefined;
+  return { held, grabbing };
+}
+
+function Still({ still }: { still: boolean }) {
+  useStill(still);
+  return null;
+}
+
+/** Handles at the first piece of the chosen step. */
+function ChosenHandles({
+  byHand,
+  scene,
+  settled,
+  pieces,
+  onTurning,
+}: Props & { pieces: Piece[]; onTurning: (by: Turned | null) => void }) {
+  const chosen = byHand?.chosen;
+  const piece = pieces.find((p) => p.step === chosen?.step);
+  const own = piece && settled.get(piece.key);
+  const host = pieces.find((p) => p.key === chosen?.host);
+  const from = useMemo(() => {
+    const on = host && settled.get(host.key);
+    const middle = new Vector3();
+    if (!host || !on) return middle;
+    const at = new Vector3();
+    for (let i = 0; i < on.stitches; i++) middle.add(at.fromArray(on.x, i * 3).applyMatrix4(host.matrix));
+    return middle.divideScalar(Math.max(on.stitches, 1));
+  }, [host, settled]);
+  if (!byHand || !chosen || !piece || !own) return null;
+  return (
+    <Handles
+      settled={own}
+      matrix={piece.matrix}
+      from={from}
+      reach={Math.max(scene.height_mm, scene.width_mm)}
+      onTurning={onTurning}
+      onTurned={(by) => byHand.onTurned(chosen.step, by)}
+    />
   );
 }
 
@@ -85,6 +173,8 @@ function usePieces(scene: Scene, without: ReadonlySet<string> | undefined) {
         .map((p, i, shown) => ({
           key: p.part,
           first: shown.findIndex((q) => q.part === p.part) === i,
+          step: p.step ?? null,
+          mirrored: shown.findIndex((q) => q.step === p.step && q.part === p.part) !== i,
           estimate: scene.parts[p.part],
           givesWay: p.gives_way,
           matrix: new Matrix4().fromArray(p.matrix).transpose(),
@@ -191,7 +281,15 @@ function PlacedPiece({
   piece: { key, first, estimate, givesWay, matrix },
   pointed,
   onPoint,
-}: Props & { piece: Piece; pointed: Pointed | null; onPoint: (to: Pointed) => void }) {
+  held,
+  onGrab,
+}: Props & {
+  piece: Piece;
+  pointed: Pointed | null;
+  onPoint: (to: Pointed) => void;
+  held: boolean;
+  onGrab?: (at: { x: number; y: number }) => void;
+}) {
   const rest = settled.get(key);
   const own = useMemo(() => rest && givenWay(rest, givesWay), [rest, givesWay]);
   return (
@@ -201,6 +299,8 @@ function PlacedPiece({
           settled={own}
           palette={palette}
           travels={false}
+          ghost={held}
+          onGrab={onGrab}
           pointed={pointed?.part === key ? pointed.stitch : null}
           onPoint={(stitch) => onPoint({ part: key, stitch })}
           onPick={onPick ? (stitch) => onPick({ part: key, stitch, settled: own }) : undefined}
@@ -231,34 +331,6 @@ function EyePair({ eyes }: { eyes: NonNullable<Scene["eyes"]> }) {
       </mesh>
     );
   });
-}
-
-function Marks({ marks }: { marks: Scene["marks"] }) {
-  return marks.map((mark) => (
-    <group key={mark.key}>
-      {mark.points.map((at, i) => {
-        const end = mark.ends[i];
-        return end ? (
-          <Stroke key={i} points={[at, end]} colour="#2d2621" />
-        ) : (
-          <mesh key={i} position={at}>
-            <sphereGeometry args={[2.2, 10, 8]} />
-            <meshLambertMaterial color="#2d2621" />
-          </mesh>
-        );
-      })}
-    </group>
-  ));
-}
-
-function Stroke({ points, colour }: { points: [number, number, number][]; colour: string }) {
-  const line = useMemo(() => {
-    const made = new BufferGeometry();
-    made.setAttribute("position", new BufferAttribute(new Float32Array(points.flat()), 3));
-    return new Line(made, new LineBasicMaterial({ color: colour, depthTest: false }));
-  }, [points, colour]);
-  useEffect(() => () => line.geometry.dispose(), [line]);
-  return <primitive object={line} renderOrder={2} />;
 }
 
 /** The front middle, and where the rounds start. */

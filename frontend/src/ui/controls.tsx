@@ -1,4 +1,5 @@
 /** Buttons and fields: plain elements in the house's manner. */
+import { ChevronRight } from "lucide-react";
 import { Slot } from "radix-ui";
 import {
   type ButtonHTMLAttributes,
@@ -303,6 +304,44 @@ export function Panel({
         </div>
       )}
       {children}
+    </section>
+  );
+}
+
+/** A panel that is a line while it is folded. said: what it holds, in that line. folded: whether it is so at first. */
+export function FoldedPanel({
+  title,
+  said,
+  folded,
+  children,
+  className = "",
+}: {
+  title: string;
+  said: string;
+  folded: boolean;
+  children: ReactNode;
+  className?: string;
+}) {
+  const [open, setOpen] = useState(!folded);
+  const id = useId();
+  return (
+    <section aria-label={title} className={`rounded-lg border border-line bg-panel px-4 py-2 ${className}`}>
+      <h2 className="text-lg">
+        <button
+          type="button"
+          aria-expanded={open}
+          aria-controls={id}
+          onClick={() => setOpen(!open)}
+          className="flex w-full items-start gap-2 rounded-md py-1 text-left hover:bg-sunk"
+        >
+          <ChevronRight size={18} aria-hidden className={`mt-1 shrink-0 ${open ? "rotate-90" : ""}`} />
+          <span>{title}</span>
+          {!open && <span className="mt-0.5 font-sans text-base font-normal text-soft">{said}</span>}
+        </button>
+      </h2>
+      <div id={id} hidden={!open} className="pt-1 pb-2">
+        {children}
+      </div>
     </section>
   );
 }
