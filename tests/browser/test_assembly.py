@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Callable
 
+import numpy as np
 import pytest
 from django.contrib.auth.models import User
+from PIL import Image
 from playwright.sync_api import Page, expect
 
 from studio.designs.actions import add_part, create_design
@@ -219,6 +222,93 @@ def test_a_whole_figure_is_put_together_from_the_tray(desk: Page, design: Design
     expect(row).to_contain_text("Your sentence says R40, but it sits at", timeout=30_000)
     desk.get_by_role("link", name="Booklet").click()
     expect(desk.get_by_role("article", name="The booklet")).to_contain_text("Arms: Sew on.")
+
+
+def stitch_of(page: Page, name: str) -> tuple[float, float]:
+    """Where on the screen a stitch of a part lies."""
+    box = page.get_by_test_id("figure").bounding_box()
+    assert box is not None
+    pointed = page.get_by_test_id("pointed")
+    for down in range(20, 81, 6):
+        for across in range(15, 86, 4):
+            x, y = box["x"] + box["width"] * across / 100, box["y"] + box["height"] * down / 100
+            page.mouse.move(x, y)
+            page.wait_for_timeout(40)
+            if pointed.inner_text().startswith(f"{name} "):
+                return x, y
+    raise AssertionError(f"The pointer found no stitch of {name}.")
+
+
+def handle_of(page: Page, rgb: tuple[int, int, int]) -> tuple[float, float]:
+    """Where on the screen a handle of that colour lies."""
+    figure = page.get_by_test_id("figure")
+    box = figure.bounding_box()
+    assert box is not None
+    pixels = np.asarray(Image.open(io.BytesIO(figure.screenshot())).convert("RGB")).astype(int)
+    pixels = pixels[:-60]  # above the buttons for the side, one of which is blue
+    down, across = np.nonzero((np.abs(pixels - rgb) < 30).all(2))
+    assert len(down) > 8, "no handle is shown"
+    return box["x"] + float(across.mean()), box["y"] + float(down.mean())
+
+
+def drag(page: Page, start: tuple[float, float], end: tuple[float, float]) -> None:
+    page.mouse.move(*start)
+    page.mouse.down()
+    page.mouse.move((start[0] + end[0]) / 2, (start[1] + end[1]) / 2, steps=3)
+    page.mouse.move(*end, steps=3)
+
+
+def test_a_placed_arm_is_moved_tilted_and_turned_on_the_figure(desk: Page) -> None:
+    desk.get_by_role("button", name="Place all where they mostly go").click()
+    saved(desk)
+    expect(desk.get_by_text("lie loose beside the others")).to_have_count(0, timeout=30_000)
+    drawn(desk)
+    arm = stitch_of(desk, "Arms")
+    desk.mouse.click(*arm)
+    row = desk.get_by_role("listitem").filter(has=desk.get_by_label("What to do"))
+    expect(row.get_by_label("Part", exact=True).locator("option:checked")).to_have_text("Arms")
+    body = stitch_of(desk, "Body")
+    # Escape leaves it where it was.
+    before = row.get_by_label("at round").input_value()
+    drag(desk, arm, body)
+    expect(desk.get_by_test_id("pointed")).to_contain_text("let go where it is to sit")
+    desk.keyboard.press("Escape")
+    desk.mouse.up()
+    expect(row.get_by_label("at round")).to_have_value(before)
+    drag(desk, arm, body)
+    expect(desk.get_by_test_id("pointed")).to_contain_text("Body R")
+    wanted = desk.get_by_test_id("pointed").inner_text().split("Body R")[1].split(",")[0]
+    desk.mouse.up()
+    expect(row.get_by_label("at round")).to_have_value(wanted)
+    saved(desk)
+    desk.get_by_role("button", name="Undo: Moved").click()
+    expect(row.get_by_label("at round")).to_have_value(before)
+    drawn(desk)
+    desk.wait_for_timeout(500)
+    blue = handle_of(desk, (0x3F, 0x86, 0xB3))
+    tilt = int(row.get_by_label("Tilt up").input_value())
+    drag(desk, blue, (blue[0], blue[1] - 50))
+    expect(desk.get_by_test_id("pointed")).to_contain_text("Tilts by +30°")
+    desk.mouse.up()
+    expect(row.get_by_label("Tilt up")).to_have_value(str(tilt + 30))
+    saved(desk)
+
+
+def test_a_face_is_made_of_felt_thread_and_cheeks(desk: Page) -> None:
+    for words in ("Add felt", "Add cheeks", "Add a point to embroider"):
+        desk.get_by_role("button", name=words).click()
+    desk.get_by_label("wide (mm)").first.fill("18")
+    expect(desk.get_by_label("made of").nth(1)).to_have_value("blush")
+    saved(desk)
+    desk.reload()
+    face = desk.get_by_role("region", name="Face").get_by_role("button").first
+    expect(face).to_contain_text("patch, cheeks, nose")
+    face.click()
+    expect(desk.get_by_label("wide (mm)").first).to_have_value("18")
+    desk.get_by_role("link", name="Booklet").click()
+    expect(desk.get_by_text("Cut an oval of felt for patch, 18 mm wide and 14 mm high").first).to_be_visible(
+        timeout=30_000
+    )
 
 
 def test_a_picture_of_the_figure_is_taken_with_the_keyboard(desk: Page) -> None:

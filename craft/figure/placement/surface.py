@@ -22,6 +22,9 @@ Numbers = NDArray[np.int64]
 _CHANGE = np.array([STITCHES[k].change for k in KIND_KEYS])
 FRONT = np.array([0.0, -1.0, 0.0])
 
+STRAIGHT = 0.35
+"""Spread across a round over that along it below which it lies as a straight edge."""
+
 AROUND = 8
 """Rounds before and after one that tell whether it lies at a pole."""
 
@@ -243,10 +246,12 @@ class Surface:
         return matrix
 
     def _is_edge(self, at: int) -> bool:
-        """Whether a round is the straight edge of a panel, with two ends, and no opening."""
+        """Whether a round lies as a straight edge: of a panel, or of a tube pressed flat; no ring that one looks into."""
         ring = self.x[self.rings[at]]
-        gap = float(np.linalg.norm(ring[-1] - ring[0]))
-        return len(ring) > 2 and gap > 0.5 * float(np.linalg.norm(np.diff(ring, axis=0), axis=1).sum())
+        if len(ring) < 3:
+            return False
+        spread = np.linalg.svd(ring - ring.mean(0), compute_uv=False)
+        return float(spread[1]) < STRAIGHT * float(spread[0])
 
     def _on_edge(self, at: int) -> NDArray[np.float64]:
         """A panel standing on an edge: the edge along x, the fabric up along z."""

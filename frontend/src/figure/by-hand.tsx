@@ -1,7 +1,7 @@
 /** A placed piece moved on the figure by hand: dragged to another stitch, tilted and turned by its handles. */
 import { type ThreeEvent, useThree } from "@react-three/fiber";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { type Matrix4, Vector3 } from "three";
+import { type Intersection, type Matrix4, Mesh, type Raycaster, Vector3 } from "three";
 import type { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Settled } from "./settled";
 
@@ -117,7 +117,7 @@ export function Handles({
   };
   return (
     <>
-      <mesh position={tip} onPointerDown={begin("tilt")} renderOrder={3}>
+      <mesh position={tip} onPointerDown={begin("tilt")} renderOrder={3} raycast={inFront}>
         <sphereGeometry args={[r, 16, 12]} />
         <meshBasicMaterial
           color={on === "tilt" ? "#d98a2b" : "#3f86b3"}
@@ -126,7 +126,7 @@ export function Handles({
           opacity={0.9}
         />
       </mesh>
-      <mesh position={beside} onPointerDown={begin("turn")} renderOrder={3}>
+      <mesh position={beside} onPointerDown={begin("turn")} renderOrder={3} raycast={inFront}>
         <octahedronGeometry args={[r * 1.2]} />
         <meshBasicMaterial
           color={on === "turn" ? "#d98a2b" : "#b5453f"}
@@ -137,6 +137,13 @@ export function Handles({
       </mesh>
     </>
   );
+}
+
+/** A handle is seen through everything, so it is taken hold of before anything. */
+function inFront(this: Mesh, ray: Raycaster, hits: Intersection[]) {
+  const own: Intersection[] = [];
+  Mesh.prototype.raycast.call(this, ray, own);
+  for (const hit of own) hits.push({ ...hit, distance: 0 });
 }
 
 /** Where the handles of a piece are: beyond the stitch furthest from what it sits on, and beside that. */
