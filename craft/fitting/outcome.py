@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from craft.errors import CraftError
-from craft.figure.settling import Settled, ShapeError, fit, settle
+from craft.figure.settling import THICK, Settled, ShapeError, fit, settle
 from craft.gauge import Gauge
 from craft.problems import faulty
 from craft.rounds.fabric import run_part
 from craft.shape.drafting import Draft, Recipe, draft
 from craft.shape.profile import REFERENCE_FIRMNESS
+from craft.shape.target import TriangleMesh
 
 Vector = NDArray[np.float64]
 
@@ -33,6 +34,16 @@ class Outcome:
     gap: Vector
 
 
+def aim_of(recipe: Recipe, gauge: Gauge) -> TriangleMesh:
+    """The surface that a piece is held against: its shape's own, or that pressed flat to two layers where it takes no
+    filling."""
+    mesh = recipe.form.mesh
+    if not recipe.empty:
+        return mesh
+    deep = float(np.ptp(mesh.x[:, 1]))
+    return replace(mesh, x=mesh.x * [1.0, min(THICK * gauge.stitch_mm / max(deep, 1e-9), 1.0), 1.0])
+
+
 def outcome(
     recipe: Recipe, gauge: Gauge, *, firmness: float = REFERENCE_FIRMNESS, watch: Callable[[int], bool] | None = None
 ) -> Outcome:
@@ -42,5 +53,5 @@ def outcome(
     if faulty(problems):
         raise CraftError("The drafted rounds do not add up; please report this shape.")
     settled = settle(worked, gauge, firmness=firmness, watch=watch)
-    laid = fit(settled, recipe.form.mesh)
+    laid = fit(settled, aim_of(recipe, gauge))
     return Outcome(made, settled, laid.error, laid.gap)

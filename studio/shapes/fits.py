@@ -13,7 +13,7 @@ from django.contrib.auth.models import User
 from craft.figure.settling import Settled, ShapeError, fit
 from craft.fitting.alternatives import alternatives
 from craft.fitting.compensation import compensate
-from craft.fitting.outcome import outcome
+from craft.fitting.outcome import aim_of, outcome
 from craft.fitting.threads import remedies
 from craft.gauge import Gauge
 from craft.shape.drafting import Recipe
@@ -110,7 +110,7 @@ def work_fit(question: str, watch: Watch) -> bytes:
 
 def fitted(settled: Settled, recipe: Recipe) -> Fitted:
     """A settled shape with its target laid onto it, and how far each stitch lies off."""
-    mesh = recipe.form.mesh
+    mesh = aim_of(recipe, settled.gauge)
     laid = fit(settled, mesh)
     aim = (mesh.x - laid.shift) @ laid.turn
     reach = float(np.abs(aim).max()) or 1.0

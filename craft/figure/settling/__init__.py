@@ -1,7 +1,7 @@
 """From stitch graph to the figure at rest: net of springs, surface, settling, measures, meshes."""
 
 from craft.figure.settling.against import Fit, ShapeError, fit, shape_error, signed_apart
-from craft.figure.settling.contact import Contact
+from craft.figure.settling.contact import THICK, Contact
 from craft.figure.settling.held import Held, Threads
 from craft.figure.settling.measure import (
     OPENING_STRETCH,
@@ -25,6 +25,7 @@ from craft.figure.settling.springs import Edge
 __all__ = [
     "MESH_FORMATS",
     "OPENING_STRETCH",
+    "THICK",
     "Contact",
     "Edge",
     "Fabric",

@@ -14,7 +14,7 @@ from craft.figure.settling.frame import across, in_frame
 from craft.figure.settling.held import Held, Plates, Threads
 from craft.figure.settling.net import Net
 from craft.figure.settling.sheets import Sheets
-from craft.figure.settling.solve import Fabric, Rest, settle_net
+from craft.figure.settling.solve import ENOUGH, Fabric, Rest, settle_net
 from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import StepKind
@@ -24,6 +24,9 @@ Vector = NDArray[np.float64]
 
 ROUND_ENOUGH = 0.9
 """Share of its spread across that a piece has the other way when it counts as round."""
+
+ENOUGH_TOUCHING = 1e-3
+"""Longest step, in stitch widths, at which fabric that touches fabric is at rest."""
 
 Seen = Callable[[int, Vector], bool]
 """Told the step and the positions every few steps; False stops the work."""
@@ -40,9 +43,9 @@ class Filled:
     firmness: float
 
     def settled(self, x: Vector, held: Held, seen: Seen) -> Rest:
-        """Where it comes to rest from `x`, held like that."""
+        """Where it comes to rest from `x`, held like that; what touches comes to rest slowly, and near enough counts."""
         fabric = Fabric(self.net, self.sheets, self.gauge, self.stuffed, self.firmness, held)
-        return settle_net(fabric, x, seen)
+        return settle_net(fabric, x, seen, enough=ENOUGH if held.contact is None else ENOUGH_TOUCHING)
 
 
 def at_rest(part: WorkedPart, filled: Filled, x: Vector, seen: Seen) -> tuple[Rest, Callable[[Vector], Vector]]:

@@ -28,7 +28,7 @@ from craft.rounds.pattern import (
 )
 from craft.shape.drafting.around import Laid, laid_rounds
 from craft.shape.drafting.counts import best_counts, evened
-from craft.shape.drafting.directions import STUFF_AS_IT_GROWS, closing
+from craft.shape.drafting.directions import FLAT, FLAT_FOR_SEWING, STUFF_AS_IT_GROWS, closing
 from craft.shape.drafting.on_mesh import course_of
 from craft.shape.drafting.rings import Rings
 from craft.shape.drafting.sewn import MOST_SEWN, SewnThrough, written
@@ -36,6 +36,7 @@ from craft.shape.drafting.short_rows import Straightened, straightened, write_sh
 from craft.shape.drafting.split import SplitCourse, split_course, write_split
 from craft.shape.drafting.spread import Shaping, shaped_rounds
 from craft.shape.drafting.true_size import true_to_size
+from craft.shape.drafting.two_layers import two_layers
 from craft.shape.target import Form, Solid, TriangleMesh, as_form
 
 Vector = NDArray[np.float64]
@@ -55,7 +56,8 @@ class Recipe:
     redrawn: the surface to lay rounds on instead of the shape's own, so that it settles to the shape.
     threads: sewn through the filling, to keep a flat shape flat; a round shape takes none. split: a shape that
     divides is worked in one piece, its trunk's stitches shared out among its limbs.
-    short_rows: a body of revolution with a bend is worked straight, and bent by short rows.
+    short_rows: a body of revolution with a bend is worked straight, and bent by short rows. empty: it takes no filling
+    and lies flat, two layers on each other.
     """
 
     shape: Form | Solid
@@ -67,6 +69,7 @@ class Recipe:
     threads: tuple[SewnThrough, ...] = ()
     split: bool = False
     short_rows: bool = False
+    empty: bool = False
 
     def __post_init__(self) -> None:
         require(
@@ -119,6 +122,9 @@ def _stuffing(counts: Sequence[int], recipe: Recipe) -> dict[int, Step]:
     steps: dict[int, Step] = {}
     width, _, length = recipe.form.size_mm
     slim = widest < 24 or length > 2.5 * width
+    if recipe.empty:
+        steps[len(counts)] = FLAT_FOR_SEWING if recipe.form.open else FLAT
+        return steps
     if recipe.form.open:
         last = len(counts)
         steps[last] = Step(StepKind.STUFF, "Stuff, and leave a long tail for sewing.")
@@ -183,7 +189,9 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
         return _bent_draft(straight, recipe, gauge, name, make)
     course = None if laid_on.outline is not None else course_of(laid_on, gauge, recipe.start)
     closed = not recipe.form.open
-    if course is None:
+    if course is None and recipe.empty:
+        rings, counts = two_layers(recipe.form, gauge, recipe.start, recipe.simplicity)
+    elif course is None:
         rings, counts = true_to_size(recipe.form, gauge, recipe.start, recipe.simplicity)
     else:
         rings, counts = course.rings, _counts_of(course.rings, recipe, closed=closed)

@@ -4826,6 +4826,11 @@ export interface components {
          * @description How a part was drafted in rounds.
          */
         RoundsRecipe: {
+            /**
+             * Empty
+             * @default false
+             */
+            empty?: boolean;
             /** Form */
             form: components["schemas"]["SolidForm"] | components["schemas"]["TracedForm"] | components["schemas"]["StackForm"] | components["schemas"]["BoxForm"] | components["schemas"]["MeshForm"];
             /**

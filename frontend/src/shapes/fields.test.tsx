@@ -68,6 +68,17 @@ describe("how a shape is worked", () => {
     set("Start on (sts)", "8");
     expect(heard).toHaveBeenLastCalledWith({ ...recipe, start: 8 });
   });
+  it("lies flat without filling, and is sewn through no more", () => {
+    const heard = vi.fn();
+    const recipe = { ...recipeFor("egg"), threads: [[0, 0, 1, 1, 1, 0, 9]] as never };
+    render(<Making recipe={recipe} onRecipe={heard} start={6} />);
+    set("Filling", "none");
+    expect(heard).toHaveBeenLastCalledWith({ ...recipe, empty: true, threads: [] });
+    cleanup();
+    render(<Making recipe={{ ...recipe, empty: true }} onRecipe={heard} start={6} />);
+    set("Filling", "stuffed");
+    expect(heard).toHaveBeenLastCalledWith({ ...recipe, empty: false });
+  });
   it("keeps the rest of the shaping", () => {
     const heard = vi.fn();
     const recipe = { ...recipeFor("egg"), shaping: { decrease: "invdec" as const, stacked: true } };

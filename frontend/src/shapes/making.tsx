@@ -45,6 +45,17 @@ export function Making({
           ["invdec", "inv dec"],
         ]}
       />
+      <SelectField
+        label="Filling"
+        value={recipe.empty ? "none" : "stuffed"}
+        onValue={(filling) =>
+          set({ empty: filling === "none", ...(filling === "none" ? { threads: [] } : {}) })
+        }
+        options={[
+          ["stuffed", "stuffed"],
+          ["none", "flat, two layers"],
+        ]}
+      />
       <div className="flex flex-col gap-1 self-end">
         <Check
           label="Stacked increases"
