@@ -21,7 +21,7 @@ Whole = NDArray[np.int64]
 AROUND, RINGS = 20, 5
 """Ways out of the middle, and steps on each."""
 
-LIFTED = 0.32
+LIFTED = 0.42
 """How far above the fabric's middle a patch lies, in stitch widths: the stitches' relief stands out that much (an estimate)."""
 
 NEAR = 6

@@ -45,7 +45,7 @@ export function PutTogether({
   const names = useMemo(() => Object.fromEntries(design.parts.map((p) => [p.key, p.name])), [design.parts]);
   return (
     <Panel className="flex min-h-96 flex-col" title="Put together">
-      <div className="min-h-0 flex-1">
+      <div className="h-72 flex-1 lg:h-auto lg:min-h-0">
         {scene && (
           <WholeFigure
             scene={scene}
