@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest
 from ninja import Router, Status
 
+from craft.design.commission import Rates, price_of
 from craft.design.design import Design as DesignValue
 from craft.design.grading import first_size, together
 from craft.design.remix import Adapt, Change, Comes, Cut, Kind, comes_of, compared, grafted, ports_along, said, worn_of
@@ -28,6 +29,7 @@ from studio.bases.schemas import (
     LaidOverAll,
     PartsComparedOut,
     PortsOut,
+    PriceNow,
     TakeIn,
     TogetherIn,
     TogetherOut,
@@ -45,6 +47,23 @@ from studio.guard import designer
 from studio.pieces.values import port_out
 
 router = Router(tags=["bases"])
+
+
+@router.get("/{int:design_id}/price", response=PriceNow)
+def read_price(request: HttpRequest, design_id: int) -> PriceNow:
+    """What a commissioned figure costs, at the rates in its brief."""
+    design = design_of(designer(request), design_id)
+    read, terms = read_design(design), design.manifest.brief.commission
+    first = first_size(read.value, read.parts)
+    if terms is None or not first.parts:
+        return PriceNow(price=None, hours=None, grams=None, unknown=[])
+    found = price_of(together([(first, 1)]), Rates(terms.hour, terms.yarn_100g, terms.extra))
+    return PriceNow(
+        price=estimate(found.price),
+        hours=estimate(found.hours),
+        grams=estimate(found.grams),
+        unknown=list(found.unknown),
+    )
 
 
 @router.post("/together", response=TogetherOut)

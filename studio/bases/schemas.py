@@ -227,6 +227,16 @@ class EyesTogether(Schema):
     many: int
 
 
+class PriceNow(Schema):
+    """What a commissioned figure costs by its rounds; null while it has none. unknown: yarns whose weight is not known,
+    which the price leaves out."""
+
+    price: EstimateOut | None
+    hours: EstimateOut | None
+    grams: EstimateOut | None
+    unknown: list[str]
+
+
 class TogetherOut(Schema):
     """What figures take together. unfit: names of those that have no rounds yet, and are not counted."""
 

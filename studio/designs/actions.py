@@ -10,7 +10,7 @@ from django.db import transaction
 from craft.design.design import MOST_PARTS
 from craft.design.design import Design as DesignValue
 from craft.fitting.panels import recipe_json, recipe_of
-from studio.designs.manifest import BaseEntry, Manifest, PartEntry, ProvingPage
+from studio.designs.manifest import BaseEntry, BriefPage, Manifest, PartEntry, ProvingPage
 from studio.designs.models import Design, Revision
 from studio.designs.picture_files import discard_after_commit
 from studio.designs.policy import design_of, part_of, revision_of
@@ -55,7 +55,7 @@ def copy_design(
     fresh = rewritten(manifest, value, after, versions)
     update = {
         "name": copy.name,
-        "brief": fresh.brief.model_copy(update={"pictures": []}),
+        "brief": _brief_of_copy(fresh.brief),
         "proving": ProvingPage(),
         "base": BaseEntry(number=source.revision.number),
         **(changes or {}),
@@ -112,6 +112,12 @@ def with_parts(manifest: Manifest, entries: list[PartEntry], texts: list[str]) -
         if page.eyes is None:
             page = page_from_text(page, entry.key, "", text, read_text(grown, entry, text))
     return grown.model_copy(update={"assembly": page})
+
+
+def _brief_of_copy(brief: BriefPage) -> BriefPage:
+    """The plan goes along, without the pictures that it was drawn on; a client does not."""
+    plan = [p.model_copy(update={"box": None}) for p in brief.plan]
+    return brief.model_copy(update={"pictures": [], "plan": plan, "commission": None})
 
 
 @transaction.atomic

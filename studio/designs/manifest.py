@@ -6,6 +6,7 @@ goes over the wire, too. A stored manifest carries its format and is read throug
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Annotated, Literal
 
 from ninja import Schema
@@ -76,8 +77,61 @@ class GaugePage(Frozen):
     firmness: Annotated[float, Field(ge=0, le=1)] = 0.5
 
 
+Share = Annotated[float, Field(ge=0, le=1)]
+PartMm = Annotated[float, Field(ge=5, le=600)]
+
+
+class PictureBox(Frozen):
+    """A box on a reference picture, as shares of its width and height from the upper left corner."""
+
+    picture: int
+    left: Share
+    top: Share
+    wide: Share
+    tall: Share
+
+
+class PlannedPart(Frozen):
+    """A part that is to be made: its name, how often, the solid and size proposed for it, where it is on a picture, and
+    the part that was made of it."""
+
+    key: Key
+    name: Short
+    make: Annotated[int, Field(ge=1, le=200)] = 1
+    solid: Annotated[str, StringConstraints(max_length=20)] = "sphere"
+    open: bool = False
+    empty: bool = False
+    wide_mm: PartMm = 40
+    tall_mm: PartMm = 40
+    box: PictureBox | None = None
+    part: Key | None = None
+
+
+class Agreed(Frozen):
+    """What was agreed with the client, and when."""
+
+    key: Key
+    on: date
+    text: Line
+
+
+Money = Annotated[float, Field(ge=0, le=1_000_000)]
+
+
+class Commission(Frozen):
+    """For whom it is made, until when, and what it costs: an hour, and 100 g of yarn; `extra` for all else."""
+
+    client: Short = ""
+    until: date | None = None
+    hour: Money = 0
+    yarn_100g: Money = 0
+    extra: Money = 0
+    currency: Annotated[str, StringConstraints(strip_whitespace=True, max_length=8)] = ""
+    agreed: Annotated[list[Agreed], Field(max_length=60)] = []
+
+
 class BriefPage(Frozen):
-    """What is to be made, for whom, and what it should look like."""
+    """What is to be made, for whom, and what it should look like; its parts as planned; its client, if it has one."""
 
     audience: Literal["under-three", "play", "display"] = "play"
     level: Literal["basic", "easy", "intermediate", "complex"] = "easy"
@@ -85,9 +139,10 @@ class BriefPage(Frozen):
     intro: Prose = ""
     notes: Prose = ""
     pictures: list[int] = []
+    plan: Annotated[list[PlannedPart], Field(max_length=60)] = []
+    commission: Commission | None = None
 
 
-Share = Annotated[float, Field(ge=0, le=1)]
 Degrees = Annotated[float, Field(ge=-3_600, le=3_600)]
 
 

@@ -23,6 +23,10 @@ _PAGES: Mapping[str, tuple[str, ...]] = {
 """Pages of a manifest, and the fields of a value that say the same."""
 
 
+_HERS = ("pictures", "plan", "commission")
+"""Fields of the brief that stay in the studio: no design's file carries them."""
+
+
 def version_of(design: Design, part: Part) -> int:
     """A fresh version of a part's text in a design; its number."""
     recipe = None if part.recipe is None else recipe_json(part.recipe)
@@ -63,7 +67,7 @@ def rewritten(manifest: Manifest, before: DesignValue, after: DesignValue, versi
             }
         )
     if "brief" in changes:
-        changes["brief"] = fresh.brief.model_copy(update={"pictures": manifest.brief.pictures})
+        changes["brief"] = fresh.brief.model_copy(update={f: getattr(manifest.brief, f) for f in _HERS})
     if "sizes" in changes:
         old = {s.key: s for s in manifest.sizes.sizes}
         sizes = [

@@ -7,6 +7,7 @@ from typing import Literal
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, UploadedFile
 
+from craft.shape.proposed import proposed_solid
 from craft.shape.target import MODIFIERS, SOLIDS
 from studio.designs.policy import picture_of
 from studio.designs.recipes import RoundsRecipe
@@ -21,6 +22,8 @@ from studio.shapes.schemas import (
     ModifierOut,
     PanelsOut,
     PieceOut,
+    ProposedOut,
+    ProposeIn,
     ShapeIn,
     ShapeOut,
     SolidOut,
@@ -74,6 +77,14 @@ def flat_panels(request: HttpRequest, payload: ShapeIn) -> PanelsOut:
 def sewn(request: HttpRequest, payload: ShapeIn) -> JobOut:
     """Sew a shape's panels together and settle the whole: as a job."""
     return JobOut.model_validate(panels.ask_sewn(designer(request), payload), from_attributes=True)
+
+
+@router.post("/propose", response=ProposedOut)
+def propose(request: HttpRequest, payload: ProposeIn) -> ProposedOut:
+    """Propose a solid for a part by its name and size; nothing is kept."""
+    found = proposed_solid(payload.name, payload.wide_mm, payload.tall_mm)
+    proposal: ProposedOut = ProposedOut.model_validate(found, from_attributes=True)
+    return proposal
 
 
 @router.get("/solids", response=list[SolidOut])

@@ -7,10 +7,12 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
+from craft.shape.proposed import Proposed
 from craft.shape.target import ModifierKey
 from studio.bench.schemas import ColourIn, GaugeIn, PreviewOut
 from studio.designs.manifest import TermsName
 from studio.designs.recipes import FlatRecipe, MeshForm, RoundsRecipe
+from studio.wire import schema_of
 from studio.yarns.schemas import YarnName
 
 
@@ -61,6 +63,18 @@ class ShapeOut(Schema):
     different: int
     uneven: float
     disc_mm: float | None
+
+
+class ProposeIn(Schema):
+    """A part's name and size, to have a solid proposed for it."""
+
+    name: Annotated[str, Field(max_length=120)] = ""
+    wide_mm: float
+    tall_mm: float
+
+
+class ProposedOut(schema_of(Proposed)):  # type: ignore[misc]
+    """The solid that a part of that name and size is mostly made as."""
 
 
 class SolidOut(Schema):

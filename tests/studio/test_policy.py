@@ -40,7 +40,8 @@ OWN = {
     "/api/bench/text", "/api/bench/board", "/api/designs/brought", "/api/pieces", "/api/pieces/from-file", "/api/pieces/draw",
     "/api/pieces/draw/make", "/api/pieces/draw/settle",
     "/api/shapes/draft", "/api/shapes/fit", "/api/shapes/compensate", "/api/shapes/compare",
-    "/api/shapes/flat", "/api/shapes/panels", "/api/shapes/sewn", "/api/shapes/solids", "/api/shapes/modifiers",
+    "/api/shapes/flat", "/api/shapes/propose", "/api/shapes/panels", "/api/shapes/sewn", "/api/shapes/solids",
+    "/api/shapes/modifiers",
     "/api/shapes/mesh", "/api/shapes/begin", "/api/shapes/cut", "/api/shapes/drawing", "/api/shapes/target.obj",
     "/api/shapes/target.svg",
 }  # fmt: skip

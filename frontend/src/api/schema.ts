@@ -1060,6 +1060,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/price": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Price
+         * @description What a commissioned figure costs, at the rates in its brief.
+         */
+        get: operations["studio_bases_api_read_price"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/proving": {
         parameters: {
             query?: never;
@@ -1905,6 +1925,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shapes/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Propose
+         * @description Propose a solid for a part by its name and size; nothing is kept.
+         */
+        post: operations["studio_shapes_api_propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shapes/sewn": {
         parameters: {
             query?: never;
@@ -2077,6 +2117,21 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Agreed
+         * @description What was agreed with the client, and when.
+         */
+        Agreed: {
+            /** Key */
+            key: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Text */
+            text: string;
+        };
         /**
          * Aim
          * @description A target's surface, laid onto what has settled: corners x y z (int16, of `scale` mm) and triangles (uint32).
@@ -2508,7 +2563,7 @@ export interface components {
         };
         /**
          * BriefPage
-         * @description What is to be made, for whom, and what it should look like.
+         * @description What is to be made, for whom, and what it should look like; its parts as planned; its client, if it has one.
          */
         BriefPage: {
             /**
@@ -2517,6 +2572,7 @@ export interface components {
              * @enum {string}
              */
             audience?: "under-three" | "play" | "display";
+            commission?: components["schemas"]["Commission"] | null;
             /** Height Mm */
             height_mm?: number | null;
             /**
@@ -2540,6 +2596,11 @@ export interface components {
              * @default []
              */
             pictures?: number[];
+            /**
+             * Plan
+             * @default []
+             */
+            plan?: components["schemas"]["PlannedPart"][];
         };
         /**
          * BringIn
@@ -2708,6 +2769,44 @@ export interface components {
             metres: number;
             /** Stitches */
             stitches: number;
+        };
+        /**
+         * Commission
+         * @description For whom it is made, until when, and what it costs: an hour, and 100 g of yarn; `extra` for all else.
+         */
+        Commission: {
+            /**
+             * Agreed
+             * @default []
+             */
+            agreed?: components["schemas"]["Agreed"][];
+            /**
+             * Client
+             * @default
+             */
+            client?: string;
+            /**
+             * Currency
+             * @default
+             */
+            currency?: string;
+            /**
+             * Extra
+             * @default 0
+             */
+            extra?: number;
+            /**
+             * Hour
+             * @default 0
+             */
+            hour?: number;
+            /** Until */
+            until?: string | null;
+            /**
+             * Yarn 100G
+             * @default 0
+             */
+            yarn_100g?: number;
         };
         /**
          * CompareAnswer
@@ -4288,6 +4387,22 @@ export interface components {
             words?: string;
         };
         /**
+         * PictureBox
+         * @description A box on a reference picture, as shares of its width and height from the upper left corner.
+         */
+        PictureBox: {
+            /** Left */
+            left: number;
+            /** Picture */
+            picture: number;
+            /** Tall */
+            tall: number;
+            /** Top */
+            top: number;
+            /** Wide */
+            wide: number;
+        };
+        /**
          * PictureOut
          * @description A reference picture.
          */
@@ -4363,6 +4478,50 @@ export interface components {
             part: string;
             /** Step */
             step?: string | null;
+        };
+        /**
+         * PlannedPart
+         * @description A part that is to be made: its name, how often, the solid and size proposed for it, where it is on a picture, and
+         *     the part that was made of it.
+         */
+        PlannedPart: {
+            box?: components["schemas"]["PictureBox"] | null;
+            /**
+             * Empty
+             * @default false
+             */
+            empty?: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Make
+             * @default 1
+             */
+            make?: number;
+            /** Name */
+            name: string;
+            /**
+             * Open
+             * @default false
+             */
+            open?: boolean;
+            /** Part */
+            part?: string | null;
+            /**
+             * Solid
+             * @default sphere
+             */
+            solid?: string;
+            /**
+             * Tall Mm
+             * @default 40
+             */
+            tall_mm?: number;
+            /**
+             * Wide Mm
+             * @default 40
+             */
+            wide_mm?: number;
         };
         /**
          * PortOut
@@ -4496,6 +4655,18 @@ export interface components {
             terms_how: string;
         };
         /**
+         * PriceNow
+         * @description What a commissioned figure costs by its rounds; null while it has none. unknown: yarns whose weight is not known,
+         *     which the price leaves out.
+         */
+        PriceNow: {
+            grams: components["schemas"]["EstimateOut"] | null;
+            hours: components["schemas"]["EstimateOut"] | null;
+            price: components["schemas"]["EstimateOut"] | null;
+            /** Unknown */
+            unknown: string[];
+        };
+        /**
          * PriceOut
          * @description What a way of drafting costs.
          */
@@ -4552,6 +4723,35 @@ export interface components {
             stitch: number;
             /** Tilt */
             tilt: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * ProposeIn
+         * @description A part's name and size, to have a solid proposed for it.
+         */
+        ProposeIn: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Tall Mm */
+            tall_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
+        };
+        /**
+         * ProposedOut
+         * @description The solid that a part of that name and size is mostly made as.
+         */
+        ProposedOut: {
+            /** Empty */
+            empty: boolean;
+            /** Kind */
+            kind: string;
+            /** Open */
+            open: boolean;
             /** Why */
             why: string;
         };
@@ -7771,6 +7971,28 @@ export interface operations {
             };
         };
     };
+    studio_bases_api_read_price: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceNow"];
+                };
+            };
+        };
+    };
     studio_proving_api_read_proving: {
         parameters: {
             query?: never;
@@ -8900,6 +9122,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PanelsOut"];
+                };
+            };
+        };
+    };
+    studio_shapes_api_propose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposedOut"];
                 };
             };
         };

@@ -2,14 +2,17 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { answer, api, postFile, type Schemas, sentence } from "../api/client";
-import type { Design } from "../design/design";
+import { type Design, newKey } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
 import { Field, IconButton, inputClass, NumberField, Panel, SelectField } from "../ui/controls";
 import { FileButton, PICTURES } from "../ui/file-button";
 import { Confirm, useSay } from "../ui/overlays";
+import { Commission } from "./commission";
 import { Hazards } from "./hazards";
+import { type Box, PictureBoard, sizeOf } from "./picture-board";
+import { Plan, type Planned, propose, within } from "./plan";
 
 type Page = Design["brief"];
 type Picture = Schemas["PictureOut"];
@@ -19,6 +22,8 @@ export function BriefStop() {
   const page = usePage(design, "brief");
   const { value, change } = page;
   const set = (part: Partial<Page>) => change({ ...value, ...part });
+  const plan = value.plan ?? [];
+  const onDrawn = useDrawing(value, change);
   return (
     <div className="mx-auto w-full max-w-6xl p-5">
       <div className="mb-3 flex items-center justify-between">
@@ -92,17 +97,63 @@ export function BriefStop() {
             )}
           </Field>
         </Panel>
-        <Pictures design={design} />
+        <Pictures design={design} plan={plan} onDrawn={onDrawn} />
+        <Plan design={design} plan={plan} onPlan={(next) => set({ plan: next })} />
+        <Commission
+          design={design}
+          value={value.commission ?? null}
+          saved={page.state === "saved"}
+          onValue={(commission) => set({ commission })}
+        />
       </div>
     </div>
   );
+}
+
+/** Height in mm that a figure is taken to have while none is wished for. */
+const USUAL_MM = 120;
+
+/** A box drawn on a picture becomes a planned part, with the solid that is mostly made so. All boxes of the picture together
+ * are as tall as the figure, so those drawn before are sized anew, unless they are begun. */
+function useDrawing({ plan = [], height_mm, ...rest }: Page, change: (page: Page) => void) {
+  const say = useSay();
+  return (box: Box, picture: Picture) => {
+    const boxes = [...plan.flatMap((p) => (p.box?.picture === box.picture ? [p.box] : [])), box];
+    const sized = (of: Box) => {
+      const { wide, tall } = sizeOf(of, boxes, picture, height_mm ?? USUAL_MM);
+      return { wide_mm: within(wide), tall_mm: within(tall) };
+    };
+    const name = `Part ${plan.length + 1}`;
+    const before = plan.map((p) =>
+      p.box?.picture === box.picture && !p.part ? { ...p, ...sized(p.box) } : p,
+    );
+    const put = (more: Partial<Planned>) =>
+      change({
+        ...rest,
+        height_mm,
+        plan: [...before, { key: newKey(), name, make: 1, part: null, box, ...sized(box), ...more }],
+      });
+    const { wide_mm, tall_mm } = sized(box);
+    propose(name, wide_mm, tall_mm).then(put, (e: unknown) => {
+      say(sentence(e), true);
+      put({});
+    });
+  };
 }
 
 function upload(design: number, file: File): Promise<Picture> {
   return postFile(`/api/designs/${design}/pictures`, file);
 }
 
-function Pictures({ design }: { design: Design }) {
+function Pictures({
+  design,
+  plan,
+  onDrawn,
+}: {
+  design: Design;
+  plan: readonly Planned[];
+  onDrawn: (box: Box, picture: Picture) => void;
+}) {
   const queries = useQueryClient();
   const say = useSay();
   const key = ["pictures", design.id];
@@ -142,15 +193,14 @@ function Pictures({ design }: { design: Design }) {
           A sketch, a photograph, a scrap of paper: PNG, JPEG or WebP up to 10 MB. It stays yours alone.
         </p>
       )}
-      <ul className="grid grid-cols-2 gap-3">
+      <ul className="grid gap-3">
         {pictures.data?.map((p, i) => (
           <li key={p.id} className="relative">
-            <img
-              src={p.url}
-              width={p.width}
-              height={p.height}
+            <PictureBoard
+              picture={p}
               alt={`Reference ${i + 1}`}
-              className="h-auto w-full rounded-md border border-line"
+              plan={plan}
+              onDrawn={(box) => onDrawn(box, p)}
             />
             <Confirm
               trigger={

@@ -101,14 +101,16 @@ function Drafting({
             onChecked={() => change({ ...recipe, split: false })}
           />
         )}
-        <IntoRounds
-          design={design}
-          part={part}
-          shape={drafted.fresh}
-          refused={drafted.refused}
-          onReplace={drafted.use}
-          onMade={onMade}
-        />
+        <div className="sticky -bottom-4 z-10 -mx-4 -mb-4 bg-panel px-4 pb-3" data-testid="into-rounds">
+          <IntoRounds
+            design={design}
+            part={part}
+            shape={drafted.fresh}
+            refused={drafted.refused}
+            onReplace={drafted.use}
+            onMade={onMade}
+          />
+        </div>
       </Panel>
       <DraftedRounds drafted={drafted} part={part} lit={lit} onLit={setLit} onCut={setCutAt} />
       <DraftedFigure
