@@ -60,6 +60,7 @@ class _Piece:
     surface: Surface
     x: Vector
     shift: Vector = field(default_factory=lambda: np.zeros(3))
+    _outside: tuple[Vector, Vector, Vector, cKDTree] | None = None
 
     @property
     def solid(self) -> bool:
@@ -76,7 +77,14 @@ class _Piece:
         web.data[:] = 1.0
         return csr_matrix(diags(1.0 / np.maximum(np.asarray(web.sum(1)).ravel(), 1.0)) @ web)
 
-    def skin(self) -> tuple[Vector, Vector]:
+    def outside(self) -> tuple[Vector, Vector, cKDTree]:
+        """Points over its outside, the outward direction at each, and a tree of them; made anew once it has moved."""
+        if self._outside is None or self._outside[0] is not self.x:
+            points, out = self._skin()
+            self._outside = self.x, points, out, cKDTree(points)
+        return self._outside[1:]
+
+    def _skin(self) -> tuple[Vector, Vector]:
         """Points over its outside, lids of its openings among them, and the outward direction at each."""
         x, t = self.x, self.surface.triangles
         a, b, c = (x[t[:, k]] for k in range(3))
@@ -116,7 +124,7 @@ def give_way(
     if not pairs:
         return tuple(placed)
     _move_out(pieces, pairs, hosts, DEEPEST * stitch_mm)
-    before = {at: p.x.copy() for at, p in pieces.items()}
+    before = {at: p.x for at, p in pieces.items()}
     for _ in range(ROUNDS):
         _push_apart(pieces, pairs, APART * stitch_mm)
         for at, piece in pieces.items():
@@ -171,7 +179,7 @@ def _move_out(
     for one, piece in pieces.items():
         under = [other for a, other, _ in pairs if a == one and pieces[other].part in _carried_by(piece.part, hosts)]
         for _ in range(LIFTS if under else 0):
-            ways = [_way_out(piece.x, pieces[other].skin(), deepest) for other in under]
+            ways = [_way_out(piece.x, pieces[other].outside(), deepest) for other in under]
             way = np.sum(ways, axis=0)
             if float(np.linalg.norm(way)) < LEAST_MM:
                 break
@@ -181,10 +189,10 @@ def _move_out(
                     other.shift = other.shift + way
 
 
-def _way_out(x: Vector, skin: tuple[Vector, Vector], deepest: float) -> Vector:
+def _way_out(x: Vector, outside: tuple[Vector, Vector, cKDTree], deepest: float) -> Vector:
     """The mean way out of a body for the points that lie deeper in it than `deepest`."""
-    points, out = skin
-    at = np.asarray(cKDTree(points).query(x)[1], np.int64)
+    points, out, tree = outside
+    at = np.asarray(tree.query(x)[1], np.int64)
     deep = -np.einsum("ij,ij->i", x - points[at], out[at])
     far = deep > deepest
     if not far.any() or far.mean() > TOO_DEEP:
@@ -195,21 +203,22 @@ def _way_out(x: Vector, skin: tuple[Vector, Vector], deepest: float) -> Vector:
 
 def _push_apart(pieces: Mapping[int, _Piece], pairs: Sequence[tuple[int, int, float]], gap: float) -> None:
     """Every node that lies in another piece, or nearer to it than `gap`, moves out by its share of the way."""
-    skins = {other: pieces[other].skin() for _, other, _ in pairs}
-    trees = {other: cKDTree(points) for other, (points, _) in skins.items()}
+    bodies = {other: pieces[other].outside() for _, other, _ in pairs}
     for one, other, share in pairs:
-        x, (points, out) = pieces[one].x, skins[other]
+        x, (points, out, tree) = pieces[one].x, bodies[other]
         near = np.flatnonzero(((x > points.min(0) - gap) & (x < points.max(0) + gap)).all(1))
         if not len(near):
             continue
-        at = np.asarray(trees[other].query(x[near])[1], np.int64)
+        at = np.asarray(tree.query(x[near])[1], np.int64)
         above = np.einsum("ij,ij->i", x[near] - points[at], out[at])
         beside = np.linalg.norm(x[near] - points[at] - above[:, None] * out[at], axis=1)
         inside = (above < gap) & (beside < 2 * np.maximum(np.abs(above), gap))
         if np.count_nonzero(above[inside] < 0) > TOO_DEEP * len(x):
             continue
-        rows = near[inside]
-        pieces[one].x[rows] += share * (gap - above[inside])[:, None] * out[at[inside]]
+        if inside.any():
+            moved = x.copy()
+            moved[near[inside]] += share * (gap - above[inside])[:, None] * out[at[inside]]
+            pieces[one].x = moved
 
 
 def _draw_along(piece: _Piece, before: Vector) -> None:
