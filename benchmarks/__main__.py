@@ -9,7 +9,7 @@ from benchmarks.house import house_table
 from benchmarks.pictures import pictures_table
 from benchmarks.reading import reading_table
 from benchmarks.remix import remix_table
-from benchmarks.settling import settling_speed_table, settling_table
+from benchmarks.settling import settling_speed_table, settling_table, settling_touching_table
 from benchmarks.shapes import shapes_speed_table, shapes_table
 from benchmarks.speed import speed_table
 from benchmarks.truth import mutation_table, solid_table
@@ -22,6 +22,7 @@ TABLES = {
     "reading": reading_table,
     "settling": settling_table,
     "settling-speed": settling_speed_table,
+    "settling-touching": settling_touching_table,
     "grading-truth": grading_truth_table,
     "grading-speed": grading_speed_table,
     "remix": remix_table,

@@ -8,7 +8,7 @@ import time
 import numpy as np
 
 from craft.errors import CraftError
-from craft.figure.settling import Settled, round_nodes, settle, shape_error
+from craft.figure.settling import Contact, Settled, round_nodes, settle, shape_error
 from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
 from craft.shape.drafting import Recipe, draft, suggested_start
@@ -109,4 +109,33 @@ def settling_speed_table() -> str:
         seconds = time.perf_counter() - begin
         memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
         lines.append(f"{len(part.graph):>9}{settled.steps:>7}{seconds:>9.2f}{budget:>8}{memory:>11.0f}")
+    return "\n".join(lines)
+
+
+def _tube(rounds: int, direction: str) -> str:
+    """A tube that grows by a stitch every eighth round, from 5."""
+    lines, live = ["R1: 5 sc in ring [5]"], 5
+    for n in range(2, rounds + 1):
+        grows = n % 8 == 0
+        live += grows
+        lines.append(f"R{n}: inc, {live - 2} sc [{live}]" if grows else f"R{n}: sc around [{live}]")
+    return "\n".join([*lines, "Stuff lightly.", direction])
+
+
+def settling_touching_table() -> str:
+    """Fabric that touches fabric: tubes rolled up, pieces pressed flat; layers that lie in each other at the end."""
+    gauge = GAUGES[1]
+    texts = [(f"coil of {n} rounds", _tube(n, "Coil the tube and sew it to itself.")) for n in (30, 60, 90)]
+    for high, wide in ((30, 20), (60, 45), (120, 80)):
+        made = draft(Recipe(Solid("drop", high, wide, open=True), empty=True), gauge)
+        texts.append((f"flat drop {high}×{wide}", print_rounds(made.part)))
+    lines = ["Fabric that touches", f"{'piece':<22}{'stitches':>9}{'steps':>7}{'seconds':>9}{'in each other':>15}"]
+    for name, text in texts:
+        part = check(text).parts[0]
+        settle(part, gauge)
+        begin = time.perf_counter()
+        settled = settle(part, gauge)
+        seconds = time.perf_counter() - begin
+        through = Contact(settled.net, gauge.stitch_mm).through(settled.x)
+        lines.append(f"{name:<22}{len(part.graph):>9}{settled.steps:>7}{seconds:>9.2f}{through:>15}")
     return "\n".join(lines)
