@@ -41,9 +41,10 @@ export function PictureBoard({
   return (
     <div
       ref={board}
-      className="relative cursor-crosshair touch-none select-none"
+      className="relative cursor-crosshair touch-pan-y select-none"
       onPointerDown={(e) => {
-        if (e.button !== 0) return;
+        // A finger scrolls the page; a mouse or a pen draws.
+        if (e.button !== 0 || e.pointerType === "touch") return;
         e.currentTarget.setPointerCapture(e.pointerId);
         setStart(at(e));
       }}
