@@ -87,5 +87,6 @@ def across(v: Vector, z: Vector) -> Vector:
 
 
 def area(x: Vector, triangles: Numbers) -> float:
+    """Area in mm² of triangles (t, 3) of nodes."""
     a, b, c = x[triangles[:, 0]], x[triangles[:, 1]], x[triangles[:, 2]]
     return float(np.linalg.norm(np.cross(b - a, c - a), axis=1).sum() / 2)

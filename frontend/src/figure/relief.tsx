@@ -1,6 +1,6 @@
 /** A settled part, drawn in one call: every stitch in its place, with the fabric behind it. */
 import { useThree } from "@react-three/fiber";
-import { useLayoutEffect, useRef } from "react";
+import { type RefObject, useLayoutEffect, useRef } from "react";
 import { Color, DoubleSide, InstancedMesh, Matrix4, type Plane } from "three";
 import { between, placeStitch, type Settled } from "./settled";
 import { stitchShape } from "./stitch-shape";
@@ -52,52 +52,8 @@ export function Relief({
 }) {
   const mesh = useRef<InstancedMesh>(null);
   const invalidate = useThree((s) => s.invalidate);
-  useLayoutEffect(() => {
-    const m = mesh.current;
-    if (!m) return;
-    const matrix = new Matrix4();
-    const lay = (x: Float32Array) => {
-      for (let i = 0; i < settled.stitches; i++) {
-        placeStitch(settled, x, i, matrix);
-        m.setMatrixAt(i, matrix);
-      }
-      m.instanceMatrix.needsUpdate = true;
-      invalidate();
-    };
-    const still = !travels || settled.stitches > MOST_MOVING || prefersStill();
-    if (still) {
-      lay(settled.x);
-      m.computeBoundingSphere();
-      return;
-    }
-    let frame = 0;
-    const begin = performance.now();
-    const step = (now: number) => {
-      const share = Math.min((now - begin) / TRAVEL, 1);
-      lay(between(settled, share));
-      if (share < 1) frame = requestAnimationFrame(step);
-      else m.computeBoundingSphere();
-    };
-    lay(between(settled, 0));
-    frame = requestAnimationFrame(step);
-    return () => cancelAnimationFrame(frame);
-  }, [settled, travels, invalidate]);
-  useLayoutEffect(() => {
-    const m = mesh.current;
-    if (!m) return;
-    const main = palette.Main ?? UNNAMED;
-    const colours = settled.colours.map((name) => new Color(palette[name] ?? main));
-    for (let i = 0; i < settled.stitches; i++) {
-      const own = showing.distance
-        ? strainColour(((settled.off?.[i] ?? 0) / 100 / ABOUT_A_STITCH) * 150)
-        : showing.stretch
-          ? strainColour(settled.stretch[i] ?? 0)
-          : (colours[settled.colour[i] ?? 0] ?? new Color(main));
-      m.setColorAt(i, i === pointed ? POINTED : settled.round[i] === lit && lit !== null ? LIT : own);
-    }
-    if (m.instanceColor) m.instanceColor.needsUpdate = true;
-    invalidate();
-  }, [settled, palette, lit, pointed, showing.stretch, showing.distance, invalidate]);
+  useLaid(mesh, settled, travels);
+  useColours(mesh, { settled, palette, lit, pointed, showing });
   useLayoutEffect(() => {
     if (mesh.current) mesh.current.raycast = ghost ? () => {} : InstancedMesh.prototype.raycast;
     invalidate();
@@ -144,6 +100,73 @@ export function Relief({
       />
     </instancedMesh>
   );
+}
+
+/** Every stitch in its place: at once, or on its way there from the start. */
+function useLaid(mesh: RefObject<InstancedMesh | null>, settled: Settled, travels: boolean) {
+  const invalidate = useThree((s) => s.invalidate);
+  useLayoutEffect(() => {
+    const m = mesh.current;
+    if (!m) return;
+    const matrix = new Matrix4();
+    const lay = (x: Float32Array) => {
+      for (let i = 0; i < settled.stitches; i++) {
+        placeStitch(settled, x, i, matrix);
+        m.setMatrixAt(i, matrix);
+      }
+      m.instanceMatrix.needsUpdate = true;
+      invalidate();
+    };
+    const still = !travels || settled.stitches > MOST_MOVING || prefersStill();
+    if (still) {
+      lay(settled.x);
+      m.computeBoundingSphere();
+      return;
+    }
+    let frame = 0;
+    const begin = performance.now();
+    const step = (now: number) => {
+      const share = Math.min((now - begin) / TRAVEL, 1);
+      lay(between(settled, share));
+      if (share < 1) frame = requestAnimationFrame(step);
+      else m.computeBoundingSphere();
+    };
+    lay(between(settled, 0));
+    frame = requestAnimationFrame(step);
+    return () => cancelAnimationFrame(frame);
+  }, [mesh, settled, travels, invalidate]);
+}
+
+type Coloured = {
+  settled: Settled;
+  palette: Record<string, string>;
+  lit: number | null;
+  pointed: number | null;
+  showing: Showing;
+};
+
+/** Every stitch in its yarn's colour, or in that of its strain or its distance; what is pointed at and what is lit stand out. */
+function useColours(
+  mesh: RefObject<InstancedMesh | null>,
+  { settled, palette, lit, pointed, showing }: Coloured,
+) {
+  const invalidate = useThree((s) => s.invalidate);
+  useLayoutEffect(() => {
+    const m = mesh.current;
+    if (!m) return;
+    const main = palette.Main ?? UNNAMED;
+    const colours = settled.colours.map((name) => new Color(palette[name] ?? main));
+    for (let i = 0; i < settled.stitches; i++) {
+      const own = showing.distance
+        ? strainColour(((settled.off?.[i] ?? 0) / 100 / ABOUT_A_STITCH) * 150)
+        : showing.stretch
+          ? strainColour(settled.stretch[i] ?? 0)
+          : (colours[settled.colour[i] ?? 0] ?? new Color(main));
+      m.setColorAt(i, i === pointed ? POINTED : settled.round[i] === lit && lit !== null ? LIT : own);
+    }
+    if (m.instanceColor) m.instanceColor.needsUpdate = true;
+    invalidate();
+  }, [mesh, settled, palette, lit, pointed, showing.stretch, showing.distance, invalidate]);
 }
 
 const PLAIN: Showing = { stretch: false, section: false };
