@@ -102,12 +102,19 @@ def steps_now(found: Assembled) -> tuple[StepNow, ...]:
     return tuple(rows)
 
 
+_STANDS_BY_ITSELF = (
+    "Worked in, it stands as the rounds make it: its tilt and turn are kept, but count only when it is sewn on again."
+)
+
+
 def _notes(found: Assembled, step: Step, narrow: Mapping[str, str]) -> tuple[str, ...]:
     """What to know about a step's neck, and the edges that it joins."""
     join = found.design.join(step.join)
     if join is None:
         return ()
     notes = [narrow[join.part]] if join.part in narrow else []
+    if join.worked and (join.tilt or join.turn):
+        notes.append(_STANDS_BY_ITSELF)
     met = meeting(join, found.worked) if join.sewn else None
     if met is None:
         return tuple(notes)

@@ -259,6 +259,19 @@ def test_a_step_without_words_still_has_its_place_and_tail() -> None:
     assert first.tail_mm > first.seam_mm
 
 
+def test_what_is_worked_in_says_that_its_tilt_no_longer_counts() -> None:
+    from_figure = figure()
+    (join,) = from_figure.joins
+
+    def notes(**changes: object) -> tuple[str, ...]:
+        design = replace(from_figure, joins=(replace(join, **changes),))  # type: ignore[arg-type]
+        return steps_now(put_together(design, run_parts(design), {}))[0].notes
+
+    assert not any("as the rounds make it" in n for n in notes())
+    assert any("as the rounds make it" in n for n in notes(manner=Manner.WORKED_IN))
+    assert not any("as the rounds make it" in n for n in notes(manner=Manner.WORKED_IN, tilt=0.0))
+
+
 # --- terms --------------------------------------------------------------------------------
 
 UK = """\
