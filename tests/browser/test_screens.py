@@ -134,8 +134,8 @@ def test_a_narrow_screen_is_one_long_page(demo: User, enter: Callable[[str], Pag
         ("rounds", page.get_by_role("textbox", name="Written rounds"), page.get_by_role("region", name="Ladder")),
         (
             "assembly",
+            page.get_by_test_id("figure"),
             page.get_by_role("list", name="Steps").get_by_role("listitem").last,
-            page.get_by_role("heading", name="Put together"),
         ),
     ):
         page.goto(f"/designs/{hedgehog}/{stop}")

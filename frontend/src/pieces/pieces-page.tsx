@@ -35,7 +35,9 @@ function Remove({ piece }: { piece: Piece }) {
   const remove = useMutation({
     mutationFn: () =>
       answer(api.DELETE("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["pieces"] }),
+    // Off the screen at once: a picture that has just settled must not be asked of a piece that is gone.
+    onMutate: () => queries.setQueryData<Piece[]>(["pieces"], (all) => all?.filter((p) => p.id !== piece.id)),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["pieces"] }),
     onError: (e) => say(sentence(e), true),
   });
   return (
