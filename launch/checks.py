@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 import subprocess
 import sys
 import time
@@ -120,16 +121,25 @@ def _run_all(checks: Sequence[Check], env: Mapping[str, str]) -> int:
     return 1 if failed else 0
 
 
+OWN_VAR = ROOT / "var" / "test"
+
+
 def in_own_var(work: Callable[[], int]) -> int:
     """Run in a `var/` of the tests' own, so that a running studio is never touched."""
     if os.environ.get("SPIRREL_VAR") is None:
-        os.environ["SPIRREL_VAR"] = str(ROOT / "var" / "test")
+        os.environ["SPIRREL_VAR"] = str(OWN_VAR)
         os.execv(sys.executable, [sys.executable, str(ROOT / "spirrel"), *sys.argv[1:]])
     return work()
 
 
 def beside_demo(module: str, port: int) -> int:
-    """Run a module of Python against a fresh demo studio; it is told the studio's address."""
+    """Run a module of Python against a fresh demo studio; it is told the studio's address.
+
+    What an earlier one left in the tests' own `var/` goes; a folder that somebody else named stays as it is.
+    """
+    if os.environ.get("SPIRREL_VAR") == str(OWN_VAR):
+        server.down()
+        shutil.rmtree(OWN_VAR, ignore_errors=True)
     packages.install(packages.BROWSER)
     tools.virtual_environment(dev=True)
     try:
