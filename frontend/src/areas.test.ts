@@ -42,7 +42,7 @@ const AREAS: Record<string, readonly string[]> = {
   accounts: ["account-dialog", "door", "session"],
   bringing: ["bring-in"],
   rounds: ["ask", "rounds", "views"],
-  shapes: ["shapes"],
+  shapes: ["question", "recipe", "shapes", "silhouettes"],
   assembly: ["assembly", "places", "use-scene"],
   sizes: ["sizes", "size-picture"],
   pieces: ["find-piece", "piece-card", "pieces", "pieces-page", "terms-fields"],
