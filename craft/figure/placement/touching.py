@@ -22,7 +22,6 @@ from craft.figure.placement.seats import Seat
 from craft.figure.placement.surface import Surface
 
 Vector = NDArray[np.float64]
-Flags = NDArray[np.bool_]
 
 APART = 0.35
 """How far apart the middles of two pieces' fabric come to lie, in stitch widths: half of what two free layers keep,
@@ -32,7 +31,7 @@ HOST_GIVES = 0.3
 """Share that what carries a stuffed piece gives way by; the piece gives the rest."""
 
 ROUNDS = 4
-"""How often all pairs are gone through: two more times change positions by less than 0.1 mm (measured on the demo)."""
+"""How often all pairs are gone through (judgement: what touches several pieces is pushed by each in turn)."""
 
 DRAWN_ALONG = 0.6
 """Share of their neighbours' way by which stitches are drawn along, again and again for some rounds around."""
