@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import sys
 
+from benchmarks.booklets import booklets_table
 from benchmarks.grading import grading_speed_table, grading_truth_table
 from benchmarks.house import house_table
+from benchmarks.making import making_table
 from benchmarks.pictures import pictures_table
 from benchmarks.reading import reading_table
 from benchmarks.remix import remix_table
@@ -27,6 +29,8 @@ TABLES = {
     "grading-speed": grading_speed_table,
     "remix": remix_table,
     "pictures": pictures_table,
+    "booklets": booklets_table,
+    "making": making_table,
     "shapes": shapes_table,
     "shapes-speed": shapes_speed_table,
 }

@@ -14,7 +14,7 @@ from enum import StrEnum
 
 from craft.errors import require
 from craft.units import positive, within
-from craft.yarn import HOOKS, Yarn
+from craft.yarn import HOOKS, WEIGHT_CLASSES, Yarn
 
 STITCH_PER_LOOP = 0.84
 ROUND_PER_STITCH = 0.92
@@ -221,3 +221,37 @@ def fabric_outlook(yarn: Yarn, hook_mm: float) -> FabricOutlook:
             ratio, FabricVerdict.LOOSE, "A little loose: light filling may glimmer through when stuffed firmly."
         )
     return FabricOutlook(ratio, FabricVerdict.SHOWS, "Filling will show: take a smaller hook or a second strand.")
+
+
+AS_LARGE = 0.025
+"""By which share stitches may be wider or narrower and still make a figure of the same size."""
+
+MOST_STRANDS = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Substitute:
+    """A yarn by its class, with strands and hook, whose stitches are as wide by the estimate. off: share by which they are
+    wider, less than 0 for narrower."""
+
+    weight: int
+    strands: int
+    hook_mm: float
+    off: float
+
+
+def substitutes(gauge: Gauge) -> tuple[Substitute, ...]:
+    """What makes a figure of the same size in fabric dense enough to be stuffed, the nearest first; one hook for each class
+    and number of strands. All of it by the estimate for the class: a sample has to be made of any."""
+    found: dict[tuple[int, int], Substitute] = {}
+    for kind in WEIGHT_CLASSES:
+        for strands in range(1, MOST_STRANDS + 1):
+            yarn = Yarn(kind.name, weight=kind.number, strands=strands)
+            for hook, _ in HOOKS:
+                if fabric_outlook(yarn, hook).verdict is not FabricVerdict.RIGHT:
+                    continue
+                off = estimate_gauge(yarn, hook).stitch_mm / gauge.stitch_mm - 1
+                before = found.get((kind.number, strands))
+                if abs(off) <= AS_LARGE and (before is None or abs(off) < abs(before.off)):
+                    found[kind.number, strands] = Substitute(kind.number, strands, hook, off)
+    return tuple(sorted(found.values(), key=lambda s: (s.strands, abs(s.off))))

@@ -105,7 +105,15 @@ def node_packages() -> dict[str, str]:
 
 
 def _sources() -> list[Path]:
-    loose = [FRONTEND / name for name in ("index.html", "package-lock.json", "vite.config.ts", "tsconfig.json")]
+    named = (
+        "index.html",
+        "make.html",
+        "package-lock.json",
+        "vite.config.ts",
+        "service-worker.plugin.ts",
+        "tsconfig.json",
+    )
+    loose = [FRONTEND / name for name in named]
     inside = (p for folder in ("src", "public") for p in (FRONTEND / folder).rglob("*") if p.is_file())
     return [p for p in (*loose, *inside) if p.exists() and ".test." not in p.name]
 

@@ -14,6 +14,7 @@ from studio.guard import designer
 from studio.jobs.actions import answer_of
 from studio.jobs.models import State
 from studio.jobs.policy import job_of
+from studio.releases.answers import ReleaseAnswer
 from studio.shapes.answers import CompareAnswer, CompensateAnswer, FitAnswer, FlatAnswer, SewnAnswer
 
 router = Router(tags=["jobs"])
@@ -26,7 +27,8 @@ JobAnswer = Annotated[
     | FlatAnswer
     | SewnAnswer
     | DocumentAnswer
-    | PortraitAnswer,
+    | PortraitAnswer
+    | ReleaseAnswer,
     Field(discriminator="job"),
 ]
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import cast
+from typing import Any, cast
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest
@@ -10,6 +10,7 @@ from ninja.security import SessionAuth
 from ninja.utils import check_csrf
 
 from studio.errors import Refusal
+from studio.policy import Actor, LinkHolder, Owner
 
 signed_in = SessionAuth(csrf=True)
 
@@ -24,3 +25,9 @@ def same_site(request: HttpRequest) -> bool:
 def designer(request: HttpRequest) -> User:
     """The signed-in designer of a request that passed `signed_in`."""
     return cast(User, request.user)
+
+
+def actor(request: HttpRequest) -> Actor:
+    """Whoever asks on a route that designers and holders of links may both ask."""
+    found: Any = getattr(request, "auth", None)
+    return found if isinstance(found, LinkHolder) else Owner(designer(request))

@@ -84,12 +84,14 @@ class Rule:
     """Who may do what with the rows of a model.
 
     owner: the lookup from a row to its owner. design: the lookup from a row to its design's number, '' for rows that
-    belong to no design. links: the verbs that each purpose of a link allows on the rows of its design.
+    belong to no design. links: the verbs that each purpose of a link allows on the rows of its design. link: the lookup
+    from a row to the number of the one link that opens it, '' where every link to the design does.
     """
 
     owner: str
     design: str = ""
     links: Mapping[Purpose, frozenset[Verb]] = field(default_factory=dict)
+    link: str = ""
 
 
 _RULES: dict[type[Model], Rule] = {}
@@ -125,6 +127,8 @@ def may(actor: Actor, verb: Verb, row: Model) -> Yes | No:
         return No("This link was withdrawn by whoever gave it to you.")
     if actor.expires <= timezone.now():
         return No("This link has run out: ask for a new one.")
+    if rule.link and _reached(row, rule.link) != actor.link:
+        return No(NOT_FOUND, hidden=True)
     if verb not in rule.links.get(actor.purpose, frozenset()):
         return No("This link is not for that.")
     return Yes()
@@ -141,7 +145,8 @@ def visible(actor: Actor, verb: Verb, model: type[Row]) -> QuerySet[Row]:
     spent = actor.revoked or actor.expires <= timezone.now()
     if spent or not rule.design or verb not in rule.links.get(actor.purpose, frozenset()):
         return rows.none()
-    return rows.filter(**{rule.design: actor.design})
+    own = {rule.link: actor.link} if rule.link else {}
+    return rows.filter(**{rule.design: actor.design}, **own)
 
 
 def demand(actor: Actor, verb: Verb, row: Model) -> None:

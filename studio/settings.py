@@ -38,8 +38,12 @@ INSTALLED_APPS = [
     "studio.pieces",
     "studio.bases",
     "studio.booklets",
-    "studio.proving",
     "studio.links",
+    "studio.releases",
+    "studio.making",
+    "studio.post",
+    "studio.proving",
+    "studio.commissions",
     "studio.backups",
     "studio.demo",
 ]
@@ -122,11 +126,25 @@ CONTENT_SECURITY_POLICY = {
         "img-src": [SELF, "data:", "blob:"],
         "font-src": [SELF],
         "connect-src": [SELF],
+        "manifest-src": [SELF],
+        "worker-src": [SELF],
         "frame-ancestors": [NONE],
         "base-uri": [NONE],
         "form-action": [SELF],
     }
 }
+
+# Without a mail server letters are written into a folder, to be looked at.
+MAIL_SERVER = os.environ.get("SPIRREL_SMTP_HOST", "")
+EMAIL_BACKEND = f"django.core.mail.backends.{'smtp' if MAIL_SERVER else 'filebased'}.EmailBackend"
+EMAIL_FILE_PATH = VAR / "letters"
+EMAIL_HOST = MAIL_SERVER or "localhost"
+EMAIL_PORT = int(os.environ.get("SPIRREL_SMTP_PORT", "587"))
+EMAIL_HOST_USER = os.environ.get("SPIRREL_SMTP_USER", "")
+EMAIL_HOST_PASSWORD = os.environ.get("SPIRREL_SMTP_PASSWORD", "")
+EMAIL_USE_TLS = bool(MAIL_SERVER) and os.environ.get("SPIRREL_SMTP_TLS", "1") == "1"
+EMAIL_TIMEOUT = 15
+DEFAULT_FROM_EMAIL = os.environ.get("SPIRREL_MAIL_FROM", f"spirrel@{_origin.hostname or 'localhost'}")
 
 USE_TZ = True
 TIME_ZONE = "UTC"

@@ -25,7 +25,7 @@ from craft.document.booklet import (
     edition_of,
 )
 from craft.errors import CraftError
-from craft.rounds.stitches import Terms
+from craft.rounds.stitches import Language, Terms
 
 FOR_ALL = "all"
 """What `--size` says for one booklet of all sizes."""
@@ -36,6 +36,9 @@ def arguments(of: argparse.ArgumentParser) -> None:
     of.add_argument("file")
     of.add_argument("--to", choices=tuple(FORMS), default="text")
     of.add_argument("--terms", choices=TERMS, help="else those of the file")
+    of.add_argument(
+        "--language", choices=("en", *(x.value for x in Language)), default="en", help="of rounds and sentences"
+    )
     of.add_argument("--size", metavar="NAME", help="one of the design's sizes, or 'all' for one booklet of all of them")
     of.add_argument("--against", metavar="BASE", help="print only what differs from that design or pattern")
     of.add_argument("--designer", default="", metavar="NAME")
@@ -51,7 +54,10 @@ def run(args: argparse.Namespace) -> Answer:
     if isinstance(first, Answer):
         return first
     terms = Terms(args.terms) if args.terms else first.design.terms
-    imprint = Imprint(args.designer or "its designer", terms, args.date)
+    language = None if args.language == "en" else Language(args.language)
+    if language is not None and (args.against is not None or args.size == FOR_ALL):
+        raise CraftError("--language goes with the pattern as it is, or with one size of it.")
+    imprint = Imprint(args.designer or "its designer", terms, args.date, language=language)
     if args.against is None:
         document = _edition(first, args.size, imprint)
     elif args.size is None:

@@ -199,15 +199,18 @@ class Brief:
 
 @dataclass(frozen=True, slots=True)
 class Printed:
-    """What the booklet says beside the rounds. notions: what is needed beside yarn, hook and eyes."""
+    """What the booklet says beside the rounds. notions: what is needed beside yarn, hook and eyes. charts: of all parts.
+    order: keys of the parts as they are to be printed; those it does not name come behind."""
 
     version: str = "1.0"
     count_table: bool = False
+    charts: bool = False
     notions: tuple[str, ...] = ()
     permissions: str = ""
     credits: str = ""
     notes: str = ""
     changes: str = ""
+    order: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -50,7 +50,7 @@ def _found(design: Design, parts: Sequence[RunPart]) -> Iterator[Hazard]:
                 continue
             wires = isinstance(item, Step) and item.kind is StepKind.WIRE
             for what in _named(item.text) or (["wire pricks and bends out: leave it out"] if wires else []):
-                yield Hazard("rounds", f"{part.name}: “{_short(item.text)}”", what)
+                yield Hazard("rounds", f"{part.name}: “{shortened(item.text)}”", what)
     for number, step in enumerate(design.steps, 1):
         for what in _named(step.text):
             yield Hazard("assembly", f"Step {number}", what, step.key)
@@ -61,13 +61,14 @@ def _found(design: Design, parts: Sequence[RunPart]) -> Iterator[Hazard]:
             yield Hazard("assembly", f"Step {number}, {part_name}", f"{snap}: sew it on firmly", step.key)
     for notion in design.printed.notions:
         for what in _named(notion):
-            yield Hazard("booklet", f"Also needed: {_short(notion)}", what)
+            yield Hazard("booklet", f"Also needed: {shortened(notion)}", what)
 
 
 def _named(text: str) -> list[str]:
     return [f"{m[0].lower()}: {what}" for pattern, what in _THINGS if (m := pattern.search(text))]
 
 
-def _short(text: str) -> str:
+def shortened(text: str) -> str:
+    """Her words as they are quoted in a sentence: one line, not long."""
     line = " ".join(text.split())
     return line if len(line) <= 60 else f"{line[:59]}…"

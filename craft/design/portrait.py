@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
+from craft.design.anchors import MOST_ROUND
 from craft.design.assembly import Assembled, eyes_placed, marks_placed, put_together
 from craft.design.design import Design, EyeKind, MadeOf, Mark, Posture
 from craft.design.parts import colours_of
 from craft.design.running import run_parts
+from craft.errors import CraftError, require
 from craft.figure.body import Placed
 from craft.figure.placement import Skin, Surface, hung_by
-from craft.figure.render import Bead, Cloth, Sheet, Subject, Thread, cloth_of
+from craft.figure.render import Bead, Cloth, Look, Sheet, Side, Subject, Thread, cloth_of
 from craft.figure.settling import settle
 
 Vector = NDArray[np.float64]
@@ -56,10 +58,38 @@ def settled_figure(design: Design) -> tuple[Assembled, dict[str, Skin]]:
     return put_together(design, parts, surfaces), skins
 
 
+@dataclass(frozen=True, slots=True)
+class Moment:
+    """When a figure is looked at. step: key of a step of the assembly: the figure as it is then, with what that step adds
+    in its own colours and all else paler. part, after: a part by its key, alone, as it is after so many rounds. Nothing:
+    the finished figure."""
+
+    step: str | None = None
+    part: str | None = None
+    after: int = 0
+
+    def __post_init__(self) -> None:
+        require(self.step is None or self.part is None, "A picture is of a step, or of a part.", field="step")
+        require((self.part is None) == (self.after == 0), "A part is shown after a round, from 1.", field="after")
+        require(0 <= self.after <= MOST_ROUND, f"There are at most {MOST_ROUND:,} rounds.", field="after")
+
+
+FINISHED = Moment()
+
+
+def subject_of(found: Assembled, skins: Mapping[str, Skin], moment: Moment = FINISHED) -> Subject:
+    """What is painted of a figure at a moment. CraftError for a part that is not there, or not settled."""
+    if moment.part is None:
+        return portrait_of(found, skins, step=moment.step)
+    skin = skins.get(moment.part)
+    if skin is None:
+        raise CraftError("This part is not settled, or gone.", field="part")
+    return _stage_of(found, skin, moment)
+
+
 def portrait_of(found: Assembled, skins: Mapping[str, Skin], *, step: str | None = None) -> Subject:
-    """Everything that is placed and settled. skins: of the parts, by key. step: key of a step of the assembly: the figure
-    as it is then, with what that step adds in its own colours and all else paler."""
-    off, new = _at_step(found.design, step) if step else (set[str](), "")
+    """Everything that is placed and settled. skins: of the parts, by key. step: see `Moment`."""
+    at = _at_step(found.design, step) if step else FINISHED_STEP
     palette = colours_of(found.design.yarns)
     plush = {y.name for y in found.design.yarns if y.plush}
     main = found.design.yarn.name if found.design.yarn else ""
@@ -67,16 +97,25 @@ def portrait_of(found: Assembled, skins: Mapping[str, Skin], *, step: str | None
     hosts: dict[str, tuple[Placed, Cloth]] = {}
     for piece in found.placed:
         skin = skins.get(piece.part)
-        if skin is None or piece.part in off:
+        if skin is None or at.lacks(piece):
             continue
         part = found.design.part(piece.part)
         own = (part.colour if part else None) or main
         cloth = cloth_of(skin.given_way(piece), piece.matrix, palette, fuzz=PLUSH if own in plush else 0.0)
-        cloths.append(cloth if not new or piece.part == new else _paler(cloth))
+        cloths.append(cloth if not at.new or piece.join == at.new else _paler(cloth))
         hosts.setdefault(piece.part, (piece, cloth))
     threads = [*_threads(found, hosts), *_hung(found)]
     floor = 0.0 if found.design.posture is Posture.HANGING else None
     return Subject(tuple(cloths), tuple(_beads(found, hosts)), tuple(threads), floor, tuple(_patches(found, hosts)))
+
+
+def _stage_of(found: Assembled, skin: Skin, moment: Moment) -> Subject:
+    """A part by itself as it is after so many rounds, as its rounds stand on each other."""
+    own = found.design.part(moment.part or "")
+    colour = (own.colour if own else None) or (found.design.yarn.name if found.design.yarn else "")
+    plush = {y.name for y in found.design.yarns if y.plush}
+    palette = colours_of(found.design.yarns)
+    return Subject((cloth_of(skin.up_to(moment.after), np.eye(4), palette, fuzz=PLUSH if colour in plush else 0.0),))
 
 
 def _hung(found: Assembled) -> Iterable[Thread]:
@@ -87,15 +126,76 @@ def _hung(found: Assembled) -> Iterable[Thread]:
         yield Thread((_point(top), _point(top + up)), 1.0, "#8a7f70")
 
 
-def _at_step(design: Design, step: str) -> tuple[set[str], str]:
-    """Keys of the parts that come with later steps, and of the one that comes with this one, empty for none."""
+@dataclass(frozen=True, slots=True)
+class _AtStep:
+    """Which pieces are there at a step: none of those that a join of `later` seats, nor of the parts in `gone`. new: key of
+    the join that the step makes, '' for none."""
+
+    later: frozenset[str] = frozenset()
+    gone: frozenset[str] = frozenset()
+    new: str = ""
+
+    def lacks(self, piece: Placed) -> bool:
+        """Whether a piece comes only with a later step."""
+        return piece.join in self.later or piece.part in self.gone
+
+
+FINISHED_STEP = _AtStep()
+
+
+def _at_step(design: Design, step: str) -> _AtStep:
+    """A part may be put on by several steps, a pair of spines by each: its pieces come one after the other."""
     keys = [s.key for s in design.steps]
     at = keys.index(step) if step in keys else len(keys)
-    off = {j.part for s in design.steps[at + 1 :] if (j := design.join(s.join)) is not None}
-    while more := {j.part for j in design.joins if j.host in off} - off:
-        off |= more
-    join = design.join(design.steps[at].join) if at < len(keys) else None
-    return off, join.part if join is not None else ""
+    later = {s.join for s in design.steps[at + 1 :] if s.join is not None}
+    there = {j.part for j in design.joins if j.key not in later}
+    gone = {j.part for j in design.joins if j.key in later} - there
+    while more := {j for j in design.joins if j.host in gone and j.key not in later}:
+        later |= {j.key for j in more}
+        gone |= {j.part for j in more} - {j.part for j in design.joins if j.key not in later}
+    return _AtStep(frozenset(later), frozenset(gone), (design.steps[at].join or "") if at < len(keys) else "")
+
+
+_SEEN = 0.15
+"""How far a piece has to stand towards the viewer to be seen, as cosine."""
+
+VIEWS = (
+    (Side.BETWEEN, 0),
+    (Side.FRONT, 0),
+    (Side.LEFT, 0),
+    (Side.RIGHT, 0),
+    (Side.BACK, 0),
+    (Side.TOP, 0),
+    (Side.BETWEEN, -60),
+)
+"""From where a step may be looked at, the best liked first, with degrees to add above; the last is from below."""
+
+
+def view_of(found: Assembled, skins: Mapping[str, Skin], step: str, look: Look) -> Look:
+    """From where what a step adds is seen best: as asked for, unless more of it is seen from elsewhere."""
+    at_step = _at_step(found.design, step)
+    new, there = at_step.new, [p for p in found.placed if p.part in skins and not at_step.lacks(p)]
+    pieces = [(p.join == new, _middle(p, skins[p.part])) for p in there]
+    if not new or not any(mine for mine, _ in pieces):
+        return look
+    centre = np.mean([at for mine, at in pieces if not mine] or [np.zeros(3)], axis=0)
+    ways = [_unit(at - centre) for mine, at in pieces if mine]
+
+    def seen(view: tuple[Side, int]) -> int:
+        towards = replace(look, side=view[0], above=look.above + view[1]).axes()[2]
+        return sum(float(way @ towards) > _SEEN for way in ways)
+
+    side, above = max(VIEWS, key=lambda v: (seen(v), -VIEWS.index(v)))
+    return replace(look, side=side, above=look.above + above, shadow=look.shadow and above >= 0)
+
+
+def _middle(piece: Placed, skin: Skin) -> Vector:
+    return _in_scene(skin.given_way(piece).x.mean(0), piece.matrix)
+
+
+def _unit(v: Vector) -> Vector:
+    out: Vector = v / max(float(np.linalg.norm(v)), 1e-9)
+    return out
 
 
 PALER = 0.62

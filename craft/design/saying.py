@@ -1,4 +1,4 @@
-"""What is done in putting together, and where, in the trade's words."""
+"""What is done in putting together, and where, in the trade's words, in the language of whoever reads it."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from craft.design.anchors import Place
 from craft.design.design import Design, MadeOf, Mark, Step
 from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.rounds.fabric import WorkedPart
+from craft.text.catalogue import ENGLISH, Words
 
 _SEATS = {Manner.PINCHED: ", pinched flat", Manner.OPEN: ", open edge down", Manner.LAID: ", laid on"}
 
@@ -31,38 +32,51 @@ _FASTENED = {
 """The same for what comes off again."""
 
 
-def deed_said(join: Join) -> str:
+def deed_said(join: Join, words: Words = ENGLISH) -> str:
     """What a join asks for: 'Sew on', 'Press the opening flat and sew on'."""
-    return _FASTENED.get(join.fixing) or _DEEDS[join.manner]
+    return words.say(_FASTENED.get(join.fixing) or _DEEDS[join.manner])
 
 
-def place_said(design: Design, at: Place, worked: Mapping[str, WorkedPart], join: Join | None = None) -> str:
+def place_said(
+    design: Design,
+    at: Place,
+    worked: Mapping[str, WorkedPart],
+    join: Join | None = None,
+    words: Words = ENGLISH,
+    *,
+    bare: bool = False,
+) -> str:
     """A place in words, and how a part that is joined there sits: 'on Body, R12, 4 stitches to either side of the front
-    middle, pinched flat'."""
+    middle, pinched flat'. bare: without the 'on'."""
     host = design.part(at.on)
     now = at.now(worked)
-    where = f"on {host.name if host else 'a part that is gone'}, R{now.round}"
-    run = worked.get(at.on)
+    name = host.name if host else words.say("a part that is gone")
+    where = words.say("{part}, {round}" if bare else "on {part}, {round}", part=name, round=words.round(now.round))
     if join is not None and join.spread > 1:
-        where = f"{where}, {join.spread} spread evenly around, the first"
-    if not now.stitch:
-        side = "at the top" if run and now.round >= len(run.counts) else "at the front, in the middle"
-    elif run and abs(now.stitch) >= run.counts[min(now.round, len(run.counts)) - 1] / 2:
-        side = "at the back, in the middle"
-    else:
-        many = counted(abs(now.stitch), "stitch", "stitches")
-        if join is not None and join.paired:
-            side = f"{many} to either side of the front middle"
-        else:
-            side = f"{many} to the {'left' if now.stitch > 0 else 'right'} of the front middle as you look at it"
-    return f"{where}, {side}{seat_said(join) if join else ''}"
+        where = words.say("{where}, {n} spread evenly around, the first", where=where, n=join.spread)
+    run = worked.get(at.on)
+    return f"{where}, {_side(now.round, now.stitch, run, join, words)}{seat_said(join, words) if join else ''}"
 
 
-def seat_said(join: Join) -> str:
+def _side(round_: int, stitch: float, run: WorkedPart | None, join: Join | None, words: Words) -> str:
+    if not stitch:
+        top = run is not None and round_ >= len(run.counts)
+        return words.say("at the top") if top else words.say("at the front, in the middle")
+    if run and abs(stitch) >= run.counts[min(round_, len(run.counts)) - 1] / 2:
+        return words.say("at the back, in the middle")
+    away = words.many("{n} stitch", "{n} stitches", abs(stitch))
+    if join is not None and join.paired:
+        return words.say("{away} to either side of the front middle", away=away)
+    if stitch > 0:
+        return words.say("{away} to the left of the front middle as you look at it", away=away)
+    return words.say("{away} to the right of the front middle as you look at it", away=away)
+
+
+def seat_said(join: Join, words: Words = ENGLISH) -> str:
     """How the part sits there, as far as she said it."""
     if join.edge is EdgeOf.START:
-        return ", upside down, on its first round"
-    return _SEATS.get(join.manner, "") if join.manner else ""
+        return words.say(", upside down, on its first round")
+    return words.say(_SEATS[join.manner]) if join.manner in _SEATS else ""
 
 
 _SENTENCES = {
@@ -90,24 +104,27 @@ def step_said(design: Design, step: Step, worked: Mapping[str, WorkedPart]) -> s
     return f"{deed.format(part.name)}{where}."
 
 
-def mark_said(design: Design, mark: Mark, worked: Mapping[str, WorkedPart]) -> str:
+def mark_said(design: Design, mark: Mark, worked: Mapping[str, WorkedPart], words: Words = ENGLISH) -> str:
     """A mark of the face as a sentence: 'Embroider the nose, 8 mm wide and 5 mm high, on Body, R9, at the front …'."""
-    name = mark.name or "a point"
-    size = f"{mark.wide_mm:g} mm wide and {mark.tall_mm:g} mm high"
-    at = place_said(design, mark.place, worked)
-    both = ", and the same on the other side" if mark.paired else ""
+    name = mark.name or words.say("a point")
+    size = words.say("{wide} mm wide and {tall} mm high", wide=f"{mark.wide_mm:g}", tall=f"{mark.tall_mm:g}")
+    at = place_said(design, mark.place, worked, words=words)
     if mark.to is not None:
-        return f"Embroider {name}: a line from {_bare(at)} to {_bare(place_said(design, mark.to, worked))}{both}."
-    if mark.made_of is MadeOf.FELT:
-        many = "two ovals" if mark.paired else "an oval"
-        return f"Cut {many} of felt for {name}, {size}, and sew {'them' if mark.paired else 'it'} {at}{both}."
-    if mark.made_of is MadeOf.BLUSH:
-        return f"Brush on {name}, {size}, {at}{both}."
-    return f"Embroider {name}{f', {size},' if mark.covers else ''} {at}{both}."
-
-
-def _bare(place: str) -> str:
-    return place.removeprefix("on ")
+        ends = [place_said(design, p, worked, words=words, bare=True) for p in (mark.place, mark.to)]
+        said = words.say("Embroider {name}: a line from {at} to {to}", name=name, at=ends[0], to=ends[1])
+    elif mark.made_of is MadeOf.FELT:
+        one, two = (
+            "Cut an oval of felt for {name}, {size}, and sew it {at}",
+            "Cut two ovals of felt for {name}, {size}, and sew them {at}",
+        )
+        said = words.say(two if mark.paired else one, name=name, size=size, at=at)
+    elif mark.made_of is MadeOf.BLUSH:
+        said = words.say("Brush on {name}, {size}, {at}", name=name, size=size, at=at)
+    elif mark.covers:
+        said = words.say("Embroider {name}, {size}, {at}", name=name, size=size, at=at)
+    else:
+        said = words.say("Embroider {name} {at}", name=name, at=at)
+    return said + (words.say(", and the same on the other side") if mark.paired else "") + "."
 
 
 _ROUND = re.compile(r"(?i)\b(?:r|rnds?|rounds?)\s?(\d{1,4})(?:\s?(?:-|–|to|and|/)\s?(?:r|rnds?|rounds?)?\s?(\d{1,4}))?")

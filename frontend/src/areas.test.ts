@@ -20,6 +20,7 @@ const AREAS: Record<string, readonly string[]> = {
     "moved",
     "overlays",
     "refused",
+    "told-once",
     "units",
     "use-name",
   ],
@@ -50,6 +51,7 @@ const AREAS: Record<string, readonly string[]> = {
   booklet: ["booklet"],
   brief: ["brief"],
   gauge: ["gauge"],
+  making: ["figure-now"],
   proving: ["proving"],
   shelf: ["shelf"],
 };

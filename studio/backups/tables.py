@@ -10,11 +10,15 @@ from django.db import models
 
 from craft.errors import CraftError
 from studio.accounts.models import Profile
+from studio.commissions.models import Agreement, Commission, ShownPicture
 from studio.designs.models import Design, PartVersion, Picture, Revision, TypedText
 from studio.designs.upgrades import newest
 from studio.links.models import Link
+from studio.making.models import Decision, FrozenEdition, Making, MakingEvent, MakingPicture
 from studio.pieces.models import Piece
-from studio.proving.models import LogEntry, Tester
+from studio.post.models import Letter
+from studio.proving.models import LogEntry, RemarkAnswer, TestCall, Tester
+from studio.releases.models import Release, ReleaseFile
 from studio.yarns.models import Swatch, Yarn
 
 TABLES: tuple[type[models.Model], ...] = (
@@ -29,8 +33,21 @@ TABLES: tuple[type[models.Model], ...] = (
     Picture,
     Piece,
     LogEntry,
-    Tester,
     Link,
+    FrozenEdition,
+    Making,
+    MakingEvent,
+    MakingPicture,
+    Decision,
+    TestCall,
+    Tester,
+    RemarkAnswer,
+    Release,
+    ReleaseFile,
+    Letter,
+    Commission,
+    Agreement,
+    ShownPicture,
 )
 
 Record = dict[str, Any]

@@ -235,7 +235,7 @@ def take_picture(request: HttpRequest, design_id: int, payload: LookIn) -> Settl
     """Have a picture of the whole figure painted as it is asked for; how far that is."""
     user = designer(request)
     value = design_value(design_of(user, design_id))
-    return portraits.painting(user, value, portraits.look_of(payload), payload.step)
+    return portraits.painting(user, value, portraits.look_of(payload), portraits.moment_of(payload))
 
 
 @router.get("/picture/{int:design_id}", response=None)
@@ -243,7 +243,9 @@ def read_picture(request: HttpRequest, design_id: int, look: Query[LookIn]) -> H
     """A picture of the whole figure that was painted, as PNG. Refused while it is not."""
     user = designer(request)
     design = design_of(user, design_id)
-    found = portraits.pictured(user, design_value(design), design.name, portraits.look_of(look), look.step)
+    found = portraits.pictured(
+        user, design_value(design), design.name, portraits.look_of(look), portraits.moment_of(look)
+    )
     if not found.whole or found.kind != "image/png":
         raise Refusal(409, "not-done", "This picture is not painted yet: ask for it first.")
     name = re.sub(r"[^\w-]+", "-", design.name).strip("-").lower() or "figure"

@@ -7,13 +7,14 @@ import json
 import math
 import time
 from base64 import b64decode, b64encode
-from dataclasses import dataclass, replace
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass, replace
 
 from django.contrib.auth.models import User
 
 from craft.design.design import Brief, Printed
 from craft.design.design import Design as DesignValue
-from craft.design.portrait import portrait_of
+from craft.design.portrait import FINISHED, Moment, subject_of, view_of
 from craft.design.stored import from_json, to_json
 from craft.errors import CraftError
 from craft.figure.render import Look, Side, render
@@ -57,10 +58,15 @@ def look_of(asked: LookIn) -> Look:
     )
 
 
-def pictured(user: User, value: DesignValue, title: str, look: Look = SHELF, step: str | None = None) -> Pictured:
+def moment_of(asked: LookIn) -> Moment:
+    """When a picture is to be taken. CraftError for a part without a round."""
+    return Moment(asked.step, asked.part, asked.after)
+
+
+def pictured(user: User, value: DesignValue, title: str, look: Look = SHELF, moment: Moment = FINISHED) -> Pictured:
     """A figure as far as it is: painted, else drawn from its settled stitches, else by the estimate; nothing is asked for."""
     staging = staged_value(user, value, ask=False)
-    job = _find(user, staging, look, step) if staging.assembled.whole else None
+    job = _find(user, staging, look, moment) if staging.assembled.whole else None
     if job is not None and job.state == State.DONE:
         return Pictured(_png(job), "image/png", True, 0)
     waits = staging.under_way + (job is not None and job.state in (State.WAITING, State.RUNNING))
@@ -75,8 +81,8 @@ def drawn(user: User, value: DesignValue, title: str) -> Pictured:
     return Pictured(staging.drawn(title).encode(), "image/svg+xml", whole, staging.under_way)
 
 
-def painting(user: User, value: DesignValue, look: Look = SHELF, step: str | None = None) -> SettlingOut:
-    """Have every part of a design settled and the figure painted, as it is at a step where one is named; how far that is.
+def painting(user: User, value: DesignValue, look: Look = SHELF, moment: Moment = FINISHED) -> SettlingOut:
+    """Have every part of a design settled and the figure painted, as it is at a moment; how far that is.
 
     What could not be painted before (this machine lacks the means) is not tried again.
     """
@@ -85,9 +91,35 @@ def painting(user: User, value: DesignValue, look: Look = SHELF, step: str | Non
     extent = max(height, math.hypot(width * ASIDE[0], depth * ASIDE[1]))
     if not staging.assembled.whole:
         return SettlingOut(whole=False, under_way=staging.under_way, extent_mm=extent)
-    job = _find(user, staging, look, step) or _ask(user, staging, look, step)
+    job = _find(user, staging, look, moment) or _ask(user, staging, look, moment)
     waits = job.state in (State.WAITING, State.RUNNING)
     return SettlingOut(whole=not waits, under_way=staging.under_way + waits, extent_mm=extent)
+
+
+def painting_several(user: User, value: DesignValue, wanted: Sequence[tuple[Look, Moment]]) -> SettlingOut:
+    """The same for several pictures of one figure."""
+    staging = staged_value(user, value, ask=True)
+    if not staging.assembled.whole:
+        return SettlingOut(whole=False, under_way=staging.under_way + len(wanted), extent_mm=0.0)
+    jobs = [_find(user, staging, *w) or _ask(user, staging, *w) for w in wanted]
+    waits = sum(job.state in (State.WAITING, State.RUNNING) for job in jobs)
+    return SettlingOut(whole=not waits, under_way=staging.under_way + waits, extent_mm=0.0)
+
+
+def there_are(user: User, value: DesignValue, wanted: Sequence[tuple[Look, Moment]]) -> list[bool]:
+    """Which of the pictures of one figure are painted already."""
+    return [job is not None and job.state == State.DONE for job in _found(user, value, wanted)]
+
+
+def _found(user: User, value: DesignValue, wanted: Sequence[tuple[Look, Moment]]) -> list[Job | None]:
+    staging = staged_value(user, value, ask=False)
+    return [_find(user, staging, *w) if staging.assembled.whole else None for w in wanted]
+
+
+def painted_before(user: User, value: DesignValue, wanted: Sequence[tuple[Look, Moment]]) -> list[bytes | None]:
+    """Those of the pictures of one figure that are painted already, as PNG; nothing is asked for."""
+    found = _found(user, value, wanted)
+    return [_png(job) if job is not None and job.state == State.DONE else None for job in found]
 
 
 ASIDE = (0.92, 0.4)
@@ -103,15 +135,15 @@ def paint_ahead(user: User, value: DesignValue) -> None:
     """Put a figure in line to be settled and painted for the shelf, before anybody looks at it."""
     staging = staged_value(user, value, ask=True)
     if staging.jobs:
-        _ask(user, staging, SHELF, None)
+        _ask(user, staging, SHELF, FINISHED)
 
 
-def _ask(user: User, staging: Staged, look: Look, step: str | None) -> Job:
-    return actions.ask(user, KIND, _question(user, staging, look, step), _identity(staging, look, step))
+def _ask(user: User, staging: Staged, look: Look, moment: Moment) -> Job:
+    return actions.ask(user, KIND, _question(user, staging, look, moment), _identity(staging, look, moment))
 
 
-def _find(user: User, staging: Staged, look: Look, step: str | None) -> Job | None:
-    return actions.find(user, KIND, _identity(staging, look, step))
+def _find(user: User, staging: Staged, look: Look, moment: Moment) -> Job | None:
+    return actions.find(user, KIND, _identity(staging, look, moment))
 
 
 def _bare(value: DesignValue) -> DesignValue:
@@ -125,16 +157,21 @@ def _look_json(look: Look) -> dict[str, object]:
     return {name: getattr(look, name) for name in Look.__slots__}
 
 
-def _question(user: User, staging: Staged, look: Look, step: str | None) -> str:
-    asked = {"user": user.pk, "design": to_json(_bare(staging.value)), "look": _look_json(look), "step": step}
+def _question(user: User, staging: Staged, look: Look, moment: Moment) -> str:
+    asked = {
+        "user": user.pk,
+        "design": to_json(_bare(staging.value)),
+        "look": _look_json(look),
+        "moment": asdict(moment),
+    }
     return json.dumps(asked, ensure_ascii=False, sort_keys=True)
 
 
-def _identity(staging: Staged, look: Look, step: str | None) -> str:
+def _identity(staging: Staged, look: Look, moment: Moment) -> str:
     """Equal for figures that look alike."""
     bare = replace(_bare(staging.value), name="x")
-    shown = bare if step else replace(bare, steps=())
-    said = json.dumps([to_json(shown), _look_json(look), step], sort_keys=True)
+    shown = bare if moment.step else replace(bare, steps=())
+    said = json.dumps([to_json(shown), _look_json(look), asdict(moment)], sort_keys=True)
     settled = sorted((key, job.key) for key, job in staging.jobs.items())
     return hashlib.sha256(f"{said}{settled}".encode()).hexdigest()
 
@@ -149,14 +186,25 @@ def work(question: str, watch: Watch) -> bytes:
     asked = json.loads(question)
     user = User.objects.get(pk=asked["user"])
     look = Look(**{**asked["look"], "side": Side(asked["look"]["side"])})
-    staging = _at_rest(user, from_json(asked["design"]), watch)
-    skins = {key: skin for key in staging.jobs if (skin := staging.skin(key)) is not None}
-    png = render(portrait_of(staging.assembled, skins, step=asked["step"]), look)
+    png = painted(user, from_json(asked["design"]), look, Moment(**asked["moment"]), watch)
     return (
         PortraitAnswer(png=b64encode(png).decode("ascii"), width=look.width, height=look.height)
         .model_dump_json()
         .encode()
     )
+
+
+def painted(user: User, value: DesignValue, look: Look, moment: Moment, watch: Watch) -> bytes:
+    """A picture as PNG: the one that was painted before, else painted now, in a worker. CraftError where a part is not
+    settled and nobody settles it, or this machine cannot paint."""
+    staging = _at_rest(user, value, watch)
+    job = _find(user, staging, look, moment)
+    if job is not None and job.state == State.DONE:
+        return _png(job)
+    skins = {key: skin for key in staging.jobs if (skin := staging.skin(key)) is not None}
+    if moment.step and look.side is Side.BETWEEN:
+        look = view_of(staging.assembled, skins, moment.step, look)
+    return render(subject_of(staging.assembled, skins, moment), look)
 
 
 def _at_rest(user: User, value: DesignValue, watch: Watch) -> Staged:

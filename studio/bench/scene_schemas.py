@@ -141,7 +141,8 @@ class HazardOut(schema_of(Hazard)):  # type: ignore[misc]
 
 class LookIn(Schema):
     """How a picture is taken. around, above: degrees to add to the side. width: in pixels, as is its height. ground: behind
-    the figure, null for transparent. step: of the assembly, to show the figure as it is then, with what it adds in colour."""
+    the figure, null for transparent. step: of the assembly, to show the figure as it is then, with what it adds in colour. part,
+    after: a part alone after so many rounds."""
 
     side: Literal["front", "left", "right", "back", "top", "between"] = "between"
     around: Annotated[int, Field(ge=-180, le=180)] = 0
@@ -150,6 +151,8 @@ class LookIn(Schema):
     ground: Hex | None = None
     shadow: bool = True
     step: Key | None = None
+    part: Key | None = None
+    after: Annotated[int, Field(ge=0, le=2_000)] = 0
 
 
 class NoSewIn(Schema):

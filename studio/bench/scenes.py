@@ -116,6 +116,7 @@ def _skin(job: int, used: str, name: str) -> Skin | None:
         _array(answer["colour"], "<u2").astype(np.int64),
         tuple(answer["colours"]),
         _array(answer["triangles"], "<u4").reshape(-1, 3).astype(np.int64),
+        _array(answer["round"], "<i2")[: answer["stitches"]].astype(np.int64),
     )
 
 

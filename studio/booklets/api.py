@@ -1,93 +1,124 @@
-"""Routes of the booklet: as a tree for the page, as PDF, text, Markdown and JSON."""
+"""Routes of the booklet: as a tree for the page, its pictures, what its proof-reader finds, and its files."""
 
 from __future__ import annotations
 
-import json
-import re
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
-from ninja import Query, Router, Schema
+from ninja import Query, Router
 
-from craft.document.booklet import Document, as_markdown, as_text
-from craft.rounds.stitches import Terms
-from studio.booklets.manuscripts import cover, document
-from studio.booklets.printing import as_pdf
-from studio.designs.manifest import TermsName
+from craft.document.booklet import Kind, Shown
+from studio.bench.scene_schemas import SettlingOut
+from studio.booklets import album
+from studio.booklets.album import Taken
+from studio.booklets.files import ENDINGS, BookFile, Ending, book_file
+from studio.booklets.manuscripts import Booklet, booklet, figure_of, original
+from studio.booklets.printing import templates_pdf
+from studio.booklets.proofs import proof, prose
+from studio.booklets.schemas import BookletOut, EditionIn, FindingOut, ProseOut, SheetIn
 from studio.designs.models import Design
 from studio.designs.policy import design_of
+from studio.errors import Refusal
 from studio.guard import designer
 
 router = Router(tags=["booklets"])
 
-
-class BookletOut(Schema):
-    """The booklet as a tree; see docs/file-format.md."""
-
-    format: int
-    title: str
-    byline: str
-    stamp: str
-    terms: TermsName
-    sections: list[dict[str, Any]]
+EditionQuery = Annotated[EditionIn, Query()]
+SheetQuery = Annotated[SheetIn, Query()]
 
 
-Edition = Annotated[
-    str, Query("as-it-is", max_length=40, description="'as-it-is', 'all' for all sizes, or the key of a size")
-]
-
-
-def _composed(request: HttpRequest, design_id: int, terms: TermsName, edition: str) -> tuple[User, Design, Document]:
+def _composed(request: HttpRequest, design_id: int, asked: EditionIn) -> tuple[User, Design, Booklet]:
     user = designer(request)
     design = design_of(user, design_id)
-    return user, design, document(user, design, Terms(terms), edition)
+    return user, design, booklet(user, design, asked.value())
 
 
 @router.get("/{int:design_id}/booklet", response=BookletOut)
-def read_booklet(request: HttpRequest, design_id: int, edition: Edition, terms: TermsName = "us") -> dict[str, Any]:
+def read_booklet(request: HttpRequest, design_id: int, asked: EditionQuery) -> BookletOut:
     """The booklet for the page, as the design is, at one of its sizes, or for all of them."""
-    return _composed(request, design_id, terms, edition)[2].to_json()
+    user, _, made = _composed(request, design_id, asked)
+    ready = album.keys_ready(user, made.value, made.document)
+    return BookletOut.of(made.document.to_json(), ready, len(made.templates("a4")))
 
 
-def _file(body: bytes | str, kind: str, name: str, ending: str) -> HttpResponse:
-    safe = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "pattern"
-    return HttpResponse(
-        body,
-        content_type=kind,
-        headers={"Content-Disposition": f'attachment; filename="{safe}.{ending}"', "Cache-Control": "no-store"},
-    )
+@router.post("/{int:design_id}/booklet/pictures", response=SettlingOut)
+def ask_for_pictures(request: HttpRequest, design_id: int, asked: EditionIn) -> SettlingOut:
+    """Have every picture of a booklet painted that is not; how far that is."""
+    user, _, made = _composed(request, design_id, asked)
+    return album.ask(user, made.value, made.document)
 
 
-@router.get("/{int:design_id}/booklet.pdf", response=None)
-def read_pdf(
-    request: HttpRequest,
-    design_id: int,
-    edition: Edition,
-    terms: TermsName = "us",
-    paper: Literal["a4", "letter"] = "a4",
-    large: bool = False,
-    low_ink: bool = False,
-) -> HttpResponse:
-    """The booklet as PDF."""
-    user, design, composed = _composed(request, design_id, terms, edition)
-    body = as_pdf(composed, cover(user, design, edition, low_ink=low_ink), paper=paper, large=large, low_ink=low_ink)
-    return _file(body, "application/pdf", design.name, "pdf")
+@router.get("/{int:design_id}/booklet/picture", response=None)
+def read_booklet_picture(request: HttpRequest, design_id: int, asked: EditionQuery, key: str = "") -> HttpResponse:
+    """A picture of a booklet by its key. Refused while it is not painted."""
+    user = designer(request)
+    design = design_of(user, design_id)
+    source, shown = original(user, design), Shown.of(key)
+    if shown.kind is Kind.PHOTO:
+        taken = album.photographs(design, source.photos, [shown]).get(key)
+    else:
+        png = album.painted_already(user, figure_of(source, asked.edition), [shown], left=asked.left).get(key)
+        taken = None if png is None else Taken(png, "image/png")
+    if taken is None:
+        raise Refusal(409, "not-done", "This picture is not painted yet: ask for it first.")
+    return HttpResponse(taken.content, content_type=taken.kind, headers={"Cache-Control": "no-store"})
+
+
+@router.get("/{int:design_id}/prose", response=list[ProseOut])
+def read_prose(request: HttpRequest, design_id: int) -> list[ProseOut]:
+    """Every piece of her own prose in the booklet, as it is to be translated."""
+    user = designer(request)
+    return prose(user, design_of(user, design_id))
+
+
+@router.get("/{int:design_id}/proof", response=list[FindingOut])
+def read_proof(request: HttpRequest, design_id: int) -> list[FindingOut]:
+    """What is to be looked at before the booklet is printed; what blocks its release comes first."""
+    user = designer(request)
+    return proof(user, design_of(user, design_id))
 
 
 @router.get("/{int:design_id}/booklet.{ending}", response=None)
-def read_file(
+def read_file(request: HttpRequest, design_id: int, ending: Ending, asked: SheetQuery) -> HttpResponse:
+    """The booklet as PDF, one page of HTML, EPUB, plain text, Markdown or JSON, with the pictures that are there."""
+    user, design, made = _composed(request, design_id, asked)
+    wanted = [Shown.of(p.key) for p in made.document.pictures] if ENDINGS[ending].pictures else []
+    pictures = pictures_of(user, design, made, wanted)
+    return download(book_file(user, made, ending, pictures, asked.sheet), design.name)
+
+
+@router.get("/{int:design_id}/templates.{ending}", response=None)
+def read_templates(
     request: HttpRequest,
     design_id: int,
-    ending: Literal["txt", "md", "json"],
-    edition: Edition,
-    terms: TermsName = "us",
+    ending: Literal["pdf", "svg"],
+    asked: EditionQuery,
+    paper: Literal["a4", "letter"] = "a4",
+    page: Annotated[int, Query(ge=1, le=40)] = 1,
 ) -> HttpResponse:
-    """The booklet as plain text, Markdown or JSON."""
-    _, design, composed = _composed(request, design_id, terms, edition)
-    if ending == "json":
-        return _file(
-            json.dumps(composed.to_json(), ensure_ascii=False, indent=1), "application/json", design.name, ending
-        )
-    body, kind = (as_text(composed), "text/plain") if ending == "txt" else (as_markdown(composed), "text/markdown")
-    return _file(body, f"{kind}; charset=utf-8", design.name, ending)
+    """The templates of a booklet in true size: all pages as PDF, or one of them as SVG. Refused where it has none."""
+    _, design, made = _composed(request, design_id, asked)
+    pages = made.templates(paper)
+    if len(pages) < page:
+        raise Refusal(404, "no-templates", "Nothing of this figure is cut, laid in or stitched along a line there.")
+    if ending == "svg":
+        return download(BookFile(pages[page - 1].encode(), "svg"), f"{design.name} templates {page}")
+    return download(BookFile(templates_pdf(pages, paper), "pdf"), f"{design.name} templates")
+
+
+def pictures_of(user: User, design: Design, made: Booklet, wanted: list[Shown]) -> dict[str, Taken]:
+    """Those of the pictures of a booklet that are there by now, by key."""
+    painted = [s for s in wanted if s.kind is not Kind.PHOTO]
+    taken = album.photographs(design, made.photos, wanted)
+    pngs = album.painted_already(user, made.value, painted, left=made.left) if painted else {}
+    return taken | {key: Taken(album.as_jpeg(png)) for key, png in pngs.items()}
+
+
+def download(file: BookFile, name: str) -> HttpResponse:
+    """A file of a booklet as an answer that is saved and not kept by the browser."""
+    return HttpResponse(
+        file.content,
+        content_type=file.kind,
+        headers={"Content-Disposition": f'attachment; filename="{file.named(name)}"', "Cache-Control": "no-store"},
+    )

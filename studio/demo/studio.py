@@ -25,6 +25,8 @@ from studio.designs.reading import read_design
 from studio.designs.values import gauge_value, yarn_value
 from studio.proving.actions import put_log_entry, put_tester
 from studio.proving.schemas import LogEntryIn, TesterIn
+from studio.releases.actions import make_release
+from studio.releases.schemas import PrintIn
 from studio.yarns.actions import add_swatch, add_yarn
 from studio.yarns.gauges import swatch_gauge
 from studio.yarns.models import Yarn
@@ -123,6 +125,22 @@ def _build(user: User, yarns: dict[str, Yarn], tree: Tree) -> None:
     _prove(user, design, tree)
 
 
+def _release(user: User, design: Design, tree: Tree) -> None:
+    """The releases of a design, each with its version and the words that steps had then, by their numbers."""
+    for number, told in enumerate(tree.get("releases", []), 1):
+        last = number == len(tree["releases"])
+        manifest = design.manifest
+        booklet = manifest.booklet.model_copy(update={"version": told["version"]})
+        design = pages.set_page(user, design.pk, "booklet", design.revision.number, booklet)
+        words = {f"step{int(n):02d}": text for n, text in told.get("steps", {}).items()}
+        steps = [s.model_copy(update={"text": words.get(s.key, s.text)}) for s in manifest.assembly.steps]
+        then = manifest.assembly.model_copy(update={"steps": steps})
+        design = pages.set_page(user, design.pk, "assembly", design.revision.number, then)
+        make_release(user, design, [PrintIn(files=["pdf", "html", "epub", "txt"])], "", None)
+        if not last:
+            design = pages.set_page(user, design.pk, "assembly", design.revision.number, manifest.assembly)
+
+
 def _prove(user: User, design: Design, tree: Tree) -> None:
     """The making log and the testers of a design."""
     for entry in tree.get("log", []):
@@ -132,9 +150,17 @@ def _prove(user: User, design: Design, tree: Tree) -> None:
 
 
 def load(user: User) -> int:
-    """Fill a designer's studio with everything; how many designs were made."""
+    """Fill a designer's studio with everything but its releases; how many designs were made."""
     data: Tree = json.loads(DATA.read_text("utf-8"))
     yarns = _fill_basket(user, data)
     for tree in data["designs"]:
         _build(user, yarns, tree)
     return len(data["designs"]) + load_pieces(user)
+
+
+def release_all(user: User) -> None:
+    """Make the demo's releases. Their pictures and files take a while, so this comes when all else is in line."""
+    data: Tree = json.loads(DATA.read_text("utf-8"))
+    for tree in data["designs"]:
+        if "releases" in tree:
+            _release(user, Design.objects.get(owner=user, name=tree["name"]), tree)

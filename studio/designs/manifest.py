@@ -31,6 +31,7 @@ PartName = Annotated[
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=500)]
 Prose = Annotated[str, StringConstraints(max_length=5_000)]
 TermsName = Literal["us", "uk", "letters"]
+LanguageName = Literal["en", "de", "fr", "es"]
 
 
 class Frozen(Schema):
@@ -248,11 +249,37 @@ class SizesPage(Frozen):
     sizes: Annotated[list[SizeEntry], Field(max_length=12)] = []
 
 
+class Photo(Frozen):
+    """A photograph of her own in the booklet: of a step, or of the finished figure where it names none. alt: what it shows,
+    for whoever does not see it. left, top, wide, tall: what is kept of it, as shares of it."""
+
+    key: Key
+    picture: int
+    step: Key | None = None
+    alt: Short = ""
+    caption: Short = ""
+    left: Share = 0
+    top: Share = 0
+    wide: Annotated[float, Field(ge=0.05, le=1)] = 1
+    tall: Annotated[float, Field(ge=0.05, le=1)] = 1
+
+
+class Translation(Frozen):
+    """A piece of her prose in another language. source: as it stands in the design; when that is written otherwise, this
+    holds no longer."""
+
+    language: Literal["de", "fr", "es"]
+    source: Prose
+    text: Prose
+
+
 class BookletPage(Frozen):
-    """What the booklet says beside the rounds."""
+    """What the booklet says beside the rounds. photos: in their order. translations: of her prose, those whose source is
+    gone as well. order: keys of the parts as they are printed, those it does not name behind."""
 
     version: Short = "1.0"
     count_table: bool = False
+    charts: bool = False
     notions: Line = "yarn needle, stitch marker, scissors"
     permissions: Prose = (
         "For personal use. You may sell what you make by hand; please do not copy or resell the pattern."
@@ -260,6 +287,9 @@ class BookletPage(Frozen):
     credits: Prose = ""
     notes: Prose = ""
     changes: Prose = ""
+    photos: Annotated[list[Photo], Field(max_length=60)] = []
+    translations: Annotated[list[Translation], Field(max_length=600)] = []
+    order: Annotated[list[Key], Field(max_length=60)] = []
 
 
 class ProvingPage(Frozen):

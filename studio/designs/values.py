@@ -148,11 +148,13 @@ def value_of(manifest: pages.Manifest, parts: Iterable[Part], sources: Iterable[
         printed=Printed(
             printed.version,
             printed.count_table,
+            printed.charts,
             tuple(n.strip() for n in printed.notions.split(",") if n.strip()),
             printed.permissions,
             printed.credits,
             printed.notes,
             printed.changes,
+            tuple(printed.order),
         ),
         sources=(*sources, *(_source(entry) for entry in manifest.sources)),
     )
@@ -320,11 +322,13 @@ def manifest_of(value: Design, versions: Mapping[str, int]) -> pages.Manifest:
             "booklet": {
                 "version": printed.version,
                 "count_table": printed.count_table,
+                "charts": printed.charts,
                 "notions": ", ".join(printed.notions),
                 "permissions": printed.permissions,
                 "credits": printed.credits,
                 "notes": printed.notes,
                 "changes": printed.changes,
+                "order": printed.order,
             },
             "sources": [source_entry(s) for s in value.sources],
         }

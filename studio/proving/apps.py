@@ -11,3 +11,7 @@ class ProvingConfig(AppConfig):
 
     def ready(self) -> None:
         from studio.proving import policy  # noqa: F401, PLC0415 - registers its rules
+        from studio.proving.call_shown import left_by_testing  # noqa: PLC0415 - once all apps are there
+        from studio.releases.blockers import register  # noqa: PLC0415
+
+        register(left_by_testing)

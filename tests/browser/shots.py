@@ -38,6 +38,15 @@ Sew the ears to R9 of the head, and the tail to the back.
 """
 
 
+def _until(page: Page, holds: str, but: int = 0) -> None:
+    """Ask again and again from here: the page's own policy forbids a test to leave words there that evaluate themselves."""
+    for _ in range(720):
+        if page.evaluate(holds, but):
+            return
+        page.wait_for_timeout(250)
+    raise TimeoutError(f"never came true: {holds}")
+
+
 def _take(page: Page, name: str) -> None:
     page.wait_for_load_state("networkidle")
     figures = page.locator('[data-testid="figure"]')
@@ -54,7 +63,7 @@ def _sign_in(page: Page) -> None:
     page.get_by_role("button", name="Sign in").click()
     page.get_by_role("heading", name="The shelf").wait_for()
     page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
-    page.wait_for_function(WHOLE)
+    _until(page, WHOLE)
 
 
 def _designs(page: Page) -> dict[str, str]:
@@ -67,9 +76,9 @@ def _bases(page: Page, designs: dict[str, str]) -> None:
     page.get_by_role("button", name="Draw a figure").click()
     page.get_by_label("Numbers, to share or to draw by").fill("3-14-15-92-65")
     page.get_by_role("listitem").filter(has_text="Head").first.wait_for()
-    page.get_by_role("img", name="The drawn figure, settled").wait_for(timeout=60_000)
-    page.wait_for_function(PAINTED, arg=1, timeout=60_000)  # the drawn figure stands in the page itself
-    page.wait_for_function(WHOLE)
+    page.get_by_role("img", name="The drawn figure, settled").wait_for(timeout=180_000)
+    _until(page, PAINTED, but=1)  # the drawn figure stands in the page itself
+    _until(page, WHOLE)
     _take(page, "pieces")
     page.goto(f"{designs['Lantern Fox']}/bases?view=graft")
     page.get_by_label("Goes on as").select_option(label="Pear body, by Petra Mosling")
@@ -78,7 +87,7 @@ def _bases(page: Page, designs: dict[str, str]) -> None:
     _take(page, "bases")
     page.goto(f"{designs['Snail with Long Feelers']}/bases?view=compare")
     page.get_by_role("img", name="both ladders over each other").first.wait_for()
-    page.get_by_role("img", name="in colours of its distance").first.wait_for(timeout=60_000)
+    page.get_by_role("img", name="in colours of its distance").first.wait_for(timeout=180_000)
     _take(page, "compared")
 
 
@@ -94,24 +103,29 @@ def main(url: str) -> int:
             page.goto(f"{at}/assembly")
             # It has a fault on purpose, and faulty parts do not settle.
             if name != "Acorn":
-                page.get_by_text("settled from the stitches").wait_for(timeout=60_000)
+                page.get_by_text("settled from the stitches").wait_for(timeout=180_000)
         page.goto("/")
         page.get_by_role("heading", name="Dusk Hedgehog").wait_for()
-        page.wait_for_function(PAINTED, arg=1, timeout=60_000)
-        page.wait_for_function(WHOLE)
+        _until(page, PAINTED, but=1)
+        _until(page, WHOLE)
         _take(page, "shelf")
         for stop in STOPS:
             page.goto(f"{designs['Dusk Hedgehog']}/{stop}")
             if stop == "rounds":
                 page.get_by_role("button", name="Face").click()
-                page.get_by_role("button", name="Stretch").wait_for(timeout=60_000)
+                page.get_by_role("button", name="Stretch").wait_for(timeout=180_000)
                 page.get_by_role("option", name="R7:").hover()
+            if stop == "proving":
+                page.get_by_role("tab", name="Testers").click()
+                page.get_by_role("heading", name="Remarks").wait_for()
             _take(page, stop)
+        page.get_by_role("tab", name="Makings").click()
+        making = page.get_by_role("link", name="Go on making").first.get_attribute("href") or ""
         page.goto(f"{designs['Acorn']}/rounds")
         page.get_by_role("navigation", name="Parts").get_by_role("button", name="Cap").click()
         _take(page, "fault")
         page.goto(f"{designs['Brook Otter']}/shapes")
-        page.get_by_text("off the shape").wait_for(timeout=60_000)
+        page.get_by_text("off the shape").wait_for(timeout=180_000)
         page.get_by_role("button", name="Distance").click()
         _take(page, "shapes")
         page.goto(f"{designs['Garden Snail']}/rounds")
@@ -130,7 +144,7 @@ def main(url: str) -> int:
         _take(page, "bring-in")
         page.goto(f"{designs['Bat']}/assembly")
         page.get_by_label("centre line").check()
-        page.get_by_text("settled from the stitches").wait_for(timeout=60_000)
+        page.get_by_text("settled from the stitches").wait_for(timeout=180_000)
         _take(page, "bat")
         page.goto("/yarns")
         _take(page, "basket")
@@ -140,9 +154,9 @@ def main(url: str) -> int:
         _take(page, "lamplight")
         page.evaluate("localStorage.removeItem('spirrel-ground')")
         page.set_viewport_size({"width": 390, "height": 844})
-        page.goto(f"{designs['Dusk Hedgehog']}/booklet")
-        page.get_by_role("article").scroll_into_view_if_needed()
-        _take(page, "phone")
+        page.goto(making)
+        page.locator("canvas").wait_for(timeout=60_000)
+        _take(page, "making")
         browser.close()
     return 0
 

@@ -27,7 +27,7 @@ def settle(page: Page) -> None:
     """Wait until nothing is asked of the studio any more: every figure of the page has settled and is painted."""
     page.wait_for_load_state("networkidle", timeout=60_000)
     # Between two looks at a job the network is idle, too.
-    page.wait_for_function("!document.querySelector('progress, [aria-busy=true]')", timeout=60_000)
+    expect(page.locator("progress, [aria-busy=true]")).to_have_count(0, timeout=60_000)
     page.wait_for_timeout(150)
 
 

@@ -49,7 +49,7 @@ def lines_of(document: Document) -> list[str]:
 
 
 def of_the_base(base: Design) -> set[str]:
-    whole = compose(manuscript_of(base, run_parts(base), "", base.terms, ""))
+    whole = compose(manuscript_of(base, run_parts(base), Imprint("", base.terms, "")))
     return set(lines_of(whole))
 
 
@@ -153,7 +153,7 @@ def test_terms_that_forbid_it_block_it_with_the_reason() -> None:
 
 def test_a_whole_booklet_of_what_may_not_be_published_again_says_so_on_its_first_page() -> None:
     mine = design(BODY, sources=(Source("Moth", "Odo", permissions=Permissions()),))
-    whole = compose(manuscript_of(mine, run_parts(mine), "Me", Terms.US, ""))
+    whole = compose(manuscript_of(mine, run_parts(mine), Imprint("Me", Terms.US, "")))
     assert whole.sections[0].title == "For your own use, not to be passed on"
     assert "its rounds may not be published again" in as_text(whole)
     assert "not to be passed on" not in as_text(made(design(BODY), mine))

@@ -269,8 +269,7 @@ def test_a_booklet_of_the_craft_alone() -> None:
         Manuscript(
             "Moth",
             "Fern",
-            "1",
-            "2026-01-01",
+            "Version 1",
             Terms.LETTERS,
             "easy",
             "play",

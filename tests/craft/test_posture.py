@@ -13,11 +13,13 @@ from craft.design.assembly import Assembled, eyes_placed
 from craft.design.design import Design, EyeKind, Eyes, Posture, Step
 from craft.design.joins import Join
 from craft.design.parts import GaugeFrom, GaugeInForce, Part
-from craft.design.portrait import portrait_of, settled_figure
+from craft.design.portrait import Moment, portrait_of, settled_figure, subject_of, view_of
+from craft.design.running import run_parts
+from craft.errors import CraftError
 from craft.figure.placement import Surface, balance, hung_by
 from craft.figure.placement.balance import weight_of
 from craft.figure.placement.posture import ABOVE_TABLE_MM
-from craft.figure.render import Cloth
+from craft.figure.render import Cloth, Look, Side
 
 BODY = """R1: 6 sc in ring [6]
 R2: inc x 6 [12]
@@ -117,3 +119,45 @@ def test_a_step_shows_what_it_adds_in_colour_and_nothing_that_comes_later() -> N
     assert [pale(c) for c in first.cloths] == [True, False], "the nose is new"
     assert [pale(c) for c in last.cloths] == [True, True, False], "then the tail"
     assert len(portrait_of(found, skins, step="gone").cloths) == 3
+
+
+def put_on_twice() -> Design:
+    """A body with the same part put on by two steps: in front, and behind."""
+    design = figure(Posture.STANDING).design
+    body = design.join("j").host if design.join("j") else ""
+    around = run_parts(design)
+    counts = next(p.worked.counts for p in around if p.key == body and p.worked)
+    behind = Join("k", "nose", body, Place(body, 4, counts[3] / 2))
+    parts = tuple(replace(p, make=2) if p.key == "nose" else p for p in design.parts)
+    steps = (Step("s1", "", "nose", "j"), Step("s2", "", "nose", "k"))
+    return replace(design, parts=parts, joins=(*design.joins, behind), steps=steps)
+
+
+def test_pieces_of_one_part_come_with_their_own_steps() -> None:
+    found, skins = settled_figure(put_on_twice())
+    many = [len(portrait_of(found, skins, step=key).cloths) for key in ("s1", "s2")]
+    assert many == [2, 3]
+    last = portrait_of(found, skins, step="s2").cloths
+    pale = [bool(c.rgb.mean() > portrait_of(found, skins).cloths[0].rgb.mean() + 10) for c in last]
+    assert pale.count(False) == 1, "only the second one is new"
+
+
+def test_a_step_is_looked_at_from_where_it_is_seen() -> None:
+    found, skins = settled_figure(put_on_twice())
+    asked = Look(Side.BETWEEN)
+    assert view_of(found, skins, "s1", asked) == asked
+    assert view_of(found, skins, "s2", asked).side is Side.BACK
+    assert view_of(found, skins, "gone", asked) == asked
+
+
+def test_a_part_on_the_way_ends_at_its_round() -> None:
+    found, skins = settled_figure(figure(Posture.STANDING).design)
+    key = found.placed[0].part
+    counts = found.worked[key].counts
+    for after in (3, 5, len(counts)):
+        cloth = subject_of(found, skins, Moment(part=key, after=after)).cloths[0]
+        assert len(cloth.corners) == sum(counts[:after])
+    with pytest.raises(CraftError):
+        subject_of(found, skins, Moment(part="gone", after=2))
+    with pytest.raises(CraftError):
+        Moment(part=key)

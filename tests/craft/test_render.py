@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from functools import cache
 
@@ -173,3 +174,12 @@ def test_a_machine_that_cannot_paint_says_what_is_missing(monkeypatch: pytest.Mo
     gl.context.cache_clear()
     gl.program.cache_clear()
     assert render(head(), Look(**SMALL))
+
+
+def test_several_threads_paint_one_after_the_other() -> None:
+    """One context serves a process: whoever paints beside another waits, and gets the same picture."""
+    look = Look(**SMALL)
+    alone = render(head(), look)
+    with ThreadPoolExecutor(4) as pool:
+        found = list(pool.map(lambda _: render(head(), look), range(8)))
+    assert all(png == alone for png in found)

@@ -13,7 +13,7 @@ from craft.design.parts import GaugeFrom, Part
 from craft.design.remix import alone, worn_of
 from craft.design.running import run_parts, worked_parts
 from craft.design.stored import from_json, to_json
-from craft.document.booklet import as_text, compose, manuscript_of
+from craft.document.booklet import Imprint, as_text, compose, manuscript_of
 from craft.errors import CraftError
 from craft.rounds.stitches import Terms
 from tests.craft.test_cli import validate
@@ -110,11 +110,11 @@ def test_alone_it_brings_what_sits_on_it_and_says_what_it_fits() -> None:
 
 def test_the_booklet_says_how_it_is_held_and_what_holds_it() -> None:
     design = figure()
-    text = as_text(compose(manuscript_of(design, run_parts(design), "Fern & Moss", Terms.US, "2026-11-29")))
+    text = as_text(compose(manuscript_of(design, run_parts(design), Imprint("Fern & Moss", Terms.US, "2026-11-29"))))
     assert "Cap: Slip on. (on Head, R1, at the front, in the middle)" in text
     assert "Sew one half of each snap fastener to either part and snap it on." in text
     assert "Snap fasteners for Scarf" in text
-    assert "snaps, pellets and magnets are small parts" in text
+    assert "Snap fasteners are small parts and can choke" in text
 
 
 def test_files_keep_what_holds_a_part() -> None:

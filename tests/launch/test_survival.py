@@ -8,6 +8,7 @@ import signal
 import threading
 import time
 import urllib.error
+import uuid
 from pathlib import Path
 
 from tests.launch.conftest import Browser, Running
@@ -71,6 +72,78 @@ def test_kill_nine_loses_nothing_that_was_shown_as_saved(running: Running) -> No
     pids = [pid for name in STARTED for pid in running.pids(name)]
     assert running.stop() == 0
     assert not any(alive(p) for p in pids), "Ctrl-C stops all that was started"
+
+
+ROUND = "R1: 6 sc in ring [6]\n"
+
+
+def _making(browser: Browser) -> tuple[str, str]:
+    """A making of a part with one round: its number, and the part's key."""
+    design = browser.ask("POST", "/designs", {"name": "Moth"})
+    design = browser.ask("POST", f"/designs/{design['id']}/parts", {"name": "Body", "text": ROUND})
+    making = browser.ask("POST", f"/designs/{design['id']}/makings", {"title": "First sample"})
+    return str(making["id"]), str(design["parts"][0]["key"])
+
+
+def _written(device: str, seq: int, key: str) -> dict[str, object]:
+    at = 1_790_000_000_000 + seq * 1_000
+    head = {"id": str(uuid.uuid4()), "device": device, "seq": seq, "at": at}
+    return {**head, "kind": "stitched", "part": key, "piece": 1, "round": 1, "stitches": seq % 7}
+
+
+def test_kill_nine_in_the_middle_of_syncs_loses_no_event_and_doubles_none(running: Running) -> None:
+    """Two devices bring what they wrote; server and database die in the middle; what was not acknowledged is sent again."""
+    running.up()
+    browser = Browser(running.port)
+    browser.ask("POST", "/accounts", ME)
+    making, key = _making(browser)
+    acknowledged: set[str] = set()
+    waiting: dict[str, list[dict[str, object]]] = {"phone": [], "tablet": []}
+    everything: set[str] = set()
+    stopped = threading.Event()
+
+    def write(device: str) -> None:
+        other = Browser(running.port)
+        other.ask("POST", "/session", {"username": "wren", "password": ME["password"]})
+        for n in range(100_000):
+            if stopped.is_set():
+                return
+            batch = waiting[device] = [_written(device, 5 * n + i, key) for i in range(5)]
+            everything.update(str(e["id"]) for e in batch)
+            try:
+                other.ask("POST", f"/makings/{making}/sync", {"events": batch, "known": 0})
+            except (urllib.error.URLError, OSError):
+                return  # as a phone, which keeps what was not acknowledged
+            acknowledged.update(str(e["id"]) for e in batch)
+            waiting[device] = []
+
+    devices = [threading.Thread(target=write, args=(name,)) for name in waiting]
+    for one in devices:
+        one.start()
+    while len(acknowledged) < 150:
+        time.sleep(0.02)
+    victims = [pid for name in STARTED for pid in running.pids(name)]
+    assert running.process is not None
+    os.kill(running.process.pid, signal.SIGKILL)
+    for pid in victims:
+        with contextlib.suppress(ProcessLookupError):
+            os.kill(pid, signal.SIGKILL)
+    stopped.set()
+    for one in devices:
+        one.join()
+    running.process.wait()
+
+    running.up()
+    browser = Browser(running.port)
+    browser.ask("POST", "/session", {"username": "wren", "password": ME["password"]})
+
+    def there() -> list[str]:
+        return [e["id"] for e in browser.ask("GET", f"/makings/{making}/log")["events"]]
+
+    assert acknowledged <= set(there()), "what was acknowledged is there"
+    for batch in (*waiting.values(), *waiting.values()):
+        browser.ask("POST", f"/makings/{making}/sync", {"events": batch, "known": 0})
+    assert sorted(there()) == sorted(everything), "every event once, and no other"
 
 
 def test_what_is_in_the_way_gets_one_sentence(running: Running, tmp_path: Path) -> None:

@@ -45,6 +45,7 @@ QUESTIONS: dict[str, tuple[str, dict[str, Any]]] = {
     "flat": ("/shapes/flat", {"recipe": rounds(**TAIL), "gauge": GAUGE, "terms": "us"}),
     "document": ("/bench/text", {"file": "<h1>Ball</h1><ol><li>6 sc in ring [6]</li></ol>"}),
     "portrait": ("/designs/{}/settle", {}),
+    "release": ("/designs/{}/releases", {"prints": [{"files": ["txt"]}]}),
     "sewn": ("/shapes/sewn", {"recipe": rounds(**BOX), "gauge": GAUGE, "terms": "us"}),
 }
 
@@ -70,9 +71,9 @@ def test_every_kind_is_held_to_its_version() -> None:
 @pytest.mark.parametrize("kind", QUESTIONS)
 def test_another_answer_is_another_version(studio: Studio, kind: str) -> None:
     path, question = QUESTIONS[kind]
-    if kind == "portrait":
+    if kind in ("portrait", "release"):
         made, _ = studio.with_part()
-        assert studio.ask("POST", path.format(made["id"]), question)["whole"]
+        studio.ask("POST", path.format(made["id"]), question, 201 if kind == "release" else 200)
         job = {"id": Job.objects.get(kind=kind).pk}
     elif kind == "document":
         job = studio.send(path, "ball.html", question["file"].encode())["job"]

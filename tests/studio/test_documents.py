@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from base64 import b64encode
 from collections.abc import Callable
 
 import docx
@@ -15,12 +16,16 @@ from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
 from craft.text.check import check
 from craft.text.exchange import imported_text
-from studio.booklets import manuscripts, printing
+from studio.booklets import printing
+from studio.booklets.album import Taken
+from studio.booklets.manuscripts import Edition, booklet
 from studio.demo.studio import load
 from studio.designs.models import Design
 from studio.designs.reading import read_design
 
 PICTURE = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><circle cx="5" cy="5" r="4"/></svg>'
+
+COVER = f"data:image/svg+xml;base64,{b64encode(PICTURE.encode()).decode()}"
 
 
 def _docx(document: Document) -> bytes:
@@ -77,7 +82,8 @@ def _table(document: Document) -> bytes:
 
 
 def _printed(document: Document, how: Callable[..., str | bytes]) -> bytes:
-    page = how(document, PICTURE, paper="a4", large=False, low_ink=False)
+    shown = {p.key: Taken(PICTURE.encode(), "image/svg+xml") for p in document.pictures}
+    page = how(document, COVER, shown, printing.Sheet())
     return page if isinstance(page, bytes) else page.encode()
 
 
@@ -105,7 +111,7 @@ def test_the_demos_booklets_are_read_back_to_the_same_parts(user: User) -> None:
         read = read_design(design)
         wanted = counts([(p.name, p.worked) for p in read.parts if p.worked is not None])
         own = [q.message for p in read.parts for q in p.checked.problems if q.severity is Severity.FAULT]
-        document = manuscripts.document(user, design, Terms.US)
+        document = booklet(user, design, Edition(terms=Terms.US)).document
         for form, written in FORMS.items():
             found = check(imported_text(f"booklet.{form}", written(document)).text)
             faults = [p.message for p in found.problems if p.severity is Severity.FAULT]
@@ -113,5 +119,7 @@ def test_the_demos_booklets_are_read_back_to_the_same_parts(user: User) -> None:
             if (counts([(str(p.name), p) for p in found.parts]), faults) != (wanted, own):
                 wrong.append((design.name, form))
     assert not wrong
-    in_uk = check(imported_text("uk.pdf", FORMS["pdf"](manuscripts.document(user, designs[-1], Terms.UK))).text)
+    in_uk = check(
+        imported_text("uk.pdf", FORMS["pdf"](booklet(user, designs[-1], Edition(terms=Terms.UK)).document)).text
+    )
     assert (in_uk.reading.pattern.terms, in_uk.sound) == (Terms.UK, True)

@@ -102,6 +102,21 @@ TRIED_ELSEWHERE = _tried_elsewhere()
 IDS = dict.fromkeys(("entry_id", "tester_id"), "7f2f4d4e-58a5-4a0b-8c44-0f6b3b9f3a01")
 
 
+def _made_for(studio: Studio, design: int, path: str) -> dict[str, Any]:
+    """Rows that a route names beside those that every test has."""
+    own, named = f"/designs/{design}", {}
+    if "{making_id}" in path:
+        named["making_id"] = studio.ask("POST", f"{own}/makings", {"title": "First"}, 201)["id"]
+        named["deviation"] = "body-3-more-1"
+    if "{call_id}" in path:
+        call = studio.ask("POST", f"{own}/tests", {"title": "Test", "opens": "2026-11-30"}, 201)
+        named["call_id"] = call["calls"][0]["id"]
+    if "{commission_id}" in path:
+        order = studio.ask("POST", f"{own}/commissions", {"client": "Juniper"}, 201)
+        named["commission_id"] = order["commissions"][0]["id"]
+    return named
+
+
 @pytest.mark.django_db
 @pytest.mark.parametrize(("method", "path", "schema"), ROUTES, ids=[f"{m} {p}" for m, p, _ in ROUTES])
 def test_every_field_of_every_route(studio: Studio, user: User, method: str, path: str, schema: dict[str, Any]) -> None:
@@ -112,6 +127,7 @@ def test_every_field_of_every_route(studio: Studio, user: User, method: str, pat
     if "{piece_id}" in path:
         kept = {"design": made["id"], "parts": [key], "main": key, "title": "Ball"}
         named["piece_id"] = studio.ask("POST", "/pieces", kept, 201)["id"]
+    named |= _made_for(studio, made["id"], path)
     body = _example(schema)
     for at in _places(body, TRIED_ELSEWHERE.get((method, path), frozenset())):
         for value in nonsense_for(_at(body, at)):

@@ -12,7 +12,7 @@ from craft.design.parts import colours_of
 from craft.design.seating import estimated_figure, seats_of
 from craft.document.booklet import Document, Paragraph, Section
 from craft.gauge import ASSUMED, Gauge
-from studio.booklets.printing import as_html, as_pdf
+from studio.booklets.printing import Sheet, as_html, as_pdf
 from studio.booklets.templatetags.booklet import css, signed
 from studio.demo.studio import load
 from studio.designs.manifest import AssemblyPage, AssemblyStep, DesignYarn, GaugePage, Manifest
@@ -155,12 +155,12 @@ def test_nothing_typed_becomes_markup_in_print() -> None:
     section = Section("about", HOSTILE, (Paragraph(HOSTILE),))
     document = Document(HOSTILE, HOSTILE, HOSTILE, "us", (section,))
     cover = "data:image/svg+xml;base64,PHN2Zy8+"
-    html = as_html(document, cover, paper="a4", large=False, low_ink=False)
+    html = as_html(document, cover, {}, Sheet())
     assert "<script>" not in html
     assert html.count("<img") == 1, "the cover's alone"
     assert f'<img src="{cover}"' in html
     assert html.count("</style>") == 1
-    assert as_pdf(document, "", paper="letter", large=True, low_ink=True).startswith(b"%PDF")
+    assert as_pdf(document, "", {}, Sheet("letter", large=True, low_ink=True)).startswith(b"%PDF")
 
 
 def test_filters() -> None:

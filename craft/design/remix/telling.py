@@ -21,6 +21,7 @@ _FIELDS = {
     "hook_mm": "hook, mm", "stitch_mm": "stitch width, mm", "round_mm": "round height, mm", "lean": "lean a round",
     "yarn_per_stitch_mm": "yarn a stitch, mm", "source": "comes from", "mm": "across, mm", "between": "stitches between",
     "height_mm": "height, mm", "make": "number to make", "colour": "yarn it begins with", "count_table": "table of counts",
+    "charts": "charts", "order": "order of parts",
     "skein_m": "metres a skein", "skein_g": "grams a skein", "recipe": "shape", "drafted": "rounds as they were drafted",
     "host": "sits on", "tilt": "tilt, degrees", "turn": "turn, degrees", "wide": "stitches covered", "paired": "on both sides",
     "before_closing": "before closing", "part": "which part", "to": "line to",

@@ -22,8 +22,8 @@ from craft.document.booklet.document import (
     Section,
     Steps,
 )
-from craft.document.booklet.editions import Imprint
-from craft.document.booklet.manuscript import manuscript_of
+from craft.document.booklet.from_design import manuscript_of
+from craft.document.booklet.manuscript import Imprint
 from craft.errors import require
 
 
@@ -142,7 +142,7 @@ class _Booklet:
 
 def _booklet(design: Design, imprint: Imprint) -> _Booklet:
     """A design's booklet, each line of rounds with what it is in the usual words."""
-    manuscript = manuscript_of(design, run_parts(design), imprint.designer, imprint.terms, imprint.date)
+    manuscript = manuscript_of(design, run_parts(design), imprint)
     usual = compose(replace(manuscript, parts=tuple(replace(p, said=None) for p in manuscript.parts)))
     shown = compose(manuscript)
     parts = {}

@@ -32,7 +32,7 @@ class RoundLine:
     """A line of a part as it prints. kind: 'round', 'step', 'note' or 'colour'.
 
     label, work, count: the pieces of a round; `text` is the whole line. fold: the number of rounds
-    a label stands for.
+    a label stands for; fold_said: the same in words, '' for one.
     """
 
     kind: str
@@ -41,6 +41,7 @@ class RoundLine:
     work: str = ""
     count: str = ""
     fold: int = 1
+    fold_said: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,10 +52,41 @@ class Rounds:
 
 
 @dataclass(frozen=True, slots=True)
+class Picture:
+    """A picture that is taken of the figure, or that she took. key: what it shows, see `pictures.Shown`. alt: the same in
+    words, for whoever does not see it. caption: printed below it."""
+
+    key: str
+    alt: str
+    caption: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Pictures:
+    """Pictures beside each other."""
+
+    items: tuple[Picture, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """A diagram as SVG, with what it shows in words."""
+
+    svg: str
+    alt: str
+    caption: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class Steps:
-    """Numbered steps."""
+    """Numbered steps. pictures: of each of them, in their order; empty where no step has any."""
 
     lines: tuple[str, ...]
+    pictures: tuple[tuple[Picture, ...], ...] = ()
+
+    def shown(self, at: int) -> tuple[Picture, ...]:
+        """The pictures of a step, counted from 0."""
+        return self.pictures[at] if at < len(self.pictures) else ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +103,7 @@ class Cautions:
     lines: tuple[str, ...]
 
 
-Block = Paragraph | Facts | Bullets | Rounds | Steps | CountTable | Cautions
+Block = Paragraph | Facts | Bullets | Rounds | Steps | CountTable | Cautions | Pictures | Drawing
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,22 +118,24 @@ class Section:
 
 @dataclass(frozen=True, slots=True)
 class Document:
-    """A whole booklet. stamp: version and date, printed on every page."""
+    """A whole booklet. stamp: version and date, printed on every page. language: code of the one it is written in."""
 
     title: str
     byline: str
     stamp: str
     terms: str
     sections: tuple[Section, ...]
+    language: str = "en"
 
     def to_json(self) -> dict[str, Any]:
-        """Plain JSON values; every block tells its type in `block`."""
+        """Plain JSON values; every block tells its type in `block`. Whoever reads it passes over types that are new."""
         return {
             "format": 1,
             "title": self.title,
             "byline": self.byline,
             "stamp": self.stamp,
             "terms": self.terms,
+            "language": self.language,
             "sections": [
                 {
                     "key": s.key,
@@ -112,6 +146,17 @@ class Document:
                 for s in self.sections
             ],
         }
+
+    @property
+    def pictures(self) -> tuple[Picture, ...]:
+        """Every picture in it, in its order, each once."""
+        found: dict[str, Picture] = {}
+        for block in (b for s in self.sections for b in s.blocks):
+            if isinstance(block, Pictures):
+                found |= {p.key: p for p in block.items}
+            if isinstance(block, Steps):
+                found |= {p.key: p for shown in block.pictures for p in shown}
+        return tuple(found.values())
 
 
 def _block_lines(block: Block, mark: bool) -> list[str]:
@@ -129,6 +174,8 @@ def _block_lines(block: Block, mark: bool) -> list[str]:
             ]
         case Steps():
             return [f"{number}. {line}" for number, line in enumerate(block.lines, 1)]
+        case Pictures() | Drawing():
+            return []  # a text has no pictures; what they show is said in words beside them
         case CountTable():
             rows = [(label, str(live), f"{change:+d}" if change else "=") for label, live, change in block.rows]
             if mark:
@@ -151,7 +198,8 @@ def as_text(document: Document) -> str:
     for section in document.sections:
         lines += [section.title.upper() if section.level == 1 else section.title, ""]
         for block in section.blocks:
-            lines += [*block_lines(block), ""]
+            if printed := block_lines(block):
+                lines += [*printed, ""]
     return "\n".join(lines).rstrip() + "\n"
 
 
@@ -161,5 +209,6 @@ def as_markdown(document: Document) -> str:
     for section in document.sections:
         lines += [f"{'#' * (section.level + 1)} {section.title}", ""]
         for block in section.blocks:
-            lines += [*_block_lines(block, mark=True), ""]
+            if printed := _block_lines(block, mark=True):
+                lines += [*printed, ""]
     return "\n".join(lines).rstrip() + "\n"

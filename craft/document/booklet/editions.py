@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import replace
 
 from craft.design.grading import Sized, sized_design
 from craft.design.running import run_parts
@@ -16,32 +16,26 @@ from craft.document.booklet.document import (
     Cautions,
     CountTable,
     Document,
+    Drawing,
     Facts,
     Paragraph,
+    Pictures,
     RoundLine,
     Rounds,
     Section,
     Steps,
 )
-from craft.document.booklet.manuscript import manuscript_of
+from craft.document.booklet.from_design import NOTHING, manuscript_of
+from craft.document.booklet.manuscript import Imprint, Observed
 from craft.errors import require
 from craft.rounds.stitches import Terms
 from craft.text.several_sizes import part_for_all, said_for_all
 
 
-@dataclass(frozen=True, slots=True)
-class Imprint:
-    """What stands on the pages beside the pattern: who designed it, in whose terms it is written, the date."""
-
-    designer: str
-    terms: Terms
-    date: str
-
-
-def edition_of(sized: Sized, imprint: Imprint) -> Document:
+def edition_of(sized: Sized, imprint: Imprint, observed: Observed = NOTHING) -> Document:
     """The booklet of one size, as if it were a design of its own."""
     design = sized_design(sized)
-    return compose(manuscript_of(design, run_parts(design), imprint.designer, imprint.terms, imprint.date))
+    return compose(manuscript_of(design, run_parts(design), imprint, observed))
 
 
 def edition_for_all(sizes: Sequence[Sized], names: Sequence[str], imprint: Imprint) -> Document:
@@ -102,14 +96,20 @@ def _in_order(keys: Sequence[Sequence[str]]) -> list[str]:
 
 def _section(at: Sequence[Section | None], names: Sequence[str], rounds: dict[str, Rounds]) -> Section:
     first = next(s for s in at if s is not None)
-    if all(s is not None and [type(b) for b in s.blocks] == [type(b) for b in first.blocks] for s in at):
-        columns = zip(*(s.blocks for s in at if s is not None), strict=True)
+    texts = [None if s is None else _without_pictures(s) for s in at]
+    alike = [type(b) for b in _without_pictures(first)]
+    if all(t is not None and [type(b) for b in t] == alike for t in texts):
+        columns = zip(*(t for t in texts if t is not None), strict=True)
         blocks = [b for column in columns for b in _blocks(column, names, rounds.get(first.key))]
     else:
-        blocks = [
-            b for name, s in zip(names, at, strict=True) if s is not None for b in (Paragraph(f"{name}:"), *s.blocks)
-        ]
-    return Section(first.key, first.title, tuple(blocks), first.level)
+        blocks = [b for name, t in zip(names, texts, strict=True) if t is not None for b in (Paragraph(f"{name}:"), *t)]
+    shown = [b for b in first.blocks if isinstance(b, Pictures | Drawing)]  # of the first size, as the cover is
+    return Section(first.key, first.title, (*blocks, *shown), first.level)
+
+
+def _without_pictures(section: Section) -> list[Block]:
+    """A section's texts: how many pictures there are differs from size to size."""
+    return [b for b in section.blocks if not isinstance(b, Pictures | Drawing)]
 
 
 def _blocks(column: Sequence[Block], names: Sequence[str], rounds: Rounds | None) -> list[Block]:
@@ -123,7 +123,7 @@ def _blocks(column: Sequence[Block], names: Sequence[str], rounds: Rounds | None
             return [_facts([b for b in column if isinstance(b, Facts)], names)]
         case Bullets() | Cautions() | Steps() as first:
             listed = [b.lines for b in column if isinstance(b, Bullets | Cautions | Steps)]
-            return [type(first)(_lines(listed, names))]
+            return [replace(first, lines=_lines(listed, names))]
         case CountTable():
             return [b for name, table in zip(names, column, strict=True) for b in (Paragraph(f"{name}:"), table)]
         case _:

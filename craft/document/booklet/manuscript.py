@@ -1,138 +1,163 @@
-"""A design as the manuscript of its booklet."""
+"""Everything a booklet is composed of, as values."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import replace
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 
-from craft.design.design import Design, EyeKind, Posture
-from craft.design.design import Step as AssemblyStep
-from craft.design.eye_text import text_following_eyes
-from craft.design.grading import figures_of, first_size
-from craft.design.joins import Fixing
-from craft.design.remix import credits_of
-from craft.design.running import RunPart, worked_parts
-from craft.design.saying import counted, deed_said, mark_said, place_said
-from craft.document.booklet.compose import AssemblyLine, Manuscript, PartLine, YarnLine
+from craft.document.booklet.document import Picture
+from craft.document.face_diagram import FaceDiagram
+from craft.document.stamp import stamp_of
+from craft.errors import require
+from craft.figure.materials import ColourUse
+from craft.gauge import Estimate, Gauge, Substitute
 from craft.rounds.fabric import WorkedPart
-from craft.rounds.pattern import Part as Written
-from craft.rounds.pattern import Step
-from craft.rounds.stitches import Terms
+from craft.rounds.pattern import Part
+from craft.rounds.stitches import Language, Terms
+from craft.text.catalogue import ENGLISH, Words
 from craft.text.exchange import InTerms
-
-_FASTENERS = {Fixing.SNAPS: "Snap fasteners", Fixing.TAPE: "Hook-and-loop tape"}
-
-
-def manuscript_of(design: Design, parts: tuple[RunPart, ...], designer: str, terms: Terms, date: str) -> Manuscript:
-    """Everything the booklet of a design is composed of, in the chosen terms. parts: the design's, run."""
-    credit = credits_of(design)
-    worked = worked_parts(parts)
-    lines = tuple(_part(design, p, w, terms) for p in parts if (w := p.worked) is not None)
-    figures = figures_of(first_size(design, parts))
-    uses = {use.colour: (use, skeins) for use, skeins in figures.yarns}
-    yarns = []
-    for i, yarn in enumerate(design.yarns):
-        use, skeins = uses.get(yarn.name) or (uses.get("Main") if i == 0 else None) or (None, None)
-        yarns.append(YarnLine(yarn.name, yarn.weight, design.gauge.strands, use, skeins))
-    if not yarns:
-        yarns = [YarnLine(use.colour, None, 1, use, None) for use, _ in uses.values()]
-    printed, brief = design.printed, design.brief
-    return Manuscript(
-        title=design.name,
-        designer=designer,
-        version=printed.version or "draft",
-        date=date,
-        terms=terms,
-        level=brief.level.value,
-        audience=brief.audience.value,
-        intro=brief.intro,
-        parts=lines,
-        gauge=design.gauge_now,
-        hook_mm=design.gauge.hook_mm,
-        yarns=tuple(yarns),
-        filling=figures.filling_g,
-        height=figures.height if lines else None,
-        width=figures.width if lines else None,
-        size_of="" if design.posture is Posture.STANDING else design.posture.value,
-        eyes=_eyes(design, worked),
-        notions=(*printed.notions, *_fasteners(design)),
-        assembly=(
-            *(_step(design, s, worked) for s in design.steps if _says_something(design, s)),
-            *(AssemblyLine(mark_said(design, m, worked), "", "", False) for m in design.marks),
-        ),
-        permissions=printed.permissions,
-        credits=" ".join(filter(None, (printed.credits, *credit.lines))),
-        changes=_lines(printed.changes),
-        private=credit.blocked,
-        count_table=printed.count_table,
-        notes=_lines(printed.notes),
-    )
+from craft.text.notation import other_handed
 
 
-def _lines(text: str) -> tuple[str, ...]:
-    return tuple(line.strip() for line in text.splitlines() if line.strip())
+@dataclass(frozen=True, slots=True)
+class YarnLine:
+    """A yarn of the list: colour name, weight class, strands, what is needed and how many skeins. grams: of it, None where
+    the skein's weight is not known. plan: which skein serves which piece, in words, '' where one does."""
+
+    name: str
+    weight: int | None
+    strands: int
+    use: ColourUse | None
+    skeins: int | None
+    grams: Estimate | None = None
+    plan: str = ""
 
 
-def _says_something(design: Design, step: AssemblyStep) -> bool:
-    return bool(step.text or step.join or step.part)
+@dataclass(frozen=True, slots=True)
+class PartLine:
+    """A part as the booklet prints it: written, run, and its own words where it was typed.
+
+    said: None where there is nothing but the written value. key: of the part in its design, '' where it has none.
+    """
+
+    part: Part
+    worked: WorkedPart
+    said: InTerms | None = None
+    key: str = ""
 
 
-def _step(design: Design, step: AssemblyStep, worked: Mapping[str, WorkedPart]) -> AssemblyLine:
-    """A step in her words; one without words says what its join does, so that none is ever left out."""
-    join = design.join(step.join)
-    part = design.part(step.part or "")
-    text = step.text
-    if not text:
-        sews = join is not None and join.place is not None
-        text = "Attach." if join is None else f"{deed_said(join)}."
-        if join is not None and not sews and (host := design.part(join.host)) is not None:
-            text = text.rstrip(".") + f" to {host.name}."
-    at = join.place if join else step.place
-    hidden = at is None or (join is not None and join.worked)
-    place = "" if hidden or at is None else place_said(design, at, worked, join)
-    return AssemblyLine(text, part.name if part else "", place, step.before_closing)
+@dataclass(frozen=True, slots=True)
+class AssemblyLine:
+    """A step of putting together. before_closing: of the part it names, must come before it is closed. key: of the step whose
+    picture shows it, '' for none. photos: that she took of it."""
+
+    text: str
+    part: str = ""
+    place: str = ""
+    before_closing: bool = False
+    key: str = ""
+    photos: tuple[Picture, ...] = ()
 
 
-def _fasteners(design: Design) -> list[str]:
-    """What holds parts that come off, unless she lists it already."""
-    names = {p.key: p.name for p in design.parts}
-    listed = " ".join(design.printed.notions).lower()
-    found = []
-    for fixing, called in _FASTENERS.items():
-        held = [names[j.part] for j in design.joins if j.comes_off and j.fixing is fixing and j.part in names]
-        if held and called.lower() not in listed:
-            found.append(f"{called} for {', '.join(held)}")
-    return found
+@dataclass(frozen=True, slots=True)
+class Imprint:
+    """What stands on the pages beside the pattern: who designed it, in whose terms it is written, and which state of it
+    this is. date: '' where none is told. release, digest: number of the release and digest of what it freezes; None and
+    '' for a draft. language: None for English. told: her own prose in that language, by how it is written in the design.
+    left: for whoever works with the left hand.
+    """
+
+    designer: str
+    terms: Terms
+    date: str
+    release: int | None = None
+    digest: str = ""
+    language: Language | None = None
+    told: Mapping[str, str] = field(default_factory=dict)
+    left: bool = False
+
+    def __post_init__(self) -> None:
+        both = self.left and self.language is not None
+        require(not both, "A left-handed edition is written in English: sides in her own words are exchanged by rule.")
+
+    @property
+    def words(self) -> Words:
+        """Our own sentences in its language."""
+        return Words(self.language)
+
+    def prose(self, text: str) -> str:
+        """Her own prose in the language; what is not translated says so, and is never left out."""
+        if self.left:
+            return other_handed(text)
+        if self.language is None or not text.strip():
+            return text
+        if text in self.told:
+            return self.told[text]
+        if self.words.knows(text):
+            return self.words.say(text)
+        return self.words.say("{text} [not translated]", text=text)
+
+    def stamp(self, version: str) -> str:
+        """What stands at the foot of every page of a version."""
+        return stamp_of(version, self.date, self.release, self.digest, self.words)
 
 
-def _eyes(design: Design, worked: Mapping[str, WorkedPart]) -> str:
-    eyes = design.eyes
-    if eyes.kind is EyeKind.NONE:
-        return ""
-    kind = f"two safety eyes of {eyes.mm or 8:g} mm" if eyes.kind is EyeKind.SAFETY else "embroidered"
-    if eyes.place is None or eyes.place.on not in worked:
-        return kind
-    run = worked[eyes.place.on]
-    at = eyes.place.now(worked).round
-    shown = [t for t in run.rounds if t.live > 0]
-    above = f" and {shown[at].label}" if at < len(shown) else ""
-    label = shown[min(at, len(shown)) - 1].label
-    gap = counted(eyes.between, "stitch", "stitches")
-    return f"{kind}, on {run.name} between {label}{above}, with {gap} visible between"
+@dataclass(frozen=True, slots=True)
+class Observed:
+    """What is known of a figure beside its design. size_mm: width, depth and height of the settled figure. photos: that she
+    took, by the key of the step they show, '' for those of the finished figure. blockers: what she says still stands in the
+    way of a release."""
+
+    size_mm: tuple[float, float, float] | None = None
+    photos: Mapping[str, tuple[Picture, ...]] = field(default_factory=dict)
+    blockers: tuple[str, ...] = ()
 
 
-def _part(design: Design, part: RunPart, worked: WorkedPart, terms: Terms) -> PartLine:
-    """A part with its direction for the eyes saying where they are placed."""
-    written = part.written
-    if design.eyes.place is not None and design.eyes.place.on == part.key:
-        written = Written(
-            written.name,
-            tuple(
-                replace(item, text=text_following_eyes(item.text, design.eyes, worked))
-                if isinstance(item, Step)
-                else item
-                for item in written.items
-            ),
-            written.make,
-        )
-    return PartLine(written, worked, InTerms(part.checked.reading, part.part.text, terms))
+@dataclass(frozen=True, slots=True)
+class Manuscript:
+    """Everything the booklet is composed of.
+
+    audience: 'under-three', 'play' or 'display'. size: height and width as estimates in mm, with
+    the pose in `size_of`. count_table: print it. ticks belong to the page, not to the text. private: why it is for the
+    maker's own use alone. face: the face on its stitches. charts: print a chart of every part's rounds.
+    cut: what is cut out, with its sizes. wire: how long by part, as it is said there. instead: other yarns of the same
+    size.
+    photos: of the finished figure. words: our own sentences in the booklet's language; prose: hers.
+    plain: what is said beside the rounds, in English and as she wrote it, by which cautions are found.
+    left: it is for whoever works with the left hand.
+    """
+
+    title: str
+    designer: str
+    stamp: str
+    terms: Terms
+    level: str
+    audience: str
+    intro: str
+    parts: tuple[PartLine, ...]
+    gauge: Gauge
+    hook_mm: float | None
+    yarns: tuple[YarnLine, ...]
+    filling: Estimate
+    height: Estimate | None
+    width: Estimate | None
+    size_of: str
+    eyes: str
+    notions: tuple[str, ...]
+    assembly: tuple[AssemblyLine, ...]
+    permissions: str
+    credits: str
+    changes: tuple[str, ...] = ()
+    count_table: bool = False
+    notes: tuple[str, ...] = field(default=())
+    private: tuple[str, ...] = field(default=())
+    face: FaceDiagram | None = None
+    charts: bool = False
+    cut: tuple[tuple[str, str], ...] = ()
+    photos: tuple[Picture, ...] = ()
+    wire: tuple[tuple[str, str], ...] = ()
+    instead: tuple[Substitute, ...] = ()
+    words: Words = ENGLISH
+    prose: Callable[[str], str] = str
+    plain: tuple[str, ...] = ()
+    left: bool = False

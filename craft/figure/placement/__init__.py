@@ -17,6 +17,7 @@ from craft.figure.placement.proposals import (
 )
 from craft.figure.placement.seats import Posable, Seat, extent, place
 from craft.figure.placement.skin import Skin, eye_faces
+from craft.figure.placement.stages import Stages, stages_of
 from craft.figure.placement.surface import Foot, Surface
 from craft.figure.placement.touching import give_way
 
@@ -36,6 +37,7 @@ __all__ = [
     "Proposal",
     "Seat",
     "Skin",
+    "Stages",
     "Surface",
     "Warned",
     "arranged",
@@ -62,6 +64,7 @@ __all__ = [
     "round_and_stitch",
     "share_and_angle",
     "sits_on_head",
+    "stages_of",
     "swings_when_sitting",
     "washer_mm",
 ]

@@ -26,7 +26,8 @@ class Skin:
     """Positions at rest with what stands where.
 
     x: (n, 3) nodes in mm, stitches first. below, beside: (s, 2) as in `craft.figure.settling.Relief`.
-    colours: the yarn of each stitch, (s,) numbers into `yarns`. triangles: (t, 3) nodes.
+    colours: the yarn of each stitch, (s,) numbers into `yarns`. triangles: (t, 3) nodes. rounds: (s,) index of each stitch's
+    round, -1 for a piece taken in; None where nobody asks for a part on the way.
     """
 
     name: str
@@ -36,6 +37,7 @@ class Skin:
     colours: Whole
     yarns: tuple[str, ...]
     triangles: Whole
+    rounds: Whole | None = None
 
     @classmethod
     def of(cls, name: str, settled: Settled) -> Skin:
@@ -43,9 +45,17 @@ class Skin:
         relief = relief_of(settled)
         below, beside = relief.below.astype(np.int64), relief.beside.astype(np.int64)
         yarns = tuple(settled.graph.colours)
-        return cls(
-            name, settled.x, below, beside, relief.colour.astype(np.int64), yarns, settled.triangles.astype(np.int64)
-        )
+        triangles, rounds = settled.triangles.astype(np.int64), relief.round.astype(np.int64)
+        return cls(name, settled.x, below, beside, relief.colour.astype(np.int64), yarns, triangles, rounds)
+
+    def up_to(self, round_: int) -> Skin:
+        """As it is after so many rounds, from 1, in the place that they have in the finished part."""
+        if self.rounds is None or round_ > int(self.rounds.max(initial=-1)):
+            return self
+        later = self.rounds >= round_
+        gone = np.concatenate([later, np.zeros(len(self.x) - len(later), np.bool_)])
+        below = np.where(later[:, None], -1, self.below)
+        return replace(self, below=below, triangles=self.triangles[~gone[self.triangles].any(1)])
 
     def given_way(self, piece: Placed) -> Skin:
         """As it lies in a piece that gives way to others."""

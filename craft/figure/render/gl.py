@@ -1,7 +1,10 @@
-"""OpenGL in memory: one context a process, its programs, and triangles run through them."""
+"""OpenGL in memory: one context a process, its programs, and triangles run through them. It serves one thread at a time."""
 
 from __future__ import annotations
 
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -28,6 +31,21 @@ def context() -> moderngl.Context:
         raise PaintingError(
             "Pictures need Debian's libegl1 and libgl1-mesa-dri on this machine; the drawn figure is shown instead."
         ) from error
+
+
+_IN_USE = threading.Lock()
+
+
+@contextmanager
+def painting() -> Iterator[moderngl.Context]:
+    """The context, for this thread alone until it is left; PaintingError where there is none, or where it refuses."""
+    here = context()
+    with _IN_USE:
+        try:
+            with here:
+                yield here
+        except moderngl.Error as error:
+            raise PaintingError("This picture could not be painted: the machine's OpenGL refused.") from error
 
 
 def _source(*names: str) -> str:

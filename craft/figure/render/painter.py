@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from PIL import Image
 
 from craft.figure.render.camera import lit_by, seen_by
-from craft.figure.render.gl import context, program, run, run_instances, tell
+from craft.figure.render.gl import context, painting, program, run, run_instances, tell
 from craft.figure.render.look import Look, Side
 from craft.figure.render.shadow import ground_shadow
 from craft.figure.render.solids import bead_mesh, thread_mesh
@@ -35,10 +35,9 @@ Common = dict[str, Any]
 def render(subject: Subject, look: Look | None = None) -> bytes:
     """The subject as a PNG. PaintingError where this machine cannot paint."""
     look = look or Look()
-    here = context()
     to_clip, towards = seen_by(subject.points, look)
     size = round(look.width * OVER), round(look.height * OVER)
-    with here, _shadow_of(subject) as to_light, _canvas(size) as target:
+    with painting() as here, _shadow_of(subject) as to_light, _canvas(size) as target:
         target.use()
         r, g, b = (c / 255 for c in rgb_of(look.ground)) if look.ground else (0.0, 0.0, 0.0)
         target.clear(r, g, b, 1.0 if look.ground else 0.0, depth=1.0)

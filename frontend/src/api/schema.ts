@@ -588,26 +588,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{design_id}/booklet.pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Read Pdf
-         * @description The booklet as PDF.
-         */
-        get: operations["studio_booklets_api_read_pdf"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/designs/{design_id}/booklet.{ending}": {
         parameters: {
             query?: never;
@@ -617,11 +597,51 @@ export interface paths {
         };
         /**
          * Read File
-         * @description The booklet as plain text, Markdown or JSON.
+         * @description The booklet as PDF, one page of HTML, EPUB, plain text, Markdown or JSON, with the pictures that are there.
          */
         get: operations["studio_booklets_api_read_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/booklet/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Booklet Picture
+         * @description A picture of a booklet by its key. Refused while it is not painted.
+         */
+        get: operations["studio_booklets_api_read_booklet_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/booklet/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask For Pictures
+         * @description Have every picture of a booklet painted that is not; how far that is.
+         */
+        post: operations["studio_booklets_api_ask_for_pictures"];
         delete?: never;
         options?: never;
         head?: never;
@@ -642,6 +662,138 @@ export interface paths {
          * @description Bring a written pattern into a design, as one change.
          */
         post: operations["studio_designs_api_bring_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/commissions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Commissions
+         * @description All commissions of a design.
+         */
+        get: operations["studio_commissions_api_read_commissions"];
+        put?: never;
+        /**
+         * Take
+         * @description Take a commission.
+         */
+        post: operations["studio_commissions_api_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/commissions/{commission_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Say otherwise who ordered it, its price and its day.
+         */
+        put: operations["studio_commissions_api_change"];
+        post?: never;
+        /**
+         * Remove
+         * @description Throw a commission away with its link.
+         */
+        delete: operations["studio_commissions_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/commissions/{commission_id}/agreements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask
+         * @description Ask the client about a change.
+         */
+        post: operations["studio_commissions_api_ask"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/commissions/{commission_id}/agreements/{agreement_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back
+         * @description Take a question back that was not answered yet.
+         */
+        delete: operations["studio_commissions_api_take_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/commissions/{commission_id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Link
+         * @description A link for the client; an earlier one opens nothing any more.
+         */
+        post: operations["studio_commissions_api_give_link"];
+        /**
+         * Withdraw Link
+         * @description Withdraw the client's link.
+         */
+        delete: operations["studio_commissions_api_withdraw_link"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/commissions/{commission_id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Show Pictures
+         * @description Which photographs the client sees.
+         */
+        put: operations["studio_commissions_api_show_pictures"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -826,6 +978,206 @@ export interface paths {
          * @description Go back to an earlier state, as a new action.
          */
         post: operations["studio_designs_api_go_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Letters
+         * @description The letters about a design, the newest first.
+         */
+        get: operations["studio_post_api_read_letters"];
+        put?: never;
+        /**
+         * Send Letter
+         * @description Send a letter.
+         */
+        post: operations["studio_post_api_send_letter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/letters/{letter_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Letter
+         * @description Throw a letter away.
+         */
+        delete: operations["studio_post_api_remove_letter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Links
+         * @description The links by which readers see a design's releases, without their addresses.
+         */
+        get: operations["studio_releases_api_read_links"];
+        put?: never;
+        /**
+         * Add Link
+         * @description A link for readers; its address is told this once and kept nowhere.
+         */
+        post: operations["studio_releases_api_add_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/links/{link_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw Link
+         * @description Withdraw a link for good.
+         */
+        delete: operations["studio_releases_api_withdraw_link"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/makings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Makings
+         * @description All makings of a design, and what they teach.
+         */
+        get: operations["studio_making_api_read_makings"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a making of a design as it is, or of a release of it.
+         */
+        post: operations["studio_making_api_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/makings/{making_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Rename
+         * @description Call a making otherwise.
+         */
+        put: operations["studio_making_api_rename"];
+        post?: never;
+        /**
+         * Remove
+         * @description Throw a making away with all that was noted in it.
+         */
+        delete: operations["studio_making_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/makings/{making_id}/as-made": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read As Made
+         * @description The parts in which something was done otherwise, as they are written and as they were made, as far as they settled.
+         */
+        get: operations["studio_making_api_read_as_made"];
+        put?: never;
+        /**
+         * Settle As Made
+         * @description Have those parts settled, as they are written and as they were made.
+         */
+        post: operations["studio_making_api_settle_as_made"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/makings/{making_id}/deviations/{deviation}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Decide
+         * @description Make something that was done otherwise the pattern's text, a remark, or nothing.
+         */
+        put: operations["studio_making_api_decide"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/makings/{making_id}/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sample
+         * @description Keep what a making measured as a sample of its yarn in the basket.
+         */
+        post: operations["studio_making_api_sample"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1080,6 +1432,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Proof
+         * @description What is to be looked at before the booklet is printed; what blocks its release comes first.
+         */
+        get: operations["studio_booklets_api_read_proof"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/prose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Prose
+         * @description Every piece of her own prose in the booklet, as it is to be translated.
+         */
+        get: operations["studio_booklets_api_read_prose"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/proving": {
         parameters: {
             query?: never;
@@ -1162,6 +1554,114 @@ export interface paths {
          * @description One action forth.
          */
         post: operations["studio_designs_api_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/releases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Releases
+         * @description All releases of a design, and what the next one would be.
+         */
+        get: operations["studio_releases_api_read_releases"];
+        put?: never;
+        /**
+         * Make Release
+         * @description Freeze a design under the next number and have its files printed; refused while something blocks it.
+         */
+        post: operations["studio_releases_api_make_release"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/releases/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Release
+         * @description One release.
+         */
+        get: operations["studio_releases_api_read_release"];
+        /**
+         * Edit Changes
+         * @description Say otherwise what is new in a release; its files keep what was printed.
+         */
+        put: operations["studio_releases_api_edit_changes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/releases/{number}/against/{later}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Releases
+         * @description Two releases held against each other.
+         */
+        get: operations["studio_releases_api_compare_releases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/releases/{number}/files/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Release File
+         * @description A file of a release, byte for byte as it was printed.
+         */
+        get: operations["studio_releases_api_read_release_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/releases/{number}/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Print Again
+         * @description Have the files of a release printed whose printing failed.
+         */
+        post: operations["studio_releases_api_print_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1289,6 +1789,178 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/templates.{ending}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Templates
+         * @description The templates of a booklet in true size: all pages as PDF, or one of them as SVG. Refused where it has none.
+         */
+        get: operations["studio_booklets_api_read_templates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/testers/{tester_id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Renew Link
+         * @description Another link for a tester; the old one opens nothing any more.
+         */
+        post: operations["studio_proving_call_api_renew_link"];
+        /**
+         * Close Link
+         * @description Withdraw a tester's link; what she gave stays.
+         */
+        delete: operations["studio_proving_call_api_close_link"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Tests
+         * @description All tests of a design, how they go, and what still stands in the way of a release.
+         */
+        get: operations["studio_proving_call_api_read_tests"];
+        put?: never;
+        /**
+         * Call Test
+         * @description Call a test of a release, or of the design as it is.
+         */
+        post: operations["studio_proving_call_api_call_test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/tests/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description Answer remarks; their testers read it on their pages.
+         */
+        post: operations["studio_proving_call_api_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/tests/{call_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Call
+         * @description Say otherwise what a test asks, and until when.
+         */
+        put: operations["studio_proving_call_api_change_call"];
+        post?: never;
+        /**
+         * Remove Call
+         * @description Throw a test away with all that its testers gave.
+         */
+        delete: operations["studio_proving_call_api_remove_call"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/tests/{call_id}/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Papers
+         * @description Take reports from a table; the same table again adds nothing.
+         */
+        post: operations["studio_proving_call_api_take_papers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/tests/{call_id}/testers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description Ask somebody, with a link of her own.
+         */
+        post: operations["studio_proving_call_api_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/tests/{call_id}/thanks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Thank
+         * @description Thank the testers of a test in the booklet, those who agreed to be named.
+         */
+        post: operations["studio_proving_call_api_thank"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/undo": {
         parameters: {
             query?: never;
@@ -1403,6 +2075,138 @@ export interface paths {
          * @description Stop a job.
          */
         post: operations["studio_jobs_api_stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makings/{making_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Making
+         * @description A making with what is worked from.
+         */
+        get: operations["studio_making_api_read_making"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makings/{making_id}/edition": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Edition
+         * @description The booklet that is worked from, as one page of HTML without script.
+         */
+        get: operations["studio_making_api_read_edition"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makings/{making_id}/figure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Figure
+         * @description The parts as they look while they are worked, those that have settled.
+         */
+        get: operations["studio_making_api_read_figure"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makings/{making_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Log
+         * @description The whole log of a making, to be taken away.
+         */
+        get: operations["studio_making_api_read_log"];
+        put?: never;
+        post?: never;
+        /**
+         * Forget
+         * @description Delete everything that was given in a making: its log and its photographs.
+         */
+        delete: operations["studio_making_api_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makings/{making_id}/pictures/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Picture
+         * @description A photograph of a making.
+         */
+        get: operations["studio_making_api_read_picture"];
+        put?: never;
+        /**
+         * Keep Picture
+         * @description Keep a photograph under the id that its device gave it.
+         */
+        post: operations["studio_making_api_keep_picture"];
+        /**
+         * Remove Picture
+         * @description Throw a photograph away for good.
+         */
+        delete: operations["studio_making_api_remove_picture"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makings/{making_id}/sync": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sync
+         * @description Bring events and fetch those that others wrote; sent twice, nothing is there twice.
+         */
+        post: operations["studio_making_api_sync"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2025,6 +2829,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Test
+         * @description What a tester's link opens: her making, what she is asked, and what was answered to her.
+         */
+        get: operations["studio_proving_call_api_read_test"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/yarns": {
         parameters: {
             query?: never;
@@ -2118,6 +2942,16 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Against
+         * @description Two releases held against each other, the earlier first.
+         */
+        Against: {
+            /** Errata */
+            errata: components["schemas"]["ErratumOut"][];
+            /** Words */
+            words: string[];
+        };
+        /**
          * Agreed
          * @description What was agreed with the client, and when.
          */
@@ -2129,6 +2963,48 @@ export interface components {
              * Format: date
              */
             on: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * AgreementIn
+         * @description A change to ask the client about. price: what it changes of the price, less than 0 for less.
+         */
+        AgreementIn: {
+            /**
+             * Price
+             * @default 0
+             */
+            price?: number | string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * AgreementOut
+         * @description A change that the client was asked about, and what she said.
+         */
+        AgreementOut: {
+            /** Answered */
+            answered: string | null;
+            /**
+             * Asked
+             * Format: date-time
+             */
+            asked: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Price */
+            price: number;
+            /** Said */
+            said: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "asked" | "yes" | "no";
             /** Text */
             text: string;
         };
@@ -2151,6 +3027,49 @@ export interface components {
         AloneIn: {
             /** Part */
             part: string;
+        };
+        /**
+         * AnswerIn
+         * @description An answer to remarks, the same to all of them. version: of the pattern in which it was changed.
+         */
+        AnswerIn: {
+            /** Events */
+            events: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "changed" | "stays" | "open";
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /**
+             * Version
+             * @default
+             */
+            version?: string;
+        };
+        /**
+         * AnswerOut
+         * @description What the designer answers to a remark. event: of the remark.
+         */
+        AnswerOut: {
+            /**
+             * Event
+             * Format: uuid
+             */
+            event: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "changed" | "stays" | "open";
+            /** Text */
+            text: string;
+            /** Version */
+            version: string;
         };
         /**
          * AssemblyPage
@@ -2477,19 +3396,27 @@ export interface components {
         };
         /**
          * BookletOut
-         * @description The booklet as a tree; see docs/file-format.md.
+         * @description The booklet as a tree; see docs/file-format.md. ready: keys of the pictures that are there. templates: how many
+         *     pages of them there are in true size.
          */
         BookletOut: {
             /** Byline */
             byline: string;
             /** Format */
             format: number;
+            /**
+             * Language
+             * @enum {string}
+             */
+            language: "en" | "de" | "fr" | "es";
+            /** Ready */
+            ready: string[];
             /** Sections */
-            sections: {
-                [key: string]: unknown;
-            }[];
+            sections: components["schemas"]["SectionOut"][];
             /** Stamp */
             stamp: string;
+            /** Templates */
+            templates: number;
             /**
              * Terms
              * @enum {string}
@@ -2500,7 +3427,8 @@ export interface components {
         };
         /**
          * BookletPage
-         * @description What the booklet says beside the rounds.
+         * @description What the booklet says beside the rounds. photos: in their order. translations: of her prose, those whose source is
+         *     gone as well. order: keys of the parts as they are printed, those it does not name behind.
          */
         BookletPage: {
             /**
@@ -2508,6 +3436,11 @@ export interface components {
              * @default
              */
             changes?: string;
+            /**
+             * Charts
+             * @default false
+             */
+            charts?: boolean;
             /**
              * Count Table
              * @default false
@@ -2529,15 +3462,41 @@ export interface components {
              */
             notions?: string;
             /**
+             * Order
+             * @default []
+             */
+            order?: string[];
+            /**
              * Permissions
              * @default For personal use. You may sell what you make by hand; please do not copy or resell the pattern.
              */
             permissions?: string;
             /**
+             * Photos
+             * @default []
+             */
+            photos?: components["schemas"]["Photo"][];
+            /**
+             * Translations
+             * @default []
+             */
+            translations?: components["schemas"]["Translation"][];
+            /**
              * Version
              * @default 1.0
              */
             version?: string;
+        };
+        /**
+         * BothFigures
+         * @description The parts in which something was done otherwise, as the pattern says and as they were made. left: what could not be written
+         *     as rounds, in sentences.
+         */
+        BothFigures: {
+            did: components["schemas"]["MakingFigure"];
+            /** Left */
+            left: string[];
+            says: components["schemas"]["MakingFigure"];
         };
         /**
          * BoxForm
@@ -2660,6 +3619,113 @@ export interface components {
             kind: "brow";
         };
         /**
+         * ByWeight
+         * @description What was measured in one yarn class, of the whole figure. ratio: the median of measured to predicted, null for fewer than
+         *     three makers. weight: null where the testers did not say.
+         */
+        ByWeight: {
+            /** Makers */
+            makers: number;
+            /** Quantity */
+            quantity: string;
+            /** Ratio */
+            ratio: number | null;
+            /** Ratios */
+            ratios: number[];
+            /** Weight */
+            weight: number | null;
+        };
+        /**
+         * CallIn
+         * @description A test to be called. release: of which number, null for the design as it is. size: its key, '' for the first.
+         */
+        CallIn: {
+            /** Closes */
+            closes?: string | null;
+            /**
+             * Look At
+             * @default
+             */
+            look_at?: string;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /** Release */
+            release?: number | null;
+            /**
+             * Size
+             * @default
+             */
+            size?: string;
+            /** Title */
+            title: string;
+            /**
+             * Wanted
+             * @default 5
+             */
+            wanted?: number;
+        };
+        /**
+         * CallOut
+         * @description A test with how it goes.
+         */
+        CallOut: {
+            /** By Weight */
+            by_weight: components["schemas"]["ByWeight"][];
+            /** Closes */
+            closes: string | null;
+            /** Days Left */
+            days_left: number | null;
+            /** Edition */
+            edition: string;
+            /** Groups */
+            groups: components["schemas"]["GroupOut"][];
+            /** Heat */
+            heat: components["schemas"]["HeatOut"][];
+            /** Id */
+            id: number;
+            /** Look At */
+            look_at: string;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /** Testers */
+            testers: components["schemas"]["TesterShown"][];
+            /** Title */
+            title: string;
+            /** Wanted */
+            wanted: number;
+        };
+        /**
+         * CallText
+         * @description What a test asks. closes: null while there is no such day.
+         */
+        CallText: {
+            /** Closes */
+            closes?: string | null;
+            /**
+             * Look At
+             * @default
+             */
+            look_at?: string;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /** Title */
+            title: string;
+            /**
+             * Wanted
+             * @default 5
+             */
+            wanted?: number;
+        };
+        /**
          * CentreOut
          * @description The centre line of a part and the starts of its rounds; what brings the start back at the end of each round.
          */
@@ -2703,6 +3769,14 @@ export interface components {
             said: string;
         };
         /**
+         * ChangesIn
+         * @description The list of changes of a release, as she edits it.
+         */
+        ChangesIn: {
+            /** Changes */
+            changes: string;
+        };
+        /**
          * ChartIn
          * @description A part's text to be charted.
          */
@@ -2743,6 +3817,14 @@ export interface components {
              * @default
              */
             title?: string;
+        };
+        /**
+         * ClientLink
+         * @description A client's link, told this once.
+         */
+        ClientLink: {
+            /** Path */
+            path: string;
         };
         /**
          * ColourIn
@@ -2807,6 +3889,72 @@ export interface components {
              * @default 0
              */
             yarn_100g?: number;
+        };
+        /**
+         * CommissionIn
+         * @description A commission. due: null where no day was agreed.
+         */
+        CommissionIn: {
+            /**
+             * About
+             * @default
+             */
+            about?: string;
+            /** Client */
+            client: string;
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency?: string;
+            /** Due */
+            due?: string | null;
+            /**
+             * Paid
+             * @default 0
+             */
+            paid?: number | string;
+            /**
+             * Price
+             * @default 0
+             */
+            price?: number | string;
+        };
+        /**
+         * CommissionOut
+         * @description A commission. total: the price with all that was agreed. link: whether the client's holds.
+         */
+        CommissionOut: {
+            /** About */
+            about: string;
+            /** Agreements */
+            agreements: components["schemas"]["AgreementOut"][];
+            /** Client */
+            client: string;
+            /** Currency */
+            currency: string;
+            /** Due */
+            due: string | null;
+            /** Id */
+            id: number;
+            /** Link */
+            link: boolean;
+            /** Paid */
+            paid: number;
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+            /** Price */
+            price: number;
+            /** Total */
+            total: number;
+        };
+        /**
+         * Commissions
+         * @description All commissions of a design.
+         */
+        Commissions: {
+            /** Commissions */
+            commissions: components["schemas"]["CommissionOut"][];
         };
         /**
          * CompareAnswer
@@ -2894,6 +4042,23 @@ export interface components {
             /** Line */
             line: number;
             taken?: components["schemas"]["Taken"] | null;
+        };
+        /**
+         * CountTable
+         * @description Round, stitches, change.
+         */
+        CountTable: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            block: "CountTable";
+            /** Rows */
+            rows: [
+                string,
+                number,
+                number
+            ][];
         };
         /**
          * CreditRow
@@ -3065,6 +4230,69 @@ export interface components {
             yarn_id?: number | null;
         };
         /**
+         * DeviationOut
+         * @description Something done otherwise, and what was made of it.
+         */
+        DeviationOut: {
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Part Name */
+            part_name: string;
+            /** Pieces */
+            pieces: number[];
+            /** Round */
+            round: number;
+            /** Told */
+            told: string;
+            verdict: components["schemas"]["Verdict"] | null;
+        };
+        /**
+         * DidOtherwiseEvent
+         * @description A round was not done as it says. many: the count it came to, or how many rounds more; colour: for another colour.
+         */
+        DidOtherwiseEvent: {
+            /** At */
+            at: number;
+            /**
+             * Colour
+             * @default
+             */
+            colour?: string;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "otherwise";
+            /**
+             * Many
+             * @default 0
+             */
+            many?: number;
+            /** Part */
+            part: string;
+            /** Piece */
+            piece: number;
+            /** Round */
+            round: number;
+            /** Seq */
+            seq: number;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            what: components["schemas"]["Otherwise"];
+        };
+        /**
          * DocumentAnswer
          * @description The text of a document. notes: what was left out of it, in sentences.
          */
@@ -3078,6 +4306,34 @@ export interface components {
             notes: string[];
             /** Text */
             text: string;
+        };
+        /**
+         * DoneEvent
+         * @description A round is done; round: counted from 1 as worked. piece: which of several of its part, from 1.
+         */
+        DoneEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "done";
+            /** Part */
+            part: string;
+            /** Piece */
+            piece: number;
+            /** Round */
+            round: number;
+            /** Seq */
+            seq: number;
         };
         /**
          * DoubtOut
@@ -3130,6 +4386,23 @@ export interface components {
             };
         };
         /**
+         * Drawing
+         * @description A diagram as SVG.
+         */
+        Drawing: {
+            /** Alt */
+            alt: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            block: "Drawing";
+            /** Caption */
+            caption: string;
+            /** Svg */
+            svg: string;
+        };
+        /**
          * DrawnOut
          * @description A drawn figure. picture: as a data URL, painted when it is whole, else as far as it is settled.
          */
@@ -3162,6 +4435,60 @@ export interface components {
             steps: components["schemas"]["StepOut"][];
             /** Whole */
             whole: boolean;
+        };
+        /**
+         * EditionIn
+         * @description Which booklet: edition is 'as-it-is', 'all' for all sizes, 'difference', or the key of a size.
+         */
+        EditionIn: {
+            /**
+             * Edition
+             * @default as-it-is
+             */
+            edition?: string;
+            /**
+             * Explained
+             * @default full
+             * @enum {string}
+             */
+            explained?: "full" | "short" | "rounds" | "counts";
+            /**
+             * Language
+             * @default en
+             * @enum {string}
+             */
+            language?: "en" | "de" | "fr" | "es";
+            /**
+             * Left
+             * @default false
+             */
+            left?: boolean;
+            /**
+             * Pictures
+             * @default all
+             * @enum {string}
+             */
+            pictures?: "all" | "figure" | "none";
+            /**
+             * Terms
+             * @default us
+             * @enum {string}
+             */
+            terms?: "us" | "uk" | "letters";
+        };
+        /**
+         * ErratumOut
+         * @description One thing that is otherwise than in an earlier release.
+         */
+        ErratumOut: {
+            /** After */
+            after: string;
+            /** At */
+            at: string;
+            /** Before */
+            before: string;
+            /** Part */
+            part: string;
         };
         /**
          * EstimateOut
@@ -3357,6 +4684,22 @@ export interface components {
             wide_mm?: number;
         };
         /**
+         * Facts
+         * @description Names with their values.
+         */
+        Facts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            block: "Facts";
+            /** Rows */
+            rows: [
+                string,
+                string
+            ][];
+        };
+        /**
          * FeatureOut
          * @description What became of one thing at a size: a part's short rows, a join, a sentence. why: where it did not simply stay.
          */
@@ -3393,6 +4736,27 @@ export interface components {
             inside_out?: boolean;
             /** Rounds */
             rounds: components["schemas"]["RoundOut"][];
+        };
+        /**
+         * FileOut
+         * @description A file of a release. digest: SHA-256 of its bytes.
+         */
+        FileOut: {
+            /** Digest */
+            digest: string;
+            /**
+             * Ending
+             * @enum {string}
+             */
+            ending: "pdf" | "html" | "epub" | "txt" | "md" | "json";
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+            /** Title */
+            title: string;
         };
         /**
          * FileTextOut
@@ -3470,6 +4834,52 @@ export interface components {
              * @enum {string}
              */
             page: "sizes";
+        };
+        /**
+         * FindingOut
+         * @description One thing that the proof-reader found. blocks: a release is refused while it stands. stop, part, round, step: where it
+         *     is mended.
+         */
+        FindingOut: {
+            /** Blocks */
+            blocks: boolean;
+            /** Code */
+            code: string;
+            /** Part */
+            part: string | null;
+            /** Round */
+            round: number | null;
+            /** Step */
+            step: string | null;
+            /**
+             * Stop
+             * @enum {string}
+             */
+            stop: "brief" | "gauge" | "rounds" | "assembly" | "sizes" | "booklet" | "bases" | "proving";
+            /** Text */
+            text: string;
+        };
+        /**
+         * FinishedEvent
+         * @description The figure is made.
+         */
+        FinishedEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finished";
+            /** Seq */
+            seq: number;
         };
         /**
          * FitAnswer
@@ -3698,6 +5108,32 @@ export interface components {
             ways: components["schemas"]["WayOut"][];
         };
         /**
+         * GroupOut
+         * @description What is said of a place. answers: to what of it is answered.
+         */
+        GroupOut: {
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+            /** Asks */
+            asks: boolean;
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Place */
+            place: string;
+            /** Round */
+            round: number;
+            /** Said */
+            said: components["schemas"]["SaidOut"][];
+            /** Says */
+            says: string;
+            /** Testers */
+            testers: number;
+            /** What */
+            what: string;
+        };
+        /**
          * HazardOut
          * @description What of a figure is not for a child under three.
          */
@@ -3710,6 +5146,24 @@ export interface components {
             what: string;
             /** Where */
             where: string;
+        };
+        /**
+         * HeatOut
+         * @description How many testers stumbled at each round of a part.
+         */
+        HeatOut: {
+            /** Counts */
+            counts: number[];
+            /** Fill */
+            fill: string;
+            /** Heat */
+            heat: number[];
+            /** Labels */
+            labels: string[];
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
         };
         /**
          * HeldAgainst
@@ -3732,6 +5186,57 @@ export interface components {
             mm: number;
             /** Name */
             name: string;
+        };
+        /**
+         * HookTakenEvent
+         * @description The hook in use from here on.
+         */
+        HookTakenEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hook";
+            /** Mm */
+            mm: number;
+            /** Seq */
+            seq: number;
+        };
+        /**
+         * InviteIn
+         * @description Somebody to be asked. mail: '' where none is known.
+         */
+        InviteIn: {
+            /**
+             * Mail
+             * @default
+             */
+            mail?: string | "";
+            /** Name */
+            name: string;
+        };
+        /**
+         * InvitedOut
+         * @description A tester's new link, told this once, and the letter that brings it.
+         */
+        InvitedOut: {
+            letter: components["schemas"]["LetterText"];
+            /** Path */
+            path: string;
+            /**
+             * Tester
+             * Format: uuid
+             */
+            tester: string;
         };
         /**
          * JobOut
@@ -3798,6 +5303,12 @@ export interface components {
             version?: string;
         };
         /**
+         * Kind
+         * @description Whose making it is: the designer's own, a client's figure, or a tester's.
+         * @enum {string}
+         */
+        Kind: "own" | "client" | "tester";
+        /**
          * KnobOut
          * @description A number of a modifier.
          */
@@ -3847,6 +5358,130 @@ export interface components {
             usual_mm: number;
         };
         /**
+         * LearnedOut
+         * @description What all measurements of a quantity say. before, now: the design's own estimate, and what it is with them in it; in mm, g
+         *     or minutes; null where the quantity is not one of the whole figure.
+         */
+        LearnedOut: {
+            before?: components["schemas"]["EstimateOut"] | null;
+            /** Makers */
+            makers: number;
+            now?: components["schemas"]["EstimateOut"] | null;
+            /** Pairs */
+            pairs: components["schemas"]["PairOut"][];
+            quantity: components["schemas"]["Quantity"];
+            /** Ratio */
+            ratio: number | null;
+            /** Share */
+            share: number | null;
+        };
+        /**
+         * LetterIn
+         * @description A letter to be sent.
+         */
+        LetterIn: {
+            /** Body */
+            body: string;
+            /** Subject */
+            subject: string;
+            /** To */
+            to: string;
+        };
+        /**
+         * LetterOut
+         * @description A letter as it was sent.
+         */
+        LetterOut: {
+            /** Body */
+            body: string;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Failed */
+            failed: string;
+            /** Id */
+            id: number;
+            /** Subject */
+            subject: string;
+            /** To */
+            to: string;
+        };
+        /**
+         * LetterText
+         * @description A letter's text, to be sent or copied.
+         */
+        LetterText: {
+            /** Body */
+            body: string;
+            /** Subject */
+            subject: string;
+        };
+        /**
+         * Letters
+         * @description Letters about a design. by_folder: no mail server is set, so they were only written.
+         */
+        Letters: {
+            /** By Folder */
+            by_folder: boolean;
+            /** Letters */
+            letters: components["schemas"]["LetterOut"][];
+        };
+        /**
+         * Lines
+         * @description Short sentences; cautions are set apart.
+         */
+        Lines: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            block: "Bullets" | "Cautions";
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * LinkIn
+         * @description A link for readers. note: for whom. days: how long it holds.
+         */
+        LinkIn: {
+            /**
+             * Days
+             * @default 365
+             */
+            days?: number;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * LinkOut
+         * @description A link for readers. address: told once, when it is made; null afterwards.
+         */
+        LinkOut: {
+            /** Address */
+            address?: string | null;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /**
+             * Expires
+             * Format: date-time
+             */
+            expires: string;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Revoked */
+            revoked: boolean;
+        };
+        /**
          * LogEntryIn
          * @description A line of the making log.
          */
@@ -3878,9 +5513,28 @@ export interface components {
             text: string;
         };
         /**
+         * LogOut
+         * @description A log as a file of its own, format 1: every event with its id, device, number, time and kind.
+         */
+        LogOut: {
+            /** Edition */
+            edition: string;
+            /** Events */
+            events: (components["schemas"]["DoneEvent"] | components["schemas"]["RippedEvent"] | components["schemas"]["StitchedEvent"] | components["schemas"]["DidOtherwiseEvent"] | components["schemas"]["NotedEvent"] | components["schemas"]["PicturedEvent"] | components["schemas"]["MeasuredEvent"] | components["schemas"]["WeighedEvent"] | components["schemas"]["HookTakenEvent"] | components["schemas"]["SkeinTakenEvent"] | components["schemas"]["PausedEvent"] | components["schemas"]["TimeCorrectedEvent"] | components["schemas"]["StepDoneEvent"] | components["schemas"]["RemarkedEvent"] | components["schemas"]["ReportedEvent"] | components["schemas"]["FinishedEvent"] | components["schemas"]["WithdrawnEvent"])[];
+            /**
+             * Format
+             * @default 1
+             * @constant
+             */
+            format?: 1;
+            /** Title */
+            title: string;
+        };
+        /**
          * LookIn
          * @description How a picture is taken. around, above: degrees to add to the side. width: in pixels, as is its height. ground: behind
-         *     the figure, null for transparent. step: of the assembly, to show the figure as it is then, with what it adds in colour.
+         *     the figure, null for transparent. step: of the assembly, to show the figure as it is then, with what it adds in colour. part,
+         *     after: a part alone after so many rounds.
          */
         LookIn: {
             /**
@@ -3889,12 +5543,19 @@ export interface components {
              */
             above?: number;
             /**
+             * After
+             * @default 0
+             */
+            after?: number;
+            /**
              * Around
              * @default 0
              */
             around?: number;
             /** Ground */
             ground?: string | null;
+            /** Part */
+            part?: string | null;
             /**
              * Shadow
              * @default true
@@ -3947,6 +5608,145 @@ export interface components {
             title: string;
         };
         /**
+         * MakingFigure
+         * @description The parts of an edition as they look while they are worked, by key. whole: there is nothing more to come.
+         */
+        MakingFigure: {
+            /** Parts */
+            parts: {
+                [key: string]: components["schemas"]["StagesOut"];
+            };
+            /** Whole */
+            whole: boolean;
+        };
+        /**
+         * MakingIn
+         * @description A making to begin. release: of which number, null for the design as it is. size: its key, '' for the first.
+         */
+        MakingIn: {
+            /**
+             * Kind
+             * @default own
+             * @enum {string}
+             */
+            kind?: "own" | "client";
+            /** Release */
+            release?: number | null;
+            /**
+             * Size
+             * @default
+             */
+            size?: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * MakingOut
+         * @description A making with what is worked from. maker: whoever holds its link, '' for the designer. asks: what a tester is asked to
+         *     look at. until: when the test closes. answers: to her remarks.
+         */
+        MakingOut: {
+            /**
+             * Answers
+             * @default []
+             */
+            answers?: components["schemas"]["AnswerOut"][];
+            /**
+             * Asks
+             * @default
+             */
+            asks?: string;
+            /** Edition */
+            edition: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            kind: components["schemas"]["Kind"];
+            /** Maker */
+            maker: string;
+            sheet: components["schemas"]["SheetOut"];
+            /** Title */
+            title: string;
+            /** Until */
+            until?: string | null;
+        };
+        /**
+         * MakingSummary
+         * @description How a making goes. last: when its log was last written to. pauses: longer times that were left out.
+         */
+        MakingSummary: {
+            /** At */
+            at: string;
+            /**
+             * Begun
+             * Format: date-time
+             */
+            begun: string;
+            /** Deviations */
+            deviations: components["schemas"]["DeviationOut"][];
+            /** Done */
+            done: number;
+            /** Edition */
+            edition: string;
+            /** Finished */
+            finished: boolean;
+            /** Hook Mm */
+            hook_mm: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            kind: components["schemas"]["Kind"];
+            /** Last */
+            last: string | null;
+            /** Minutes */
+            minutes: number;
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Parts */
+            parts: components["schemas"]["PartProgress"][];
+            /** Pauses */
+            pauses: number;
+            /** Release */
+            release: number | null;
+            /** Skeins */
+            skeins: string[];
+            /** Stitches */
+            stitches: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * MakingTitle
+         * @description What a making is called.
+         */
+        MakingTitle: {
+            /** Title */
+            title: string;
+        };
+        /**
+         * Makings
+         * @description All makings of a design, what they teach, and which could be kept as a sample.
+         */
+        Makings: {
+            /** Learned */
+            learned: components["schemas"]["LearnedOut"][];
+            /** Makings */
+            makings: components["schemas"]["MakingSummary"][];
+            /** Releases */
+            releases: number[];
+            /** Samples */
+            samples: components["schemas"]["SampleOut"][];
+            /** Sizes */
+            sizes: [
+                string,
+                string
+            ][];
+        };
+        /**
          * MarkOut
          * @description A point of the face in mm on its part; with `ends` a line; with patches an oval that covers the fabric. colour:
          *     '#rrggbb'; covers: how much of the yarn it hides, of 1.
@@ -3993,6 +5793,47 @@ export interface components {
             terms: "us" | "uk" | "letters";
             /** Username */
             username: string;
+        };
+        /**
+         * Measure
+         * @description What was measured: the height or width of the figure or a part, or how far it is around a part at a round.
+         * @enum {string}
+         */
+        Measure: "height" | "width" | "girth";
+        /**
+         * MeasuredEvent
+         * @description A length in mm; part: '' for the whole figure. round: of a girth.
+         */
+        MeasuredEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measured";
+            /** Mm */
+            mm: number;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+            /**
+             * Round
+             * @default 0
+             */
+            round?: number;
+            /** Seq */
+            seq: number;
+            what: components["schemas"]["Measure"];
         };
         /**
          * MeasuresOut
@@ -4132,12 +5973,84 @@ export interface components {
             parts: components["schemas"]["NewPart"][];
         };
         /**
+         * NextRelease
+         * @description What the next release would be: its number, what was found, what is different from the last one, whether all its
+         *     pictures are there.
+         */
+        NextRelease: {
+            /** Blocked */
+            blocked: boolean;
+            /** Changes */
+            changes: string;
+            /** Errata */
+            errata: components["schemas"]["ErratumOut"][];
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Number */
+            number: number;
+            /** Unchanged */
+            unchanged: boolean;
+            /** Version */
+            version: string;
+        };
+        /**
          * NoSewIn
          * @description A step whose part is to be worked in instead of sewn.
          */
         NoSewIn: {
             /** Step */
             step: string;
+        };
+        /**
+         * NoteOut
+         * @description A note or a photograph of a making, with where it was made. picture: its id, null for words alone.
+         */
+        NoteOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Picture */
+            picture: string | null;
+            /** Place */
+            place: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * NotedEvent
+         * @description A note; part and round where it was written, '' and 0 for the whole figure.
+         */
+        NotedEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+            /**
+             * Round
+             * @default 0
+             */
+            round?: number;
+            /** Seq */
+            seq: number;
+            /** Text */
+            text: string;
         };
         /**
          * OriginOut
@@ -4169,6 +6082,13 @@ export interface components {
             text: string;
         };
         /**
+         * Otherwise
+         * @description What was done otherwise in a round: it came to another count, was worked again, left out, in another colour, or in some
+         *     other way that words say.
+         * @enum {string}
+         */
+        Otherwise: "count" | "more" | "left-out" | "colour" | "other";
+        /**
          * PackedMesh
          * @description A mesh as it is kept: its reach in mm, corners in 32,000ths of it and faces as packed text, and its pole.
          */
@@ -4181,6 +6101,27 @@ export interface components {
             pole: number;
             /** Reach Mm */
             reach_mm: number;
+        };
+        /**
+         * PairOut
+         * @description A measurement beside its prediction.
+         */
+        PairOut: {
+            /** Maker */
+            maker: string;
+            /** Measured */
+            measured: number;
+            /** Odd */
+            odd: boolean;
+            /** Predicted */
+            predicted: number;
+            quantity: components["schemas"]["Quantity"];
+            /** Ratio */
+            ratio: number;
+            /** Weight */
+            weight?: number | null;
+            /** What */
+            what: string;
         };
         /**
          * PanelOut
@@ -4231,6 +6172,39 @@ export interface components {
             too_round: string[];
         };
         /**
+         * PapersIn
+         * @description A table of reports, as CSV.
+         */
+        PapersIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * PapersOut
+         * @description What came of a table: new remarks, of how many testers, and the lines that could not be read.
+         */
+        PapersOut: {
+            /** Fresh */
+            fresh: number;
+            /** Testers */
+            testers: number;
+            /** Unread */
+            unread: components["schemas"]["UnreadLine"][];
+        };
+        /**
+         * Paragraph
+         * @description A paragraph of prose.
+         */
+        Paragraph: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            block: "Paragraph";
+            /** Text */
+            text: string;
+        };
+        /**
          * PartChange
          * @description Another name, number or yarn to begin with.
          */
@@ -4269,6 +6243,52 @@ export interface components {
             text: string;
             /** Version */
             version: number;
+        };
+        /**
+         * PartProgress
+         * @description How far a piece is, for its ladder. counts: as the pattern says; done: rounds; did: counts as they were made.
+         */
+        PartProgress: {
+            /** Counts */
+            counts: number[];
+            /** Did */
+            did: number[];
+            /** Done */
+            done: number;
+            /** Fill */
+            fill: string;
+            /** Labels */
+            labels: string[];
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Piece */
+            piece: number;
+        };
+        /**
+         * PartSheet
+         * @description A part: `make` pieces of it are worked. after: what is done after its last round. fill: its colour, '#rrggbb'.
+         */
+        PartSheet: {
+            /**
+             * After
+             * @default []
+             */
+            after?: string[];
+            /**
+             * Fill
+             * @default
+             */
+            fill?: string;
+            /** Key */
+            key: string;
+            /** Make */
+            make: number;
+            /** Name */
+            name: string;
+            /** Rungs */
+            rungs: components["schemas"]["Rung"][];
         };
         /**
          * PartText
@@ -4345,6 +6365,28 @@ export interface components {
             text: string;
         };
         /**
+         * PausedEvent
+         * @description She put it down: no time counts until the next event.
+         */
+        PausedEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paused";
+            /** Seq */
+            seq: number;
+        };
+        /**
          * PermissionsEntry
          * @description What a designer allows, as choices; see craft/design/permissions.
          */
@@ -4387,6 +6429,84 @@ export interface components {
             words?: string;
         };
         /**
+         * Photo
+         * @description A photograph of her own in the booklet: of a step, or of the finished figure where it names none. alt: what it shows,
+         *     for whoever does not see it. left, top, wide, tall: what is kept of it, as shares of it.
+         */
+        Photo: {
+            /**
+             * Alt
+             * @default
+             */
+            alt?: string;
+            /**
+             * Caption
+             * @default
+             */
+            caption?: string;
+            /** Key */
+            key: string;
+            /**
+             * Left
+             * @default 0
+             */
+            left?: number;
+            /** Picture */
+            picture: number;
+            /** Step */
+            step?: string | null;
+            /**
+             * Tall
+             * @default 1
+             */
+            tall?: number;
+            /**
+             * Top
+             * @default 0
+             */
+            top?: number;
+            /**
+             * Wide
+             * @default 1
+             */
+            wide?: number;
+        };
+        /**
+         * PhotoKept
+         * @description A photograph that is kept.
+         */
+        PhotoKept: {
+            /** Height */
+            height: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * PhotoOut
+         * @description A photograph of a making of the design; shown: the client sees it, with this caption.
+         */
+        PhotoOut: {
+            /** Caption */
+            caption: string;
+            /**
+             * Making
+             * Format: uuid
+             */
+            making: string;
+            /**
+             * Picture
+             * Format: uuid
+             */
+            picture: string;
+            /** Shown */
+            shown: boolean;
+        };
+        /**
          * PictureBox
          * @description A box on a reference picture, as shares of its width and height from the upper left corner.
          */
@@ -4415,6 +6535,70 @@ export interface components {
             url: string;
             /** Width */
             width: number;
+        };
+        /**
+         * PictureShown
+         * @description A picture of a booklet by its key, with what it shows in words.
+         */
+        PictureShown: {
+            /** Alt */
+            alt: string;
+            /** Caption */
+            caption: string;
+            /** Key */
+            key: string;
+        };
+        /**
+         * PicturedEvent
+         * @description A photograph was taken; picture: the id of its file.
+         */
+        PicturedEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picture";
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+            /** Picture */
+            picture: string;
+            /**
+             * Round
+             * @default 0
+             */
+            round?: number;
+            /** Seq */
+            seq: number;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+        };
+        /**
+         * Pictures
+         * @description Pictures beside each other.
+         */
+        Pictures: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            block: "Pictures";
+            /** Items */
+            items: components["schemas"]["PictureShown"][];
         };
         /**
          * PieceOut
@@ -4685,6 +6869,75 @@ export interface components {
             stitches: number;
         };
         /**
+         * PrintIn
+         * @description An edition that a release prints, and in which files.
+         */
+        PrintIn: {
+            /**
+             * Edition
+             * @default as-it-is
+             */
+            edition?: string;
+            /**
+             * Explained
+             * @default full
+             * @enum {string}
+             */
+            explained?: "full" | "short" | "rounds" | "counts";
+            /**
+             * Files
+             * @default [
+             *       "pdf"
+             *     ]
+             */
+            files?: ("pdf" | "html" | "epub" | "txt" | "md" | "json")[];
+            /**
+             * Language
+             * @default en
+             * @enum {string}
+             */
+            language?: "en" | "de" | "fr" | "es";
+            /**
+             * Large
+             * @default false
+             */
+            large?: boolean;
+            /**
+             * Left
+             * @default false
+             */
+            left?: boolean;
+            /**
+             * Low Ink
+             * @default false
+             */
+            low_ink?: boolean;
+            /**
+             * Paper
+             * @default a4
+             * @enum {string}
+             */
+            paper?: "a4" | "letter" | "phone";
+            /**
+             * Pictures
+             * @default all
+             * @enum {string}
+             */
+            pictures?: "all" | "figure" | "none";
+            /**
+             * Terms
+             * @default us
+             * @enum {string}
+             */
+            terms?: "us" | "uk" | "letters";
+        };
+        /**
+         * PrintState
+         * @description Whether a release's files are there.
+         * @enum {string}
+         */
+        PrintState: "printing" | "ready" | "failed";
+        /**
          * ProblemOut
          * @description A problem with its place (code points).
          */
@@ -4756,6 +7009,19 @@ export interface components {
             why: string;
         };
         /**
+         * ProseOut
+         * @description A piece of her prose that stands in the booklet, as it is written. where: in which part of it. everyones: it has its
+         *     words in every language already.
+         */
+        ProseOut: {
+            /** Everyones */
+            everyones: boolean;
+            /** Text */
+            text: string;
+            /** Where */
+            where: string;
+        };
+        /**
          * Proving
          * @description A design's making log and testers.
          */
@@ -4775,6 +7041,139 @@ export interface components {
              * @default
              */
             blockers?: string;
+        };
+        /**
+         * Quantity
+         * @description What was predicted and measured.
+         * @enum {string}
+         */
+        Quantity: "height" | "width" | "girth" | "yarn" | "hours";
+        /**
+         * RefusedEvent
+         * @description An event that the studio cannot take, and why. The device keeps it.
+         */
+        RefusedEvent: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * ReleaseAnswer
+         * @description A release that is printed: its number, and how many files it has.
+         */
+        ReleaseAnswer: {
+            /** Files */
+            files: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "release";
+            /** Release */
+            release: number;
+        };
+        /**
+         * ReleaseIn
+         * @description A release. prints: its editions. reason: why it is released although something blocks it. changes: what is said of
+         *     it in the list of changes, null for the errata as they write themselves.
+         */
+        ReleaseIn: {
+            /** Changes */
+            changes?: string | null;
+            /** Prints */
+            prints: components["schemas"]["PrintIn"][];
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
+        };
+        /**
+         * ReleaseOut
+         * @description A release with its files.
+         */
+        ReleaseOut: {
+            /** Changes */
+            changes: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Digest */
+            digest: string;
+            /** Errata */
+            errata: components["schemas"]["ErratumOut"][];
+            /** Error */
+            error: string;
+            /** Files */
+            files: components["schemas"]["FileOut"][];
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Forced */
+            forced: string;
+            /** Number */
+            number: number;
+            state: components["schemas"]["PrintState"];
+            /** Version */
+            version: string;
+        };
+        /**
+         * Releases
+         * @description All releases of a design, the newest first, and what the next one would be.
+         */
+        Releases: {
+            next: components["schemas"]["NextRelease"];
+            /** Releases */
+            releases: components["schemas"]["ReleaseOut"][];
+        };
+        /**
+         * Remark
+         * @description What a tester says of a place of the pattern.
+         * @enum {string}
+         */
+        Remark: "unclear" | "wrong-count" | "liked";
+        /**
+         * RemarkedEvent
+         * @description A remark on a round, or on a step of the assembly (part '', round: the step's number, 0 for the whole pattern).
+         */
+        RemarkedEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remark";
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+            /**
+             * Round
+             * @default 0
+             */
+            round?: number;
+            /** Seq */
+            seq: number;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            what: components["schemas"]["Remark"];
         };
         /**
          * Remedy
@@ -4810,6 +7209,78 @@ export interface components {
              * @enum {string}
              */
             terms: "us" | "uk" | "letters";
+        };
+        /**
+         * ReportedEvent
+         * @description What a tester tells of her making as a whole; the latest report counts.
+         *
+         *     weight: class of the yarn, None unsaid. across, up: stitches and rounds to 10 cm, 0 unsaid. minutes: 0 for what the log
+         *     says. pictures, named: whether her photographs may be shown, and whether she is to be thanked by name.
+         */
+        ReportedEvent: {
+            /**
+             * Across
+             * @default 0
+             */
+            across?: number;
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Hook Mm
+             * @default 0
+             */
+            hook_mm?: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "report";
+            /**
+             * Minutes
+             * @default 0
+             */
+            minutes?: number;
+            /**
+             * Named
+             * @default
+             */
+            named?: string;
+            /**
+             * Pictures
+             * @default false
+             */
+            pictures?: boolean;
+            /** Seq */
+            seq: number;
+            /**
+             * Size
+             * @default
+             */
+            size?: string;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /**
+             * Up
+             * @default 0
+             */
+            up?: number;
+            /** Weight */
+            weight?: number | null;
+            /**
+             * Yarn
+             * @default
+             */
+            yarn?: string;
         };
         /**
          * ReshapeIn
@@ -4927,6 +7398,59 @@ export interface components {
             wide?: number;
         };
         /**
+         * RippedEvent
+         * @description Pulled out again: `round` rounds are left, 0 for none. The why is hers to say or not.
+         */
+        RippedEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ripped";
+            /** Part */
+            part: string;
+            /** Piece */
+            piece: number;
+            /** Round */
+            round: number;
+            /** Seq */
+            seq: number;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+        };
+        /**
+         * RoundLineOut
+         * @description A line of a part. kind: 'round', 'line', 'step', 'note', 'colour' or 'heading'.
+         */
+        RoundLineOut: {
+            /** Count */
+            count: string;
+            /** Fold */
+            fold: number;
+            /** Fold Said */
+            fold_said: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /** Work */
+            work: string;
+        };
+        /**
          * RoundMeasure
          * @description One round at rest.
          *
@@ -5022,6 +7546,19 @@ export interface components {
             z: number;
         };
         /**
+         * Rounds
+         * @description All lines of a part.
+         */
+        Rounds: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            block: "Rounds";
+            /** Lines */
+            lines: components["schemas"]["RoundLineOut"][];
+        };
+        /**
          * RoundsRecipe
          * @description How a part was drafted in rounds.
          */
@@ -5106,6 +7643,94 @@ export interface components {
             moves: components["schemas"]["MoveOut"][];
         };
         /**
+         * Rung
+         * @description A round to be worked. count: stitches afterwards. before: what is done before it. ticks: its pieces, none where it is
+         *     one piece. colour: that it is begun in, '' for the main one. source: which written round of the part it is, from 0.
+         */
+        Rung: {
+            /**
+             * Before
+             * @default []
+             */
+            before?: string[];
+            /**
+             * Colour
+             * @default
+             */
+            colour?: string;
+            /** Count */
+            count: number;
+            /** Label */
+            label: string;
+            /** Made */
+            made: number;
+            /** Source */
+            source: number;
+            /**
+             * Ticks
+             * @default []
+             */
+            ticks?: components["schemas"]["Tick"][];
+            /** Work */
+            work: string;
+        };
+        /**
+         * SaidOut
+         * @description What one tester says. by: her name. event: the id of where she says it.
+         */
+        SaidOut: {
+            /** At */
+            at: number;
+            /** By */
+            by: string;
+            /** Event */
+            event: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * SampleKept
+         * @description A sample that was put into the basket, and of which yarn.
+         */
+        SampleKept: {
+            /** Id */
+            id: number;
+            /** Yarn */
+            yarn: string;
+        };
+        /**
+         * SampleOut
+         * @description What one making measured, as a sample. making: whose. yarn: of the basket that it would be kept with, null where none
+         *     is known. hook_mm: it was worked with.
+         */
+        SampleOut: {
+            /** Across Mm */
+            across_mm: number;
+            /** Hook Mm */
+            hook_mm: number;
+            /**
+             * Making
+             * Format: uuid
+             */
+            making: string;
+            /** Round Mm */
+            round_mm: number;
+            /** Rounds */
+            rounds: number;
+            /** Stitch Mm */
+            stitch_mm: number;
+            /** Stitches */
+            stitches: number;
+            /** Title */
+            title: string;
+            /** Told */
+            told: string;
+            /** Up Mm */
+            up_mm: number;
+            /** Yarn */
+            yarn: number | null;
+        };
+        /**
          * SceneOut
          * @description The whole figure: parts by key, pieces, size in mm, and everything about putting it together.
          *
@@ -5163,6 +7788,20 @@ export interface components {
             other: string;
             /** Stitches */
             stitches: number;
+        };
+        /**
+         * SectionOut
+         * @description A titled run of blocks. level: 1 for chapters, 2 for parts.
+         */
+        SectionOut: {
+            /** Blocks */
+            blocks: (components["schemas"]["Paragraph"] | components["schemas"]["Facts"] | components["schemas"]["Lines"] | components["schemas"]["Steps"] | components["schemas"]["Rounds"] | components["schemas"]["CountTable"] | components["schemas"]["Pictures"] | components["schemas"]["Drawing"])[];
+            /** Key */
+            key: string;
+            /** Level */
+            level: number;
+            /** Title */
+            title: string;
         };
         /**
          * Session
@@ -5407,6 +8046,98 @@ export interface components {
             stacked?: boolean;
         };
         /**
+         * SheetIn
+         * @description The same with how it is printed.
+         */
+        SheetIn: {
+            /**
+             * Edition
+             * @default as-it-is
+             */
+            edition?: string;
+            /**
+             * Explained
+             * @default full
+             * @enum {string}
+             */
+            explained?: "full" | "short" | "rounds" | "counts";
+            /**
+             * Language
+             * @default en
+             * @enum {string}
+             */
+            language?: "en" | "de" | "fr" | "es";
+            /**
+             * Large
+             * @default false
+             */
+            large?: boolean;
+            /**
+             * Left
+             * @default false
+             */
+            left?: boolean;
+            /**
+             * Low Ink
+             * @default false
+             */
+            low_ink?: boolean;
+            /**
+             * Paper
+             * @default a4
+             * @enum {string}
+             */
+            paper?: "a4" | "letter" | "phone";
+            /**
+             * Pictures
+             * @default all
+             * @enum {string}
+             */
+            pictures?: "all" | "figure" | "none";
+            /**
+             * Terms
+             * @default us
+             * @enum {string}
+             */
+            terms?: "us" | "uk" | "letters";
+        };
+        /**
+         * SheetOut
+         * @description An edition round by round.
+         */
+        SheetOut: {
+            /** Cautions */
+            cautions: string[];
+            /** Designer */
+            designer: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Hook Mm */
+            hook_mm: number;
+            /** Hours */
+            hours: number;
+            /** Parts */
+            parts: components["schemas"]["PartSheet"][];
+            /** Round Mm */
+            round_mm: number;
+            /** Spread */
+            spread: number;
+            /** Stamp */
+            stamp: string;
+            /** Steps */
+            steps: string[];
+            /** Stitch Mm */
+            stitch_mm: number;
+            /** Terms */
+            terms: string;
+            /** Title */
+            title: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Yarns */
+            yarns: components["schemas"]["YarnToUse"][];
+        };
+        /**
          * ShelfPieceOut
          * @description A piece on the shelf. terms: its permissions in words. keys: of its parts, in the order of their names.
          */
@@ -5447,6 +8178,30 @@ export interface components {
             version: string;
             /** Yarns */
             yarns: components["schemas"]["PieceYarn"][];
+        };
+        /**
+         * ShownIn
+         * @description A photograph that the client may see.
+         */
+        ShownIn: {
+            /**
+             * Caption
+             * @default
+             */
+            caption?: string;
+            /**
+             * Picture
+             * Format: uuid
+             */
+            picture: string;
+        };
+        /**
+         * ShownList
+         * @description All photographs that the client may see.
+         */
+        ShownList: {
+            /** Pictures */
+            pictures: components["schemas"]["ShownIn"][];
         };
         /**
          * SideOfPanelOut
@@ -5645,6 +8400,32 @@ export interface components {
             things: components["schemas"]["ThingOut"][];
         };
         /**
+         * SkeinTakenEvent
+         * @description The skein in use from here on: of which yarn, and which one in her words (a lot, a second ball).
+         */
+        SkeinTakenEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skein";
+            /** Seq */
+            seq: number;
+            /** Text */
+            text: string;
+            /** Yarn */
+            yarn: string;
+        };
+        /**
          * Solid
          * @description A solid of revolution.
          *
@@ -5806,11 +8587,56 @@ export interface components {
             solids: components["schemas"]["Solid"][];
         };
         /**
+         * StagesOut
+         * @description A part as it is worked: its faces by rounds.
+         */
+        StagesOut: {
+            /** Colours */
+            colours: string[];
+            /** Corners */
+            corners: number[][];
+            /** Fills */
+            fills: number[];
+            /** Rounds */
+            rounds: number[];
+            /** Shades */
+            shades: number[];
+        };
+        /**
          * StartKind
          * @description How a closed round begins from nothing; both give the same count.
          * @enum {string}
          */
         StartKind: "ring" | "chain2";
+        /**
+         * StepDoneEvent
+         * @description A step of the assembly, counted from 1, is done, or is not after all.
+         */
+        StepDoneEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step";
+            /** Seq */
+            seq: number;
+            /** Step */
+            step: number;
+            /**
+             * Undone
+             * @default false
+             */
+            undone?: boolean;
+        };
         /**
          * StepOut
          * @description A stage direction and the round it follows.
@@ -5853,6 +8679,51 @@ export interface components {
             stitch: number;
             /** Tail Mm */
             tail_mm: number | null;
+        };
+        /**
+         * Steps
+         * @description Numbered steps with the pictures of each.
+         */
+        Steps: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            block: "Steps";
+            /** Lines */
+            lines: string[];
+            /** Pictures */
+            pictures: components["schemas"]["PictureShown"][][];
+        };
+        /**
+         * StitchedEvent
+         * @description So many stitches of a round are worked by now.
+         */
+        StitchedEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stitched";
+            /** Part */
+            part: string;
+            /** Piece */
+            piece: number;
+            /** Round */
+            round: number;
+            /** Seq */
+            seq: number;
+            /** Stitches */
+            stitches: number;
         };
         /**
          * StopState
@@ -5941,6 +8812,39 @@ export interface components {
             yarn_per_stitch_mm: number | null;
         };
         /**
+         * SyncIn
+         * @description What a device has that the studio may not have, and up to which number it knows the studio's.
+         */
+        SyncIn: {
+            /**
+             * Events
+             * @default []
+             */
+            events?: (components["schemas"]["DoneEvent"] | components["schemas"]["RippedEvent"] | components["schemas"]["StitchedEvent"] | components["schemas"]["DidOtherwiseEvent"] | components["schemas"]["NotedEvent"] | components["schemas"]["PicturedEvent"] | components["schemas"]["MeasuredEvent"] | components["schemas"]["WeighedEvent"] | components["schemas"]["HookTakenEvent"] | components["schemas"]["SkeinTakenEvent"] | components["schemas"]["PausedEvent"] | components["schemas"]["TimeCorrectedEvent"] | components["schemas"]["StepDoneEvent"] | components["schemas"]["RemarkedEvent"] | components["schemas"]["ReportedEvent"] | components["schemas"]["FinishedEvent"] | components["schemas"]["WithdrawnEvent"])[];
+            /**
+             * Known
+             * @default 0
+             */
+            known?: number;
+        };
+        /**
+         * SyncOut
+         * @description What the studio has that the device did not know. known: up to which number that is. more: there is more to fetch.
+         *     now: the studio's clock, ms since 1970.
+         */
+        SyncOut: {
+            /** Events */
+            events: (components["schemas"]["DoneEvent"] | components["schemas"]["RippedEvent"] | components["schemas"]["StitchedEvent"] | components["schemas"]["DidOtherwiseEvent"] | components["schemas"]["NotedEvent"] | components["schemas"]["PicturedEvent"] | components["schemas"]["MeasuredEvent"] | components["schemas"]["WeighedEvent"] | components["schemas"]["HookTakenEvent"] | components["schemas"]["SkeinTakenEvent"] | components["schemas"]["PausedEvent"] | components["schemas"]["TimeCorrectedEvent"] | components["schemas"]["StepDoneEvent"] | components["schemas"]["RemarkedEvent"] | components["schemas"]["ReportedEvent"] | components["schemas"]["FinishedEvent"] | components["schemas"]["WithdrawnEvent"])[];
+            /** Known */
+            known: number;
+            /** More */
+            more: boolean;
+            /** Now */
+            now: number;
+            /** Refused */
+            refused: components["schemas"]["RefusedEvent"][];
+        };
+        /**
          * TakeIn
          * @description Changes of the base to be taken. now: the base's revision that was shown. done: what is not taken is not shown
          *     again.
@@ -5997,6 +8901,37 @@ export interface components {
             kind: "taper";
         };
         /**
+         * TestPage
+         * @description What a tester's page is about: her making, what she is asked, and what was answered to her.
+         */
+        TestPage: {
+            /** Call */
+            call: string;
+            /** Designer */
+            designer: string;
+            making: components["schemas"]["MakingOut"];
+        };
+        /**
+         * TestPicture
+         * @description A photograph of a tester. shown: she agreed that it may be shown.
+         */
+        TestPicture: {
+            /**
+             * Making
+             * Format: uuid
+             */
+            making: string;
+            /**
+             * Picture
+             * Format: uuid
+             */
+            picture: string;
+            /** Shown */
+            shown: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * TesterIn
          * @description Somebody who makes it from the draft.
          */
@@ -6043,6 +8978,72 @@ export interface components {
             yarn: string;
         };
         /**
+         * TesterShown
+         * @description How a tester is getting on. link: holds, '' for why it does not. minutes: at work. letter: a reminder while she works,
+         *     thanks when she is done. consents: the name that she agreed to be thanked by, '' for none.
+         */
+        TesterShown: {
+            /** At */
+            at: string;
+            /** Consents */
+            consents: string;
+            /** Gauge */
+            gauge: string;
+            /** Hook Mm */
+            hook_mm: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Last */
+            last: string | null;
+            letter: components["schemas"]["LetterText"];
+            /** Link */
+            link: boolean;
+            /** Mail */
+            mail: string;
+            /** Making */
+            making: string | null;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Pictures */
+            pictures: components["schemas"]["TestPicture"][];
+            /** Remarks */
+            remarks: number;
+            /** Share */
+            share: number;
+            /** Size */
+            size: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "asked" | "making" | "done";
+            /** Weight */
+            weight: number | null;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
+            /** Yarn */
+            yarn: string;
+        };
+        /**
+         * Tests
+         * @description All tests of a design, and what still stands in the way of its release. columns: of a table of reports.
+         */
+        Tests: {
+            /** Calls */
+            calls: components["schemas"]["CallOut"][];
+            /** Columns */
+            columns: string[];
+            /** Open */
+            open: components["schemas"]["FindingOut"][];
+        };
+        /**
          * ThingOut
          * @description Something round that a part may be made to fit. source: where its measure comes from.
          */
@@ -6055,6 +9056,18 @@ export interface components {
             name: string;
             /** Source */
             source: string;
+        };
+        /**
+         * Tick
+         * @description A piece of a round that can be ticked off. times: how often it comes; stitches: that it makes each time.
+         */
+        Tick: {
+            /** Stitches */
+            stitches: number;
+            /** Text */
+            text: string;
+            /** Times */
+            times: number;
         };
         /**
          * TidyIn
@@ -6081,6 +9094,35 @@ export interface components {
         TidyOut: {
             /** Text */
             text: string;
+        };
+        /**
+         * TimeCorrectedEvent
+         * @description So many minutes more, or fewer, than the log makes of it.
+         */
+        TimeCorrectedEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "time";
+            /** Minutes */
+            minutes: number;
+            /** Seq */
+            seq: number;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
         };
         /**
          * TimesIn
@@ -6207,6 +9249,22 @@ export interface components {
             width: number;
         };
         /**
+         * Translation
+         * @description A piece of her prose in another language. source: as it stands in the design; when that is written otherwise, this
+         *     holds no longer.
+         */
+        Translation: {
+            /**
+             * Language
+             * @enum {string}
+             */
+            language: "de" | "fr" | "es";
+            /** Source */
+            source: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * TypedIn
          * @description Text as it is on screen; `etag` names the text it was typed over. keep: 'mine' writes over what another tab saved.
          */
@@ -6228,6 +9286,16 @@ export interface components {
              * Format: date-time
              */
             saved: string;
+        };
+        /**
+         * UnreadLine
+         * @description A line of a table that could not be taken, and why.
+         */
+        UnreadLine: {
+            /** Line */
+            line: number;
+            /** Why */
+            why: string;
         };
         /**
          * UsePiece
@@ -6268,6 +9336,19 @@ export interface components {
              * @default false
              */
             upside_down?: boolean;
+        };
+        /**
+         * Verdict
+         * @description What becomes of something that was done otherwise.
+         * @enum {string}
+         */
+        Verdict: "text" | "remark" | "dropped";
+        /**
+         * VerdictIn
+         * @description What becomes of something done otherwise; null takes the decision back, where it changed no text.
+         */
+        VerdictIn: {
+            verdict: components["schemas"]["Verdict"] | null;
         };
         /**
          * Warned
@@ -6339,6 +9420,34 @@ export interface components {
             told: string[];
         };
         /**
+         * WeighedEvent
+         * @description A ball on the scale, in grams, before or after working from it. yarn: its name.
+         */
+        WeighedEvent: {
+            /** After */
+            after: boolean;
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /** Grams */
+            grams: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weighed";
+            /** Seq */
+            seq: number;
+            /** Yarn */
+            yarn: string;
+        };
+        /**
          * WeightClassOut
          * @description A published weight class. stuffed_hook_mm: the hook that makes dense fabric of it.
          */
@@ -6359,6 +9468,30 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * WithdrawnEvent
+         * @description An earlier event of this log was a slip and counts no longer.
+         */
+        WithdrawnEvent: {
+            /** At */
+            at: number;
+            /** Device */
+            device: string;
+            /** Event */
+            event: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "withdrawn";
+            /** Seq */
+            seq: number;
         };
         /**
          * WordIn
@@ -6469,6 +9602,18 @@ export interface components {
             weight: number;
             /** Wraps */
             wraps?: number | null;
+        };
+        /**
+         * YarnToUse
+         * @description A yarn of the edition, with what the estimate says that it takes, in grams; None where nobody knows.
+         */
+        YarnToUse: {
+            /** Colour */
+            colour: string;
+            /** Grams */
+            grams: number | null;
+            /** Name */
+            name: string;
         };
         /**
          * YarnTogetherOut
@@ -6798,6 +9943,8 @@ export interface operations {
                 ground?: string | null;
                 shadow?: boolean;
                 step?: string | null;
+                part?: string | null;
+                after?: number;
             };
             header?: never;
             path: {
@@ -7299,9 +10446,12 @@ export interface operations {
     studio_booklets_api_read_booklet: {
         parameters: {
             query?: {
-                /** @description 'as-it-is', 'all' for all sizes, or the key of a size */
                 edition?: string;
                 terms?: "us" | "uk" | "letters";
+                pictures?: "all" | "figure" | "none";
+                language?: "en" | "de" | "fr" | "es";
+                explained?: "full" | "short" | "rounds" | "counts";
+                left?: boolean;
             };
             header?: never;
             path: {
@@ -7322,15 +10472,47 @@ export interface operations {
             };
         };
     };
-    studio_booklets_api_read_pdf: {
+    studio_booklets_api_read_file: {
         parameters: {
             query?: {
-                /** @description 'as-it-is', 'all' for all sizes, or the key of a size */
                 edition?: string;
                 terms?: "us" | "uk" | "letters";
-                paper?: "a4" | "letter";
+                pictures?: "all" | "figure" | "none";
+                language?: "en" | "de" | "fr" | "es";
+                explained?: "full" | "short" | "rounds" | "counts";
+                left?: boolean;
+                paper?: "a4" | "letter" | "phone";
                 large?: boolean;
                 low_ink?: boolean;
+            };
+            header?: never;
+            path: {
+                design_id: number;
+                ending: "pdf" | "html" | "epub" | "txt" | "md" | "json";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_booklets_api_read_booklet_picture: {
+        parameters: {
+            query?: {
+                edition?: string;
+                terms?: "us" | "uk" | "letters";
+                pictures?: "all" | "figure" | "none";
+                language?: "en" | "de" | "fr" | "es";
+                explained?: "full" | "short" | "rounds" | "counts";
+                left?: boolean;
+                key?: string;
             };
             header?: never;
             path: {
@@ -7349,28 +10531,29 @@ export interface operations {
             };
         };
     };
-    studio_booklets_api_read_file: {
+    studio_booklets_api_ask_for_pictures: {
         parameters: {
-            query?: {
-                /** @description 'as-it-is', 'all' for all sizes, or the key of a size */
-                edition?: string;
-                terms?: "us" | "uk" | "letters";
-            };
+            query?: never;
             header?: never;
             path: {
                 design_id: number;
-                ending: "txt" | "md" | "json";
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditionIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["SettlingOut"];
+                };
             };
         };
     };
@@ -7396,6 +10579,228 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_commissions_api_read_commissions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Commissions"];
+                };
+            };
+        };
+    };
+    studio_commissions_api_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommissionIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Commissions"];
+                };
+            };
+        };
+    };
+    studio_commissions_api_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                commission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommissionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Commissions"];
+                };
+            };
+        };
+    };
+    studio_commissions_api_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                commission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Commissions"];
+                };
+            };
+        };
+    };
+    studio_commissions_api_ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                commission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreementIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Commissions"];
+                };
+            };
+        };
+    };
+    studio_commissions_api_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                commission_id: number;
+                agreement_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Commissions"];
+                };
+            };
+        };
+    };
+    studio_commissions_api_give_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                commission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientLink"];
+                };
+            };
+        };
+    };
+    studio_commissions_api_withdraw_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                commission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Commissions"];
+                };
+            };
+        };
+    };
+    studio_commissions_api_show_pictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                commission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShownList"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Commissions"];
                 };
             };
         };
@@ -7637,6 +11042,343 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_post_api_read_letters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letters"];
+                };
+            };
+        };
+    };
+    studio_post_api_send_letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetterIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letters"];
+                };
+            };
+        };
+    };
+    studio_post_api_remove_letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                letter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letters"];
+                };
+            };
+        };
+    };
+    studio_releases_api_read_links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"][];
+                };
+            };
+        };
+    };
+    studio_releases_api_add_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+        };
+    };
+    studio_releases_api_withdraw_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                link_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"][];
+                };
+            };
+        };
+    };
+    studio_making_api_read_makings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Makings"];
+                };
+            };
+        };
+    };
+    studio_making_api_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakingIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakingSummary"];
+                };
+            };
+        };
+    };
+    studio_making_api_rename: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakingTitle"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Makings"];
+                };
+            };
+        };
+    };
+    studio_making_api_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Makings"];
+                };
+            };
+        };
+    };
+    studio_making_api_read_as_made: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BothFigures"];
+                };
+            };
+        };
+    };
+    studio_making_api_settle_as_made: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BothFigures"];
+                };
+            };
+        };
+    };
+    studio_making_api_decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                making_id: string;
+                deviation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VerdictIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Makings"];
+                };
+            };
+        };
+    };
+    studio_making_api_sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleKept"];
                 };
             };
         };
@@ -7993,6 +11735,50 @@ export interface operations {
             };
         };
     };
+    studio_booklets_api_read_proof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingOut"][];
+                };
+            };
+        };
+    };
+    studio_booklets_api_read_prose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProseOut"][];
+                };
+            };
+        };
+    };
     studio_proving_api_read_proving: {
         parameters: {
             query?: never;
@@ -8133,6 +11919,173 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_releases_api_read_releases: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Releases"];
+                };
+            };
+        };
+    };
+    studio_releases_api_make_release: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReleaseIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleaseOut"];
+                };
+            };
+        };
+    };
+    studio_releases_api_read_release: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleaseOut"];
+                };
+            };
+        };
+    };
+    studio_releases_api_edit_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleaseOut"];
+                };
+            };
+        };
+    };
+    studio_releases_api_compare_releases: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                number: number;
+                later: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Against"];
+                };
+            };
+        };
+    };
+    studio_releases_api_read_release_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                number: number;
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_releases_api_print_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleaseOut"];
                 };
             };
         };
@@ -8288,6 +12241,283 @@ export interface operations {
             };
         };
     };
+    studio_booklets_api_read_templates: {
+        parameters: {
+            query?: {
+                edition?: string;
+                terms?: "us" | "uk" | "letters";
+                pictures?: "all" | "figure" | "none";
+                language?: "en" | "de" | "fr" | "es";
+                explained?: "full" | "short" | "rounds" | "counts";
+                left?: boolean;
+                paper?: "a4" | "letter";
+                page?: number;
+            };
+            header?: never;
+            path: {
+                design_id: number;
+                ending: "pdf" | "svg";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_proving_call_api_renew_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                tester_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
+                };
+            };
+        };
+    };
+    studio_proving_call_api_close_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                tester_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tests"];
+                };
+            };
+        };
+    };
+    studio_proving_call_api_read_tests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tests"];
+                };
+            };
+        };
+    };
+    studio_proving_call_api_call_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tests"];
+                };
+            };
+        };
+    };
+    studio_proving_call_api_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tests"];
+                };
+            };
+        };
+    };
+    studio_proving_call_api_change_call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                call_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tests"];
+                };
+            };
+        };
+    };
+    studio_proving_call_api_remove_call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                call_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tests"];
+                };
+            };
+        };
+    };
+    studio_proving_call_api_take_papers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                call_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PapersIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PapersOut"];
+                };
+            };
+        };
+    };
+    studio_proving_call_api_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                call_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
+                };
+            };
+        };
+    };
+    studio_proving_call_api_thank: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                call_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
     studio_designs_api_undo: {
         parameters: {
             query?: never;
@@ -8397,7 +12627,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"] | components["schemas"]["DocumentAnswer"] | components["schemas"]["PortraitAnswer"];
+                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"] | components["schemas"]["DocumentAnswer"] | components["schemas"]["PortraitAnswer"] | components["schemas"]["ReleaseAnswer"];
                 };
             };
         };
@@ -8420,6 +12650,213 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    studio_making_api_read_making: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakingOut"];
+                };
+            };
+        };
+    };
+    studio_making_api_read_edition: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_making_api_read_figure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakingFigure"];
+                };
+            };
+        };
+    };
+    studio_making_api_read_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+        };
+    };
+    studio_making_api_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_making_api_read_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_making_api_keep_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoKept"];
+                };
+            };
+        };
+    };
+    studio_making_api_remove_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_making_api_sync: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SyncIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SyncOut"];
                 };
             };
         };
@@ -9235,6 +13672,26 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    studio_proving_call_api_read_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestPage"];
+                };
             };
         };
     };

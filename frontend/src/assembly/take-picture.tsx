@@ -9,7 +9,7 @@ import { Button, Check, NumberField, SelectField } from "../ui/controls";
 import { useCommands } from "../ui/keys";
 import { Dialog } from "../ui/overlays";
 
-type Look = Required<Schemas["LookIn"]>;
+type Look = Required<Omit<Schemas["LookIn"], "part" | "after">>;
 
 const SIDES = [
   ["between", "between front and side"],

@@ -1,58 +1,42 @@
-/** Booklet: the written pattern as it will print, in any terms, and its files. */
-import { useQuery } from "@tanstack/react-query";
+/** Booklet, a reading desk: the written pattern as it will print, what its proof-reader finds, its editions and releases. */
 import { useState } from "react";
-import { answer, api, type Schemas } from "../api/client";
 import type { Design } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
 import { pictureUrl } from "../design/use-picture";
 import { SizePicture } from "../sizes/size-picture";
-import { Button, Check, Field, inputClass, Panel, SelectField, TextField } from "../ui/controls";
 import { Refused } from "../ui/refused";
-import { type Block, Sections } from "./sections";
+import { AS_IT_IS, type Asked, editionsOf, firstAsked, shownUrl } from "./edition";
+import { Files } from "./files";
+import { PartOrder } from "./order";
+import { Photos } from "./photos";
+import { Proof } from "./proof";
+import { Releases } from "./releases";
+import { type Page, Said } from "./said";
+import { Sections } from "./sections";
+import { Translating } from "./translating";
+import { useBook } from "./use-book";
 
-type Page = Design["booklet"];
-
-const AS_IT_IS = "as-it-is";
-const FOR_ALL = "all";
-const DIFFERENCE = "difference";
-/** Editions to print: as it is, at each of its sizes, one text for all that are in its own yarn, what differs from its base. */
-function editionsOf(design: Design): [string, string][] {
-  const sizes = design.sizes.sizes ?? [];
-  const all = sizes.some((s) => s.kind !== "yarn");
+/** What is asked for, at an edition that there still is. */
+function useAsked(design: Design): [Asked, (more: Partial<Asked>) => void] {
+  const [asked, setAsked] = useState(() => firstAsked(design));
+  const known = editionsOf(design, asked.language).some(([key]) => key === asked.edition);
   return [
-    [AS_IT_IS, "as it is"],
-    ...(all ? [[FOR_ALL, "all sizes in one"] as [string, string]] : []),
-    ...sizes.map((s): [string, string] => [s.key, s.name]),
-    ...(design.origin?.id
-      ? [[DIFFERENCE, `only what differs from ${design.origin.name}`] as [string, string]]
-      : []),
+    known ? asked : { ...asked, edition: AS_IT_IS },
+    (more) => setAsked((before) => ({ ...before, ...more })),
   ];
 }
 
 export function BookletStop() {
   const design = useShownDesign();
   const page = usePage(design, "booklet");
-  const [terms, setTerms] = useState(design.terms);
-  const [asked, setEdition] = useState(AS_IT_IS);
-  const editions = editionsOf(design);
-  const edition = editions.some(([key]) => key === asked) ? asked : AS_IT_IS;
-  const size = design.sizes.sizes?.find((s) => s.key === edition);
-  const booklet = useQuery({
-    queryKey: ["figure", design.id, "booklet", design.revision, terms, edition],
-    queryFn: () =>
-      answer<Schemas["BookletOut"]>(
-        api.GET("/api/designs/{design_id}/booklet", {
-          params: { path: { design_id: design.id }, query: { terms, edition } },
-        }),
-      ),
-    placeholderData: (before) => before,
-  });
+  const [asked, change] = useAsked(design);
+  const { booklet, painting } = useBook(design, asked);
   const set = (part: Partial<Page>) => page.change({ ...page.value, ...part });
   return (
-    <div className="grid min-h-0 flex-1 gap-5 p-5 lg:grid-cols-[19rem_minmax(0,1fr)] print:block print:p-0">
-      <aside className="flex flex-col gap-3 overflow-auto no-print">
+    <div className="grid min-h-0 flex-1 gap-4 p-4 lg:grid-cols-[18rem_minmax(0,1fr)] lg:grid-rows-[minmax(0,1fr)] xl:grid-cols-[18rem_minmax(0,1fr)_19rem] print:block print:p-0">
+      <aside className="flex min-h-0 flex-col gap-3 overflow-auto no-print" aria-label="What is printed">
         <div className="flex items-center justify-between">
           <h1 className="text-2xl">Booklet</h1>
           <SaveMark state={page.state} />
@@ -60,176 +44,79 @@ export function BookletStop() {
         <PageRefusal {...page} />
         <Files
           design={design}
-          terms={terms}
-          onTerms={setTerms}
-          editions={editions}
-          edition={edition}
-          onEdition={setEdition}
+          asked={asked}
+          onAsked={change}
+          painting={painting.left}
+          templates={booklet.data?.templates ?? 0}
           flush={page.flush}
         />
+        {asked.language !== "en" && (
+          <Translating design={design} language={asked.language} value={page.value} set={set} />
+        )}
         <Said value={page.value} set={set} />
+        <PartOrder design={design} value={page.value} set={set} />
+        <Photos design={design} value={page.value} set={set} />
       </aside>
       <article
         tabIndex={0}
-        className="overflow-auto rounded-lg border border-line bg-panel px-8 py-7 print:border-0 print:p-0"
+        className="min-h-0 overflow-auto rounded-lg border border-line bg-panel px-5 py-6 sm:px-8 print:border-0 print:p-0"
         aria-label="The booklet"
       >
         <Refused error={booklet.error} />
+        {!booklet.data && !booklet.error && (
+          <p role="status" className="text-center text-soft">
+            Setting the pages …
+          </p>
+        )}
         {booklet.data && !booklet.error && (
-          <div className="mx-auto max-w-2xl">
-            <header className="mb-6 text-center">
-              {design.parts.length > 0 && !size && (
-                <img
-                  src={pictureUrl(design.id, design.revision)}
-                  alt={`${design.name}, drawn from its rounds`}
-                  className="mx-auto max-h-80"
-                />
-              )}
-              {size && (
-                <div className="flex justify-center">
-                  <SizePicture design={design} entry={size} name={size.name} scale={null} />
-                </div>
-              )}
-              <h2 className="mt-3 text-4xl">{booklet.data.title}</h2>
-              <p className="text-soft">
-                {booklet.data.byline} · {booklet.data.stamp}
-              </p>
-            </header>
+          <div className="mx-auto max-w-2xl" lang={booklet.data.language}>
+            <Cover design={design} edition={asked.edition} book={booklet.data} />
             <Sections
-              sections={
-                booklet.data.sections as { key: string; title: string; level: number; blocks: Block[] }[]
-              }
+              sections={booklet.data.sections}
+              addressOf={(key) => (booklet.data.ready.includes(key) ? shownUrl(design, asked, key) : null)}
             />
           </div>
         )}
       </article>
+      <aside
+        className="flex min-h-0 flex-col gap-3 overflow-auto lg:col-start-2 xl:col-start-3 no-print"
+        aria-label="Proof-reading and releases"
+      >
+        <Proof design={design} />
+        <Releases design={design} asked={asked} flush={page.flush} />
+      </aside>
     </div>
   );
 }
 
-/** What the booklet says beside the rounds. */
-function Said({ value, set }: { value: Page; set: (part: Partial<Page>) => void }) {
-  return (
-    <Panel title="What it says">
-      <div className="flex flex-col gap-3">
-        <TextField
-          label="Version"
-          maxLength={120}
-          value={value.version ?? ""}
-          onChange={(e) => set({ version: e.target.value })}
-        />
-        <Check
-          label="Count table after each part"
-          checked={value.count_table ?? false}
-          onChecked={(count_table) => set({ count_table })}
-        />
-        <TextField
-          label="Also needed"
-          maxLength={500}
-          value={value.notions ?? ""}
-          onChange={(e) => set({ notions: e.target.value })}
-          hint="Separated by commas."
-        />
-        {(["notes", "permissions", "credits", "changes"] as const).map((name) => (
-          <Field
-            key={name}
-            label={
-              {
-                notes: "Notes for the maker",
-                permissions: "Permissions",
-                credits: "Credits",
-                changes: "Changes since the first version",
-              }[name]
-            }
-          >
-            {(ids) => (
-              <textarea
-                {...ids}
-                className={`${inputClass} min-h-16`}
-                maxLength={5000}
-                value={value[name] ?? ""}
-                onChange={(e) => set({ [name]: e.target.value })}
-              />
-            )}
-          </Field>
-        ))}
-      </div>
-    </Panel>
-  );
-}
-
-function Files({
+function Cover({
   design,
-  terms,
-  onTerms,
-  editions,
   edition,
-  onEdition,
-  flush,
+  book,
 }: {
   design: Design;
-  terms: Design["terms"];
-  onTerms: (terms: Design["terms"]) => void;
-  editions: [string, string][];
   edition: string;
-  onEdition: (edition: string) => void;
-  flush: () => Promise<void>;
+  book: { title: string; byline: string; stamp: string };
 }) {
-  const [paper, setPaper] = useState<"a4" | "letter">("a4");
-  const [large, setLarge] = useState(false);
-  const [lowInk, setLowInk] = useState(false);
-  const base = `/api/designs/${design.id}/booklet`;
-  const of = `terms=${terms}&edition=${encodeURIComponent(edition)}`;
-  const pdf = `${base}.pdf?${of}&paper=${paper}&large=${large}&low_ink=${lowInk}`;
-  const faults = design.parts.reduce((sum, p) => sum + p.faults, 0);
+  const size = design.sizes.sizes?.find((s) => s.key === edition);
   return (
-    <Panel title="Print and files">
-      {editions.length > 1 && (
-        <SelectField label="Edition" value={edition} onValue={onEdition} options={editions} />
-      )}
-      <div className="mt-2 grid grid-cols-2 gap-2">
-        <SelectField
-          label="Terms"
-          value={terms}
-          onValue={onTerms}
-          options={[
-            ["us", "US"],
-            ["uk", "UK"],
-            ["letters", "letters"],
-          ]}
+    <header className="mb-6 text-center">
+      {design.parts.length > 0 && !size && (
+        <img
+          src={pictureUrl(design.id, design.revision)}
+          alt={`${design.name}, drawn from its rounds`}
+          className="mx-auto max-h-80"
         />
-        <SelectField
-          label="Paper"
-          value={paper}
-          onValue={setPaper}
-          options={[
-            ["a4", "A4"],
-            ["letter", "Letter"],
-          ]}
-        />
-        <Check label="Large type" checked={large} onChecked={setLarge} />
-        <Check label="Little ink" checked={lowInk} onChecked={setLowInk} />
-      </div>
-      {faults > 0 && (
-        <p className="mt-2 border-l-4 border-madder bg-madder-ground px-2 py-1" role="note">
-          {faults === 1 ? "One count does" : `${faults} counts do`} not add up yet: look at Rounds before you
-          print.
-        </p>
       )}
-      <div className="mt-3 flex flex-wrap gap-2" onPointerDown={() => void flush()}>
-        <Button weight="main" asChild>
-          <a href={pdf} download>
-            PDF
-          </a>
-        </Button>
-        {(["txt", "md", "json"] as const).map((ending) => (
-          <Button key={ending} asChild>
-            <a href={`${base}.${ending}?${of}`} download>
-              {{ txt: "Text", md: "Markdown", json: "JSON" }[ending]}
-            </a>
-          </Button>
-        ))}
-      </div>
-    </Panel>
+      {size && (
+        <div className="flex justify-center">
+          <SizePicture design={design} entry={size} name={size.name} scale={null} />
+        </div>
+      )}
+      <h2 className="mt-3 text-4xl">{book.title}</h2>
+      <p className="text-soft">
+        {book.byline} · {book.stamp}
+      </p>
+    </header>
   );
 }

@@ -16,6 +16,7 @@ export function useRest(key: QueryKey | null, ask: () => Promise<Schemas["Settli
   return {
     settled: state.data?.whole ?? false,
     settling: (state.data?.under_way ?? 0) > 0,
+    left: state.data?.under_way ?? 0,
     extent: state.data?.extent_mm ?? 0,
     problem: state.error,
   };

@@ -4,6 +4,7 @@ import { useLeftHanded } from "../accounts/session";
 import { sentence } from "../api/client";
 import type { Design, Part } from "../design/design";
 import { SaveMark } from "../design/save-state";
+import type { SaveState } from "../design/use-page";
 import { Ladder, type Range } from "../figure/ladder";
 import { useLatest } from "../figure/use-latest";
 import { Button } from "../ui/controls";
@@ -78,17 +79,7 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
             onLineCommand={lineCommand}
           />
         </div>
-        <div className="flex items-center justify-between gap-2">
-          <SaveMark state={state} />
-          <span className="flex gap-1">
-            <Button weight="quiet" onClick={() => void tidy(true)}>
-              Tidy
-            </Button>
-            <Button weight="quiet" onClick={() => void tidy(!shown?.folded)}>
-              {shown?.folded ? "Unfold" : "Fold"}
-            </Button>
-          </span>
-        </div>
+        <Tidying state={state} folded={shown?.folded ?? false} onTidy={(fold) => void tidy(fold)} />
         {(problem !== null || error !== null) && (
           <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
             {problem?.detail ?? sentence(error)}
@@ -145,6 +136,31 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
       </section>
       <Views asked={trial?.question ?? asked} part={part} preview={laid} lit={lit} onLit={setLit} />
       <ConflictDialog conflict={conflict} name={part.name} settle={settle} />
+    </div>
+  );
+}
+
+/** How it is saved, and the tidying of all rounds. */
+function Tidying({
+  state,
+  folded,
+  onTidy,
+}: {
+  state: SaveState;
+  folded: boolean;
+  onTidy: (fold: boolean) => void;
+}) {
+  return (
+    <div className="flex items-center justify-between gap-2">
+      <SaveMark state={state} />
+      <span className="flex gap-1">
+        <Button weight="quiet" onClick={() => onTidy(true)}>
+          Tidy
+        </Button>
+        <Button weight="quiet" onClick={() => onTidy(!folded)}>
+          {folded ? "Unfold" : "Fold"}
+        </Button>
+      </span>
     </div>
   );
 }

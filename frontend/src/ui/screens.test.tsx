@@ -262,8 +262,16 @@ it("silhouettes are drawn to one scale", () => {
 
 it("the booklet's tree becomes a page", () => {
   const lines = [
-    { kind: "round", text: "", label: "R1-R3", work: "sc around", count: "[6]", fold: 3 },
-    { kind: "step", text: "Stuff.", label: "", work: "", count: "", fold: 1 },
+    {
+      kind: "round",
+      text: "",
+      label: "R1-R3",
+      work: "sc around",
+      count: "[6]",
+      fold: 3,
+      fold_said: "3 rounds",
+    },
+    { kind: "step", text: "Stuff.", label: "", work: "", count: "", fold: 1, fold_said: "" },
   ];
   shown(
     <Sections
@@ -290,13 +298,19 @@ it("the booklet's tree becomes a page", () => {
           level: 1,
           blocks: [
             { block: "Cautions", lines: ["Small parts."] },
-            { block: "Steps", lines: ["Sew."] },
+            {
+              block: "Steps",
+              lines: ["Sew."],
+              pictures: [[{ key: "step:a", alt: "The ear is new", caption: "" }]],
+            },
             { block: "Facts", rows: [["Hook", "3 mm"]] },
           ],
         },
       ]}
+      addressOf={(key) => (key === "step:a" ? "/there.jpg" : null)}
     />,
   );
+  expect(screen.getByAltText("The ear is new").getAttribute("src")).toBe("/there.jpg");
   expect(screen.getByText(/sc around/).textContent).toBe("sc around (3 rounds)");
   expect(screen.getAllByRole("row").map((r) => r.textContent)).toEqual([
     "RoundStitches+ or −",

@@ -12,7 +12,8 @@ from django.db import transaction
 from studio.accounts.actions import sign_up
 from studio.bench.portraits import paint_ahead
 from studio.demo.login import PASSWORD, USERNAME
-from studio.demo.studio import load
+from studio.demo.makings import prove_all
+from studio.demo.studio import load, release_all
 from studio.designs.models import Design
 from studio.designs.reading import design_value
 
@@ -42,3 +43,5 @@ class Command(BaseCommand):
         # Painted by the workers from now on, so that the shelf has its pictures when it is first looked at.
         for design in Design.objects.filter(owner=user):
             paint_ahead(user, design_value(design))
+        release_all(user)
+        prove_all(user)

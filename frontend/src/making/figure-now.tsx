@@ -1,0 +1,83 @@
+/** The part as it is now: its settled stitches up to the round that is done, the rest faint. */
+import { useEffect, useRef } from "react";
+import type { Stages } from "./types";
+
+const WIDE = 360;
+const TALL = 560;
+const MARGIN = 12;
+/** Up to so many faces all of what is to come is outlined, beyond a third of it. */
+const FEW = 250;
+
+/** A colour with light on it, 0 to 99. */
+export function lit(colour: string, shade: number): string {
+  const part = (at: number) =>
+    Math.round(Number.parseInt(colour.slice(at, at + 2), 16) * (0.35 + (0.65 * shade) / 99));
+  return `rgb(${part(1)} ${part(3)} ${part(5)})`;
+}
+
+/** Draws all faces up to a round; later ones as a faint outline of what is to come. */
+export function drawStages(draw: CanvasRenderingContext2D, stages: Stages, done: number, all: number): void {
+  const xs = stages.corners.flatMap((c) => [c[0] ?? 0, c[2] ?? 0]);
+  const ys = stages.corners.flatMap((c) => [c[1] ?? 0, c[5] ?? 0]);
+  const [left, right] = [Math.min(...xs), Math.max(...xs)];
+  const [low, high] = [Math.min(...ys), Math.max(...ys)];
+  const scale = Math.min(
+    (WIDE - 2 * MARGIN) / Math.max(right - left, 1),
+    (TALL - 2 * MARGIN) / Math.max(high - low, 1),
+  );
+  const x = (v: number) => WIDE / 2 + (v - (left + right) / 2) * scale;
+  const y = (v: number) => TALL / 2 - (v - (low + high) / 2) * scale;
+  draw.clearRect(0, 0, WIDE, TALL);
+  const finished = done >= all;
+  const each = stages.corners.length > FEW ? 3 : 1;
+  stages.corners.forEach((c, i) => {
+    const round = stages.rounds[i] ?? 0;
+    const shown = round <= done || (finished && round > all);
+    if (!shown && (i % each !== 0 || round > all)) return;
+    draw.beginPath();
+    for (let k = 0; k < 8; k += 2) draw.lineTo(x(c[k] ?? 0), y(c[k + 1] ?? 0));
+    draw.closePath();
+    if (shown) {
+      draw.globalAlpha = 1;
+      draw.fillStyle = lit(stages.colours[stages.fills[i] ?? 0] ?? "#a9744f", stages.shades[i] ?? 80);
+      draw.fill();
+      draw.lineWidth = 0.6;
+      draw.strokeStyle = "rgb(0 0 0 / 22%)";
+      draw.stroke();
+    } else {
+      draw.globalAlpha = 0.18;
+      draw.lineWidth = 0.6;
+      draw.strokeStyle = getComputedStyle(draw.canvas).color;
+      draw.stroke();
+    }
+  });
+  draw.globalAlpha = 1;
+}
+
+export function FigureNow({
+  stages,
+  done,
+  all,
+  label,
+}: {
+  stages: Stages;
+  done: number;
+  all: number;
+  label: string;
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const draw = canvas.current?.getContext("2d");
+    if (draw) drawStages(draw, stages, done, all);
+  }, [stages, done, all]);
+  return (
+    <canvas
+      ref={canvas}
+      width={WIDE}
+      height={TALL}
+      role="img"
+      aria-label={label}
+      className="h-full w-full object-contain text-ink"
+    />
+  );
+}

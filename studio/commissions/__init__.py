@@ -1,0 +1,1 @@
+"""Commissions: what a client sees and agrees to, by a link, and nothing else of the design."""
