@@ -12,7 +12,7 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 
-from launch import database, packages, server, tools
+from launch import database, packages, server, tools, web
 from launch.paths import FRONTEND, ROOT, VENV, python
 from launch.say import Stop, say
 
@@ -132,8 +132,8 @@ def in_own_var(work: Callable[[], int]) -> int:
     return work()
 
 
-def beside_demo(module: str, port: int) -> int:
-    """Run a module of Python against a fresh demo studio; it is told the studio's address.
+def beside_demo(module: str, port: int, words: Sequence[str] = ()) -> int:
+    """Run a module of Python against a fresh demo studio; it is told the studio's address and the words.
 
     What an earlier one left in the tests' own `var/` goes; a folder that somebody else named stays as it is.
     """
@@ -144,10 +144,14 @@ def beside_demo(module: str, port: int) -> int:
     tools.virtual_environment(dev=True)
     try:
         server.ready(port, demo=True, durable=False)
-        server.start_web(port)
-        server.start_workers(port)
-        return subprocess.run(
-            [python(), "-m", module, f"http://127.0.0.1:{port}"], cwd=ROOT, env=server.environment(port)
-        ).returncode
+        sock = web.listen(port)
+        server.serve(sock)
+        asked = subprocess.Popen(
+            [python(), "-m", module, f"http://127.0.0.1:{port}", *words], cwd=ROOT, env=server.environment(port)
+        )
+        while (code := asked.poll()) is None:
+            time.sleep(0.5)
+            server.watch(sock)
+        return code
     finally:
         server.down()

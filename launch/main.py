@@ -12,6 +12,8 @@ from launch.paths import FRONTEND, ROOT, VAR, VENV, python
 from launch.say import Stop, say
 
 PORT = 8770
+BESIDE_STUDIO = ("screen", "load", "attacks")
+"""What is measured on a running studio of its own."""
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -120,8 +122,9 @@ def _run(args: argparse.Namespace, rest: list[str]) -> int:
             return _api()
         case "shots":
             return checks.in_own_var(lambda: checks.beside_demo("tests.browser.shots", 8790))
-        case "bench" if args.names == ["screen"]:
-            return checks.in_own_var(lambda: checks.beside_demo("benchmarks.screen", 8791))
+        case "bench" if args.names[:1] and args.names[0] in BESIDE_STUDIO:
+            module, *words = args.names
+            return checks.in_own_var(lambda: checks.beside_demo(f"benchmarks.{module}", 8791, words))
         case "bench":
             return _bench(args.names)
         case "backup":

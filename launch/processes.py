@@ -73,8 +73,11 @@ def _reap(pid: int) -> None:
         return
 
 
-def spawn(name: str, line: list[str], *, env: dict[str, str], log: Path, cwd: Path) -> subprocess.Popen[bytes]:
-    """Start a process in a session of its own, so that Ctrl-C reaches the launcher alone."""
+def spawn(
+    name: str, line: list[str], *, env: dict[str, str], log: Path, cwd: Path, keep: tuple[int, ...] = ()
+) -> subprocess.Popen[bytes]:
+    """Start a process in a session of its own, so that Ctrl-C reaches the launcher alone. keep: descriptors that are
+    handed on to it."""
     log.parent.mkdir(parents=True, exist_ok=True)
     with log.open("ab") as out:
         process = subprocess.Popen(
@@ -85,6 +88,7 @@ def spawn(name: str, line: list[str], *, env: dict[str, str], log: Path, cwd: Pa
             stdout=out,
             stderr=subprocess.STDOUT,
             start_new_session=True,
+            pass_fds=keep,
         )
     remember(name, process.pid)
     return process

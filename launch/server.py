@@ -7,20 +7,18 @@ import signal
 import socket
 import subprocess
 import time
-import urllib.error
-import urllib.request
 from collections.abc import Callable
 
-from launch import database, packages, processes, tools
+from launch import database, packages, processes, tools, web
 from launch.lock import alone
-from launch.paths import ROOT, VAR, VENV, python
+from launch.paths import ROOT, VAR, python
 from launch.say import Stop, say
 from studio.demo.login import PASSWORD, USERNAME
 
-WEB_LOG = VAR / "log" / "web.log"
 JOBS_LOG = VAR / "log" / "jobs.log"
-WORKERS, THREADS = 2, 8
 JOB_WORKERS = ("jobs-1", "jobs-2")
+PATIENCE_SECONDS = 5.0
+"""Between two tries to start a database that does not start."""
 
 
 def environment(port: int) -> dict[str, str]:
@@ -29,6 +27,7 @@ def environment(port: int) -> dict[str, str]:
         **os.environ,
         **database.environment(),
         "SPIRREL_ORIGIN": f"http://127.0.0.1:{port}",
+        "SPIRREL_JOB_WORKERS": str(len(JOB_WORKERS)),
         "DJANGO_SETTINGS_MODULE": "studio.settings",
         "OPENBLAS_NUM_THREADS": "1",
         "OMP_NUM_THREADS": "1",
@@ -45,56 +44,6 @@ def _managed(env: dict[str, str], failure: str, *words: str) -> str:
     if done.returncode:
         raise Stop(f"{failure}\n{(done.stderr or done.stdout).strip()[-800:]}")
     return done.stdout.strip()
-
-
-def _port_is_free(port: int) -> None:
-    with socket.socket() as probe:
-        if probe.connect_ex(("127.0.0.1", port)) == 0:
-            raise Stop(f"port {port} is taken by another program; choose another with ./spirrel up --port N.")
-
-
-def _answers(port: int) -> bool:
-    try:
-        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=2) as answer:
-            return bool(answer.status == 200)
-    except (urllib.error.URLError, OSError):
-        return False
-
-
-def start_web(port: int) -> None:
-    """Start the web server and wait until it answers."""
-    process = processes.spawn(
-        "web",
-        [
-            str(VENV / "bin" / "gunicorn"),
-            "studio.wsgi",
-            "--bind",
-            f"127.0.0.1:{port}",
-            "--worker-class",
-            "gthread",
-            "--workers",
-            str(WORKERS),
-            "--threads",
-            str(THREADS),
-            "--no-control-socket",
-            "--preload",
-            "--timeout",
-            "60",
-            "--max-requests",
-            "20000",
-            "--max-requests-jitter",
-            "2000",
-        ],
-        env=environment(port),
-        log=WEB_LOG,
-        cwd=ROOT,
-    )
-    end = time.monotonic() + 30
-    while not _answers(port):
-        if process.poll() is not None or time.monotonic() > end:
-            processes.stop("web")
-            raise Stop(f"the server did not start; its last words, from {WEB_LOG}:\n{processes.last_lines(WEB_LOG)}")
-        time.sleep(0.1)
 
 
 def start_workers(port: int) -> None:
@@ -132,27 +81,28 @@ def up(port: int, *, demo: bool = True) -> int:
     """Serve until Ctrl-C, then stop what was started."""
     with alone("up"):
         stop_workers()
-        if processes.stop("web"):
+        if web.stop():
             say("a server left behind was stopped")
-        _port_is_free(port)
+        sock = web.listen(port)
         processes.remember("launcher", os.getpid())
         for asked in (signal.SIGTERM, signal.SIGINT):
             signal.signal(asked, _interrupt)
         try:
             ready(port, demo=demo)
-            start_web(port)
-            start_workers(port)
+            serve(sock)
             print(f"\nSpirrel is at http://127.0.0.1:{port}")
             if demo:
                 print(f"Demo studio: sign in as  {USERNAME}  with  {PASSWORD}")
             print("Ctrl-C stops it; everything saved stays.\n", flush=True)
-            _wait(port)
+            while True:
+                time.sleep(0.5)
+                watch(sock)
         except KeyboardInterrupt:
             say("stopping")
         finally:
             signal.signal(signal.SIGINT, signal.SIG_IGN)
             stop_workers()
-            processes.stop("web")
+            web.stop()
             database.stop()
     return 0
 
@@ -161,17 +111,34 @@ def _interrupt(*_: object) -> None:
     raise KeyboardInterrupt
 
 
-def _wait(port: int) -> None:
-    while True:
-        time.sleep(0.5)
-        if processes.remembered("web") is None:
-            raise Stop(f"the server ended by itself; its last words, from {WEB_LOG}:\n{processes.last_lines(WEB_LOG)}")
-        if processes.remembered("mariadb") is None:
-            say("the database ended by itself; starting it again")
-            database.start()
-        if any(processes.remembered(name) is None for name in JOB_WORKERS):
-            stop_workers()
-            start_workers(port)
+def serve(sock: socket.socket) -> None:
+    """Start the web processes and the workers, and wait until the studio answers."""
+    port = sock.getsockname()[1]
+    web.start(sock, environment(port))
+    web.wait(sock)
+    start_workers(port)
+
+
+def watch(sock: socket.socket) -> None:
+    """Look once whether everything runs, and start again what has ended."""
+    port = sock.getsockname()[1]
+    if processes.remembered("mariadb") is None:
+        _database_again()
+    if web.missing():
+        web.start(sock, environment(port))
+    if any(processes.remembered(name) is None for name in JOB_WORKERS):
+        stop_workers()
+        start_workers(port)
+
+
+def _database_again() -> None:
+    """Start the database anew; what stands in its way now (a full disk) may be gone at the next look."""
+    say("the database ended by itself; starting it again")
+    try:
+        database.start()
+    except Stop as stop:
+        say(f"{stop.sentence} It is tried again.")
+        time.sleep(PATIENCE_SECONDS)
 
 
 def down() -> int:
@@ -180,7 +147,7 @@ def down() -> int:
         say("stopped: the running spirrel with its web server and database")
         return 0
     stop_workers()
-    ran = [name for name, ended in (("web server", processes.stop("web")), ("database", database.stop())) if ended]
+    ran = [name for name, ended in (("web server", web.stop()), ("database", database.stop())) if ended]
     say(f"stopped: {' and '.join(ran)}" if ran else "nothing was running")
     return 0
 

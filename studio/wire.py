@@ -10,11 +10,10 @@ from collections.abc import Mapping
 from dataclasses import MISSING, Field, asdict, fields, is_dataclass
 from typing import Any, Literal, Union, get_args, get_origin, get_type_hints
 
-from ninja import Schema
-from pydantic import ConfigDict, create_model
+from pydantic import BaseModel, ConfigDict, create_model
 
 
-class Strict(Schema):
+class Strict(BaseModel):
     """Fields that it does not have are refused, not dropped."""
 
     model_config = ConfigDict(extra="forbid", validate_default=True)

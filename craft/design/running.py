@@ -4,15 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 from craft.design.design import Design
 from craft.design.parts import Part
 from craft.problems import Severity
+from craft.remembered import by_bytes
 from craft.rounds.fabric import MAIN_COLOUR, Piece, WorkedPart
 from craft.rounds.pattern import Part as Written
 from craft.rounds.stitches import Terms
 from craft.text.check import Checked, check
+
+REMEMBERED = 64 * 2**20
+"""Bytes of texts that stay read and run: some hundred parts of a thousand stitches."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,7 +28,7 @@ class OtherText:
     colour: str = MAIN_COLOUR
 
 
-@lru_cache(maxsize=2_048)
+@by_bytes(REMEMBERED, lambda checked: checked.nbytes)
 def checked_text(
     text: str, terms: str, yarns: tuple[str, ...], colour: str = MAIN_COLOUR, others: tuple[OtherText, ...] = ()
 ) -> Checked:

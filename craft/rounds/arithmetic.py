@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
+from craft.remembered import of_short
 from craft.rounds.pattern import (
     Again,
     Chain,
@@ -103,7 +103,7 @@ _BEFORE_WORK = (Turn, Join, Colour, Again, Unread)
 """Instructions that may stand before the chain of a joined round or row."""
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def settled(body: tuple[Instruction, ...], counted: bool = False) -> tuple[Instruction, ...]:
     """`body` with every chain and every first 'same' put in terms of what it takes and gives.
 
@@ -177,7 +177,7 @@ def has_edge(body: Sequence[Instruction], edge: Edge) -> bool:
     )
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def round_sum(body: tuple[Instruction, ...], live: int, counted: bool = False) -> RoundSum:
     """The sum of a round worked over `live` stitches; what goes around takes what the rest leaves."""
     body = settled(body, counted)

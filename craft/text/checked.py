@@ -26,6 +26,13 @@ class Checked:
     corrections: Corrections = NO_CORRECTIONS
 
     @property
+    def nbytes(self) -> int:
+        """About how many bytes it takes: what was run, and what was read, some times the text itself."""
+        lines = self.reading.lines
+        length = lines[-1].span.end if lines else 0
+        return 2_000 + sum(p.nbytes for p in self.parts) + 6 * length + 400 * len(lines) + 600 * len(self.problems)
+
+    @property
     def sound(self) -> bool:
         """No fault; warnings and hints may remain."""
         return not faulty(self.problems)

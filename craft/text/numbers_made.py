@@ -33,14 +33,14 @@ def _number(word: str) -> int | None:
     return CARDINALS.get(small)
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=1024)
 def _stem(word: str) -> str:
     """A word in the singular."""
     small = word.lower()
     return "foot" if small == "feet" else small.rstrip("s")
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=1024)
 def _called(name: str | None) -> str:
     """What a part is called, in the singular: the last word of its name."""
     words = re.findall(r"[^\W\d_]+", name or "")

@@ -45,6 +45,7 @@ from studio.designs.shown import shown
 from studio.errors import Refusal
 from studio.guard import designer
 from studio.jobs.schemas import JobOut
+from studio.jobs.shown import job_shown
 
 Across = Annotated[int, Field(ge=10, le=10_000)]
 """Millimetres across a picture."""
@@ -121,7 +122,7 @@ def settle(request: HttpRequest, payload: PreviewIn) -> JobOut:
     job = figures.ask(designer(request), wanted)
     if job is None:
         raise CraftError("There is no round to settle yet.")
-    return JobOut.model_validate(job, from_attributes=True)
+    return job_shown(job)
 
 
 @router.post("/settle/{int:design_id}/{key}/{int:number}", response=JobOut)
@@ -129,7 +130,7 @@ def settle_version(request: HttpRequest, design_id: int, key: str, number: int) 
     """Have a part settled as it was in revision `number`, to lay over what it is now."""
     user = designer(request)
     job = scenes.settle_version(user, design_of(user, design_id), key, number)
-    return JobOut.model_validate(job, from_attributes=True)
+    return job_shown(job)
 
 
 @router.post("/dry-run", response=DryRunOut)

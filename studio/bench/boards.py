@@ -25,7 +25,7 @@ from studio.bench.schemas import BoardIn, BoardLineOut, BoardOut, DoubtOut, File
 from studio.designs.bringing import read_written
 from studio.jobs import actions
 from studio.jobs.kinds import Stopped, Watch
-from studio.jobs.schemas import JobOut
+from studio.jobs.shown import job_shown
 
 KIND = "document"
 MOST_LINES, MOST_DOUBTS = 2_000, 200
@@ -45,7 +45,7 @@ def text_of_file(user: User, name: str, raw: bytes) -> FileTextOut:
         return FileTextOut(name=name, text=imported_text(name, raw).text, job=None)
     question = json.dumps({"name": name, "kind": kind, "raw": base64.b64encode(raw).decode("ascii")})
     job = actions.ask(user, KIND, question, f"{kind} {hashlib.sha256(raw).hexdigest()}")
-    return FileTextOut(name=name, text=None, job=JobOut.model_validate(job, from_attributes=True))
+    return FileTextOut(name=name, text=None, job=job_shown(job))
 
 
 def work(question: str, watch: Watch) -> bytes:

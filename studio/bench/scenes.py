@@ -54,7 +54,7 @@ from studio.designs.reading import design_value, revision_value
 from studio.errors import Refusal
 from studio.jobs.actions import answer_of
 from studio.jobs.models import Job, State
-from studio.jobs.schemas import JobOut
+from studio.jobs.shown import job_shown
 
 
 def settling_of(design: DesignValue, part: Part) -> figures.Settling:
@@ -223,10 +223,7 @@ def _shown(staging: Staged) -> SceneOut:
         width_mm=width,
         depth_mm=depth,
         height_mm=height,
-        settled=[
-            SettledPart(part=key, job=JobOut.model_validate(job, from_attributes=True))
-            for key, job in staging.jobs.items()
-        ],
+        settled=[SettledPart(part=key, job=job_shown(job)) for key, job in staging.jobs.items()],
         whole=found.whole,
         swung=sum(s.swings for s in seats),
         eyes=None if eyes is None else EyesOut.model_validate(eyes, from_attributes=True),

@@ -12,7 +12,7 @@ from craft.design.stored import MOST_JSON
 from studio.accounts.policy import own_profile
 from studio.designs import actions, bringing, pages, texts, uploads
 from studio.designs.models import Picture
-from studio.designs.policy import design_of, picture_of, visible_designs
+from studio.designs.policy import design_of, picture_of, visible_designs, whole_design_of, with_texts
 from studio.designs.schemas import (
     AnyPage,
     BringIn,
@@ -29,7 +29,7 @@ from studio.designs.schemas import (
     TypedIn,
     TypedOut,
 )
-from studio.designs.shown import shelf_row, shown
+from studio.designs.shown import as_read, shelf_rows, shown
 from studio.errors import Refusal
 from studio.guard import designer
 from studio.refusals import placed_sentence
@@ -40,7 +40,7 @@ router = Router(tags=["designs"])
 @router.get("", response=list[DesignRow])
 def read_shelf(request: HttpRequest) -> list[DesignRow]:
     """All designs, last changed first."""
-    return [shelf_row(d) for d in visible_designs(designer(request)).prefetch_related("typed_texts")]
+    return shelf_rows(with_texts(visible_designs(designer(request))))
 
 
 @router.post("", response={201: DesignOut})
@@ -53,7 +53,7 @@ def create_design(request: HttpRequest, payload: NewDesign) -> Status[DesignOut]
 @router.get("/{int:design_id}", response=DesignOut)
 def read_design(request: HttpRequest, design_id: int) -> DesignOut:
     """One design, whole."""
-    return shown(design_of(designer(request), design_id))
+    return as_read(whole_design_of(designer(request), design_id))
 
 
 @router.put("/{int:design_id}", response=DesignOut)

@@ -9,8 +9,7 @@ from __future__ import annotations
 from datetime import date
 from typing import Annotated, Literal
 
-from ninja import Schema
-from pydantic import AfterValidator, ConfigDict, Field, StringConstraints
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
 from craft.design.parts import MOST_NAME, one_line
 from studio.yarns.schemas import Hex, HookMm, Metres, RoundMm, StitchMm, YarnName
@@ -34,7 +33,7 @@ TermsName = Literal["us", "uk", "letters"]
 LanguageName = Literal["en", "de", "fr", "es"]
 
 
-class Frozen(Schema):
+class Frozen(BaseModel):
     """A value that is replaced, never changed."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from functools import cached_property
 
 from django.conf import settings
 from django.db import models
@@ -59,9 +60,9 @@ class Revision(models.Model):
     def __str__(self) -> str:
         return f"{self.design_id}.{self.number} {self.label}"
 
-    @property
+    @cached_property
     def manifest(self) -> Manifest:
-        """The revision's content as typed values."""
+        """The revision's content as typed values, read once."""
         return Manifest.model_validate(newest(self.data))
 
 

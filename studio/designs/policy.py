@@ -27,6 +27,11 @@ register(Revision, Rule("design__owner", "design_id"))
 register(Picture, Rule("owner", "design_id"))
 
 
+def with_texts(designs: QuerySet[Design]) -> QuerySet[Design]:
+    """Designs with what was typed into their parts, looked up with them."""
+    return designs.prefetch_related("typed_texts")
+
+
 def visible_designs(user: User) -> QuerySet[Design]:
     """Her designs."""
     return visible(Owner(user), Verb.SEE, Design).select_related("head")
@@ -36,6 +41,11 @@ def design_of(user: User, pk: int, *, lock: bool = False) -> Design:
     """One of her designs, else 404. lock: hold its row until the transaction ends."""
     rows = visible(Owner(user), Verb.CHANGE, Design).select_for_update() if lock else visible_designs(user)
     return get_object_or_404(rows, pk=pk)
+
+
+def whole_design_of(user: User, pk: int) -> Design:
+    """One of her designs with what was typed into its parts, else 404."""
+    return get_object_or_404(with_texts(visible_designs(user)), pk=pk)
 
 
 def part_of(design: Design, key: str) -> PartEntry:

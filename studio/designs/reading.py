@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -34,10 +34,18 @@ class StoredText:
         return Part(e.key, e.name, self.text, e.make, e.colour, recipe, self.drafted)
 
 
-def stored_texts(design: Design) -> tuple[StoredText, ...]:
-    """Every part of the shown revision, with what was typed since its last version."""
+Versions = Mapping[int, PartVersion]
+
+
+def versions_of(designs: Iterable[Design]) -> Versions:
+    """The versions that the shown revisions of designs name, looked up at once."""
+    return PartVersion.objects.in_bulk([part.version for design in designs for part in design.manifest.parts])
+
+
+def stored_texts(design: Design, versions: Versions | None = None) -> tuple[StoredText, ...]:
+    """Every part of the shown revision, with what was typed since its last version. versions: where they are known."""
     entries = design.manifest.parts
-    versions = PartVersion.objects.in_bulk([p.version for p in entries])
+    versions = versions_of([design]) if versions is None else versions
     texts = {d.part_key: d for d in design.typed_texts.all()}
     found = []
     for entry in entries:
@@ -91,9 +99,9 @@ class ReadDesign:
         return sum(p.faults for p in self.parts)
 
 
-def read_design(design: Design) -> ReadDesign:
-    """The shown revision as a value, read and run."""
-    texts = stored_texts(design)
+def read_design(design: Design, versions: Versions | None = None) -> ReadDesign:
+    """The shown revision as a value, read and run. versions: where they are known."""
+    texts = stored_texts(design, versions)
     value = value_of(design.manifest, (t.part for t in texts), _sources(design))
     return ReadDesign(value, texts, run_parts(value))
 

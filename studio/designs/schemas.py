@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Annotated, Generic, Literal, TypeVar
 
 from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import BaseModel, Field, StringConstraints
 
 from craft.text.freehand.corrections import MOST_CORRECTIONS, MOST_WORDS, Taken
 from craft.text.notation import MOST_TEXT
@@ -34,7 +34,7 @@ class StopState(Schema):
     state: Literal["untouched", "under-way", "faults", "sound"]
 
 
-class DesignRow(Schema):
+class DesignRow(BaseModel):
     """A design on the shelf. problem: why it cannot be read, null for one that can."""
 
     id: int
@@ -50,7 +50,7 @@ class DesignRow(Schema):
     problem: str | None
 
 
-class PartOut(Schema):
+class PartOut(BaseModel):
     """A part with its text as last saved."""
 
     key: str
@@ -66,7 +66,7 @@ class PartOut(Schema):
     counts: list[int]
 
 
-class OriginOut(Schema):
+class OriginOut(BaseModel):
     """Where a copy came from; `id` is null once that design is gone."""
 
     id: int | None
@@ -74,7 +74,7 @@ class OriginOut(Schema):
     revision: int
 
 
-class DesignOut(Schema):
+class DesignOut(BaseModel):
     """A whole design."""
 
     id: int
@@ -142,7 +142,7 @@ class TypedIn(Schema):
     etag: str
 
 
-class TypedOut(Schema):
+class TypedOut(BaseModel):
     """What was saved: the tag to name next time."""
 
     etag: str
@@ -158,7 +158,7 @@ class PartText(Schema):
 
 
 Named = TypeVar("Named", bound=str)
-Notes = TypeVar("Notes", bound=Schema)
+Notes = TypeVar("Notes", bound=BaseModel)
 
 
 class Filled(Schema, Generic[Named, Notes]):

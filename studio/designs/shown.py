@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Iterable
+from contextlib import suppress
 from dataclasses import asdict
 
 from craft.errors import CraftError
 from craft.figure.settling import shows_filling_above
 from studio.designs.manifest import PAGES
-from studio.designs.models import Design
+from studio.designs.models import Design, PartVersion
+from studio.designs.policy import with_texts
 from studio.designs.progress import stops_of
-from studio.designs.reading import read_design
+from studio.designs.reading import Versions, read_design, versions_of
 from studio.designs.recipes import recipe_out
 from studio.designs.schemas import DesignOut, DesignRow, OriginOut, PartOut
 from studio.yarns.schemas import GaugeOut
@@ -20,8 +23,16 @@ log = logging.getLogger("studio")
 UNREADABLE = "This design cannot be read. Nothing of it is lost: the studio's log says what is wrong."
 
 
-def shelf_row(design: Design) -> DesignRow:
-    """A design on the shelf; one that cannot be read says so, and the others are there."""
+def shelf_rows(designs: Iterable[Design]) -> list[DesignRow]:
+    """Designs on the shelf; one that cannot be read says so, and the others are there."""
+    seen = list(designs)
+    known: dict[int, PartVersion] = {}
+    with suppress(Exception):  # of one manifest; each is asked again for itself, and says what is wrong
+        known |= versions_of(seen)
+    return [_shelf_row(design, known or None) for design in seen]
+
+
+def _shelf_row(design: Design, versions: Versions | None) -> DesignRow:
     row = DesignRow(
         id=design.pk,
         name=design.name,
@@ -36,7 +47,7 @@ def shelf_row(design: Design) -> DesignRow:
         problem=None,
     )
     try:
-        read, manifest = read_design(design), design.manifest
+        read, manifest = read_design(design, versions), design.manifest
         worked = [w for p in read.parts if (w := p.worked) is not None]
         return row.model_copy(
             update={
@@ -54,8 +65,12 @@ def shelf_row(design: Design) -> DesignRow:
 
 
 def shown(design: Design) -> DesignOut:
-    """A design as the screens need it."""
-    design.refresh_from_db()
+    """A design that was changed, as it is now."""
+    return as_read(with_texts(Design.objects.select_related("head")).get(pk=design.pk))
+
+
+def as_read(design: Design) -> DesignOut:
+    """A design as the screens need it, as it was just read."""
     manifest, revision = design.manifest, design.revision
     read = read_design(design)
     following = revision.children.order_by("-number").first()

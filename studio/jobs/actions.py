@@ -5,18 +5,24 @@ from __future__ import annotations
 import hashlib
 import zlib
 from datetime import datetime, timedelta
+from itertools import accumulate
 
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
+from django.db.models import Count, Sum
 from django.utils import timezone
 
+from studio.errors import Refusal
 from studio.jobs.kinds import kind_of
 from studio.jobs.models import Job, State
 from studio.jobs.policy import job_of
 from studio.jobs.tasks import begin
 
-MOST_KEPT = 4_000
+MOST_KEPT, MOST_KEPT_BYTES = 4_000, 256 * 2**20
 """Answers kept for a designer: a shelf of some hundred figures with all their parts; those used longest ago go first."""
+
+MOST_WAITING, MOST_WAITING_BYTES = 1_000, 96 * 2**20
+"""What one designer may have in line. Hers alone wait longer by it; this keeps the line from filling the disk."""
 
 MOST_ATTEMPTS = 3
 STALE = timedelta(seconds=20)
@@ -35,19 +41,23 @@ def key_of(kind: str, identity: str) -> str:
 def ask(user: User, kind: str, question: str, identity: str | None = None) -> Job:
     """The job of a question: found again, or put in line. One that failed, was cancelled or lost its worker begins anew.
 
-    identity: equal for questions with one answer; the question itself where it is not given.
+    identity: equal for questions with one answer; the question itself where it is not given. Refusal when she has too
+    much in line already.
     """
     key = key_of(kind, question if identity is None else identity)
+    size = len(question.encode())
+    if not Job.objects.filter(owner=user, key=key).exists():
+        _has_room(user, size)
     try:
         with transaction.atomic():
             job, fresh = Job.objects.select_for_update().get_or_create(
-                owner=user, key=key, defaults={"kind": kind, "question": question}
+                owner=user, key=key, defaults={"kind": kind, "question": question, "size": size}
             )
             silent = job.state == State.RUNNING and job.heartbeat < _silent()
             again = silent or job.state in (State.FAILED, State.CANCELLED)
             if again:
                 job.state, job.progress, job.attempt, job.error = State.WAITING, 0, 0, ""
-                job.question = question
+                job.question, job.size = question, size
                 job.heartbeat = timezone.now()
             # Whoever called it off no longer waits; whoever asks now does.
             job.cancel_asked = False
@@ -63,6 +73,15 @@ def ask(user: User, kind: str, question: str, identity: str | None = None) -> Jo
         _forget_oldest(user)
     job.refresh_from_db()
     return job
+
+
+def _has_room(user: User, size: int) -> None:
+    """Refusal when one more question of that size is too much."""
+    waiting = Job.objects.filter(owner=user, state=State.WAITING).aggregate(jobs=Count("pk"), size=Sum("size"))
+    if waiting["jobs"] >= MOST_WAITING or (waiting["size"] or 0) + size > MOST_WAITING_BYTES:
+        raise Refusal(
+            429, "line-full", f"{waiting['jobs']} of your figures wait to be worked out: ask again when some are done."
+        )
 
 
 def find(user: User, kind: str, identity: str) -> Job | None:
@@ -121,6 +140,13 @@ def _begun_again(job: Job) -> bool:
 
 
 def _forget_oldest(user: User) -> None:
+    """Forget the answers used longest ago, beyond what is kept in number and in bytes."""
     ended = Job.objects.filter(owner=user).exclude(state__in=(State.WAITING, State.RUNNING))
-    kept = ended.order_by("-used").values_list("pk", flat=True)[MOST_KEPT:]
-    Job.objects.filter(pk__in=list(kept)).delete()
+    rows = ended.order_by("-used").values_list("pk", "size")
+    sums = accumulate(size for _, size in rows)
+    beyond = [
+        pk
+        for at, ((pk, _), total) in enumerate(zip(rows, sums, strict=True))
+        if at >= MOST_KEPT or total > MOST_KEPT_BYTES
+    ]
+    Job.objects.filter(pk__in=beyond).delete()

@@ -10,6 +10,7 @@ from studio.guard import designer
 from studio.jobs.actions import cancel
 from studio.jobs.policy import job_of
 from studio.jobs.schemas import JobOut
+from studio.jobs.shown import job_shown
 
 router = Router(tags=["jobs"])
 
@@ -17,10 +18,10 @@ router = Router(tags=["jobs"])
 @router.get("/{int:job_id}", response=JobOut)
 def look(request: HttpRequest, job_id: int) -> JobOut:
     """How far a job is."""
-    return JobOut.model_validate(job_of(designer(request), job_id), from_attributes=True)
+    return job_shown(job_of(designer(request), job_id))
 
 
 @router.post("/{int:job_id}/cancel", response=JobOut)
 def stop(request: HttpRequest, job_id: int) -> JobOut:
     """Stop a job."""
-    return JobOut.model_validate(cancel(designer(request), job_id), from_attributes=True)
+    return job_shown(cancel(designer(request), job_id))

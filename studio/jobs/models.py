@@ -20,8 +20,9 @@ class Job(models.Model):
     """One question of one designer.
 
     key: hash of kind, question and the craft's version. progress: 0 to 100. heartbeat: last sign of
-    life of the process at work. attempt: how often it was begun. result: the answer, compressed.
-    used: when the answer was last asked for.
+    life of the process at work. attempt: how often it was begun, begun: when that was last. result: the answer,
+    compressed. size: bytes of the question while it is open, of the answer afterwards. used: when the answer was last
+    asked for.
     """
 
     owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="jobs")
@@ -33,14 +34,27 @@ class Job(models.Model):
     cancel_asked = models.BooleanField(default=False)
     attempt = models.PositiveSmallIntegerField(default=0)
     heartbeat = models.DateTimeField(auto_now_add=True)
+    begun = models.DateTimeField(null=True)
     result = models.BinaryField(null=True)
+    size = models.PositiveIntegerField(default=0)
     error = models.CharField(max_length=500, default="", blank=True)
     created = models.DateTimeField(auto_now_add=True)
     used = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=("owner", "key"), name="one_job_a_question"),)
-        indexes = (models.Index(fields=("owner", "used")), models.Index(fields=("state", "heartbeat")))
+        indexes = (
+            models.Index(fields=("owner", "used")),
+            models.Index(fields=("state", "heartbeat")),
+            models.Index(fields=("owner", "begun")),
+        )
 
     def __str__(self) -> str:
         return f"{self.kind} {self.pk}: {self.state}"
+
+
+class Line(models.Model):
+    """One row: whoever takes a job from the line holds it meanwhile."""
+
+    def __str__(self) -> str:
+        return "the line"

@@ -6,11 +6,11 @@ import logging
 import time
 import zlib
 
-from django.db.models import F
 from django.utils import timezone
 
 from craft.errors import CraftError
-from studio.jobs.kinds import Stopped, kind_of
+from studio.jobs.kinds import Stopped, is_long, kind_of
+from studio.jobs.line import someone_waits, take
 from studio.jobs.models import Job, State
 
 log = logging.getLogger("studio")
@@ -21,14 +21,18 @@ BEAT_SECONDS = 0.3
 BROKEN = "This could not be worked out. Your rounds are safe; the studio's log says more."
 
 
-def work(pk: int) -> None:
-    """Work out a job; called in a worker's process. One that is not waiting is left alone."""
-    taken = Job.objects.filter(pk=pk, state=State.WAITING).update(
-        state=State.RUNNING, attempt=F("attempt") + 1, heartbeat=timezone.now(), progress=0
-    )
-    if not taken:
-        return
-    job = Job.objects.get(pk=pk)
+def work_next() -> bool:
+    """Work out the job whose turn it is; called in a worker's process. True where others were held back meanwhile, so
+    that their turn may have come."""
+    job = take()
+    if job is None:
+        return False
+    _work(job)
+    return is_long(job.kind) and someone_waits()
+
+
+def _work(job: Job) -> None:
+    pk = job.pk
     last = time.monotonic()
 
     def watch(progress: int) -> bool:
@@ -42,7 +46,8 @@ def work(pk: int) -> None:
     try:
         kind = kind_of(job.kind)
         answer = zlib.compress(kind.worker(job.question, watch), 6)
-        _end(pk, state=State.DONE, progress=100, result=answer, **({"question": ""} if kind.forgets else {}))
+        emptied = {"question": ""} if kind.forgets else {}
+        _end(pk, state=State.DONE, progress=100, result=answer, size=len(answer), **emptied)
     except Stopped:
         _end(pk, state=State.CANCELLED)
     except CraftError as error:

@@ -15,4 +15,4 @@ class ReleasesConfig(AppConfig):
         """Register its rules, and make printing known to the workers."""
         from studio.releases import policy, prints  # noqa: F401, PLC0415
 
-        register(prints.KIND, prints.work, version=1)
+        register(prints.KIND, prints.work, version=1, long=True)

@@ -13,6 +13,7 @@ from studio.designs.policy import picture_of
 from studio.designs.recipes import RoundsRecipe
 from studio.guard import designer
 from studio.jobs.schemas import JobOut
+from studio.jobs.shown import job_shown
 from studio.shapes import drafts, files, fits, meshes, panels, tracing
 from studio.shapes.schemas import (
     BeginIn,
@@ -46,25 +47,25 @@ def draft(request: HttpRequest, payload: ShapeIn) -> ShapeOut:
 @router.post("/fit", response=JobOut)
 def fit(request: HttpRequest, payload: ShapeIn) -> JobOut:
     """Draft and settle a shape, and lay it on its target: as a job."""
-    return JobOut.model_validate(fits.ask_fit(designer(request), payload), from_attributes=True)
+    return job_shown(fits.ask_fit(designer(request), payload))
 
 
 @router.post("/compensate", response=JobOut)
 def compensate(request: HttpRequest, payload: ShapeIn) -> JobOut:
     """Redraw a shape so that it settles nearest: as a job."""
-    return JobOut.model_validate(fits.ask_compensation(designer(request), payload), from_attributes=True)
+    return job_shown(fits.ask_compensation(designer(request), payload))
 
 
 @router.post("/compare", response=JobOut)
 def compare(request: HttpRequest, payload: ShapeIn) -> JobOut:
     """Work a shape in every way there is: as a job."""
-    return JobOut.model_validate(fits.ask_comparison(designer(request), payload), from_attributes=True)
+    return job_shown(fits.ask_comparison(designer(request), payload))
 
 
 @router.post("/flat", response=JobOut)
 def flat(request: HttpRequest, payload: ShapeIn) -> JobOut:
     """Try what keeps a shape flat when it is stuffed: as a job."""
-    return JobOut.model_validate(fits.ask_flat(designer(request), payload), from_attributes=True)
+    return job_shown(fits.ask_flat(designer(request), payload))
 
 
 @router.post("/panels", response=PanelsOut)
@@ -76,7 +77,7 @@ def flat_panels(request: HttpRequest, payload: ShapeIn) -> PanelsOut:
 @router.post("/sewn", response=JobOut)
 def sewn(request: HttpRequest, payload: ShapeIn) -> JobOut:
     """Sew a shape's panels together and settle the whole: as a job."""
-    return JobOut.model_validate(panels.ask_sewn(designer(request), payload), from_attributes=True)
+    return job_shown(panels.ask_sewn(designer(request), payload))
 
 
 @router.post("/propose", response=ProposedOut)

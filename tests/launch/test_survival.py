@@ -13,7 +13,7 @@ from pathlib import Path
 
 from tests.launch.conftest import Browser, Running
 
-STARTED = ("web", "jobs-1", "jobs-2", "mariadb")
+STARTED = ("web-1", "web-2", "jobs-1", "jobs-2", "mariadb")
 """Everything that `up` starts."""
 
 ME = {"username": "wren", "password": "dusk-and-dew-7", "studio": "Wren"}
@@ -151,7 +151,7 @@ def test_what_is_in_the_way_gets_one_sentence(running: Running, tmp_path: Path) 
     busy = running.run("up", "--port", str(running.port))
     assert busy.returncode == 1
     assert "another spirrel is at work" in busy.stderr
-    pids = running.pids("web")
+    pids = running.pids("web-1") + running.pids("web-2")
     assert running.process is not None
     os.kill(running.process.pid, signal.SIGKILL)
     running.process.wait()
@@ -160,7 +160,7 @@ def test_what_is_in_the_way_gets_one_sentence(running: Running, tmp_path: Path) 
     assert "stopped: web server and database" in down.stderr
     assert not any(alive(p) for p in pids)
     assert "nothing was running" in running.run("down").stderr
-    (running.var / "run" / "web.json").write_text(f'{{"pid": {os.getpid()}, "started": "1"}}')
+    (running.var / "run" / "web-1.json").write_text(f'{{"pid": {os.getpid()}, "started": "1"}}')
     running.run("down")
     assert alive(os.getpid()), "a reused pid is never hit"
     keys = running.var / "keys.json"

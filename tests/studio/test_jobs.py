@@ -17,7 +17,7 @@ from django_tasks_db.models import DBTaskResult
 from craft.errors import CraftError
 from studio.jobs import actions, kinds
 from studio.jobs.models import Job, State
-from studio.jobs.working import work
+from studio.jobs.working import work_next
 from tests.studio.conftest import BALL, GAUGE, Studio
 
 # Work is put in line when a transaction ends, so these tests end theirs.
@@ -104,7 +104,7 @@ def test_a_job_waits_for_a_worker_and_can_be_cancelled_meanwhile(settings: Any, 
 
 def test_a_running_job_stops_when_asked(user: User) -> None:
     job = Job.objects.create(owner=user, key="k", kind="patient", question="", cancel_asked=True)
-    work(job.pk)
+    work_next()
     job.refresh_from_db()
     assert (job.state, job.progress) == (State.CANCELLED, 50)
 
@@ -173,6 +173,14 @@ def test_answers_used_longest_ago_are_forgotten(monkeypatch: pytest.MonkeyPatch,
     for question in ("0", "1", "2", "0", "3"):
         actions.ask(user, "echo", question)
     assert set(Job.objects.values_list("question", flat=True)) == {"0", "2", "3"}, "1 was used longest ago"
+
+
+def test_answers_that_are_too_large_together_are_forgotten(monkeypatch: pytest.MonkeyPatch, user: User) -> None:
+    one = actions.ask(user, "echo", "0" * 50).size
+    monkeypatch.setattr(actions, "MOST_KEPT_BYTES", 2 * one + 1)
+    for question in ("1" * 50, "2" * 50):
+        actions.ask(user, "echo", question)
+    assert {q[0] for q in Job.objects.values_list("question", flat=True)} == {"1", "2"}
 
 
 def test_another_version_of_a_kind_is_asked_anew(user: User) -> None:

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.design.grading.source import SourceRound
+from craft.remembered import by_bytes
 from craft.rounds.pattern import Cluster, Colour, Instruction, Start, Work
 from craft.rounds.stitches import STITCHES, Loops, Sign, stitch
 
@@ -74,7 +75,7 @@ class Paint:
         return self.bases[k], self.loops[k], self.colours[k]
 
 
-@lru_cache(maxsize=4_096)
+@lru_cache(maxsize=1_024)
 def main_base(made: SourceRound) -> str:
     """The stitch that most of a round is made of."""
     keys = [
@@ -83,7 +84,7 @@ def main_base(made: SourceRound) -> str:
     return Counter(keys).most_common(1)[0][0] if keys else "sc"
 
 
-@lru_cache(maxsize=4_096)
+@by_bytes(8 * 2**20, lambda painted: 400 + 64 * len(painted[0].bases))
 def paint_of(made: SourceRound, at: int) -> tuple[Paint, tuple[Motif, ...]]:
     """How a round looks, and its motifs."""
     fabric = main_base(made)

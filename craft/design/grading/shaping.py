@@ -6,13 +6,13 @@ import itertools
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 import numpy as np
 
 from craft.design.grading.painting import takes_and_gives
 from craft.design.grading.source import SourceRound
 from craft.errors import CraftError
+from craft.remembered import of_short
 from craft.rounds.pattern import Colour, Instruction, Repeat, Work
 from craft.rounds.unrolled import written_out
 from craft.shape.drafting import STAGGER_FROM, Shaping, said, shaped_round
@@ -124,7 +124,7 @@ def _shaped_at(before: int, after: int, places: Sequence[float], shaping: Shapin
     return said([*ops, *[0] * (plain - done)], shaping)
 
 
-@lru_cache(maxsize=512)
+@of_short(256)
 def manner_of(rounds: tuple[SourceRound, ...]) -> Shaping:
     """Her manner of shaping: decreases plain or invisible, stacked, the increase first."""
     keys = Counter(i.stitch for r in rounds for i in r.stitches() if isinstance(i, Work))

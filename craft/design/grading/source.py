@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
+from craft.remembered import by_bytes
 from craft.rounds.fabric import MAIN_COLOUR, Piece, Tally, WorkedPart, run_part
 from craft.rounds.pattern import (
     Again,
@@ -58,7 +58,7 @@ class SourceRound:
         return list(_stitches(self.made.body, self.before, self.tally is not None and self.tally.flat))
 
 
-@lru_cache(maxsize=4_096)
+@by_bytes(8 * 2**20, lambda stitches: 100 + 8 * len(stitches))
 def _stitches(body: tuple[Instruction, ...], before: int, flat: bool) -> tuple[Instruction, ...]:
     return tuple(i for i in written_out(_core(body, flat=flat), before) if not isinstance(i, Join))
 

@@ -67,6 +67,11 @@ class StitchGraph:
     def __len__(self) -> int:
         return len(self.kind)
 
+    @property
+    def nbytes(self) -> int:
+        """How many bytes its arrays take."""
+        return sum(getattr(self, name).nbytes for name in ARRAYS)
+
     def parents_of(self, stitch: int) -> list[int]:
         """Indices of the stitches that `stitch` was worked into."""
         return [int(p) for p in self.parents[self.first_parent[stitch] : self.first_parent[stitch + 1]]]

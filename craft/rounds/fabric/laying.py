@@ -8,11 +8,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from craft.remembered import by_bytes
 from craft.rounds.arithmetic import MOST_STITCHES, going_around, is_seam, sum_of
 from craft.rounds.fabric.graph import KIND_KEYS, KIND_NUMBER, LOOP_NUMBER, Numbers
 from craft.rounds.pattern import Cluster, Colour, FromHook, Instruction, Repeat, Same, Skip, Spur, Work
@@ -57,6 +58,12 @@ class Laid:
     height: float
     last_colour: str
     spurs: int
+
+    @property
+    def nbytes(self) -> int:
+        """About how many bytes it takes."""
+        arrays: list[NDArray[Any]] = [self.kinds, self.loops, self.counts, self.into, *(n for _, n in self.through)]
+        return 1_000 + sum(a.nbytes for a in arrays) + 8 * len(self.colours) + 120 * len(self.marks)
 
 
 @dataclass(frozen=True, slots=True)
@@ -168,7 +175,7 @@ def _fill(body: Sequence[Instruction], room: int) -> int:
 _BOTH = LOOP_NUMBER[Loops.BOTH]
 
 
-@lru_cache(maxsize=4096)
+@by_bytes(24 * 2**20, lambda laid: laid.nbytes)
 def lay(body: tuple[Instruction, ...], room: int, colour: str, loops: Loops = Loops.BOTH) -> Laid:
     """Lay out `body` over `room` stitches of an edge, beginning with `colour` on the hook."""
     laying = _Laying(colour, loops)

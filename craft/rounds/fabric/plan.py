@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
+from craft.remembered import of_short
 from craft.rounds.arithmetic import MOST_STITCHES, settled
 from craft.rounds.pattern import (
     Again,
@@ -67,7 +67,7 @@ def _start_of(item: Instruction) -> Start:
     return item
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def plan(body: tuple[Instruction, ...], *, empty: bool, counted: bool = False) -> tuple[Move, ...]:
     """Cut a round's body up. empty: nothing is live, so a leading chain is what the piece grows from.
 

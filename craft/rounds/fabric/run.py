@@ -44,6 +44,11 @@ class WorkedPart:
     rolled: Rolling | None = None
 
     @property
+    def nbytes(self) -> int:
+        """About how many bytes it takes."""
+        return self.graph.nbytes + 1_200 * len(self.rounds) + 400 * len(self.steps)
+
+    @property
     def counts(self) -> tuple[int, ...]:
         """Live stitches after each round."""
         return tuple(t.live for t in self.rounds)

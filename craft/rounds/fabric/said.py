@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from craft.problems import Span
+from craft.remembered import of_short
 from craft.rounds.arithmetic import round_sum, settled, sum_of
 from craft.rounds.pattern import Instruction, Repeat, Round
 
@@ -14,7 +13,7 @@ def repeats_said(made: Round, live: int) -> tuple[tuple[Span, str], ...]:
     return tuple((made.within(span), said) for span, said in _said(made.body, live))
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def _said(body: tuple[Instruction, ...], live: int) -> tuple[tuple[Span, str], ...]:
     fill = round_sum(body, live).fill
     found: list[tuple[Span, str]] = []

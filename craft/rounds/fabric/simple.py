@@ -6,8 +6,7 @@ most patterns are of this kind, and a preview has milliseconds.
 
 from __future__ import annotations
 
-from functools import lru_cache
-
+from craft.remembered import of_short
 from craft.rounds.fabric.edges import CHAIN_NAME, Line
 from craft.rounds.fabric.graph import EdgeKind
 from craft.rounds.fabric.hook import Hook, Tally
@@ -17,7 +16,7 @@ from craft.rounds.pattern import Colour, Instruction, Repeat, Round, Way, Work
 from craft.rounds.stitches import Loops
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def _simple(body: tuple[Instruction, ...], loops: Loops) -> tuple[Instruction, ...] | None:
     """The stretch of a round that goes once along the live edge with stitches only, None for any other.
 

@@ -35,7 +35,7 @@ class Course:
     uneven: float
 
 
-@lru_cache(maxsize=32)
+@lru_cache(maxsize=8)
 def course_of(form: Form, gauge: Gauge, start: int) -> Course:
     """Lay rounds on a form's mesh. CraftError when it is too small or too large; BranchedError where it divides."""
     mesh = form.mesh
@@ -48,12 +48,12 @@ def course_of(form: Form, gauge: Gauge, start: int) -> Course:
     return course
 
 
-@lru_cache(maxsize=32)
+@lru_cache(maxsize=8)
 def _even_field(mesh: TriangleMesh) -> Field:
     return field_of(mesh)
 
 
-@lru_cache(maxsize=32)
+@lru_cache(maxsize=8)
 def _blended_field(mesh: TriangleMesh) -> Field:
     return field_of(mesh, even=False)
 

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 from types import MappingProxyType
 
 from craft.errors import require
+from craft.remembered import by_bytes
 from craft.shape.target.box import Box
 from craft.shape.target.mesh import TriangleMesh, revolved
 from craft.shape.target.modifiers import Modifier
@@ -81,7 +81,7 @@ def as_form(shape: Form | Solid) -> Form:
     return Form(shape) if isinstance(shape, Solid) else shape
 
 
-@lru_cache(maxsize=64)
+@by_bytes(48 * 2**20, lambda mesh: mesh.nbytes)
 def _mesh(form: Form) -> TriangleMesh:
     base = form.base
     made = (

@@ -51,6 +51,11 @@ class TriangleMesh:
         object.__setattr__(self, "faces", faces)
         self._one_skin()
 
+    @property
+    def nbytes(self) -> int:
+        """About how many bytes it takes with what is worked out of it."""
+        return 6 * (self.x.nbytes + self.faces.nbytes)
+
     def _one_skin(self) -> None:
         """Refuse several bodies, seams of three faces, handles, and more than one opening."""
         a, b = self.sides[:, 0], self.sides[:, 1]

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
+from craft.remembered import of_short
 from craft.rounds.arithmetic import round_sum
 from craft.rounds.pattern import Onto, Start, Turn
 from craft.rounds.stitches import Terms
@@ -56,7 +56,7 @@ class Below:
     opening: bool = True
 
 
-@lru_cache(maxsize=4096)
+@of_short(4_096)
 def _body(work: str, names: Names) -> Body:
     return read_body(work, Terms.US, names)
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from functools import lru_cache
 
+from craft.remembered import of_short
 from craft.rounds.numbers import CARDINALS, ORDINALS
 
 _ROWS = r"rows?|reihen?|rh|rangs?|hileras?|righ[ae]|rij(?:en)?"
@@ -105,7 +105,7 @@ def label_at(line: str, at: int = 0) -> Label | None:
     return _label(line[start:], start)
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def _label(text: str, by: int) -> Label | None:
     if m := _SPELLED.match(text):
         first = _spelled(m.group("a") or m.group("c"))

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from functools import lru_cache
 
+from craft.remembered import of_short
 from craft.rounds.stitches import STITCHES, Terms, stitch
 from craft.text.freehand.lexicon import Meaning, Sort, table_of
 
@@ -49,7 +49,7 @@ _SIGNS = {
 }  # fmt: skip
 
 
-@lru_cache(maxsize=4096)
+@of_short(4_096)
 def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
     """The tokens of a round's words, longest phrases first; what no table knows is noise, never left out."""
     raw = [(m.lastgroup or "", m.group(0), m.start(), m.end()) for m in _WORD.finditer(text)]

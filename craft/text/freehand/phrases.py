@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
+from craft.remembered import of_short
 from craft.text.freehand.cursor import SEPARATORS, UnreadableError, Way, ordinal
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
@@ -31,7 +31,7 @@ MOST_TOKENS = 240
 """Tokens of a round that is read freehand."""
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def said(tokens: tuple[Token, ...], text: str) -> tuple[Said, ...]:
     """What the tokens may say, likeliest first; none when nothing of it is work."""
     found: list[Said] = []

@@ -9,7 +9,7 @@ import difflib
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cache, lru_cache
+from functools import cache
 from importlib import resources
 from typing import Any
 
@@ -18,6 +18,7 @@ from lark.exceptions import VisitError
 
 from craft.errors import CraftError
 from craft.problems import Span
+from craft.remembered import of_short
 from craft.rounds.numbers import CARDINAL
 from craft.rounds.pattern import Instruction, Repeat, Unread
 from craft.rounds.stitches import Loops, Terms
@@ -127,7 +128,7 @@ def _unexpected(text: str, error: UnexpectedInput, terms: Terms) -> BodyProblem:
     return BodyProblem("unread", f"'{said}' is not understood in a round.", span)
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def read_body(text: str, terms: Terms, names: Names = NO_NAMES) -> Body:
     """The instructions of `text`, the body of one round, in `terms`; never raises.
 

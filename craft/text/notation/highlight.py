@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from functools import cache, lru_cache
+from functools import cache
 
+from craft.remembered import of_short
 from craft.rounds.pattern import Round
 from craft.rounds.stitches import Terms, stitch
 from craft.text.notation.reader import Reading
@@ -40,7 +41,7 @@ def _words(terms: Terms) -> re.Pattern[str]:
     return re.compile(rf"(?i)(?P<s>(?<![A-Za-z]){stitch_regex(terms)})|(?P<n>\d+)")
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def _body(text: str, terms: Terms) -> tuple[tuple[int, int, str], ...]:
     """Stitches and numbers of a body: start and end in it, and kind."""
     found: list[tuple[int, int, str]] = []

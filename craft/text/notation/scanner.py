@@ -8,9 +8,9 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, replace
 from enum import StrEnum
-from functools import lru_cache
 
 from craft.problems import Span
+from craft.remembered import of_short
 from craft.rounds.numbers import CARDINAL, CARDINALS
 from craft.rounds.pattern import StepKind
 from craft.text.notation.coils import COIL_WORDS
@@ -181,7 +181,7 @@ _STEMS = re.compile(
 """A piece of a word in everything that `_STEPS` looks for: a line without any of them need not be looked at closely."""
 
 
-@lru_cache(maxsize=16_384)
+@of_short(4_096)
 def step_kind(text: str) -> StepKind | None:
     """What a stage direction asks for, None when the text is plain prose."""
     if not _STEMS.search(text):
@@ -206,7 +206,7 @@ def _shifted(label: RoundLabel, by: int) -> RoundLabel:
     )
 
 
-@lru_cache(maxsize=16_384)
+@of_short(4_096)
 def _label(text: str) -> RoundLabel | None:
     if lead := _COLOUR_FIRST.match(text):
         behind = _label(text[lead.end() :])

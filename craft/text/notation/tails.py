@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from functools import lru_cache
 
 from craft.problems import Span
+from craft.remembered import of_short
 
 _ALL = r"in\s+(?:all|total)"
 _UNIT = (
@@ -55,7 +55,7 @@ def _top_level(text: str) -> list[bool]:
     return flags
 
 
-@lru_cache(maxsize=8192)
+@of_short(4_096)
 def tail_of(text: str) -> Tail:
     """Cut what follows a round's label into work, count, fold and remark; never raises."""
     top = _top_level(text)

@@ -26,6 +26,11 @@ export function isUnderWay(job: Job | null | undefined): boolean {
   return job?.state === "waiting" || job?.state === "running";
 }
 
+/** How far a job is; one that the studio has not answered about yet is at its beginning. */
+export function wayOf(job: Job | null): { percent: number; ahead: number | null } {
+  return { percent: job?.progress ?? 0, ahead: job?.ahead ?? null };
+}
+
 /** Nobody waits for this job any more: what comes next need not wait for it. */
 export function callOff(job: number): void {
   void api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job } } }).catch(() => {});

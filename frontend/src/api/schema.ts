@@ -5240,9 +5240,11 @@ export interface components {
         };
         /**
          * JobOut
-         * @description A job: how far it is, and what went wrong.
+         * @description A job: how far it is, and what went wrong. ahead: while it waits, how many are taken before it.
          */
         JobOut: {
+            /** Ahead */
+            ahead: number | null;
             /** Error */
             error: string;
             /** Id */

@@ -1,5 +1,6 @@
 /** Where a text comes from: a file or a document, or pasted. */
 import { Button, Field, inputClass } from "../ui/controls";
+import { JobBar } from "../ui/job-bar";
 import type { useText } from "./use-text";
 
 const ENDINGS =
@@ -21,15 +22,11 @@ export function Asking({
   const take = (file: File) => {
     if (!onFile?.(file)) void text.take(file);
   };
-  if (text.progress !== null)
+  if (text.way)
     return (
-      <div className="flex flex-col gap-2 p-4">
-        <label htmlFor="reading">Reading the document …</label>
-        <progress id="reading" max={100} value={text.progress} className="w-full" />
-        <Button onClick={text.stop} className="self-start">
-          Stop
-        </Button>
-      </div>
+      <JobBar name="Reading the document" way={text.way} className="p-4">
+        Reading the document …<Button onClick={text.stop}>Stop</Button>
+      </JobBar>
     );
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the field beside takes files by keys

@@ -1,7 +1,7 @@
 /** The text that is brought in: pasted, out of a file, or read out of a document by a job that can be stopped. */
 import { useEffect, useState } from "react";
 import { refusal, type Schemas, sentence } from "../api/client";
-import { jobAnswer, useJob, whyNothing } from "../api/jobs";
+import { jobAnswer, useJob, wayOf, whyNothing } from "../api/jobs";
 import { askText, type Written } from "./ask";
 
 const MOST_BYTES = 20_000_000;
@@ -43,8 +43,8 @@ export function useText(onText: (written: Written) => void) {
     take,
     stop: () => setReading(null),
     busy: busy || reading !== null,
-    /** How much of a document is read, in percent; null while none is. */
-    progress: reading ? (job?.progress ?? 0) : null,
+    /** How far the reading of a document is; null while none is read. */
+    way: reading ? wayOf(job) : null,
     error,
     setError,
   };

@@ -66,13 +66,13 @@ describe("having a part settled", () => {
     const { result } = renderHook(
       () => {
         const settling = useSettled("a", async () => job(2, "waiting") as never);
-        told.push(settling.progress);
+        told.push(settling.way?.percent ?? null);
         return settling;
       },
       { wrapper },
     );
     await waitFor(() => expect(result.current.problem).toBe("Too many."));
-    await waitFor(() => expect(result.current.progress).toBeNull());
+    await waitFor(() => expect(result.current.way).toBeNull());
     expect([...new Set(told)]).toEqual([0, 40, null]);
     expect(asked.filter((url) => url.endsWith("/answer"))).toHaveLength(0);
   });
@@ -91,7 +91,7 @@ describe("having a part settled", () => {
     expect(result.current.settled).toBe(first);
     await waitFor(() => expect(result.current.before).toBe(first));
     expect(result.current.settled).not.toBe(first);
-    expect(result.current.progress).toBeNull();
+    expect(result.current.way).toBeNull();
   });
   it("tells a refusal and can be stopped", async () => {
     const { result, rerender } = renderHook(
@@ -101,7 +101,7 @@ describe("having a part settled", () => {
     await waitFor(() => expect(result.current.problem).not.toBeNull());
     rerender({ key: "b" });
     act(() => result.current.cancel());
-    expect(result.current.progress).toBeNull();
+    expect(result.current.way).toBeNull();
   });
   it("calls off what nobody waits for any more", async () => {
     replies.push(...Array.from({ length: 40 }, () => job(20, "running")));

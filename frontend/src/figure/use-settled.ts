@@ -2,7 +2,7 @@
 import { queryOptions, skipToken, useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { sentence } from "../api/client";
-import { type Job, jobAnswer, useAskedJob } from "../api/jobs";
+import { type Job, jobAnswer, useAskedJob, wayOf } from "../api/jobs";
 import { type Settled, unpack, unpackFitted } from "./settled";
 
 const PAUSE = 250;
@@ -12,8 +12,8 @@ export type Settling = {
   settled: Settled | null;
   /** The figure before the last change. */
   before: Settled | null;
-  /** Percent of the way while it settles, null when it rests. */
-  progress: number | null;
+  /** How far it is while it settles, null when it rests. */
+  way: { percent: number; ahead: number | null } | null;
   problem: string | null;
   cancel: () => void;
 };
@@ -98,6 +98,8 @@ export function useSettled(key: string | null, ask: () => Promise<Job>): Settlin
     stop();
     setEnded(key);
   }, [stop, key]);
-  const progress = key !== null && ended !== key ? (job?.progress ?? 0) : null;
-  return useMemo(() => ({ ...shown, progress, problem, cancel }), [shown, progress, problem, cancel]);
+  const settles = key !== null && ended !== key;
+  const { percent, ahead } = wayOf(job);
+  const way = useMemo(() => (settles ? { percent, ahead } : null), [settles, percent, ahead]);
+  return useMemo(() => ({ ...shown, way, problem, cancel }), [shown, way, problem, cancel]);
 }

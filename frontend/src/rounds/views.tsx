@@ -1,4 +1,5 @@
 /** What the rounds make: the figure, the chart, or the dry run. */
+
 import { skipToken, useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
@@ -10,6 +11,7 @@ import type { RoundMeasure, Settled } from "../figure/settled";
 import { type Settling, useSettled } from "../figure/use-settled";
 import { PartFigure } from "../figure/views";
 import { Button } from "../ui/controls";
+import { JobBar } from "../ui/job-bar";
 import { Guess } from "../ui/overlays";
 import { cm, rounded } from "../ui/units";
 import { askSettled, type Preview, partPicture, type Question } from "./ask";
@@ -62,7 +64,7 @@ function useEarlier(design: Design, part: Part) {
         api.GET("/api/designs/{design_id}/history", { params: { path: { design_id: design.id } } }),
       ),
   });
-  const { settled, progress, problem } = useSettled(
+  const { settled, way, problem } = useSettled(
     step === null ? null : `${design.id} ${part.key} ${step}`,
     () => {
       const path = { design_id: design.id, key: part.key, number: step ?? 0 };
@@ -75,7 +77,7 @@ function useEarlier(design: Design, part: Part) {
     step,
     setStep,
     steps: steps.data ?? [],
-    settled: step === null || progress !== null ? null : settled,
+    settled: step === null || way !== null ? null : settled,
     problem: step === null ? null : problem,
   };
 }
@@ -178,20 +180,14 @@ function SettlingState({ settling }: { settling: Settling }) {
         {settling.problem} The figure is the estimate.
       </p>
     );
-  if (settling.progress === null) return null;
+  if (!settling.way) return null;
   return (
-    <p className="flex items-center gap-2 border-t border-line px-3 py-0.5 text-sm" role="status">
-      <progress
-        className="h-1.5 flex-1 accent-woad"
-        max={100}
-        value={settling.progress}
-        aria-label="Settling"
-      />
+    <JobBar name="Settling" way={settling.way} className="border-t border-line px-3 py-0.5 text-sm">
       Settling …
       <Button weight="quiet" className="px-1.5 py-0 text-sm" onClick={settling.cancel}>
         Stop
       </Button>
-    </p>
+    </JobBar>
   );
 }
 

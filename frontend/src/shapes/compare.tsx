@@ -1,7 +1,9 @@
 /** Ways to work one shape, side by side: from which end, on how many stitches, true or easy, and what each costs. */
+
 import { useState } from "react";
 import { type Schemas, sentence } from "../api/client";
 import { Button } from "../ui/controls";
+import { JobBar } from "../ui/job-bar";
 import { Dialog } from "../ui/overlays";
 import { rounded } from "../ui/units";
 import { Heads } from "./heads";
@@ -57,19 +59,13 @@ export function Compare({
         Compare ways to work it
       </Button>
       <Dialog open={open} onOpen={show} title="Ways to work this shape" wide>
-        {compare.percent !== null && (
-          <p role="status" className="flex items-center gap-2">
-            <progress
-              className="h-1.5 flex-1 accent-woad"
-              max={100}
-              value={compare.percent}
-              aria-label="Comparing"
-            />
+        {compare.way && (
+          <JobBar name="Comparing" way={compare.way}>
             Drafting and settling each …
-          </p>
+          </JobBar>
         )}
         {compare.error && <p role="alert">{sentence(compare.error)}</p>}
-        {compare.percent === null && compare.got && (
+        {!compare.way && compare.got && (
           <div className="max-h-[60dvh] overflow-auto">
             <table className="w-full whitespace-nowrap text-sm tabular-nums">
               <Heads names={HEADS} />

@@ -1,9 +1,11 @@
 /** What the drafted rounds settle to, how far that is from the shape, and having the shape redrawn to come nearer. */
+
 import { useState } from "react";
 import { type Schemas, sentence } from "../api/client";
 import type { ShapeError } from "../figure/settled";
 import type { Settling } from "../figure/use-settled";
 import { Button } from "../ui/controls";
+import { JobBar, placeInLine } from "../ui/job-bar";
 import { rounded } from "../ui/units";
 import { Flat } from "./flat";
 import type { Surface, Thread } from "./recipe";
@@ -36,13 +38,13 @@ export function Fit({
 }) {
   const { redraw, said, takeBack } = useRedrawing(onRedrawn);
   const error = settling.settled?.error ?? null;
-  const resting = redraw.percent === null;
+  const resting = !redraw.way;
   return (
     <div className="border-t border-line pt-2" data-testid="fit">
       <HowNear settling={settling} error={error} />
-      {error && settling.progress === null && <Advice error={error} disc={disc} />}
+      {error && !settling.way && <Advice error={error} disc={disc} />}
       <div className="mt-1 flex flex-wrap items-center gap-2">
-        {resting ? (
+        {!redraw.way ? (
           <Button
             onClick={() => redraw.start({ ...question, recipe: { ...question.recipe, redrawn: null } })}
             disabled={!error}
@@ -50,17 +52,11 @@ export function Fit({
             Compensate
           </Button>
         ) : (
-          <>
-            <progress
-              className="h-1.5 w-24 accent-woad"
-              max={100}
-              value={redraw.percent ?? 0}
-              aria-label="Compensating"
-            />
+          <JobBar name="Compensating" way={redraw.way} className="min-w-40">
             <Button weight="quiet" onClick={redraw.stop}>
               Stop
             </Button>
-          </>
+          </JobBar>
         )}
         {(threads.length > 0 || (error && error.rms_w > BULGES)) && resting && (
           <Flat question={question} threads={threads} onThreads={onThreads} />
@@ -116,9 +112,9 @@ function HowNear({ settling, error }: { settling: Settling; error: ShapeError | 
     );
   return (
     <p aria-live="polite">
-      {settling.progress !== null && (
+      {settling.way && (
         <span className="text-soft" role="status">
-          Settling …{" "}
+          Settling … {placeInLine(settling.way.ahead)}{" "}
         </span>
       )}
       {error && (

@@ -1,7 +1,9 @@
 /** What keeps a flat shape flat when it is stuffed: threads sewn through, or less filling, and what each brings. */
+
 import { useState } from "react";
 import { type Schemas, sentence } from "../api/client";
 import { Button } from "../ui/controls";
+import { JobBar } from "../ui/job-bar";
 import { Dialog } from "../ui/overlays";
 import { rounded } from "../ui/units";
 import { Heads } from "./heads";
@@ -40,19 +42,13 @@ export function Flat({
         </Button>
       )}
       <Dialog open={open} onOpen={show} title="What keeps this shape flat">
-        {job.percent !== null && (
-          <p role="status" className="flex items-center gap-2">
-            <progress
-              className="h-1.5 flex-1 accent-woad"
-              max={100}
-              value={job.percent}
-              aria-label="Trying"
-            />
+        {job.way && (
+          <JobBar name="Trying" way={job.way}>
             Settling each …
-          </p>
+          </JobBar>
         )}
         {job.error && <p role="alert">{sentence(job.error)}</p>}
-        {job.percent === null && ways.length > 0 && (
+        {!job.way && ways.length > 0 && (
           <>
             <table className="w-full text-sm tabular-nums">
               <Heads names={HEADS} />

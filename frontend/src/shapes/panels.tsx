@@ -1,4 +1,5 @@
 /** A boxy shape worked as flat panels in rows: laid out with their joins, sewn together, added as parts. */
+
 import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { answer, api, type Schemas, sentence } from "../api/client";
@@ -6,6 +7,7 @@ import { type Design, useAct } from "../design/design";
 import { unpackFitted } from "../figure/settled";
 import { SettledFigure } from "../figure/views";
 import { Button } from "../ui/controls";
+import { JobBar } from "../ui/job-bar";
 import { Dialog, useSay } from "../ui/overlays";
 import { rounded } from "../ui/units";
 import { PanelNet } from "./panel-net";
@@ -127,15 +129,9 @@ function Sewn({
   if (job.error) return <p role="alert">{sentence(job.error)}</p>;
   if (!got || !settled)
     return (
-      <p role="status" className="flex items-center gap-2">
-        <progress
-          className="h-1.5 flex-1 accent-woad"
-          max={100}
-          value={job.percent ?? 0}
-          aria-label="Sewing together"
-        />
+      <JobBar name="Sewing together" way={job.way ?? { percent: 0, ahead: null }}>
         Sewing the panels together …
-      </p>
+      </JobBar>
     );
   return (
     <div>

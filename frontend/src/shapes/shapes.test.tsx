@@ -150,7 +150,7 @@ function inStudio(shown: ReactElement) {
 }
 
 function settling(more: Partial<Settling> = {}): Settling {
-  return { settled: null, before: null, progress: null, problem: null, cancel: () => {}, ...more };
+  return { settled: null, before: null, way: null, problem: null, cancel: () => {}, ...more };
 }
 
 function off(rms_mm: number, rms_w: number, volume_ratio = 1): Settling {

@@ -72,10 +72,7 @@ function Drafting({
           onRecipe={change}
         >
           {shape && !choosing && !error && (
-            <SettledSize
-              size={shape.size_mm}
-              settled={settling.progress === null ? settling.settled : null}
-            />
+            <SettledSize size={shape.size_mm} settled={settling.way === null ? settling.settled : null} />
           )}
         </FormFields>
         <Making recipe={recipe} onRecipe={change} start={shape?.start ?? 6} />

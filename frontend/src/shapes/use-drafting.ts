@@ -27,7 +27,7 @@ export function useDrafting(design: Design, part: Part | null) {
     answer(api.POST("/api/shapes/fit", { body: bodyOf(question) })),
   );
   // While the rounds of the new shape are on their way, what is shown is still that of the old one.
-  const settling = { ...fit, progress: fit.progress ?? (current ? null : 0) };
+  const settling = { ...fit, way: fit.way ?? (current ? null : { percent: 0, ahead: null }) };
   // What may be taken into the design: never the rounds of a shape that she has changed since.
   const fresh = current && !error ? shape : null;
   const act = useAct(design.id);

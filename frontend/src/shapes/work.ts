@@ -2,7 +2,7 @@
 import { skipToken, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { answer, api, type Schemas } from "../api/client";
-import { type JobAnswer, jobAnswer, useAskedJob, whyNothing } from "../api/jobs";
+import { type JobAnswer, jobAnswer, useAskedJob, wayOf, whyNothing } from "../api/jobs";
 
 type Body = { body: Schemas["ShapeIn"] };
 
@@ -15,7 +15,7 @@ const ASKED = {
 
 export type Work = keyof typeof ASKED;
 
-/** A job that is started and stopped at will. percent: how much is done, null while nothing runs. */
+/** A job that is started and stopped at will. way: how far it is, null while nothing is asked. */
 export function useWorked<K extends Work>(kind: K, onDone?: (got: JobAnswer<K>) => void) {
   const { start, stop, job, asking, error } = useAskedJob((body: Schemas["ShapeIn"]) =>
     answer<Schemas["JobOut"]>(ASKED[kind]({ body })),
@@ -35,5 +35,5 @@ export function useWorked<K extends Work>(kind: K, onDone?: (got: JobAnswer<K>) 
   }, [got]);
   const wrong = error ?? whyNothing(job) ?? (done === null ? null : answered.error);
   const waits = asking || (job !== null && got === null && wrong === null);
-  return { start, stop, percent: waits ? (job?.progress ?? 0) : null, got, error: wrong };
+  return { start, stop, way: waits ? wayOf(job) : null, got, error: wrong };
 }
