@@ -9,6 +9,7 @@ import multiprocessing
 import sys
 import threading
 import time
+from collections import Counter
 from collections.abc import Callable
 from typing import Any
 
@@ -62,17 +63,23 @@ def _clients(url: str, stamp: int, first: int, many: int, start: Any, out: Any) 
     ready = [_prepared(url, f"load{stamp}x{first + n}") for n in range(many)]
     for kind, client in KINDS.items():
         times: list[float] = []
-        wrong = [0]
+        wrong: Counter[int] = Counter()
         start.wait()
         end = time.monotonic() + SECONDS
 
         def run(
-            visitor: Visitor, design: dict[str, Any], client: Client, end: float, times: list[float], wrong: list[int]
+            visitor: Visitor,
+            design: dict[str, Any],
+            client: Client,
+            end: float,
+            times: list[float],
+            wrong: Counter[int],
         ) -> None:
             n = 0
             while time.monotonic() < end:
                 begun = time.monotonic()
-                wrong[0] += client(visitor, design, n) != 200
+                if (status := client(visitor, design, n)) != 200:
+                    wrong[status] += 1
                 times.append(time.monotonic() - begun)
                 n += 1
 
@@ -81,7 +88,7 @@ def _clients(url: str, stamp: int, first: int, many: int, start: Any, out: Any) 
             thread.start()
         for thread in threads:
             thread.join()
-        out.put((kind, times, wrong[0]))
+        out.put((kind, times, wrong))
 
 
 def main(url: str) -> int:
@@ -96,19 +103,19 @@ def main(url: str) -> int:
     for process in running:
         process.start()
     times: dict[str, list[float]] = {kind: [] for kind in KINDS}
-    wrong = dict.fromkeys(KINDS, 0)
+    wrong: dict[str, Counter[int]] = {kind: Counter() for kind in KINDS}
     for _ in range(PROCESSES * len(KINDS)):
         kind, some, bad = out.get(timeout=300)
         times[kind] += some
         wrong[kind] += bad
     for process in running:
         process.join()
-    print(f"{CLIENTS} clients, {SECONDS:.0f} s each        a second     p50 ms     p99 ms   worst ms  not answered")
+    print(f"{CLIENTS} clients, {SECONDS:.0f} s each        a second     p50 ms     p99 ms   worst ms  other answers")
     for kind, all_of in times.items():
         ms = [t * 1000 for t in all_of]
         print(
             f"{kind:<28} {len(ms) / SECONDS:11.0f} {quantile(ms, 0.5):10.0f} {quantile(ms, 0.99):10.0f} "
-            f"{max(ms):10.0f} {wrong[kind]:13}"
+            f"{max(ms):10.0f} {dict(wrong[kind]) or '-'!s:>14}"
         )
     return 0
 

@@ -31,6 +31,8 @@ def environment(port: int) -> dict[str, str]:
         "DJANGO_SETTINGS_MODULE": "studio.settings",
         "OPENBLAS_NUM_THREADS": "1",
         "OMP_NUM_THREADS": "1",
+        # Memory that threads gave back is used by the others, and not kept by each.
+        "MALLOC_ARENA_MAX": "2",
     }
 
 

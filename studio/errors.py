@@ -30,14 +30,12 @@ class Refusal(Exception):  # noqa: N818 - the studio's word for a request it doe
 
 
 def problem(status: int, kind: str, detail: str, **more: Any) -> HttpResponse:
-    """A response of problem details; `kind` is the last part of its type."""
+    """A response of problem details; `kind` is the last part of its type. retry_after, in seconds, is a header, too."""
     body = {"type": f"/problems/{kind}", "title": kind.replace("-", " "), "status": status, "detail": detail, **more}
-    return JsonResponse(body, status=status, content_type="application/problem+json")
-
-
-def locked_out(request: HttpRequest, *_: Any) -> HttpResponse:
-    """The throttle's answer to a sign-in after too many wrong passwords."""
-    return problem(429, "too-many-tries", "Too many wrong passwords: wait a quarter of an hour and try again.")
+    response = JsonResponse(body, status=status, content_type="application/problem+json")
+    if "retry_after" in more:
+        response["Retry-After"] = str(more["retry_after"])
+    return response
 
 
 _SENTENCES = {

@@ -16,6 +16,7 @@ const AREAS: Record<string, readonly string[]> = {
     "file-button",
     "form",
     "ground",
+    "job-bar",
     "keys",
     "moved",
     "overlays",

@@ -55,8 +55,7 @@ def sign_out(request: HttpRequest) -> Session:
 @router.post("/accounts", auth=same_site, response=Session)
 def sign_up(request: HttpRequest, payload: SignUp) -> Session:
     """Make an account and sign in to it."""
-    actions.sign_up(payload.username, payload.password, payload.studio)
-    return _session(actions.sign_in(request, payload.username, payload.password))
+    return _session(actions.open_studio(request, payload.username, payload.password, payload.studio))
 
 
 @router.put("/session/password", response=Session)

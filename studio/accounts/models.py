@@ -16,3 +16,14 @@ class Profile(models.Model):
 
     def __str__(self) -> str:
         return self.studio
+
+
+class Tries(models.Model):
+    """How often something was tried, and when last. key: a digest of what, and of whose tries they are."""
+
+    key = models.CharField(max_length=64, unique=True)
+    tries = models.PositiveIntegerField()
+    last = models.DateTimeField(db_index=True)
+
+    def __str__(self) -> str:
+        return f"{self.tries} tries"

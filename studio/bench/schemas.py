@@ -5,11 +5,12 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from craft.gauge import Estimate
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.text.freehand import Taken
+from craft.text.notation import MOST_TEXT
 from studio.designs.manifest import PartName, Share, TermsName
 from studio.designs.schemas import Text, WrittenIn
 from studio.jobs.schemas import JobOut
@@ -66,6 +67,13 @@ class PreviewIn(Schema):
     others: Annotated[list[OtherPart], Field(max_length=60)] = []
     eyes: EyesAsked | None = None
     number: int = 0
+
+    @model_validator(mode="after")
+    def _not_too_much(self) -> PreviewIn:
+        together = len(self.text) + sum(len(other.text) for other in self.others)
+        if together > MOST_TEXT:
+            raise ValueError(f"All parts together are longer than {MOST_TEXT:,} characters; divide the design.")
+        return self
 
 
 SpanKind = Literal[

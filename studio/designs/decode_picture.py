@@ -7,7 +7,18 @@ kind, width and height, then the bytes. Exit 1 when it is no picture. Imports no
 import io
 import sys
 
-from PIL import Image, ImageOps
+from PIL import Image, ImageCms, ImageOps
+
+
+def _in_common_colours(image: Image.Image) -> Image.Image:
+    """The picture in sRGB, as its profile is not kept; as it is where it has none, or one that cannot be read."""
+    profile = image.info.get("icc_profile")
+    if not profile or image.mode not in ("RGB", "RGBA"):
+        return image
+    try:
+        return ImageCms.profileToProfile(image, io.BytesIO(profile), ImageCms.createProfile("sRGB")) or image
+    except ImageCms.PyCMSError:
+        return image
 
 
 def main() -> int:
@@ -18,10 +29,12 @@ def main() -> int:
         with Image.open(io.BytesIO(sys.stdin.buffer.read()), formats=("PNG", "JPEG", "WEBP")) as opened:
             if opened.width * opened.height > most_pixels:
                 return 1
-            upright = ImageOps.exif_transpose(opened)
+            upright = _in_common_colours(ImageOps.exif_transpose(opened))
             clear = upright.mode in ("RGBA", "LA", "PA") or "transparency" in upright.info
             image = upright.convert("RGBA" if clear else "RGB")
             image.thumbnail((largest_side, largest_side))
+            # Comments, profiles, places and serial numbers stand here, and would be written again.
+            image.info.clear()
     except Exception:
         return 1  # a hostile file may raise anything; the answer is the same
     out = io.BytesIO()

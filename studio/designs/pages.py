@@ -33,6 +33,9 @@ _PAGE_LABELS = {
 }
 
 
+MOST_YARNS = 60
+
+
 @transaction.atomic
 def set_page(user: User, pk: int, page: str, base: int, value: Frozen) -> Design:
     """Write a page of notes. Refusal 409 when the page changed since revision `base`."""
@@ -54,6 +57,8 @@ def set_page(user: User, pk: int, page: str, base: int, value: Frozen) -> Design
     if isinstance(value, AssemblyPage):
         return _set_assembly(design, value)
     if isinstance(value, GaugePage):
+        if len(value.yarns) > MOST_YARNS:
+            raise Refusal(422, "invalid", f"A design has at most {MOST_YARNS} yarns.", field="yarns")
         value = _with_own_swatch(user, manifest.gauge, value)
     record(design, manifest.model_copy(update={page: value}), _PAGE_LABELS[page])
     return design

@@ -10,6 +10,7 @@ from django.db.models import Max
 from craft import __version__
 from studio.designs.manifest import Manifest
 from studio.designs.models import Design, PartVersion, Revision
+from studio.errors import Refusal
 
 
 def new_key() -> str:
@@ -17,9 +18,19 @@ def new_key() -> str:
     return secrets.token_hex(4)
 
 
+MOST_REVISIONS = 20_000
+"""Steps of history a design keeps: years of work on one figure."""
+
+
 def record(design: Design, manifest: Manifest, label: str) -> Revision:
     """Write a revision and show it. Runs inside the caller's transaction, with the design locked."""
     last = design.revisions.aggregate(last=Max("number"))["last"] or 0
+    if last >= MOST_REVISIONS:
+        raise Refusal(
+            422,
+            "full",
+            f"This design has {last:,} steps of history, which is all there is room for: go on in a copy of it.",
+        )
     revision = Revision.objects.create(
         design=design, number=last + 1, parent=design.head, label=label[:120], data=manifest.model_dump(mode="json")
     )

@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 import json
+from datetime import timedelta
 
 import pytest
 from django.conf import settings
 from django.contrib.auth.models import User
+from django.db.models import F
 from django.test import Client
 
+from studio.accounts.models import Tries
+from studio.accounts.tries import BY_ADDRESS, BY_NAME, SIGN_UPS, clear_old
 from tests.studio.conftest import Studio
 
 
@@ -52,14 +56,67 @@ def test_what_is_wrong_is_said_at_its_field(user: User, body: dict[str, str], fi
     assert User.objects.count() == 1
 
 
-def test_wrong_passwords_are_throttled(user: User) -> None:
+WRONG = {"username": "fern", "password": "not-it"}
+RIGHT = {"username": "fern", "password": "velvet-lantern-9"}
+
+
+def later(**time: int) -> None:
+    """All tries were made that much earlier."""
+    Tries.objects.update(last=F("last") - timedelta(**time))
+
+
+def test_wrong_passwords_cost_a_growing_wait(user: User) -> None:
     client = Client()
-    wrong = {"username": "fern", "password": "not-it"}
-    statuses = [post(client, "/session", wrong)[0] for _ in range(settings.AXES_FAILURE_LIMIT + 1)]
-    assert statuses[0] == 422
+    statuses = [post(client, "/session", WRONG)[0] for _ in range(BY_NAME.free)]
+    assert set(statuses) == {422}
+    status, problem = post(client, "/session", RIGHT)
+    assert (status, problem["type"]) == (429, "/problems/too-many-tries"), "the right password waits, too"
+    assert 0 < int(str(problem["retry_after"])) <= 6
+    assert "seconds" in str(problem["detail"])
+    later(seconds=6)
+    assert post(client, "/session", WRONG)[0] == 422, "one more try"
+    later(seconds=6)
+    assert post(client, "/session", RIGHT)[0] == 429, "the wait has doubled"
+    later(seconds=6)
+    assert post(client, "/session", RIGHT)[0] == 200
+    assert post(Client(), "/session", WRONG)[0] == 422, "the right one forgets what was before"
+
+
+def test_a_stranger_cannot_shut_out_the_owner_of_a_name(user: User) -> None:
+    stranger, owner = Client(REMOTE_ADDR="203.0.113.9"), Client(REMOTE_ADDR="198.51.100.7")
+    statuses = [post(stranger, "/session", WRONG)[0] for _ in range(20)]
     assert statuses[-1] == 429
-    right = {"username": "fern", "password": "velvet-lantern-9"}
-    assert post(client, "/session", right)[0] == 429, "the right password waits, too"
+    assert post(owner, "/session", RIGHT)[0] == 200
+
+
+def test_one_password_is_not_tried_on_many_names(user: User) -> None:
+    client = Client()
+    for n in range(BY_ADDRESS.free):
+        assert post(client, "/session", {"username": f"name-{n}", "password": "spring-2026"})[0] == 422
+    assert post(client, "/session", {"username": "another", "password": "spring-2026"})[0] == 429
+
+
+def test_studios_are_opened_one_after_the_other(db: None) -> None:
+    for n in range(SIGN_UPS.free):
+        body = {"username": f"wren{n}", "password": "dusk-and-dew-7", "studio": "Wren"}
+        assert post(Client(), "/accounts", body)[0] == 200
+    status, problem = post(Client(), "/accounts", {"username": "more", "password": "dusk-and-dew-7", "studio": "W"})
+    assert (status, User.objects.filter(username="more").exists()) == (429, False)
+    assert "from where you are" in str(problem["detail"])
+
+
+def test_the_present_password_is_not_guessed_by_whoever_finds_a_session_open(studio: Studio) -> None:
+    body = {"present": "not-it", "next": "another-lantern-4"}
+    for _ in range(BY_NAME.free):
+        studio.ask("PUT", "/session/password", body, 422)
+    studio.ask("PUT", "/session/password", body | {"present": "velvet-lantern-9"}, 429)
+
+
+def test_what_nobody_counts_any_more_is_forgotten(user: User) -> None:
+    post(Client(), "/session", WRONG)
+    assert clear_old() == 0
+    later(days=2)
+    assert clear_old() == 2
 
 
 def test_changing_the_password_keeps_the_session(studio: Studio, user: User) -> None:

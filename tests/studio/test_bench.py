@@ -225,3 +225,9 @@ def test_a_design_as_a_file(studio: Studio, other: Studio, to: str, query: str, 
     assert words in got.content.decode()
     assert "attachment" in got["Content-Disposition"]
     assert other.raw("GET", f"/bench/file/{made['id']}/{to}").status_code == 404
+
+
+def test_all_parts_together_are_bounded(studio: Studio) -> None:
+    others = [{"name": f"P{n}", "make": 1, "text": "x" * 300_000} for n in range(4)]
+    asked = {"text": "R1: 6 sc in ring [6]", "terms": "us", "gauge": GAUGE, "others": others}
+    assert "All parts together" in studio.ask("POST", "/bench/preview", asked, 422)["detail"]

@@ -8,7 +8,8 @@ from typing import Any
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
-from PIL import Image
+from PIL import Image, ImageCms
+from PIL.PngImagePlugin import PngInfo
 
 from studio.designs.models import Picture
 from tests.studio.conftest import Studio
@@ -31,13 +32,25 @@ def test_pictures_are_written_anew(
     made = studio.design()
     exif = Image.Exif()
     exif[0x010E] = "my kitchen table, 12 Hedge Lane"
-    raw = picture(kind, (3000, 1000), exif=exif) if kind != "PNG" else picture(kind, (3000, 1000))
+    profile = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
+    said = {"exif": exif, "icc_profile": profile}
+    if kind == "JPEG":
+        said["comment"] = b"Hedge Lane, from the telephone of Fern"
+    if kind == "PNG":
+        words = PngInfo()
+        words.add_text("Comment", "Hedge Lane", zip=False)
+        said = {"pnginfo": words, "icc_profile": profile}
+    raw = picture(kind, (3000, 1000), **said)
+    assert b"Hedge Lane" in raw
     got = upload(studio, made["id"], raw)
     assert got.status_code == 201
     assert (got.json()["width"], got.json()["height"]) == (2000, 667)
     served = studio.client.get(got.json()["url"])
     body = b"".join(served.streaming_content)  # type: ignore[attr-defined]
     assert b"Hedge Lane" not in body
+    with Image.open(io.BytesIO(body)) as kept:
+        assert not {"exif", "icc_profile", "comment", "Comment", "xmp"} & set(kept.info)
+        assert len(kept.getexif()) == 0
     assert served["X-Content-Type-Options"] == "nosniff"
     assert "sandbox" in served["Content-Security-Policy"]
     other.ask("GET", got.json()["url"].removeprefix("/api"), status=404)

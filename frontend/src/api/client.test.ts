@@ -1,7 +1,7 @@
-import { describe, expect, it } from "vitest";
+import { afterEach, describe, expect, it, vi } from "vitest";
 import { isTyping } from "../ui/keys";
 import { moved } from "../ui/moved";
-import { answer, cookie, Refused, sentence } from "./client";
+import { answer, cookie, inLine, Refused, sentence } from "./client";
 
 function response(status: number): Response {
   return new Response(null, { status });
@@ -16,6 +16,28 @@ async function refusal(asked: Promise<unknown>): Promise<Refused> {
   if (!(error instanceof Refused)) throw new Error("it was not refused");
   return error;
 }
+
+describe("where the studio has no place just now", () => {
+  afterEach(() => vi.useRealTimers());
+  const full = () => new Response(null, { status: 503, headers: { "Retry-After": "2" } });
+  it("she waits for it, and sees no refusal", async () => {
+    vi.useFakeTimers();
+    const answers = [full(), full(), response(200)];
+    const got = inLine(async () => answers.shift() ?? response(500));
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect((await got).status).toBe(200);
+    expect(answers).toEqual([]);
+  });
+  it("is told in the end, and any other refusal at once", async () => {
+    vi.useFakeTimers();
+    const send = vi.fn(async () => full());
+    const got = inLine(send);
+    await vi.advanceTimersByTimeAsync(120_000);
+    expect((await got).status).toBe(503);
+    expect(send.mock.calls.length).toBe(20);
+    expect((await inLine(async () => response(503))).status).toBe(503);
+  });
+});
 
 describe("answers", () => {
   it("hand out their data", async () => {

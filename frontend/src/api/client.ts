@@ -40,13 +40,28 @@ export function cookie(name: string, from: string = document.cookie): string {
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
 }
 
+const MOST_TRIES = 20;
+
+/** Where the studio says that it has no place just now and when it will, ask again then: she waits, and sees no refusal. */
+export async function inLine(send: () => Promise<Response>): Promise<Response> {
+  for (let left = MOST_TRIES; ; left -= 1) {
+    const got = await send();
+    const seconds = Number(got.headers.get("Retry-After"));
+    if (got.status !== 503 || !seconds || left <= 1) return got;
+    // Not all who were told the same come back at the same moment.
+    await new Promise((then) => setTimeout(then, seconds * 1000 * (0.5 + Math.random())));
+  }
+}
+
 /** Send a file as a form; `lost` says what a lost connection means for it. */
 export async function postFile<T>(path: string, file: File, lost: Problem = OFFLINE): Promise<T> {
   const body = new FormData();
   body.append("file", file);
   let got: Response;
   try {
-    got = await fetch(path, { method: "POST", body, headers: { "X-CSRFToken": cookie("csrftoken") } });
+    got = await inLine(() =>
+      fetch(path, { method: "POST", body, headers: { "X-CSRFToken": cookie("csrftoken") } }),
+    );
   } catch {
     throw new Refused(lost);
   }
@@ -64,7 +79,7 @@ const client = createClient<paths>({
   baseUrl: window.location.origin,
   credentials: "same-origin",
   // Looked up at every request, so that tests can stand in for the studio.
-  fetch: (request) => globalThis.fetch(request),
+  fetch: (request) => inLine(() => globalThis.fetch(request.clone())),
 });
 client.use({
   onRequest({ request }) {

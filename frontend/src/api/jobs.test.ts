@@ -24,6 +24,7 @@ const job = (state: Schemas["JobOut"]["state"], progress = 0): Schemas["JobOut"]
   id: 7,
   state,
   progress,
+  ahead: null,
   error: "",
 });
 
