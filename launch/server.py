@@ -17,6 +17,7 @@ from studio.demo.login import PASSWORD, USERNAME
 
 JOBS_LOG = VAR / "log" / "jobs.log"
 JOB_WORKERS = ("jobs-1", "jobs-2")
+TIDY_SECONDS = 3_600.0
 PATIENCE_SECONDS = 5.0
 """Between two tries to start a database that does not start."""
 
@@ -131,6 +132,17 @@ def watch(sock: socket.socket) -> None:
     if any(processes.remembered(name) is None for name in JOB_WORKERS):
         stop_workers()
         start_workers(port)
+    _tidy_now_and_then(port)
+
+
+def _tidy_now_and_then(port: int) -> None:
+    """Once an hour, in a process of its own, so that nothing here waits for it."""
+    note = VAR / "run" / "tidied"
+    if note.exists() and time.time() - note.stat().st_mtime < TIDY_SECONDS:
+        return
+    note.touch()
+    line = ["nice", "-n", "10", python(), "-m", "django", "tidy_up"]
+    processes.spawn("tidy", line, env=environment(port), log=JOBS_LOG, cwd=ROOT)
 
 
 def _database_again() -> None:

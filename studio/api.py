@@ -17,6 +17,7 @@ from studio.commissions.api import router as commissions
 from studio.designs.api import router as designs
 from studio.guard import signed_in
 from studio.jobs.api import router as jobs
+from studio.leaving.api import router as leaving
 from studio.making.api import in_designs as makings_in_designs
 from studio.making.api import makings
 from studio.pieces.api import in_designs as pieces_in_designs
@@ -34,6 +35,7 @@ api = NinjaAPI(title="Spirrel", version="1", auth=signed_in, docs_url=None, open
 errors.register(api)
 for prefix, router in (
     ("", accounts),
+    ("/studio", leaving),
     ("/yarns", yarns),
     ("/designs", designs),
     ("/bench", bench),

@@ -23,7 +23,6 @@ CSRF_TRUSTED_ORIGINS = [ORIGIN]
 INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
-    "django.contrib.sessions",
     "csp",
     "django_tasks",
     "django_tasks_db",
@@ -43,6 +42,7 @@ INSTALLED_APPS = [
     "studio.post",
     "studio.proving",
     "studio.commissions",
+    "studio.leaving",
     "studio.backups",
     "studio.demo",
 ]
@@ -97,6 +97,7 @@ AUTH_PASSWORD_VALIDATORS = [
     )
 ]
 
+SESSION_ENGINE = "studio.accounts.sessions"
 SESSION_COOKIE_SECURE = SECURE
 CSRF_COOKIE_SECURE = SECURE
 SESSION_COOKIE_SAMESITE = "Lax"

@@ -11,6 +11,7 @@ from django.http import HttpRequest
 
 from studio.accounts import tries
 from studio.accounts.models import Profile
+from studio.accounts.sessions import end_all, note_device
 from studio.errors import Refusal
 from studio.gates import Gate
 
@@ -53,7 +54,7 @@ def open_studio(request: HttpRequest, username: str, password: str, studio: str)
     counter.check()
     user = sign_up(username, password, studio)
     counter.count()
-    login(request, user, BACKEND)
+    _enter(request, user)
     return user
 
 
@@ -69,8 +70,13 @@ def sign_in(request: HttpRequest, username: str, password: str) -> User:
             counter.count()
         raise Refusal(422, "invalid", "Name and password do not go together.", field="password")
     counters[0].forget()
-    login(request, user)
+    _enter(request, user)
     return user
+
+
+def _enter(request: HttpRequest, user: User) -> None:
+    login(request, user, BACKEND)
+    note_device(request)
 
 
 def sign_out(request: HttpRequest) -> None:
@@ -78,8 +84,8 @@ def sign_out(request: HttpRequest) -> None:
     logout(request)
 
 
-def change_password(request: HttpRequest, user: User, present: str, following: str) -> None:
-    """Set another password and keep this session; Refusal when the present one is wrong, as for signing in."""
+def confirm_password(request: HttpRequest, user: User, present: str) -> None:
+    """Refusal when a designer's present password is not this one; wrong ones are counted as for signing in."""
     counters = tries.passwords(request, user.username)
     for counter in counters:
         counter.check()
@@ -89,15 +95,21 @@ def change_password(request: HttpRequest, user: User, present: str, following: s
         for counter in counters:
             counter.count()
         raise Refusal(422, "invalid", "The present password is not right.", field="present")
+    counters[0].forget()
+
+
+def change_password(request: HttpRequest, user: User, present: str, following: str) -> None:
+    """Set another password, keep this session and end all others; Refusal when the present one is wrong."""
+    confirm_password(request, user, present)
     try:
         validate_password(following, user)
     except ValidationError as error:
         raise Refusal(422, "invalid", " ".join(error.messages), field="next") from None
     with HASHING.passed():
         user.set_password(following)
-    counters[0].forget()
     user.save(update_fields=["password"])
     update_session_auth_hash(request, user)
+    end_all(user, but=request.session.session_key)
 
 
 def set_preferences(user: User, studio: str, terms: str, left_handed: bool) -> Profile:

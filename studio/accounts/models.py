@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from django.conf import settings
+from django.contrib.sessions.backends.base import SessionBase
+from django.contrib.sessions.base_session import AbstractBaseSession
 from django.db import models
+from django.utils.module_loading import import_string
 
 
 class Profile(models.Model):
@@ -16,6 +19,21 @@ class Profile(models.Model):
 
     def __str__(self) -> str:
         return self.studio
+
+
+class OwnSession(AbstractBaseSession):
+    """A session with its owner, and what it was opened with in two words."""
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="+")
+    device = models.CharField(max_length=60, blank=True)
+
+    class Meta(AbstractBaseSession.Meta):
+        abstract = False
+
+    @classmethod
+    def get_session_store_class(cls) -> type[SessionBase]:
+        """The engine that reads it."""
+        return import_string(f"{settings.SESSION_ENGINE}.SessionStore")  # type: ignore[no-any-return]
 
 
 class Tries(models.Model):

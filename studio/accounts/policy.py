@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from django.contrib.auth.models import User
 
-from studio.accounts.models import Profile
+from studio.accounts.models import OwnSession, Profile
 from studio.policy import Rule, register
 
 register(Profile, Rule("user"))
+register(OwnSession, Rule("user"))
 
 
 def own_profile(user: User) -> Profile:

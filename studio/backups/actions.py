@@ -66,7 +66,7 @@ def _replace_rows(records: list[Record]) -> None:
     with connection.cursor() as cursor:
         cursor.execute("SET FOREIGN_KEY_CHECKS=0")
         try:
-            for table in ("jobs_job", "django_tasks_database_dbtaskresult", "django_session"):
+            for table in ("jobs_job", "django_tasks_database_dbtaskresult", "accounts_ownsession"):
                 cursor.execute(f"DELETE FROM {connection.ops.quote_name(table)}")  # noqa: S608 - fixed names
             for model in reversed(TABLES):
                 cursor.execute(f"DELETE FROM {connection.ops.quote_name(model._meta.db_table)}")  # noqa: S608

@@ -50,6 +50,7 @@ OWN = {
     "/api/shapes/modifiers",
     "/api/shapes/mesh", "/api/shapes/begin", "/api/shapes/cut", "/api/shapes/drawing", "/api/shapes/target.obj",
     "/api/shapes/target.svg",
+    "/api/studio", "/api/studio/sessions", "/api/studio/everything.zip", "/api/studio/leave",
 }  # fmt: skip
 """Routes that name no row: they answer only what is the asker's own, or keep nothing."""
 
@@ -128,6 +129,10 @@ class Rows(dict[str, Any]):
 
     def job_id(self) -> int:
         return jobs.ask(self.user, "settle", "{}", "nothing").pk
+
+    def session_id(self) -> str:
+        Client().force_login(self.user)
+        return next(one["id"] for one in self.studio.ask("GET", "/studio")["sessions"] if not one["here"])
 
     def link_id(self) -> int:
         return links.make_link(self.user, self.design(), Purpose.READ, days=3)[0].pk

@@ -2829,6 +2829,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studio": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Studio
+         * @description What her studio holds, where it is open, and whether it closes.
+         */
+        get: operations["studio_leaving_api_read_studio"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studio/everything.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Everything
+         * @description Everything of hers in one archive that is read without us.
+         */
+        get: operations["studio_leaving_api_take_everything"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studio/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave
+         * @description Close the studio after a time of grace.
+         */
+        post: operations["studio_leaving_api_leave"];
+        /**
+         * Stay
+         * @description Stay after all.
+         */
+        delete: operations["studio_leaving_api_stay"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studio/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Other Sessions
+         * @description Sign out everywhere but here.
+         */
+        delete: operations["studio_leaving_api_end_other_sessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studio/sessions/{session_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Session
+         * @description Sign out somewhere else.
+         */
+        delete: operations["studio_leaving_api_end_session"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/test": {
         parameters: {
             query?: never;
@@ -5178,6 +5282,22 @@ export interface components {
             size?: string | null;
         };
         /**
+         * HoldingOut
+         * @description One kind of thing: how much there is, how much there may be, in which unit, and what to do when it is full.
+         */
+        HoldingOut: {
+            /** Full */
+            full: string;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Used */
+            used: number;
+        };
+        /**
          * HookOut
          * @description A hook size with its printed name.
          */
@@ -5376,6 +5496,14 @@ export interface components {
             ratio: number | null;
             /** Share */
             share: number | null;
+        };
+        /**
+         * LeaveIn
+         * @description The present password, without which nobody closes a studio.
+         */
+        LeaveIn: {
+            /** Present */
+            present: string;
         };
         /**
          * LetterIn
@@ -6053,6 +6181,23 @@ export interface components {
             seq: number;
             /** Text */
             text: string;
+        };
+        /**
+         * OpenSession
+         * @description Where she is signed in. id: to end it by; here: this very session.
+         */
+        OpenSession: {
+            /** Device */
+            device: string;
+            /** Here */
+            here: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
         };
         /**
          * OriginOut
@@ -8742,6 +8887,18 @@ export interface components {
              * @enum {string}
              */
             stop: "brief" | "gauge" | "shapes" | "rounds" | "bases" | "assembly" | "sizes" | "booklet" | "proving";
+        };
+        /**
+         * StudioState
+         * @description Her studio: what it holds, where it is open, and the day on which it closes when she leaves.
+         */
+        StudioState: {
+            /** Holdings */
+            holdings: components["schemas"]["HoldingOut"][];
+            /** Leaves */
+            leaves: string | null;
+            /** Sessions */
+            sessions: components["schemas"]["OpenSession"][];
         };
         /**
          * SwatchIn
@@ -13674,6 +13831,130 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    studio_leaving_api_read_studio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioState"];
+                };
+            };
+        };
+    };
+    studio_leaving_api_take_everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_leaving_api_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioState"];
+                };
+            };
+        };
+    };
+    studio_leaving_api_stay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioState"];
+                };
+            };
+        };
+    };
+    studio_leaving_api_end_other_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioState"];
+                };
+            };
+        };
+    };
+    studio_leaving_api_end_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioState"];
+                };
             };
         };
     };

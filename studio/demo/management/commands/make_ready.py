@@ -24,5 +24,6 @@ class Command(BaseCommand):
         call_command("prune_db_task_results", verbosity=0)
         resume()
         sweep()
+        call_command("tidy_up", stdout=self.stdout)
         if options["demo"]:
             call_command("load_demo", stdout=self.stdout)
