@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
+from zipfile import ZipFile
 
 import pytest
 from django.contrib.auth.models import User
 from playwright.sync_api import Page, expect
 
 from studio.designs.models import Design
+from tests.browser.conftest import PASSWORD
 
 ROOT = Path(__file__).resolve().parents[2]
 AXE = (ROOT / "frontend/node_modules/axe-core/axe.min.js").read_text()
@@ -70,8 +72,10 @@ def test_axe_finds_nothing_at_the_door_and_in_dialogs(demo: User, page: Page, en
     assert violations(page) == []
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Your studio").click()
-    settle(page)
-    assert violations(page) == []
+    for tab in ("Preferences", "Password", "Where it is open", "What it holds", "Leaving"):
+        page.get_by_role("tab", name=tab).click()
+        settle(page)
+        assert violations(page) == [], tab
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Bring in a design").click()
     page.get_by_label("Or pasted").fill("Moth\n\nWing (make 2)\nR1: 6 zog (6)\nR2: firmly, 6 sc (6)\n")
@@ -204,3 +208,22 @@ def test_what_is_hashed_is_kept_and_compressed(designer: User, page: Page) -> No
     for headers in scripts:
         assert "immutable" in headers["cache-control"]
         assert headers["content-encoding"] in ("br", "gzip")
+
+
+def test_a_studio_is_taken_along_and_closed(design: Design, enter: Callable[[str], Page]) -> None:
+    page = enter("/")
+    page.get_by_role("button", name="Your studio").click()
+    page.get_by_role("tab", name="What it holds").click()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Save everything as a file").click()
+    with ZipFile(download.value.path()) as archive:
+        assert "designs/001-Moth/pattern.txt" in archive.namelist()
+    page.get_by_role("tab", name="Leaving").click()
+    page.get_by_label("Your password").fill("not mine")
+    page.get_by_role("button", name="Close the studio").click()
+    expect(page.get_by_text("The present password is not right.")).to_be_visible()
+    page.get_by_label("Your password").fill(PASSWORD)
+    page.get_by_role("button", name="Close the studio").click()
+    expect(page.get_by_text("This studio closes on")).to_be_visible()
+    page.get_by_role("button", name="Stay after all").click()
+    expect(page.get_by_label("Your password")).to_be_visible()

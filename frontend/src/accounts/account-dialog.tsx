@@ -1,10 +1,20 @@
-/** Preferences and password. */
+/** Her studio: preferences, password, where it is open, what it holds, leaving. */
+import { Tabs } from "radix-ui";
 import { Controller } from "react-hook-form";
 import { TERMS } from "../design/terms";
 import { Button, Check } from "../ui/controls";
 import { FormError, FormSelect, FormText, useSentForm } from "../ui/form";
 import { Dialog, useSay } from "../ui/overlays";
 import { type Me, useAccount } from "./session";
+import { Held, Leaving, OpenAt } from "./studio-state";
+
+const TABS = [
+  ["preferences", "Preferences"],
+  ["password", "Password"],
+  ["open", "Where it is open"],
+  ["held", "What it holds"],
+  ["leaving", "Leaving"],
+] as const;
 
 export function AccountDialog({
   me,
@@ -17,8 +27,34 @@ export function AccountDialog({
 }) {
   return (
     <Dialog open={open} onOpen={onOpen} title="Your studio" about={`Signed in as ${me.username}`}>
-      <Preferences me={me} />
-      <AnotherPassword />
+      <Tabs.Root defaultValue="preferences">
+        <Tabs.List aria-label="Your studio" className="mb-4 flex flex-wrap gap-1 border-b border-line">
+          {TABS.map(([value, name]) => (
+            <Tabs.Trigger
+              key={value}
+              value={value}
+              className="px-2 py-1 data-[state=active]:border-b-2 data-[state=active]:border-woad data-[state=active]:font-semibold"
+            >
+              {name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="preferences">
+          <Preferences me={me} />
+        </Tabs.Content>
+        <Tabs.Content value="password">
+          <AnotherPassword />
+        </Tabs.Content>
+        <Tabs.Content value="open">
+          <OpenAt />
+        </Tabs.Content>
+        <Tabs.Content value="held">
+          <Held />
+        </Tabs.Content>
+        <Tabs.Content value="leaving">
+          <Leaving />
+        </Tabs.Content>
+      </Tabs.Root>
     </Dialog>
   );
 }
@@ -70,8 +106,7 @@ function AnotherPassword() {
     ),
   );
   return (
-    <form className="mt-6 flex flex-col gap-3 border-t border-line pt-4" onSubmit={send} noValidate>
-      <h3 className="text-lg">Another password</h3>
+    <form className="flex flex-col gap-3" onSubmit={send} noValidate>
       <FormText
         form={form}
         name="present"

@@ -20,7 +20,10 @@ const refusal = (field: string, detail: string) => () =>
 beforeEach(() => {
   asked.length = 0;
   vi.stubGlobal("fetch", async (request: Request) => {
-    const body = request.method === "GET" ? null : await request.clone().json();
+    const body = await request
+      .clone()
+      .json()
+      .catch(() => null);
     asked.push({ method: request.method, path: new URL(request.url).pathname, body });
     return answered();
   });
@@ -77,6 +80,8 @@ describe("the door", () => {
   });
 });
 
+const turn = (name: string) => userEvent.click(screen.getByRole("tab", { name }));
+
 describe("her account", () => {
   const me = { username: "fern", studio: "Fern & Moss", terms: "us" as const, left_handed: false };
   const open = () =>
@@ -100,6 +105,7 @@ describe("her account", () => {
   it("says at which password something is wrong", async () => {
     answered = refusal("present", "The present password is not right.");
     open();
+    await turn("Password");
     await press("Change it");
     expect(screen.getByText("Type the password that you have.")).toBeTruthy();
     await type("Present password", "old-lantern-1");
@@ -108,5 +114,49 @@ describe("her account", () => {
     expect(await screen.findByText("The present password is not right.")).toBeTruthy();
     expect(screen.getByLabelText("Present password").getAttribute("aria-invalid")).toBe("true");
     expect(screen.getByLabelText("New password").getAttribute("aria-invalid")).toBeNull();
+  });
+  const holding = { name: "Pictures", used: 190, most: 200, unit: "MB", full: "Remove pictures." };
+  const state = {
+    holdings: [holding, { ...holding, name: "Designs", used: 12, most: 2000, unit: "" }],
+    sessions: [
+      { id: "a", device: "Firefox on Linux", until: "2026-12-30T10:00:00Z", here: true },
+      { id: "b", device: "Safari on iPhone", until: "2026-12-20T10:00:00Z", here: false },
+    ],
+    leaves: null as string | null,
+  };
+  it("shows what is used, and what to do about what is nearly full", async () => {
+    answered = () => Response.json(state);
+    open();
+    await turn("What it holds");
+    expect(await screen.findByRole("meter", { name: "Pictures: 190 of 200 MB" })).toBeTruthy();
+    expect(screen.getAllByText("Remove pictures.")).toHaveLength(1);
+    expect(screen.getByRole("link", { name: "Save everything as a file" }).getAttribute("href")).toBe(
+      "/api/studio/everything.zip",
+    );
+  });
+  it("signs out elsewhere", async () => {
+    answered = () => Response.json(state);
+    open();
+    await turn("Where it is open");
+    answered = () => Response.json({ ...state, sessions: state.sessions.slice(0, 1) });
+    await userEvent.click(await screen.findByRole("button", { name: "Sign out Safari on iPhone" }));
+    expect(await screen.findByText("You are signed in nowhere else.")).toBeTruthy();
+    expect(asked.at(-1)).toMatchObject({ method: "DELETE", path: "/api/studio/sessions/b" });
+  });
+  it("leaves with her password, and stays after all", async () => {
+    answered = () => Response.json(state);
+    open();
+    await turn("Leaving");
+    await screen.findByLabelText("Your password");
+    await press("Close the studio");
+    expect(screen.getByText("Type the password that you have.")).toBeTruthy();
+    await type("Your password", "velvet-lantern-9");
+    answered = () => Response.json({ ...state, leaves: "2026-12-14T10:00:00Z" });
+    await press("Close the studio");
+    expect(await screen.findByText(/This studio closes on/)).toBeTruthy();
+    answered = () => Response.json(state);
+    await press("Stay after all");
+    expect(await screen.findByLabelText("Your password")).toBeTruthy();
+    expect(asked.at(-1)).toMatchObject({ method: "DELETE", path: "/api/studio/leave" });
   });
 });
