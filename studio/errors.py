@@ -47,7 +47,8 @@ _SENTENCES = {
 
 
 def one_shape(get_response: Callable[[HttpRequest], HttpResponseBase]) -> Callable[[HttpRequest], HttpResponseBase]:
-    """Middleware: refusals of the API that come from elsewhere get the one shape, too."""
+    """Middleware: refusals of the API that come from elsewhere get the one shape, too, and what it answers is kept by
+    nobody where nothing else is said."""
 
     def shaped(request: HttpRequest) -> HttpResponseBase:
         response = get_response(request)
@@ -55,6 +56,8 @@ def one_shape(get_response: Callable[[HttpRequest], HttpResponseBase]) -> Callab
         if response.status_code >= 400 and foreign and request.path.startswith("/api/"):
             sentence = _SENTENCES.get(response.status_code, NOT_FOUND)
             return problem(response.status_code, "refused", sentence)
+        if request.path.startswith("/api/") and "Cache-Control" not in response:
+            response["Cache-Control"] = "private, no-store"
         return response
 
     return shaped

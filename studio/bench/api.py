@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import replace
 from typing import Annotated, Literal
 
@@ -46,6 +45,7 @@ from studio.errors import Refusal
 from studio.guard import designer
 from studio.jobs.schemas import JobOut
 from studio.jobs.shown import job_shown
+from studio.sent import sent, stem_of
 
 Across = Annotated[int, Field(ge=10, le=10_000)]
 """Millimetres across a picture."""
@@ -172,7 +172,7 @@ def file_of(
         left=left,
         tidy=tidy,
     )
-    return HttpResponse(content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
+    return sent(content, kind, name)
 
 
 @router.get("/hazards/{int:design_id}", response=list[HazardOut])
@@ -249,12 +249,7 @@ def read_picture(request: HttpRequest, design_id: int, look: Query[LookIn]) -> H
     )
     if not found.whole or found.kind != "image/png":
         raise Refusal(409, "not-done", "This picture is not painted yet: ask for it first.")
-    name = re.sub(r"[^\w-]+", "-", design.name).strip("-").lower() or "figure"
-    return HttpResponse(
-        found.content,
-        content_type=found.kind,
-        headers={"Content-Disposition": f'inline; filename="{name}-{look.side}.png"', "Cache-Control": "no-store"},
-    )
+    return sent(found.content, found.kind, f"{stem_of(design.name, 'figure')}-{look.side}.png", shown=True)
 
 
 @router.get("/model/{int:design_id}/{ending}", response=None)
@@ -263,9 +258,4 @@ def model(request: HttpRequest, design_id: int, ending: Literal["obj", "stl", "g
     user = designer(request)
     design = design_of(user, design_id)
     kinds = {"obj": "model/obj", "stl": "model/stl", "glb": "model/gltf-binary"}
-    name = re.sub(r"[^\w-]+", "-", design.name).strip("-").lower() or "figure"
-    return HttpResponse(
-        scenes.model(user, design, ending),
-        content_type=kinds[ending],
-        headers={"Content-Disposition": f'attachment; filename="{name}.{ending}"'},
-    )
+    return sent(scenes.model(user, design, ending), kinds[ending], f"{stem_of(design.name, 'figure')}.{ending}")

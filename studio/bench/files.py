@@ -10,6 +10,7 @@ from craft.text.check import check
 from craft.text.notation import Wording
 from studio.designs.models import Design
 from studio.designs.reading import design_value
+from studio.sent import stem_of
 
 KINDS = {
     "text": "text/plain; charset=utf-8",
@@ -26,7 +27,7 @@ def design_file(
 ) -> tuple[str, str, str]:
     """Content, media type and file name of a design in the format `to`."""
     value = design_value(design)
-    stem = "".join(c if c.isalnum() else "-" for c in design.name.lower()).strip("-") or "design"
+    stem = stem_of(design.name, "design")
     if to == "design":
         return written(value), KINDS["json"], f"{stem}.design.json"
     text = pattern_text(value)

@@ -21,6 +21,7 @@ from studio.designs.models import Design
 from studio.designs.policy import design_of
 from studio.errors import Refusal
 from studio.guard import designer
+from studio.sent import sent
 
 router = Router(tags=["booklets"])
 
@@ -117,8 +118,4 @@ def pictures_of(user: User, design: Design, made: Booklet, wanted: list[Shown]) 
 
 def download(file: BookFile, name: str) -> HttpResponse:
     """A file of a booklet as an answer that is saved and not kept by the browser."""
-    return HttpResponse(
-        file.content,
-        content_type=file.kind,
-        headers={"Content-Disposition": f'attachment; filename="{file.named(name)}"', "Cache-Control": "no-store"},
-    )
+    return sent(file.content, file.kind, file.named(name))

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import re
 from base64 import b64decode
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -16,6 +15,7 @@ from studio.booklets.album import Taken
 from studio.booklets.epub import as_epub
 from studio.booklets.manuscripts import Booklet, cover
 from studio.booklets.printing import Sheet, as_page, as_pdf
+from studio.sent import stem_of
 
 Ending = Literal["pdf", "html", "epub", "txt", "md", "json"]
 
@@ -52,9 +52,8 @@ class BookFile:
         return ENDINGS[self.ending].media
 
     def named(self, name: str) -> str:
-        """Its file name, in plain letters."""
-        safe = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "pattern"
-        return f"{safe}.{self.ending}"
+        """Its file name."""
+        return f"{stem_of(name, 'pattern')}.{self.ending}"
 
 
 def book_file(user: User, made: Booklet, ending: Ending, pictures: Mapping[str, Taken], sheet: Sheet) -> BookFile:

@@ -35,6 +35,7 @@ from studio.pieces.schemas import (
     UsePiece,
 )
 from studio.pieces.values import piece_out, piece_value, port_out
+from studio.sent import sent
 
 router = Router(tags=["pieces"])
 in_designs = Router(tags=["pieces"])
@@ -111,9 +112,7 @@ def make_drawn(request: HttpRequest, payload: DrawIn) -> Status[DesignOut]:
 def read_piece_file(request: HttpRequest, piece_id: int) -> HttpResponse:
     """A piece's file, with its terms."""
     piece = piece_of(designer(request), piece_id)
-    answer = HttpResponse(piece_written(piece_value(piece)), content_type="application/json")
-    answer["Content-Disposition"] = f'attachment; filename="piece-{piece.pk}.json"'
-    return answer
+    return sent(piece_written(piece_value(piece)), "application/json", f"piece-{piece.pk}.json")
 
 
 @router.get("/{int:piece_id}/picture", response=None)

@@ -20,6 +20,7 @@ from studio.releases.models import ReleaseFile
 from studio.releases.policy import release_of
 from studio.releases.schemas import Against, ChangesIn, LinkIn, LinkOut, ReleaseIn, ReleaseOut, Releases
 from studio.releases.shown import errata_shown, release_shown, releases_shown
+from studio.sent import sent
 
 router = Router(tags=["releases"])
 
@@ -76,11 +77,7 @@ def read_release_file(request: HttpRequest, design_id: int, number: int, file_id
 
 def file_answer(file: ReleaseFile) -> HttpResponse:
     """A file of a release as an answer that is saved."""
-    return HttpResponse(
-        bytes(file.content),
-        content_type=ENDINGS[file.ending].media,
-        headers={"Content-Disposition": f'attachment; filename="{file.name}"', "Cache-Control": "private, no-store"},
-    )
+    return sent(bytes(file.content), ENDINGS[file.ending].media, file.name)
 
 
 @router.get("/{int:design_id}/releases/{int:number}/against/{int:later}", response=Against)

@@ -72,7 +72,7 @@ def test_axe_finds_nothing_at_the_door_and_in_dialogs(demo: User, page: Page, en
     assert violations(page) == []
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Your studio").click()
-    for tab in ("Preferences", "Password", "Where it is open", "What it holds", "Leaving"):
+    for tab in ("Preferences", "Password", "Devices", "Room left", "Leaving"):
         page.get_by_role("tab", name=tab).click()
         settle(page)
         assert violations(page) == [], tab
@@ -213,7 +213,7 @@ def test_what_is_hashed_is_kept_and_compressed(designer: User, page: Page) -> No
 def test_a_studio_is_taken_along_and_closed(design: Design, enter: Callable[[str], Page]) -> None:
     page = enter("/")
     page.get_by_role("button", name="Your studio").click()
-    page.get_by_role("tab", name="What it holds").click()
+    page.get_by_role("tab", name="Room left").click()
     with page.expect_download() as download:
         page.get_by_role("link", name="Save everything as a file").click()
     with ZipFile(download.value.path()) as archive:

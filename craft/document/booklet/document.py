@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass
 from typing import Any
 
+from craft.text.exchange import inert_markdown
+
 
 @dataclass(frozen=True, slots=True)
 class Paragraph:
@@ -211,4 +213,4 @@ def as_markdown(document: Document) -> str:
         for block in section.blocks:
             if printed := _block_lines(block, mark=True):
                 lines += [*printed, ""]
-    return "\n".join(lines).rstrip() + "\n"
+    return inert_markdown("\n".join(lines).rstrip() + "\n")

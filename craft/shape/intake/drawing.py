@@ -39,6 +39,8 @@ class Drawing:
 def read_drawing(raw: bytes) -> Drawing:
     """The largest closed outline of an SVG. Follows no reference, reads no entity. CraftError when there is none."""
     plain = raw.replace(b"\0", b"")
+    # In an encoding of another family than ASCII's a document type would not be seen here.
+    require(plain.lstrip(b"\xef\xbb\xbf\xff\xfe \t\r\n").startswith(b"<"), UNREADABLE, field="file")
     if b"<!DOCTYPE" in plain or b"<!ENTITY" in plain:
         raise CraftError("Drawings with a document type or entities are not read: save it as plain SVG.", field="file")
     try:

@@ -3,6 +3,7 @@
 from craft.text.exchange.convert import converted
 from craft.text.exchange.export import TEXT_FORMATS, InTerms, as_written, count_table, reworded
 from craft.text.exchange.imports import MOST_FILE, imported_text
+from craft.text.exchange.inert import markdown as inert_markdown
 
 __all__ = [
     "MOST_FILE",
@@ -12,5 +13,6 @@ __all__ = [
     "converted",
     "count_table",
     "imported_text",
+    "inert_markdown",
     "reworded",
 ]

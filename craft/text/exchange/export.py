@@ -16,6 +16,7 @@ from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import Item, Part, Pattern, Round, Way, folded, to_json
 from craft.rounds.stitches import Terms, stitch
 from craft.text.check import Checked
+from craft.text.exchange.inert import cell, markdown
 from craft.text.notation import (
     Highlight,
     Reading,
@@ -152,15 +153,15 @@ def _csv(pattern: Pattern, worked: tuple[WorkedPart, ...], say: Wording) -> str:
             own = [t for t in tallies if t[0].source == at]
             if made.way is Way.LINE and not own:
                 # A chain, or a thread that is joined anew: work that is no round, and that rounds begin with.
-                rows.writerow([part.name or "", part.make, "", work, "", "", "", "", ""])
+                rows.writerow([cell(part.name or ""), part.make, "", cell(work), "", "", "", "", ""])
             for tally, (label, live, _) in own:
                 at_round = "" if made.way is Way.LINE else label
                 rows.writerow(
                     [
-                        part.name or "",
+                        cell(part.name or ""),
                         part.make,
-                        at_round,
-                        work,
+                        cell(at_round),
+                        cell(work),
                         live,
                         live - before,
                         tally.taken,
@@ -180,7 +181,7 @@ def _markdown(pattern: Pattern, say: Wording) -> str:
     title = pattern.entry("name")
     head = f"# {title}\n\n" if title else ""
     facts = "".join(f"- {e.key.capitalize()}: {e.value}\n" for e in pattern.head if e.key != "name")
-    return head + (facts + "\n" if facts else "") + "\n".join(parts)
+    return markdown(head + (facts + "\n" if facts else "") + "\n".join(parts))
 
 
 def _bullet(item: Item, say: Wording) -> str:

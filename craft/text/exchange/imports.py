@@ -9,6 +9,7 @@ from collections.abc import Callable
 
 from craft.errors import CraftError, require
 from craft.rounds.pattern import from_json
+from craft.text.exchange.inert import from_cell, from_markdown
 from craft.text.intake import MOST_BYTES, DocumentText, document_kind, document_text
 from craft.text.notation import MOST_TEXT, print_pattern
 
@@ -55,7 +56,9 @@ def _plain_text(name: str, raw: bytes) -> str:
     ending = name.lower().rsplit(".", 1)[-1]
     if ending == "json" or text.lstrip().startswith("{"):
         return _from_json(name, text)
-    return _from_csv(name, text) if ending == "csv" else text
+    if ending == "csv":
+        return _from_csv(name, text)
+    return from_markdown(text) if ending in ("md", "markdown") else text
 
 
 def _of_old_windows(raw: bytes) -> str | None:
@@ -92,7 +95,9 @@ def _from_csv(name: str, text: str) -> str:
     lines: list[str] = []
     part = ""
     for row in rows[1:]:
-        cells = {what: row[at].strip() if at is not None and at < len(row) else "" for what, at in columns.items()}
+        cells = {
+            what: from_cell(row[at].strip()) if at is not None and at < len(row) else "" for what, at in columns.items()
+        }
         if not any(cells.values()):
             continue
         if cells["part"] != part:

@@ -11,8 +11,8 @@ import { Held, Leaving, OpenAt } from "./studio-state";
 const TABS = [
   ["preferences", "Preferences"],
   ["password", "Password"],
-  ["open", "Where it is open"],
-  ["held", "What it holds"],
+  ["open", "Devices"],
+  ["held", "Room left"],
   ["leaving", "Leaving"],
 ] as const;
 

@@ -127,7 +127,7 @@ describe("her account", () => {
   it("shows what is used, and what to do about what is nearly full", async () => {
     answered = () => Response.json(state);
     open();
-    await turn("What it holds");
+    await turn("Room left");
     expect(await screen.findByRole("meter", { name: "Pictures: 190 of 200 MB" })).toBeTruthy();
     expect(screen.getAllByText("Remove pictures.")).toHaveLength(1);
     expect(screen.getByRole("link", { name: "Save everything as a file" }).getAttribute("href")).toBe(
@@ -137,7 +137,7 @@ describe("her account", () => {
   it("signs out elsewhere", async () => {
     answered = () => Response.json(state);
     open();
-    await turn("Where it is open");
+    await turn("Devices");
     answered = () => Response.json({ ...state, sessions: state.sessions.slice(0, 1) });
     await userEvent.click(await screen.findByRole("button", { name: "Sign out Safari on iPhone" }));
     expect(await screen.findByText("You are signed in nowhere else.")).toBeTruthy();

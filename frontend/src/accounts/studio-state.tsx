@@ -138,7 +138,7 @@ function Leave() {
       <p>
         Two weeks after you say so, everything in this studio goes for good: designs, pictures, makings, what
         testers wrote, and every link you gave. Until then you can stay after all. Save everything as a file
-        first: you find it under “What it holds”.
+        first: you find it under “Room left”.
       </p>
       <FormText
         form={form}
