@@ -81,7 +81,7 @@ def _from_json(name: str, text: str) -> str:
 
 def _from_csv(name: str, text: str) -> str:
     try:
-        rows = list(csv.reader(io.StringIO(text), dialect=_dialect(text)))
+        rows = list(csv.reader(io.StringIO(text), delimiter=_separator(text)))
     except csv.Error as error:
         raise CraftError(f"{name}: not readable as CSV: {error}.") from None
     if not rows:
@@ -110,11 +110,12 @@ def _from_csv(name: str, text: str) -> str:
 _COLUMNS = {"part": _PART, "make": ("make", "pieces"), "round": _ROUND, "work": _WORK, "count": _COUNT}
 
 
-def _dialect(text: str) -> type[csv.Dialect]:
+def _separator(text: str) -> str:
+    """What stands between cells. Quotes are always double ones: an apostrophe guards a cell, or belongs to a word."""
     try:
-        return csv.Sniffer().sniff(text[:4000], delimiters=",;\t")
+        return csv.Sniffer().sniff(text[:4000], delimiters=",;\t").delimiter
     except csv.Error:
-        return csv.excel
+        return ","
 
 
 def _column(head: list[str], names: tuple[str, ...]) -> int | None:
