@@ -3,23 +3,34 @@
 from __future__ import annotations
 
 import json
+import os
 import time
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from http.client import HTTPConnection, HTTPException
 from http.cookies import SimpleCookie
+from itertools import count
 from typing import Any
 from urllib.parse import urlsplit
 
 PASSWORD = "velvet-lantern-9"
 
 
-class Visitor:
-    """One client. ask answers status and body; nothing is raised for a refusal."""
+_PLACES = count(os.getpid() % 250 * 250)
 
-    def __init__(self, url: str, timeout: float = 60.0) -> None:
+
+def place() -> str:
+    """Where a visitor comes from: an address of its own on the loopback network."""
+    at = next(_PLACES) % 62_500
+    return f"127.1.{at // 250 + 1}.{at % 250 + 1}"
+
+
+class Visitor:
+    """One client, by an address of her own. ask answers status and body; nothing is raised for a refusal."""
+
+    def __init__(self, url: str, timeout: float = 60.0, source: str = "") -> None:
         self.address = urlsplit(url).netloc
-        self.connection = HTTPConnection(self.address, timeout=timeout)
+        self.connection = HTTPConnection(self.address, timeout=timeout, source_address=(source or place(), 0))
         self.cookies: dict[str, str] = {}
 
     def ask(
@@ -48,7 +59,12 @@ class Visitor:
     def signed_up(self, name: str) -> Visitor:
         """This visitor with an account of her own."""
         self.ask("GET", "/session")
-        status, got = self.ask("POST", "/accounts", {"username": name, "password": PASSWORD, "studio": name})
+        body = {"username": name, "password": PASSWORD, "studio": name}
+        for _ in range(60):
+            status, got = self.ask("POST", "/accounts", body)
+            if status != 503:
+                break
+            time.sleep(0.5)
         assert status == 200, got
         return self
 

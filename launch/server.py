@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -16,6 +17,8 @@ from launch.say import Stop, say
 from studio.demo.login import PASSWORD, USERNAME
 
 JOBS_LOG = VAR / "log" / "jobs.log"
+MEASURES = VAR / "run" / "measures"
+"""Where the web processes put their measures together; new at each start."""
 JOB_WORKERS = ("jobs-1", "jobs-2")
 TIDY_SECONDS = 3_600.0
 PATIENCE_SECONDS = 5.0
@@ -34,6 +37,7 @@ def environment(port: int) -> dict[str, str]:
         "OMP_NUM_THREADS": "1",
         # Memory that threads gave back is used by the others, and not kept by each.
         "MALLOC_ARENA_MAX": "2",
+        "PROMETHEUS_MULTIPROC_DIR": str(MEASURES),
     }
 
 
@@ -116,6 +120,8 @@ def _interrupt(*_: object) -> None:
 
 def serve(sock: socket.socket) -> None:
     """Start the web processes and the workers, and wait until the studio answers."""
+    shutil.rmtree(MEASURES, ignore_errors=True)
+    MEASURES.mkdir(parents=True)
     port = sock.getsockname()[1]
     web.start(sock, environment(port))
     web.wait(sock)

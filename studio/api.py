@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from django.db import connection
-from django.http import HttpRequest
 from ninja import NinjaAPI
 
 from studio import errors
@@ -58,11 +56,3 @@ for prefix, router in (
     ("/designs", commissions),
 ):
     api.add_router(prefix, router)
-
-
-@api.get("/health", auth=None, include_in_schema=False)
-def health(request: HttpRequest) -> dict[str, str]:
-    """Whether the server and its database answer."""
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT 1")
-    return {"status": "well"}

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 from collections.abc import Callable
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.core.exceptions import ValidationError as DjangoValidationError
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.http.multipartparser import MultiPartParserError
 from django.http.response import HttpResponseBase
@@ -63,6 +65,16 @@ def one_shape(get_response: Callable[[HttpRequest], HttpResponseBase]) -> Callab
     return shaped
 
 
+NO_ROOM = (
+    "The studio's disk is full, so this was not saved. What was saved before is safe; keep this page open, and try again "
+    "when whoever runs the studio has made room."
+)
+_FULL = frozenset({1021, 1030, 1114, 1290, 1836})
+"""What MariaDB says when its disk or a table's is full, or may not be written."""
+_AWAY = frozenset({2002, 2003, 2006, 2013})
+"""What its client says when the database is not there, or went away in the middle."""
+AWAY_SECONDS = 2
+
 NOT_FOUND = "There is nothing here, or it is not yours."
 
 
@@ -116,6 +128,23 @@ def register(api: NinjaAPI) -> None:
     @api.exception_handler(HttpError)
     def _http(_: HttpRequest, error: HttpError) -> HttpResponse:
         return problem(error.status_code, "refused", str(error))
+
+    @api.exception_handler(OperationalError)
+    def _database(request: HttpRequest, error: OperationalError) -> HttpResponse:
+        code = error.args[0] if error.args else 0
+        if code in _FULL:
+            return problem(507, "no-room", NO_ROOM)
+        if code in _AWAY:
+            log.warning("%s %s found no database", request.method, request.path)
+            return problem(503, "busy", "The studio's database is starting: a moment.", retry_after=AWAY_SECONDS)
+        return _broken(request, error)
+
+    @api.exception_handler(OSError)
+    def _disk(request: HttpRequest, error: OSError) -> HttpResponse:
+        if error.errno in (errno.ENOSPC, errno.EDQUOT, errno.EROFS):
+            log.error("%s %s: the disk takes nothing more", request.method, request.path)
+            return problem(507, "no-room", NO_ROOM)
+        return _broken(request, error)
 
     @api.exception_handler(Exception)
     def _broken(request: HttpRequest, error: Exception) -> HttpResponse:

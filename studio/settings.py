@@ -48,6 +48,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "studio.operations.requests.numbered",
     "studio.errors.one_shape",
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -152,9 +153,31 @@ MEDIA_ROOT = VAR / "pictures"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 12 * 2**20
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2 * 2**20
 
+METRICS_TOKEN = os.environ.get("SPIRREL_METRICS_TOKEN", "")
+
+# No name, address or text of anybody is logged: only what failed, where, and the request's number.
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "filters": {
+        "number": {"()": "studio.operations.logs.WithNumber"},
+        "no-address": {"()": "studio.operations.logs.NoAddress"},
+    },
+    "formatters": {
+        "plain": {"format": "%(asctime)s %(levelname)s %(name)s [%(request_id)s] %(message)s"},
+        "json": {"()": "studio.operations.logs.AsJson"},
+    },
+    "handlers": {
+        "console": {
+            "class": "logging.StreamHandler",
+            "filters": ["number"],
+            "formatter": "json" if os.environ.get("SPIRREL_LOG") == "json" else "plain",
+        }
+    },
+    "loggers": {
+        "django.request": {"level": "ERROR", "filters": ["no-address"]},
+        # A short line is what there are threads for; how long it takes is measured.
+        "waitress.queue": {"level": "ERROR"},
+    },
     "root": {"handlers": ["console"], "level": "WARNING"},
 }

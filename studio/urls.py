@@ -11,6 +11,7 @@ from django.urls import path, re_path
 from studio.api import api
 from studio.commissions import pages as commissions
 from studio.errors import NOT_FOUND, problem
+from studio.operations import state
 from studio.releases.reading import read, read_file, read_page
 
 
@@ -44,6 +45,9 @@ def _broken(_: HttpRequest) -> HttpResponse:
 
 
 urlpatterns = [
+    path("api/health", state.health),
+    path("api/ready", state.ready),
+    path("api/metrics", state.metrics),
     path("api/", api.urls),
     path("read/<str:token>", read),
     path("read/<str:token>/<int:file_id>", read_file),

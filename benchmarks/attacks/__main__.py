@@ -114,7 +114,7 @@ def sign_ups(url: str) -> str:
     stamp = time.monotonic_ns()
 
     def one_more(n: int) -> int:
-        visitor = Visitor(url, timeout=120)
+        visitor = Visitor(url, timeout=120, source="127.0.0.9")
         visitor.ask("GET", "/session")
         body = {"username": f"many{stamp}x{n}", "password": PASSWORD, "studio": "Many"}
         return visitor.ask("POST", "/accounts", body)[0]
@@ -175,7 +175,6 @@ def lockout(url: str) -> str:
     stranger.ask("GET", "/session")
     tried = [stranger.ask("POST", "/session", {"username": name, "password": f"no-{n}"})[0] for n in range(40)]
     owner = Visitor(url)
-    owner.connection.source_address = ("127.0.0.2", 0)
     owner.ask("GET", "/session")
     status, _ = owner.ask("POST", "/session", {"username": name, "password": PASSWORD})
     told = ", ".join(f"{tried.count(s)} × {s}" for s in sorted(set(tried)))
