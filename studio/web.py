@@ -20,6 +20,8 @@ from types import FrameType
 from typing import Any
 
 from waitress import create_server, wasyncore
+from waitress.channel import HTTPChannel
+from waitress.parser import HTTPRequestParser
 
 from studio.wsgi import application
 
@@ -28,8 +30,8 @@ log = logging.getLogger("studio")
 FIRST_HANDED_ON = 3
 """The descriptor at which a service manager that opens the socket itself hands it on."""
 
-LINGER_SECONDS, DRAIN_SECONDS = 2.0, 30.0
-"""A process that ends takes no new connection at once, answers on open ones for the first, and ends after the second
+LINGER_SECONDS, DRAIN_SECONDS = 4.0, 30.0
+"""A process that ends takes no new connection at once, keeps a silent one for the first, and ends after the second
 whatever still runs."""
 
 
@@ -73,13 +75,33 @@ class Serving:
         self.bounds = bounds
         self.channels: dict[int, Any] = {}
         self.server = create_server(app, map=self.channels, sockets=[sock], **options(bounds, proxy))
+        self.server.channel_class = self._channels()
         self.ending: float | None = None
+
+    def _channels(self) -> type[HTTPChannel]:
+        """Connections that are given up after the next answer once this process ends, so that nobody asks into a door that
+        closes."""
+        serving = self
+
+        class Request(HTTPRequestParser):  # type: ignore[misc]
+            def parse_header(self, header_plus: bytes) -> None:
+                super().parse_header(header_plus)
+                if serving.ending is not None:
+                    self.headers["CONNECTION"] = "close"
+
+        class Connection(HTTPChannel):  # type: ignore[misc]
+            parser_class = Request
+
+        return Connection
 
     def end(self, *_: int | FrameType | None) -> None:
         """Take no new connection; those that are at work are answered."""
         if self.ending is None:
             self.ending = time.monotonic()
             self.server.accepting = False
+            self.server.adj.channel_timeout = LINGER_SECONDS
+            self.server.adj.cleanup_interval = 1
+            self.server.next_channel_cleanup = 0
 
     def run(self, most_mb: Callable[[], float] = resident_mb) -> None:
         """Serve until the end. most_mb: how much memory is held, in MB."""
@@ -92,13 +114,13 @@ class Serving:
                     log.warning("a web process holds %.0f MB and makes place for a fresh one", most_mb())
                     self.end()
         self.server.task_dispatcher.shutdown(timeout=1)
+        wasyncore.close_all(self.channels)
 
     def _drained(self) -> bool:
         if self.ending is None:
             return False
         waited = time.monotonic() - self.ending
-        busy = any(c.requests or c.request or c.total_outbufs_len for c in self.server.active_channels.values())
-        return waited > DRAIN_SECONDS or (waited > LINGER_SECONDS and not busy)
+        return waited > DRAIN_SECONDS or not self.server.active_channels
 
 
 def main() -> int:
