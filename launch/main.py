@@ -12,7 +12,7 @@ from launch.paths import FRONTEND, ROOT, VAR, VENV, python
 from launch.say import Stop, say
 
 PORT = 8770
-BESIDE_STUDIO = ("screen", "load", "attacks")
+BESIDE_STUDIO = ("screen", "load", "attacks", "faults")
 """What is measured on a running studio of its own."""
 
 
