@@ -33,6 +33,9 @@ def _parser() -> argparse.ArgumentParser:
     bench.add_argument("names", nargs="*")
     backup = commands.add_parser("backup", help="write everything to one file")
     backup.add_argument("file", nargs="?")
+    backup.add_argument("--keep", type=int, help="throw away all but the latest so many")
+    verify = commands.add_parser("verify", help="read a backup in full, and change nothing")
+    verify.add_argument("file")
     restore = commands.add_parser("restore", help="put everything back from a backup")
     restore.add_argument("file")
     commands.add_parser("craft", help="the craft's own command line", add_help=False)
@@ -86,8 +89,8 @@ def _api() -> int:
     ).returncode
 
 
-def _backup(file: str | None) -> int:
-    words = ["backup", os.path.abspath(file)] if file else ["backup"]
+def _backup(file: str | None, keep: int | None) -> int:
+    words = ["backup", *([os.path.abspath(file)] if file else []), *(["--keep", str(keep)] if keep is not None else [])]
     return server.with_database(lambda env: _shown(env, *words))
 
 
@@ -128,7 +131,9 @@ def _run(args: argparse.Namespace, rest: list[str]) -> int:
         case "bench":
             return _bench(args.names)
         case "backup":
-            return _backup(args.file)
+            return _backup(args.file, args.keep)
+        case "verify":
+            return server.with_database(lambda env: _shown(env, "verify", os.path.abspath(args.file)))
         case _:
             return _restore(args.file)
 

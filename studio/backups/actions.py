@@ -12,10 +12,17 @@ from django.conf import settings
 from django.core import serializers
 from django.db import connection, models, transaction
 
+from craft.errors import CraftError
 from studio.backups.archive import Archive, BackupError, read, write
 from studio.backups.tables import TABLES, Record
-from studio.designs.models import Picture
+from studio.designs.manifest import Manifest
+from studio.designs.models import Design, PartVersion, Picture, Revision
 from studio.designs.picture_files import kept_for_now
+from studio.designs.reading import read_text
+from studio.designs.upgrades import newest
+
+_DESIGN, _REVISION, _VERSION = (m._meta.label_lower for m in (Design, Revision, PartVersion))
+_READ = (_DESIGN, _REVISION, _VERSION)
 
 
 def _snapshot() -> list[Record]:
@@ -32,10 +39,15 @@ def _snapshot() -> list[Record]:
     return found
 
 
+def folder() -> Path:
+    """Where backups go that are given no name."""
+    return Path(settings.VAR) / "backups"
+
+
 def take(path: Path | None) -> tuple[Path, int, int]:
     """Write a backup; its path, and how many rows and pictures it holds. BackupError says why it cannot be."""
     stamp = datetime.now(UTC).strftime("%Y%m%d-%H%M%S")
-    path = path or Path(settings.VAR) / "backups" / f"spirrel-{stamp}.tar.gz"
+    path = path or folder() / f"spirrel-{stamp}.tar.gz"
     path.parent.mkdir(parents=True, exist_ok=True)
     with kept_for_now():
         records = _snapshot()
@@ -44,6 +56,32 @@ def take(path: Path | None) -> tuple[Path, int, int]:
         pictures = {name: (root / name).read_bytes() for name in names if (root / name).is_file()}
     write(Archive(records, pictures), path, stamp)
     return path, len(records), len(pictures)
+
+
+def verify(path: Path) -> dict[str, int]:
+    """Read a backup in full as restoring would, every design of it with its rounds, and change nothing; how many rows,
+    pictures and designs it holds. BackupError says what is wrong with it."""
+    archive = read(path)
+    rows = {model: [r for r in archive.records if r["model"] == model] for model in _READ}
+    texts = {row["pk"]: row["fields"]["text"] for row in rows[_VERSION]}
+    heads = {row["pk"]: row["fields"]["data"] for row in rows[_REVISION]}
+    for design in rows[_DESIGN]:
+        name = design["fields"]["name"]
+        try:
+            manifest = Manifest.model_validate(newest(heads[design["fields"]["head"]]))
+            for part in manifest.parts:
+                read_text(manifest, part, texts[part.version])
+        except (CraftError, ValueError, KeyError) as error:
+            raise BackupError(f"{path}: the design {name!r} cannot be read ({error}).") from None
+    return {"rows": len(archive.records), "pictures": len(archive.pictures), "designs": len(rows[_DESIGN])}
+
+
+def rotate(folder: Path, keep: int) -> int:
+    """Throw away all but the latest backups that were written into a folder by themselves; how many went."""
+    old = sorted(folder.glob("spirrel-*.tar.gz"))[: -keep or None]
+    for path in old:
+        path.unlink()
+    return len(old)
 
 
 def put_back(path: Path) -> int:

@@ -13,6 +13,7 @@ from studio.accounts.models import Profile
 from studio.commissions.models import Agreement, Commission, ShownPicture
 from studio.designs.models import Design, PartVersion, Picture, Revision, TypedText
 from studio.designs.upgrades import newest
+from studio.leaving.models import Departure
 from studio.links.models import Link
 from studio.making.models import Decision, FrozenEdition, Making, MakingEvent, MakingPicture
 from studio.pieces.models import Piece
@@ -48,6 +49,7 @@ TABLES: tuple[type[models.Model], ...] = (
     Commission,
     Agreement,
     ShownPicture,
+    Departure,
 )
 
 Record = dict[str, Any]

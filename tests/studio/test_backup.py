@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+import re
 import stat
 import tarfile
 import threading
@@ -68,6 +69,42 @@ def test_everything_comes_back(studio: Studio, tmp_path: Path, capsys: pytest.Ca
     assert b"".join(studio.client.get(url).streaming_content) != b""  # type: ignore[attr-defined]
     assert TypedText.objects.get().text == "half"
     assert "rows are back" in capsys.readouterr().out
+
+
+def test_a_backup_is_verified_with_every_design_of_it(
+    studio: Studio, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    studio.with_part()
+    whole = tmp_path / "whole.tar.gz"
+    call_command("backup", str(whole))
+    call_command("verify", str(whole))
+    assert re.search(r"is whole: \d+ rows, 0 pictures, 1 designs", capsys.readouterr().out)
+    call_command("verify", str(OLD))
+    assert "is whole" in capsys.readouterr().out, "of the first format, too"
+    damaged = rewritten(whole, tmp_path / "damaged.tar.gz", lambda files: files.update({"data.json": b"[]"}))
+    with pytest.raises(CommandError, match="is damaged"):
+        call_command("verify", str(damaged))
+    head = Design.objects.get().revision
+    Revision.objects.filter(pk=head.pk).update(data=head.data | {"terms": "of nobody"})
+    call_command("backup", str(tmp_path / "odd.tar.gz"))
+    with pytest.raises(CommandError, match="'Moth' cannot be read"):
+        call_command("verify", str(tmp_path / "odd.tar.gz"))
+
+
+def test_old_backups_make_room(
+    studio: Studio, tmp_path: Path, settings: Any, capsys: pytest.CaptureFixture[str]
+) -> None:
+    settings.VAR = tmp_path
+    (tmp_path / "backups").mkdir()
+    for day in range(1, 5):
+        (tmp_path / "backups" / f"spirrel-2026010{day}-000000.tar.gz").write_text("old")
+    (tmp_path / "backups" / "mine.tar.gz").write_text("hers")
+    call_command("backup", "--keep", "2")
+    left = sorted(p.name for p in (tmp_path / "backups").iterdir())
+    assert left[:2] == ["mine.tar.gz", "spirrel-20260104-000000.tar.gz"]
+    assert len(left) == 3, "the new one, one older, and what was named by hand"
+    with pytest.raises(CommandError, match="at least one"):
+        call_command("backup", "--keep", "0")
 
 
 def test_a_damaged_backup_changes_nothing(studio: Studio, tmp_path: Path) -> None:
