@@ -54,7 +54,7 @@ def open_studio(request: HttpRequest, username: str, password: str, studio: str)
     counter.check()
     user = sign_up(username, password, studio)
     counter.count()
-    _enter(request, user)
+    enter(request, user)
     return user
 
 
@@ -70,11 +70,12 @@ def sign_in(request: HttpRequest, username: str, password: str) -> User:
             counter.count()
         raise Refusal(422, "invalid", "Name and password do not go together.", field="password")
     counters[0].forget()
-    _enter(request, user)
+    enter(request, user)
     return user
 
 
-def _enter(request: HttpRequest, user: User) -> None:
+def enter(request: HttpRequest, user: User) -> None:
+    """Open a session, and keep with it what it was opened with."""
     login(request, user, BACKEND)
     note_device(request)
 

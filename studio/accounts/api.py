@@ -6,11 +6,21 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
-from ninja import Router
+from ninja import Router, Status
 
-from studio.accounts import actions
+from studio.accounts import actions, forgotten
 from studio.accounts.policy import own_profile
-from studio.accounts.schemas import Me, PasswordChange, Preferences, Session, SignIn, SignUp
+from studio.accounts.schemas import (
+    AddressChange,
+    Forgotten,
+    Me,
+    NewPassword,
+    PasswordChange,
+    Preferences,
+    Session,
+    SignIn,
+    SignUp,
+)
 from studio.guard import designer, same_site
 
 router = Router(tags=["accounts"])
@@ -24,6 +34,7 @@ def _me(user: User) -> Me:
             "studio": profile.studio,
             "terms": profile.terms,
             "left_handed": profile.left_handed,
+            "address": user.email,
         }
     )
 
@@ -64,6 +75,27 @@ def change_password(request: HttpRequest, payload: PasswordChange) -> Session:
     user = designer(request)
     actions.change_password(request, user, payload.present, payload.next)
     return _session(user)
+
+
+@router.put("/session/address", response=Session)
+def set_address(request: HttpRequest, payload: AddressChange) -> Session:
+    """Set where the way back in is sent after a forgotten password."""
+    user = designer(request)
+    forgotten.set_address(request, user, payload.present, payload.address)
+    return _session(user)
+
+
+@router.post("/session/forgotten", auth=same_site, response={204: None})
+def ask_for_another_password(request: HttpRequest, payload: Forgotten) -> Status[None]:
+    """Have a letter sent for a forgotten password; the answer is the same for every name."""
+    forgotten.ask(request, payload.username)
+    return Status(204, None)
+
+
+@router.post("/session/new-password", auth=same_site, response=Session)
+def set_new_password(request: HttpRequest, payload: NewPassword) -> Session:
+    """Set another password by the link of a letter, and come in."""
+    return _session(forgotten.set_new(request, payload.user, payload.token, payload.password))
 
 
 @router.put("/session/preferences", response=Session)

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import json
+import re
 from datetime import timedelta
 
 import pytest
 from django.conf import settings
 from django.contrib.auth.models import User
+from django.core.mail import EmailMessage
 from django.db.models import F
 from django.test import Client
 
@@ -28,7 +30,13 @@ def test_a_new_designer_signs_up_out_and_in() -> None:
         client, "/accounts", {"username": "wren", "password": "dusk-and-dew-7", "studio": "Wren's nest"}
     )
     assert status == 200
-    assert made["me"] == {"username": "wren", "studio": "Wren's nest", "terms": "us", "left_handed": False}
+    assert made["me"] == {
+        "username": "wren",
+        "studio": "Wren's nest",
+        "terms": "us",
+        "left_handed": False,
+        "address": "",
+    }
     assert User.objects.get(username="wren").password != "dusk-and-dew-7"
     assert client.delete("/api/session").json()["me"] is None
     assert client.get("/api/designs").status_code == 401
@@ -157,3 +165,60 @@ def test_headers_keep_others_out(studio: Studio) -> None:
     assert got["X-Frame-Options"] == "DENY"
     assert settings.SESSION_COOKIE_HTTPONLY
     assert not settings.SESSION_COOKIE_SECURE, "served over http on loopback"
+
+
+ADDRESS = "fern@example.org"
+
+
+def link_in(letter: EmailMessage) -> tuple[str, str]:
+    """The user and the token of a letter's link."""
+    found = re.search(r"/new-password/([^/\s]+)/(\S+)", str(letter.body))
+    assert found
+    return found.group(1), found.group(2)
+
+
+def test_a_way_back_in_is_sent_where_she_said(studio: Studio, user: User, mailoutbox: list[EmailMessage]) -> None:
+    told = studio.ask("PUT", "/session/address", {"present": "velvet-lantern-9", "address": f" {ADDRESS} "})
+    assert told["me"]["address"] == ADDRESS
+    stranger = Client()
+    assert post_only(stranger, "/session/forgotten", {"username": "fern"}) == 204
+    letter = mailoutbox[0]
+    assert letter.to == [ADDRESS]
+    assert "velvet" not in letter.body
+    who, token = link_in(letter)
+    easy = {"user": who, "token": token, "password": "qwerty"}
+    assert post(stranger, "/session/new-password", easy)[1]["field"] == "password"
+    status, got = post(stranger, "/session/new-password", easy | {"password": "another-lantern-4"})
+    assert (status, got["me"]["username"]) == (200, "fern")  # type: ignore[index]
+    assert studio.client.get("/api/designs").status_code == 401, "whoever else was in is out"
+    status, got = post(Client(), "/session/new-password", easy | {"password": "third-lantern-5"})
+    assert (status, got["type"]) == (422, "/problems/spent-link"), "it works once"
+    assert post(Client(), "/session", {"username": "fern", "password": "another-lantern-4"})[0] == 200
+
+
+def post_only(client: Client, path: str, body: object) -> int:
+    return client.post(f"/api{path}", json.dumps(body), content_type="application/json").status_code
+
+
+def test_nobody_learns_who_is_here(user: User, mailoutbox: list[EmailMessage]) -> None:
+    for name in ("fern", "nobody-of-that-name"):
+        assert post_only(Client(), "/session/forgotten", {"username": name}) == 204
+    assert mailoutbox == [], "she has no address, and the other is not there"
+    for _ in range(SIGN_UPS.free):
+        last = post_only(Client(), "/session/forgotten", {"username": "fern"})
+    assert last == 429, "nobody is flooded with letters"
+
+
+def test_another_address_wants_the_password(studio: Studio, user: User) -> None:
+    wrong = studio.ask("PUT", "/session/address", {"present": "not-it", "address": ADDRESS}, 422)
+    assert wrong["field"] == "present"
+    odd = studio.ask("PUT", "/session/address", {"present": "velvet-lantern-9", "address": "fern at home"}, 422)
+    assert odd["field"] == "address"
+    user.refresh_from_db()
+    assert user.email == ""
+
+
+@pytest.mark.parametrize("who", ["", "MQ", "////", "OTk5OTk5OTk5OTk5OTk5OTk5OTk5", "é"])
+def test_links_that_nobody_wrote_open_nothing(user: User, who: str) -> None:
+    body = {"user": who, "token": "c0ffee-0123456789abcdef", "password": "another-lantern-4"}
+    assert post(Client(), "/session/new-password", body)[0] == 422

@@ -35,11 +35,16 @@ from tests.studio.test_pictures import picture, upload
 
 DESCRIPTION = json.loads((Path(__file__).parents[2] / "docs/openapi.json").read_text())
 
-OPEN = {("get", "/api/session"), ("post", "/api/session"), ("post", "/api/accounts")}
+OPEN = {
+    ("get", "/api/session"), ("post", "/api/session"), ("post", "/api/accounts"), ("post", "/api/session/forgotten"),
+    ("post", "/api/session/new-password"),
+}  # fmt: skip
 """Routes that somebody who is not signed in may ask."""
 
 OWN = {
-    "/api/session", "/api/session/password", "/api/session/preferences", "/api/accounts", "/api/yarns",
+    "/api/session", "/api/session/password", "/api/session/preferences", "/api/session/address",
+    "/api/session/forgotten", "/api/session/new-password",
+    "/api/accounts", "/api/yarns",
     "/api/yarns/swatches", "/api/designs", "/api/designs/from-file", "/api/bench/preview", "/api/bench/picture",
     "/api/bench/fabric",
     "/api/bench/tidy", "/api/bench/reshape", "/api/bench/chart", "/api/bench/settle", "/api/bench/dry-run",

@@ -44,6 +44,7 @@ export function AccountDialog({
         </Tabs.Content>
         <Tabs.Content value="password">
           <AnotherPassword />
+          <WayBack me={me} />
         </Tabs.Content>
         <Tabs.Content value="open">
           <OpenAt />
@@ -126,6 +127,51 @@ function AnotherPassword() {
       <FormError form={form} />
       <Button type="submit" className="self-start">
         Change it
+      </Button>
+    </form>
+  );
+}
+
+/** Where a letter goes when she forgets her password. */
+function WayBack({ me }: { me: Me }) {
+  const account = useAccount();
+  const say = useSay();
+  const { form, refused } = useSentForm({ address: me.address, present: "" });
+  const send = form.handleSubmit((value) =>
+    account.mutate(
+      { do: "address", ...value },
+      {
+        onSuccess: () => {
+          say(value.address ? "The way back in goes there." : "Nothing is sent anywhere.");
+          form.resetField("present");
+        },
+        onError: refused,
+      },
+    ),
+  );
+  return (
+    <form className="mt-6 flex flex-col gap-3 border-t border-line pt-4" onSubmit={send} noValidate>
+      <h3 className="text-lg">If you forget it</h3>
+      <FormText
+        form={form}
+        name="address"
+        label="Address of mail"
+        type="email"
+        autoComplete="email"
+        maxLength={254}
+        hint="A letter with a way back in goes there, and nothing else. Empty for none."
+      />
+      <FormText
+        form={form}
+        name="present"
+        label="Your password"
+        required="Type the password that you have."
+        type="password"
+        autoComplete="current-password"
+      />
+      <FormError form={form} />
+      <Button type="submit" className="self-start">
+        Keep the address
       </Button>
     </form>
   );

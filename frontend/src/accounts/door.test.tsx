@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactElement } from "react";
+import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Overlays } from "../ui/overlays";
 import { AccountDialog } from "./account-dialog";
@@ -33,10 +34,12 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const shown = (what: ReactElement) =>
+const shown = (what: ReactElement, at = "/") =>
   render(
     <QueryClientProvider client={new QueryClient()}>
-      <Overlays>{what}</Overlays>
+      <MemoryRouter initialEntries={[at]}>
+        <Overlays>{what}</Overlays>
+      </MemoryRouter>
     </QueryClientProvider>,
   );
 const press = (name: string) => userEvent.click(screen.getByRole("button", { name }));
@@ -80,10 +83,45 @@ describe("the door", () => {
   });
 });
 
+describe("a forgotten password", () => {
+  it("has a letter sent, and says the same for every name", async () => {
+    answered = () => new Response(null, { status: 204 });
+    shown(<Door demo={false} />);
+    await type("Name", "fern");
+    await press("I forgot my password");
+    expect(screen.getByLabelText("Name")).toHaveProperty("value", "fern");
+    await press("Send me a letter");
+    expect((await screen.findByRole("status")).textContent).toContain("a letter is on its way");
+    expect(asked.at(-1)).toMatchObject({ path: "/api/session/forgotten", body: { username: "fern" } });
+    await press("Back");
+    expect(screen.getByRole("button", { name: "Sign in" })).toBeTruthy();
+  });
+  it("is set anew by the link of a letter, or says why not", async () => {
+    answered = () =>
+      Response.json(
+        { type: "/problems/spent-link", title: "", status: 422, detail: "This link was used." },
+        { status: 422, headers: { "Content-Type": "application/problem+json" } },
+      );
+    shown(<Door demo={false} />, "/new-password/MQ/c0ffee-1");
+    await press("Set it, and come in");
+    expect(screen.getByText("Type the new password.")).toBeTruthy();
+    await type("New password", "another-lantern-4");
+    await press("Set it, and come in");
+    expect(await screen.findByText("This link was used.")).toBeTruthy();
+    expect(asked.at(-1)?.body).toEqual({ user: "MQ", token: "c0ffee-1", password: "another-lantern-4" });
+  });
+});
+
 const turn = (name: string) => userEvent.click(screen.getByRole("tab", { name }));
 
 describe("her account", () => {
-  const me = { username: "fern", studio: "Fern & Moss", terms: "us" as const, left_handed: false };
+  const me = {
+    username: "fern",
+    studio: "Fern & Moss",
+    terms: "us" as const,
+    left_handed: false,
+    address: "",
+  };
   const open = () =>
     shown(<AccountDialog me={me as Parameters<typeof AccountDialog>[0]["me"]} open onOpen={vi.fn()} />);
   it("keeps her preferences", async () => {
@@ -114,6 +152,18 @@ describe("her account", () => {
     expect(await screen.findByText("The present password is not right.")).toBeTruthy();
     expect(screen.getByLabelText("Present password").getAttribute("aria-invalid")).toBe("true");
     expect(screen.getByLabelText("New password").getAttribute("aria-invalid")).toBeNull();
+  });
+  it("keeps where a way back in goes, with her password", async () => {
+    answered = () => Response.json({ me: { ...me, address: "fern@example.org" }, demo: false });
+    open();
+    await turn("Password");
+    await type("Address of mail", "fern@example.org");
+    await press("Keep the address");
+    expect(screen.getByText("Type the password that you have.")).toBeTruthy();
+    await type("Your password", "velvet-lantern-9");
+    await press("Keep the address");
+    expect(await screen.findByText("The way back in goes there.")).toBeTruthy();
+    expect(asked.at(-1)?.body).toEqual({ present: "velvet-lantern-9", address: "fern@example.org" });
   });
   const holding = { name: "Pictures", used: 190, most: 200, unit: "MB", full: "Remove pictures." };
   const state = {

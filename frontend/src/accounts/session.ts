@@ -25,6 +25,8 @@ type Change =
   | { do: "up"; username: string; password: string; studio: string }
   | { do: "out" }
   | { do: "password"; present: string; next: string }
+  | { do: "address"; present: string; address: string }
+  | { do: "new-password"; user: string; token: string; password: string }
   | { do: "preferences"; studio: string; terms: Me["terms"]; left_handed: boolean };
 
 function ask(change: Change): Promise<Session> {
@@ -44,6 +46,16 @@ function ask(change: Change): Promise<Session> {
     case "password":
       return answer(
         api.PUT("/api/session/password", { body: { present: change.present, next: change.next } }),
+      );
+    case "address":
+      return answer(
+        api.PUT("/api/session/address", { body: { present: change.present, address: change.address } }),
+      );
+    case "new-password":
+      return answer(
+        api.POST("/api/session/new-password", {
+          body: { user: change.user, token: change.token, password: change.password },
+        }),
       );
     case "preferences":
       return answer(
@@ -66,4 +78,9 @@ export function useAccount() {
       queries.setQueryData(KEY, session);
     },
   });
+}
+
+/** Have a letter sent for a forgotten password. */
+export function askForLetter(username: string): Promise<unknown> {
+  return answer(api.POST("/api/session/forgotten", { body: { username } }));
 }

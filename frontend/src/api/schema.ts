@@ -2449,6 +2449,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Address
+         * @description Set where the way back in is sent after a forgotten password.
+         */
+        put: operations["studio_accounts_api_set_address"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask For Another Password
+         * @description Have a letter sent for a forgotten password; the answer is the same for every name.
+         */
+        post: operations["studio_accounts_api_ask_for_another_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/new-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set New Password
+         * @description Set another password by the link of a letter, and come in.
+         */
+        post: operations["studio_accounts_api_set_new_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/password": {
         parameters: {
             query?: never;
@@ -3045,6 +3105,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AddressChange
+         * @description Where a way back in is sent, and the present password; an empty address for nowhere.
+         */
+        AddressChange: {
+            /** Address */
+            address: string;
+            /** Present */
+            present: string;
+        };
         /**
          * Against
          * @description Two releases held against each other, the earlier first.
@@ -5078,6 +5148,14 @@ export interface components {
             kind: "flatten";
         };
         /**
+         * Forgotten
+         * @description Whose password is forgotten.
+         */
+        Forgotten: {
+            /** Username */
+            username: string;
+        };
+        /**
          * FoundPartOut
          * @description A part found in a text, ready to be brought in. counts: stitches after every round.
          */
@@ -5912,6 +5990,8 @@ export interface components {
          * @description Who is signed in.
          */
         Me: {
+            /** Address */
+            address: string;
             /** Left Handed */
             left_handed: boolean;
             /** Studio */
@@ -6101,6 +6181,18 @@ export interface components {
         NewParts: {
             /** Parts */
             parts: components["schemas"]["NewPart"][];
+        };
+        /**
+         * NewPassword
+         * @description Another password, by the link of a letter.
+         */
+        NewPassword: {
+            /** Password */
+            password: string;
+            /** Token */
+            token: string;
+            /** User */
+            user: string;
         };
         /**
          * NextRelease
@@ -13349,6 +13441,76 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    studio_accounts_api_set_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    studio_accounts_api_ask_for_another_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Forgotten"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_accounts_api_set_new_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
