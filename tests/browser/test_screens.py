@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -9,10 +10,11 @@ from zipfile import ZipFile
 
 import pytest
 from django.contrib.auth.models import User
+from django.core import mail
 from playwright.sync_api import Page, expect
 
 from studio.designs.models import Design
-from tests.browser.conftest import PASSWORD
+from tests.browser.conftest import NAME, PASSWORD
 
 ROOT = Path(__file__).resolve().parents[2]
 AXE = (ROOT / "frontend/node_modules/axe-core/axe.min.js").read_text()
@@ -241,3 +243,24 @@ def test_the_notices_of_what_is_built_in_are_handed_on(page: Page) -> None:
         got = page.request.get(f"/{file}")
         assert got.status == 200, file
         assert all(word in got.text() for word in words), file
+
+
+def test_a_forgotten_password_is_set_anew_by_a_letter(designer: User, page: Page) -> None:
+    designer.email = "fern@example.org"
+    designer.save()
+    page.goto("/")
+    page.get_by_label("Name").fill(NAME)
+    page.get_by_role("button", name="I forgot my password").click()
+    page.get_by_role("button", name="Send me a letter").click()
+    expect(page.get_by_text("a letter is on its way")).to_be_visible()
+    found = re.search(r"/new-password/\S+", str(mail.outbox[-1].body))
+    assert found
+    page.goto(found.group())
+    settle(page)
+    assert violations(page) == []
+    page.get_by_label("New password").fill("another-lantern-4")
+    page.get_by_role("button", name="Set it, and come in").click()
+    page.get_by_role("heading", name="The shelf").wait_for()
+    page.get_by_role("button", name="Your studio").click()
+    page.get_by_role("tab", name="Password").click()
+    expect(page.get_by_label("Address of mail")).to_have_value("fern@example.org")
