@@ -82,7 +82,11 @@ DATABASES = {
         "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
     }
 }
-SILENCED_SYSTEM_CHECKS: list[str] = []
+SILENCED_SYSTEM_CHECKS = [
+    "security.W005",  # other names under the same domain are not ours to decide about
+    "security.W008",  # plain requests are sent on by the reverse proxy, which alone knows them for certain
+    "security.W021",  # nor is the list that browsers bring along
+]
 
 # Carried by MariaDB on one machine; another backend of Django's task framework is one line here.
 TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "ENQUEUE_ON_COMMIT": True}}

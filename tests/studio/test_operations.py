@@ -4,6 +4,10 @@ from __future__ import annotations
 
 import json
 import logging
+import os
+import subprocess
+import sys
+from secrets import token_urlsafe
 from typing import Any
 
 import pytest
@@ -90,3 +94,15 @@ def test_no_token_of_a_link_is_logged(
     assert client.get("/agree/a-secret-token").status_code == 500
     assert len([r for r in caplog.records if r.name == "django.request"]) == 2
     assert not [r for r in caplog.records if "a-secret-token" in r.getMessage()]
+
+
+def test_nothing_is_wrong_where_it_is_deployed() -> None:
+    environment = {
+        **os.environ,
+        "SPIRREL_ORIGIN": "https://studio.example.org",
+        "DJANGO_SETTINGS_MODULE": "studio.settings",
+    }
+    environment["SPIRREL_SECRET_KEY"] = token_urlsafe(50)
+    line = [sys.executable, "-m", "django", "check", "--deploy", "--fail-level", "WARNING"]
+    done = subprocess.run(line, env=environment, capture_output=True, text=True, check=False)
+    assert done.returncode == 0, done.stderr
