@@ -99,6 +99,7 @@ def test_a_whole_figure_without_a_net(phone: Callable[[], BrowserContext], makin
     for n in (1, 2, 3):
         done(page, f"R{n}")
     page.get_by_role("button", name="1: 2 sc, inc").click()
+    expect(page.get_by_role("button", name="1: 2 sc, inc")).to_have_attribute("aria-pressed", "true")
     page.reload()
     expect(page.get_by_role("heading", name="R4")).to_be_visible()
     expect(page.get_by_role("button", name="1: 2 sc, inc")).to_have_attribute("aria-pressed", "true")
