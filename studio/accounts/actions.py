@@ -99,16 +99,21 @@ def confirm_password(request: HttpRequest, user: User, present: str) -> None:
     counters[0].forget()
 
 
+def keep_password(user: User, password: str, *, field: str) -> None:
+    """Set a designer's password; Refusal at the field when it is too easy."""
+    try:
+        validate_password(password, user)
+    except ValidationError as error:
+        raise Refusal(422, "invalid", " ".join(error.messages), field=field) from None
+    with HASHING.passed():
+        user.set_password(password)
+    user.save(update_fields=["password"])
+
+
 def change_password(request: HttpRequest, user: User, present: str, following: str) -> None:
     """Set another password, keep this session and end all others; Refusal when the present one is wrong."""
     confirm_password(request, user, present)
-    try:
-        validate_password(following, user)
-    except ValidationError as error:
-        raise Refusal(422, "invalid", " ".join(error.messages), field="next") from None
-    with HASHING.passed():
-        user.set_password(following)
-    user.save(update_fields=["password"])
+    keep_password(user, following, field="next")
     update_session_auth_hash(request, user)
     end_all(user, but=request.session.session_key)
 

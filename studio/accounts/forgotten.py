@@ -7,9 +7,7 @@ import smtplib
 
 from django.conf import settings
 from django.contrib.auth.models import User
-from django.contrib.auth.password_validation import validate_password
 from django.contrib.auth.tokens import default_token_generator
-from django.core.exceptions import ValidationError
 from django.core.mail import EmailMessage
 from django.db import transaction
 from django.http import HttpRequest
@@ -17,7 +15,7 @@ from django.utils.encoding import force_bytes
 from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
 
 from studio.accounts import tries
-from studio.accounts.actions import HASHING, confirm_password, enter
+from studio.accounts.actions import confirm_password, enter, keep_password
 from studio.accounts.sessions import end_all
 from studio.errors import Refusal
 
@@ -69,13 +67,7 @@ def set_new(request: HttpRequest, uid: str, token: str, password: str) -> User:
     user = _user_of(uid)
     if user is None or not default_token_generator.check_token(user, token):
         raise Refusal(422, "spent-link", SPENT)
-    try:
-        validate_password(password, user)
-    except ValidationError as error:
-        raise Refusal(422, "invalid", " ".join(error.messages), field="password") from None
-    with HASHING.passed():
-        user.set_password(password)
-    user.save(update_fields=["password"])
+    keep_password(user, password, field="password")
     end_all(user)
     enter(request, user)
     return user

@@ -5,6 +5,7 @@ import { TERMS } from "../design/terms";
 import { Button, Check } from "../ui/controls";
 import { FormError, FormSelect, FormText, useSentForm } from "../ui/form";
 import { Dialog, useSay } from "../ui/overlays";
+import { PasswordField } from "./password-field";
 import { type Me, useAccount } from "./session";
 import { Held, Leaving, OpenAt } from "./studio-state";
 
@@ -108,22 +109,8 @@ function AnotherPassword() {
   );
   return (
     <form className="flex flex-col gap-3" onSubmit={send} noValidate>
-      <FormText
-        form={form}
-        name="present"
-        label="Present password"
-        required="Type the password that you have."
-        type="password"
-        autoComplete="current-password"
-      />
-      <FormText
-        form={form}
-        name="next"
-        label="New password"
-        required="Type the new password."
-        type="password"
-        autoComplete="new-password"
-      />
+      <PasswordField form={form} name="present" label="Present password" />
+      <PasswordField form={form} name="next" label="New password" chosen />
       <FormError form={form} />
       <Button type="submit" className="self-start">
         Change it
@@ -161,14 +148,7 @@ function WayBack({ me }: { me: Me }) {
         maxLength={254}
         hint="A letter with a way back in goes there, and nothing else. Empty for none."
       />
-      <FormText
-        form={form}
-        name="present"
-        label="Your password"
-        required="Type the password that you have."
-        type="password"
-        autoComplete="current-password"
-      />
+      <PasswordField form={form} name="present" label="Your password" />
       <FormError form={form} />
       <Button type="submit" className="self-start">
         Keep the address

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, Route, Routes, useNavigate, useParams } from "react-router";
 import { Button } from "../ui/controls";
 import { FormError, FormText, useSentForm } from "../ui/form";
+import { PasswordField } from "./password-field";
 import { askForLetter, useAccount } from "./session";
 
 const SPIRAL =
@@ -47,15 +48,7 @@ function AnotherPassword() {
   return (
     <form className={panel} onSubmit={send} noValidate>
       <h2 className="text-2xl">Another password</h2>
-      <FormText
-        form={form}
-        name="password"
-        label="New password"
-        required="Type the new password."
-        type="password"
-        autoComplete="new-password"
-        hint="At least eight characters, no common word."
-      />
+      <PasswordField form={form} name="password" label="New password" chosen />
       <FormError form={form} />
       <Button weight="main" type="submit" disabled={account.isPending}>
         Set it, and come in

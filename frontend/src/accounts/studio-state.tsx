@@ -1,8 +1,9 @@
 /** What her studio holds, where it is open, and leaving it. */
 import { sentence } from "../api/client";
 import { Button } from "../ui/controls";
-import { FormError, FormText, useSentForm } from "../ui/form";
+import { FormError, useSentForm } from "../ui/form";
 import { useSay } from "../ui/overlays";
+import { PasswordField } from "./password-field";
 import { type StudioState, useStudio, useStudioChange } from "./use-studio";
 
 const day = (iso: string) =>
@@ -140,14 +141,7 @@ function Leave() {
         testers wrote, and every link you gave. Until then you can stay after all. Save everything as a file
         first: you find it under “Room left”.
       </p>
-      <FormText
-        form={form}
-        name="present"
-        label="Your password"
-        required="Type the password that you have."
-        type="password"
-        autoComplete="current-password"
-      />
+      <PasswordField form={form} name="present" label="Your password" />
       <FormError form={form} />
       <Button type="submit" weight="danger" className="self-start" disabled={change.isPending}>
         Close the studio
