@@ -8,6 +8,8 @@ from datetime import timedelta
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.db.models import CharField, Value
+from django.db.models.functions import Cast, Concat
 from django.utils import timezone
 
 from studio.designs.models import Design
@@ -19,6 +21,11 @@ TOKEN_BYTES = 32
 MOST_DAYS, MOST_LINKS = 400, 500
 WINDOW, MOST_IN_WINDOW = timedelta(minutes=1), 240
 """How often one link may be used: many pages of one reader, not a crawler."""
+
+
+FORGOTTEN_AFTER = timedelta(days=90)
+_GONE = "gone-"
+"""How the digest of a link begins that nobody can hold any more: no digest does."""
 
 
 def _hash(token: str) -> str:
@@ -68,3 +75,10 @@ def holder_of(token: str) -> LinkHolder:
     if link.uses > MOST_IN_WINDOW:
         raise Refusal(429, "too-often", "This link was used very often just now: wait a minute.")
     return link.holder
+
+
+def clear_old() -> int:
+    """Forget token and note of links that ran out or were withdrawn long ago; how many. What came by them stays."""
+    long_ago = timezone.now() - FORGOTTEN_AFTER
+    spent = Link.objects.filter(expires__lt=long_ago).exclude(token_hash__startswith=_GONE)
+    return spent.update(token_hash=Concat(Value(_GONE), Cast("pk", CharField())), note="")

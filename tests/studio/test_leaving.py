@@ -25,9 +25,11 @@ from studio.backups.tables import TABLES
 from studio.demo.makings import prove_all
 from studio.demo.studio import load
 from studio.designs.models import Design, Picture
+from studio.errors import Refusal
 from studio.leaving.models import Departure
+from studio.links.actions import holder_of, make_link
 from studio.making.models import MakingEvent
-from studio.policy import rules
+from studio.policy import Purpose, rules
 from tests.studio.conftest import BALL, Studio
 from tests.studio.test_pictures import picture
 
@@ -189,3 +191,17 @@ def test_what_is_over_is_tidied_up(studio: Studio) -> None:
     OwnSession.objects.update(expire_date=timezone.now() - timedelta(days=1))
     call_command("tidy_up")
     assert not OwnSession.objects.exists()
+
+
+def test_links_that_ran_out_long_ago_are_forgotten(studio: Studio, user: User) -> None:
+    design = Design.objects.get(pk=with_body(studio, "Moth")["id"])
+    old, token = make_link(user, design, Purpose.READ, days=1, note="for Rowan")
+    fresh, fresh_token = make_link(user, design, Purpose.READ, days=1, note="for Hazel")
+    type(old).objects.filter(pk=old.pk).update(expires=timezone.now() - timedelta(days=91))
+    call_command("tidy_up")
+    call_command("tidy_up")
+    with pytest.raises(Refusal):
+        holder_of(token)
+    assert holder_of(fresh_token).link == fresh.pk
+    old.refresh_from_db()
+    assert (old.note, old.token_hash) == ("", f"gone-{old.pk}")

@@ -6,9 +6,10 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from studio.accounts import tries
 from studio.accounts.sessions import SessionStore
-from studio.accounts.tries import clear_old
 from studio.leaving.actions import carry_out_due
+from studio.links import actions as links
 
 
 class Command(BaseCommand):
@@ -18,6 +19,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         SessionStore.clear_expired()
-        clear_old()
+        tries.clear_old()
+        links.clear_old()
         if closed := carry_out_due():
             self.stdout.write(f"{closed} studios were closed, as their designers had asked")
