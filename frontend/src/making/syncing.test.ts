@@ -130,6 +130,28 @@ describe("a sync", () => {
     studio.answer = () => Response.json({ detail: "too often" }, { status: 429 });
     expect(await syncNow(WAY, ID)).toEqual({ state: "offline" });
   });
+  it.each([503, 507, 500])(
+    "waits where the studio has trouble of its own (%i), and gives up no photograph",
+    async (status) => {
+      await append(ID, note("One"), 1);
+      await addPhoto(ID, "photo-1", new Blob(["x"]));
+      studio.answer = () => Response.json({ detail: "Many are bringing pictures just now." }, { status });
+      expect(await syncNow(WAY, ID)).toEqual({ state: "offline" });
+      let asked = 0;
+      studio.answer = () => {
+        asked += 1;
+        return asked === 1
+          ? Response.json({ events: [], known: 0, more: false, now: 0, refused: [] })
+          : Response.json({ detail: "Many are bringing pictures just now." }, { status });
+      };
+      expect(await syncNow(WAY, ID)).toEqual({ state: "offline" });
+      expect(await photosOf(ID)).toMatchObject([{ sent: 0 }]);
+      expect((await photosOf(ID))[0]?.refused).toBeUndefined();
+      studio.answer = null;
+      expect(await syncNow(WAY, ID)).toEqual({ state: "synced" });
+      expect(await photosOf(ID)).toMatchObject([{ sent: 1 }]);
+    },
+  );
   it("tells what the studio cannot take, once, and goes on with the rest", async () => {
     studio.refuse.set("bad", "The clock of this device is not set.");
     await append(ID, note("bad"), 1);

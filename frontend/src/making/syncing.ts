@@ -7,7 +7,11 @@ const AT_ONCE = 200;
 
 export type Outcome = { state: "synced" } | { state: "offline" } | { state: "closed"; why: string };
 
-const REFUSED_FOR_GOOD = [401, 403, 404];
+/** Nothing more may be brought: the link is withdrawn, or she is signed out. */
+const CLOSED = [401, 403, 404];
+
+/** Asked too often, no place just now, no room on its disk, broken: the studio's own trouble, which passes. */
+const passes = (status: number) => status === 429 || status >= 500;
 
 /** Bring and fetch until both sides have the same. One tab at a time, where the browser can say so. */
 export async function syncNow(way: Way, making: string): Promise<Outcome> {
@@ -30,7 +34,7 @@ async function exchange(way: Way, making: string): Promise<Outcome> {
     return { state: "synced" };
   } catch (error) {
     if (error instanceof Unreached) return { state: "offline" };
-    if (error instanceof Refused && error.status === 429) return { state: "offline" };
+    if (error instanceof Refused && passes(error.status)) return { state: "offline" };
     if (error instanceof Refused) return { state: "closed", why: error.message };
     throw error;
   }
@@ -43,8 +47,7 @@ async function sendPhotos(way: Way, making: string): Promise<void> {
       await sendPicture(way, making, photo.id, photo.file);
       await photoSent(photo.id);
     } catch (error) {
-      if (!(error instanceof Refused) || REFUSED_FOR_GOOD.includes(error.status) || error.status === 429)
-        throw error;
+      if (!(error instanceof Refused) || CLOSED.includes(error.status) || passes(error.status)) throw error;
       await photoSent(photo.id, error.message);
     }
   }
