@@ -29,7 +29,10 @@ STALE = timedelta(seconds=20)
 """Silence after which a worker is taken for gone: one at work shows that it is alive several times a second, and
 between the steps of the longest works every few seconds."""
 
-LOST_IN_LINE = timedelta(minutes=10)
+LOST_IN_LINE = timedelta(seconds=30)
+"""Waiting longer than that may mean that a ticket was lost with whoever drew it: one more is drawn at each look. In a line
+that is only long it does nothing but serve whose turn it is."""
+
 LOST = "The work was interrupted three times. Change something, or ask again later."
 
 
@@ -116,12 +119,9 @@ def resume(before: datetime | None = None) -> int:
     """
     left = Job.objects.filter(state=State.RUNNING, heartbeat__lt=before or _silent())
     left.filter(cancel_asked=True).update(state=State.CANCELLED)
-    # One that waits this long has lost its place in line.
-    lost = Job.objects.filter(state=State.WAITING, heartbeat__lt=timezone.now() - LOST_IN_LINE)
-    begun = 0
-    for job in [*left, *lost]:
-        begun += _begun_again(job)
-    return begun
+    begun = sum(_begun_again(job) for job in left)
+    lost = Job.objects.filter(state=State.WAITING, heartbeat__lt=timezone.now() - LOST_IN_LINE).order_by("pk").first()
+    return begun + (lost is not None and _begun_again(lost))
 
 
 def _begun_again(job: Job) -> bool:

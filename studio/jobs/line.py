@@ -80,8 +80,10 @@ def take() -> Job | None:
 
     One worker at a time: each sees what the one before took.
     """
+    if not Line.objects.filter(pk=1).exists():
+        # On its own: two that made it at once and then wanted it for themselves would wait for each other for ever.
+        Line.objects.bulk_create([Line(pk=1)], ignore_conflicts=True)
     with transaction.atomic():
-        Line.objects.get_or_create(pk=1)
         Line.objects.select_for_update().get(pk=1)
         seen = _seen()
         barred = seen.long if seen.long_at_work >= LONG_AT_ONCE else frozenset()

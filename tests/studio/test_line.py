@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
+from threading import Barrier, Thread
 from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
+from django.db import connection
 from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
 from hypothesis import given
@@ -15,7 +17,7 @@ from hypothesis import strategies as st
 from studio.errors import Refusal
 from studio.jobs import actions, kinds, line
 from studio.jobs.line import Waiting, in_turn
-from studio.jobs.models import Job, State
+from studio.jobs.models import Job, Line, State
 from studio.jobs.working import work_next
 from tests.studio.conftest import Studio
 
@@ -140,3 +142,39 @@ def test_work_of_a_kind_that_is_gone_does_not_stop_the_line(waiting_line: None, 
     gone.refresh_from_db()
     after.refresh_from_db()
     assert (gone.state, after.state) == (State.FAILED, State.DONE)
+
+
+@pytest.mark.django_db(transaction=True)
+def test_workers_that_come_at_once_to_a_new_line_take_a_job_each(waiting_line: None, user: User) -> None:
+    """Nobody has made the row that is held before, and nobody waits for another for ever over it."""
+    for turn in range(3):
+        Line.objects.all().delete()
+        jobs = {actions.ask(user, "echo", f"{turn} {n}").pk for n in range(4)}
+        begun = Barrier(4)
+        taken: list[int] = []
+
+        def worker(begun: Barrier = begun, taken: list[int] = taken) -> None:
+            try:
+                begun.wait(10)
+                job = line.take()
+                assert job is not None
+                taken.append(job.pk)
+            finally:
+                connection.close()
+
+        threads = [Thread(target=worker) for _ in range(4)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join(30)
+        assert set(taken) == jobs
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_ticket_that_was_lost_is_drawn_again(waiting_line: None, user: User) -> None:
+    jobs = [actions.ask(user, "echo", str(n)) for n in range(3)]
+    DBTaskResult.objects.all().delete()
+    assert actions.resume() == 0, "they do not wait long yet"
+    Job.objects.update(heartbeat=timezone.now() - actions.LOST_IN_LINE - timedelta(seconds=1))
+    assert [actions.resume() for _ in range(4)] == [1, 1, 1, 0], "one at each look"
+    assert DBTaskResult.objects.count() == len(jobs)
