@@ -9,7 +9,6 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.contrib.auth.tokens import default_token_generator
 from django.core.mail import EmailMessage
-from django.db import transaction
 from django.http import HttpRequest
 from django.utils.encoding import force_bytes
 from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
@@ -31,7 +30,6 @@ If it was not you, nothing has changed; throw this letter away.
 SPENT = "This link was used, or an hour has passed, or another password was set since: ask for a new one."
 
 
-@transaction.atomic
 def set_address(request: HttpRequest, user: User, present: str, address: str) -> None:
     """Where the way back in is sent; empty for nowhere. Refusal when the present password is not right."""
     confirm_password(request, user, present)

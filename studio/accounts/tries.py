@@ -64,14 +64,16 @@ class Counter:
             said = f"{seconds} seconds" if seconds < 90 else f"{round(seconds / 60)} minutes"
             raise Refusal(429, "too-many-tries", f"{self.what}: try again in {said}.", retry_after=seconds)
 
-    @transaction.atomic
     def count(self) -> None:
-        """One more try."""
+        """One more try. Never within a transaction that a refusal undoes."""
         now = timezone.now()
-        row, _ = Tries.objects.select_for_update().get_or_create(key=self.key, defaults={"tries": 0, "last": now})
-        row.tries = 1 if now - row.last > self.patience.forgotten else row.tries + 1
-        row.last = now
-        row.save()
+        # On its own: two that made it at once and then wanted it for themselves would wait for each other for ever.
+        Tries.objects.bulk_create([Tries(key=self.key, tries=0, last=now)], ignore_conflicts=True)
+        with transaction.atomic():
+            row = Tries.objects.select_for_update().get(key=self.key)
+            row.tries = 1 if now - row.last > self.patience.forgotten else row.tries + 1
+            row.last = now
+            row.save()
 
     def forget(self) -> None:
         """Nothing is held against anybody any more."""

@@ -11,7 +11,8 @@ from django.db import connection, transaction
 
 from studio.designs.models import Picture
 
-_LOCK = "spirrel-pictures"
+_LOCK = "spirrel-pictures-"
+"""With the database's name behind it: studios on one server do not wait for each other."""
 PATIENCE_SECONDS = 60
 
 
@@ -19,11 +20,11 @@ PATIENCE_SECONDS = 60
 def kept_for_now() -> Iterator[None]:
     """While this is held no file is thrown away; what would have been is swept away later."""
     with connection.cursor() as cursor:
-        cursor.execute("SELECT GET_LOCK(%s, %s)", [_LOCK, PATIENCE_SECONDS])
+        cursor.execute("SELECT GET_LOCK(CONCAT(%s, DATABASE()), %s)", [_LOCK, PATIENCE_SECONDS])
         try:
             yield
         finally:
-            cursor.execute("SELECT RELEASE_LOCK(%s)", [_LOCK])
+            cursor.execute("SELECT RELEASE_LOCK(CONCAT(%s, DATABASE()))", [_LOCK])
 
 
 def discard_after_commit(names: Iterable[str]) -> None:
@@ -34,7 +35,7 @@ def discard_after_commit(names: Iterable[str]) -> None:
 
 def _discard(names: list[str]) -> None:
     with connection.cursor() as cursor:
-        cursor.execute("SELECT GET_LOCK(%s, 0)", [_LOCK])
+        cursor.execute("SELECT GET_LOCK(CONCAT(%s, DATABASE()), 0)", [_LOCK])
         held = cursor.fetchone()
         if not held or held[0] != 1:
             return
@@ -42,7 +43,7 @@ def _discard(names: list[str]) -> None:
             for name in names:
                 (Path(settings.MEDIA_ROOT) / name).unlink(missing_ok=True)
         finally:
-            cursor.execute("SELECT RELEASE_LOCK(%s)", [_LOCK])
+            cursor.execute("SELECT RELEASE_LOCK(CONCAT(%s, DATABASE()))", [_LOCK])
 
 
 def sweep() -> int:

@@ -39,7 +39,6 @@ def pack(user: User) -> IO[bytes]:
     return out
 
 
-@transaction.atomic
 def leave(request: HttpRequest, user: User, password: str) -> Departure:
     """Close the studio once the time of grace is over; Refusal when the password is not right."""
     confirm_password(request, user, password)

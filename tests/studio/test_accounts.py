@@ -5,11 +5,13 @@ from __future__ import annotations
 import json
 import re
 from datetime import timedelta
+from threading import Barrier, Thread
 
 import pytest
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.mail import EmailMessage
+from django.db import connection
 from django.db.models import F
 from django.test import Client
 
@@ -113,11 +115,43 @@ def test_studios_are_opened_one_after_the_other(db: None) -> None:
     assert "from where you are" in str(problem["detail"])
 
 
-def test_the_present_password_is_not_guessed_by_whoever_finds_a_session_open(studio: Studio) -> None:
-    body = {"present": "not-it", "next": "another-lantern-4"}
+@pytest.mark.parametrize(
+    ("method", "path", "more"),
+    [
+        ("PUT", "/session/password", {"next": "another-lantern-4"}),
+        ("PUT", "/session/address", {"address": "thief@example.org"}),
+        ("POST", "/studio/leave", {}),
+    ],
+)
+@pytest.mark.django_db(transaction=True)
+def test_the_present_password_is_not_guessed_by_whoever_finds_a_session_open(
+    studio: Studio, method: str, path: str, more: dict[str, str]
+) -> None:
+    """A refusal undoes nothing of the count, wherever a password is asked for."""
     for _ in range(BY_NAME.free):
-        studio.ask("PUT", "/session/password", body, 422)
-    studio.ask("PUT", "/session/password", body | {"present": "velvet-lantern-9"}, 429)
+        studio.ask(method, path, more | {"present": "not-it"}, 422)
+    studio.ask(method, path, more | {"present": "velvet-lantern-9"}, 429)
+
+
+@pytest.mark.django_db(transaction=True)
+def test_tries_at_once_are_all_counted(user: User) -> None:
+    begun = Barrier(6)
+    statuses: list[int] = []
+
+    def guess() -> None:
+        try:
+            begun.wait(10)
+            statuses.append(post_only(Client(), "/session", WRONG))
+        finally:
+            connection.close()
+
+    threads = [Thread(target=guess) for _ in range(6)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join(30)
+    assert set(statuses) <= {422, 429, 503}
+    assert Tries.objects.order_by("-tries").first().tries == statuses.count(422)  # type: ignore[union-attr]
 
 
 def test_what_nobody_counts_any_more_is_forgotten(user: User) -> None:
