@@ -73,6 +73,8 @@ _FULL = frozenset({1021, 1030, 1114, 1290, 1836})
 """What MariaDB says when its disk or a table's is full, or may not be written."""
 _AWAY = frozenset({2002, 2003, 2006, 2013})
 """What its client says when the database is not there, or went away in the middle."""
+_MET = frozenset({1205, 1213})
+"""What it says when two changes waited for each other: all of this one was taken back, so it may be made once more."""
 AWAY_SECONDS = 2
 
 NOT_FOUND = "There is nothing here, or it is not yours."
@@ -137,6 +139,9 @@ def register(api: NinjaAPI) -> None:
         if code in _AWAY:
             log.warning("%s %s found no database", request.method, request.path)
             return problem(503, "busy", "The studio's database is starting: a moment.", retry_after=AWAY_SECONDS)
+        if code in _MET:
+            log.warning("%s %s met another change", request.method, request.path)
+            return problem(503, "busy", "Two changes came at the same moment: once more.", retry_after=1)
         return _broken(request, error)
 
     @api.exception_handler(OSError)

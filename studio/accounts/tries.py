@@ -10,7 +10,8 @@ import hashlib
 from dataclasses import dataclass
 from datetime import timedelta
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
+from django.db.models import F
 from django.http import HttpRequest
 from django.utils import timezone
 
@@ -65,15 +66,21 @@ class Counter:
             raise Refusal(429, "too-many-tries", f"{self.what}: try again in {said}.", retry_after=seconds)
 
     def count(self) -> None:
-        """One more try. Never within a transaction that a refusal undoes."""
+        """One more try. Never within a transaction that a refusal undoes.
+
+        Each statement stands for itself, so that many at once never wait for each other in a ring.
+        """
         now = timezone.now()
-        # On its own: two that made it at once and then wanted it for themselves would wait for each other for ever.
-        Tries.objects.bulk_create([Tries(key=self.key, tries=0, last=now)], ignore_conflicts=True)
-        with transaction.atomic():
-            row = Tries.objects.select_for_update().get(key=self.key)
-            row.tries = 1 if now - row.last > self.patience.forgotten else row.tries + 1
-            row.last = now
-            row.save()
+        mine = Tries.objects.filter(key=self.key)
+        if mine.filter(last__gte=now - self.patience.forgotten).update(tries=F("tries") + 1, last=now):
+            return
+        if mine.update(tries=1, last=now):
+            return
+        try:
+            with transaction.atomic():
+                Tries.objects.create(key=self.key, tries=1, last=now)
+        except IntegrityError:
+            mine.update(tries=F("tries") + 1, last=now)
 
     def forget(self) -> None:
         """Nothing is held against anybody any more."""

@@ -21,7 +21,9 @@ from tests.studio.test_pictures import picture, upload
         (OSError(errno.ENOSPC, "No space left on device", "x"), 507, "disk is full"),
         (OSError(errno.EROFS, "Read-only file system", "x"), 507, "disk is full"),
         (OperationalError(2006, "Server has gone away"), 503, "database is starting"),
-        (OperationalError(1205, "Lock wait timeout"), 500, "Something broke here"),
+        (OperationalError(1205, "Lock wait timeout"), 503, "same moment"),
+        (OperationalError(1213, "Deadlock found"), 503, "same moment"),
+        (OperationalError(1064, "You have an error in your SQL syntax"), 500, "Something broke here"),
         (OSError(errno.EIO, "Input/output error"), 500, "Something broke here"),
     ],
 )
