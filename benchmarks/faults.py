@@ -1,6 +1,6 @@
 """Processes killed while designers edit and makers sync: `./spirrel bench faults [KILLS]`, 40 where nothing is said.
 
-Each kill takes one process of the studio by chance (web, worker, database) with SIGKILL. Printed: how often, how long the
+Each kill takes the next process of the studio (web, worker, database) with SIGKILL, after a pause by chance. Printed: how often, how long the
 studio was away, and whether anything that was acknowledged is lost.
 """
 
@@ -61,9 +61,18 @@ class Editor:
             else:
                 time.sleep(0.05)
 
+    def read(self, path: str) -> Any:
+        """An answer, by a connection of its own: the one before may have died with a process."""
+        for _ in range(20):
+            status, got = self.visitor.ask("GET", path)
+            if status == 200:
+                return got
+            time.sleep(0.5)
+        raise TimeoutError(f"{path} was not answered")
+
     def lost(self) -> int:
         """How many acknowledged saves are behind what is there now, of the last one."""
-        _, got = self.visitor.ask("GET", f"/designs/{self.design['id']}")
+        got = self.read(f"/designs/{self.design['id']}")
         there = int(got["parts"][0]["text"].rsplit("save ", 1)[1])
         return max(0, int(self.saved[-1].rsplit("save ", 1)[1]) - there) if self.saved else 0
 
@@ -74,11 +83,16 @@ class Maker(Editor):
 
     events: set[str] = field(default_factory=set)
     written: int = 0
+    making: str = ""
+
+    def prepare(self) -> None:
+        """A making besides."""
+        super().prepare()
+        _, making = self.visitor.ask("POST", f"/designs/{self.design['id']}/makings", {"title": "First"})
+        self.making = making["id"]
 
     def edit(self) -> None:
         """Write events by fives, and send each five until they are acknowledged."""
-        _, making = self.visitor.ask("POST", f"/designs/{self.design['id']}/makings", {"title": "First"})
-        self.making = making["id"]
         key = self.design["parts"][0]["key"]
         while not self.ended.is_set():
             batch = [self._event(key) for _ in range(5)]
@@ -97,7 +111,7 @@ class Maker(Editor):
 
     def lost(self) -> int:
         """How many acknowledged events are not there, or there twice."""
-        _, got = self.visitor.ask("GET", f"/makings/{self.making}/log")
+        got = self.read(f"/makings/{self.making}/log")
         there = Counter(str(e["id"]) for e in got["events"])
         return len(self.events - set(there)) + sum(n - 1 for n in there.values())
 
@@ -125,8 +139,8 @@ def main(url: str, kills: int) -> int:
         thread.start()
     chance = random.Random(stamp)
     away: dict[str, list[float]] = {name: [] for name in PROCESSES}
-    for _ in range(kills):
-        name = chance.choice(PROCESSES)
+    for kill in range(kills):
+        name = PROCESSES[kill % len(PROCESSES)]
         pid = processes.remembered(name)
         if pid is not None:
             os.kill(pid, signal.SIGKILL)

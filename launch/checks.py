@@ -132,10 +132,11 @@ def in_own_var(work: Callable[[], int]) -> int:
     return work()
 
 
-def beside_demo(module: str, port: int, words: Sequence[str] = ()) -> int:
+def beside_demo(module: str, port: int, words: Sequence[str] = (), *, durable: bool = False) -> int:
     """Run a module of Python against a fresh demo studio; it is told the studio's address and the words.
 
     What an earlier one left in the tests' own `var/` goes; a folder that somebody else named stays as it is.
+    durable: every commit reaches the disk, as for a studio that is worked in.
     """
     if os.environ.get("SPIRREL_VAR") == str(OWN_VAR):
         server.down()
@@ -143,7 +144,7 @@ def beside_demo(module: str, port: int, words: Sequence[str] = ()) -> int:
     packages.install(packages.BROWSER)
     tools.virtual_environment(dev=True)
     try:
-        server.ready(port, demo=True, durable=False)
+        server.ready(port, demo=True, durable=durable)
         sock = web.listen(port)
         server.serve(sock)
         asked = subprocess.Popen(

@@ -127,7 +127,9 @@ def _run(args: argparse.Namespace, rest: list[str]) -> int:
             return checks.in_own_var(lambda: checks.beside_demo("tests.browser.shots", 8790))
         case "bench" if args.names[:1] and args.names[0] in BESIDE_STUDIO:
             module, *words = args.names
-            return checks.in_own_var(lambda: checks.beside_demo(f"benchmarks.{module}", 8791, words))
+            return checks.in_own_var(
+                lambda: checks.beside_demo(f"benchmarks.{module}", 8791, words, durable=module == "faults")
+            )
         case "bench":
             return _bench(args.names)
         case "backup":
