@@ -131,6 +131,12 @@ def register(api: NinjaAPI) -> None:
     def _http(_: HttpRequest, error: HttpError) -> HttpResponse:
         return problem(error.status_code, "refused", str(error))
 
+    _register_faults(api)
+
+
+def _register_faults(api: NinjaAPI) -> None:
+    """What the machine cannot do, and what broke."""
+
     @api.exception_handler(OperationalError)
     def _database(request: HttpRequest, error: OperationalError) -> HttpResponse:
         code = error.args[0] if error.args else 0
