@@ -39,7 +39,7 @@ whatever still runs."""
 class Bounds:
     """What a web process is held to. memory_mb: it makes place for a fresh one once it holds more."""
 
-    threads: int = 4
+    threads: int = 8
     connections: int = 1_000
     stalled_seconds: int = 20
     body_bytes: int = 24 * 2**20
