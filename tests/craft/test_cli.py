@@ -17,7 +17,7 @@ from craft.cli import main
 from craft.document.booklet import Manuscript, PartLine, YarnLine, as_markdown, as_text, compose
 from craft.figure.materials import yarn_use
 from craft.gauge import ASSUMED, Estimate
-from craft.rounds.pattern import from_json
+from craft.rounds.pattern.stored import from_json
 from craft.rounds.stitches import Terms
 from craft.text.check import check
 

@@ -11,7 +11,8 @@ from craft.errors import CraftError
 from craft.figure.settling import Contact, Settled, settle
 from craft.figure.settling.coil import roll_up
 from craft.gauge import Gauge
-from craft.rounds.pattern import Coil, StepKind, coil_direction, from_json, to_json
+from craft.rounds.pattern import Coil, StepKind, coil_direction
+from craft.rounds.pattern.stored import from_json, to_json
 from craft.text.check import check
 from craft.text.notation import find_coil, read, step_kind
 

@@ -10,7 +10,8 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from craft.rounds.fabric import ARRAYS, KIND_KEYS, StitchGraph, run_pattern
-from craft.rounds.pattern import Pattern, folded, from_json, to_json, unfolded
+from craft.rounds.pattern import Pattern, folded, unfolded
+from craft.rounds.pattern.stored import from_json, to_json
 from craft.rounds.stitches import STITCHES, Terms
 from craft.text.check import check
 from craft.text.notation import highlights, print_pattern, read

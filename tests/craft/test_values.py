@@ -27,9 +27,8 @@ from craft.rounds.pattern import (
     StepKind,
     Unread,
     Work,
-    from_json,
-    to_json,
 )
+from craft.rounds.pattern.stored import from_json, to_json
 from craft.rounds.stitches import STITCHES, Loops, Stitch, Terms, stitch
 from craft.text.notation import read
 

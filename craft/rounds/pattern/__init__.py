@@ -1,4 +1,4 @@
-"""Frozen values of a written pattern: parts of rounds, steps and notes, and their stored form."""
+"""Frozen values of a written pattern: parts of rounds, steps and notes. `stored` has their stored form."""
 
 from craft.rounds.pattern.coil import Coil, coil_direction
 from craft.rounds.pattern.folds import folded, unfolded
@@ -40,7 +40,6 @@ from craft.rounds.pattern.parts import (
     StepKind,
     Way,
 )
-from craft.rounds.pattern.stored import SCHEMA_VERSION, from_json, to_json
 from craft.rounds.pattern.threads import MOST_LONG_MM, SewnThread, thread_direction
 
 __all__ = [
@@ -49,7 +48,6 @@ __all__ = [
     "MOST_LONG_MM",
     "MOST_STEP",
     "NOWHERE",
-    "SCHEMA_VERSION",
     "Again",
     "Chain",
     "Cluster",
@@ -84,8 +82,6 @@ __all__ = [
     "Work",
     "coil_direction",
     "folded",
-    "from_json",
     "thread_direction",
-    "to_json",
     "unfolded",
 ]

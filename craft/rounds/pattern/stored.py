@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import astuple, fields
+from functools import cache
 from typing import Any
 
 from cattrs import Converter, override
@@ -95,6 +96,7 @@ def _tagged(made: Converter, union: Any, tag: str, kinds: Mapping[str, type[Any]
     made.register_unstructure_hook(union, lambda value: {tag: names[type(value)], **made.unstructure(value)})
 
 
+@cache
 def _converter() -> Converter:
     made = strict_converter()
     made.register_structure_hook(SewnThread, lambda data, _: _thread(made.structure(data, _ENDS)))
@@ -111,12 +113,9 @@ def _converter() -> Converter:
     return made
 
 
-_CONVERTER = _converter()
-
-
 def to_json(pattern: Pattern) -> dict[str, Any]:
     """The pattern as plain JSON values, with `schema`."""
-    return {"schema": SCHEMA_VERSION, **_CONVERTER.unstructure(pattern)}
+    return {"schema": SCHEMA_VERSION, **_converter().unstructure(pattern)}
 
 
 def from_json(data: object) -> Pattern:
@@ -125,6 +124,6 @@ def from_json(data: object) -> Pattern:
         raise CraftError(f"This is no Spirrel pattern of schema {SCHEMA_VERSION}.")
     values = {k: v for k, v in data.items() if k != "schema"}
     try:
-        return structured(_CONVERTER, values, Pattern, "The pattern file", placed=False)
+        return structured(_converter(), values, Pattern, "The pattern file", placed=False)
     except RecursionError:
         raise CraftError("The pattern file is damaged: repeats lie too deep in each other.") from None

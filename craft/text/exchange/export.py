@@ -13,7 +13,8 @@ from functools import cached_property
 from craft.errors import CraftError
 from craft.problems import Span
 from craft.rounds.fabric import WorkedPart
-from craft.rounds.pattern import Item, Part, Pattern, Round, Way, folded, to_json
+from craft.rounds.pattern import Item, Part, Pattern, Round, Way, folded
+from craft.rounds.pattern.stored import to_json
 from craft.rounds.stitches import Terms, stitch
 from craft.text.check import Checked
 from craft.text.exchange.inert import cell, markdown

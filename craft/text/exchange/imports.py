@@ -8,7 +8,7 @@ import json
 from collections.abc import Callable
 
 from craft.errors import CraftError, require
-from craft.rounds.pattern import from_json
+from craft.rounds.pattern.stored import from_json
 from craft.text.exchange.inert import from_cell, from_markdown
 from craft.text.intake import MOST_BYTES, DocumentText, document_kind, document_text
 from craft.text.notation import MOST_TEXT, print_pattern
