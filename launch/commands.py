@@ -9,7 +9,7 @@ from collections.abc import Sequence
 
 from launch import checks, server, tools
 from launch.paths import FRONTEND, ROOT, VENV, python
-from launch.say import Stop, say
+from launch.say import Stop
 
 PORT = 8770
 BESIDE_STUDIO = ("screen", "load", "attacks", "faults")
