@@ -31,7 +31,8 @@ class Way:
 
 class Cursor:
     """A place in a round's tokens. noise: words passed over. limbs: pieces named so far. starts: the chain that the
-    round begins in, where that is said at its end. numbers: a number stood for so many single crochets."""
+    round begins in, where that is said at its end. numbers: a number stood for so many single crochets. held: the
+    stitches that it is worked on were left before."""
 
     def __init__(self, tokens: Sequence[Token], text: str, way: Way) -> None:
         self.tokens = [t for t in tokens if t.sort is not Sort.QUIET]
@@ -46,6 +47,7 @@ class Cursor:
         self.onto = ""
         self.starts = 0
         self.numbers = False
+        self.held = False
 
     def peek(self, ahead: int = 0) -> Token | None:
         at = self.at + ahead

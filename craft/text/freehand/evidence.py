@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from craft.remembered import of_short
 from craft.rounds.arithmetic import round_sum
-from craft.rounds.pattern import Onto, Start, Turn
+from craft.rounds.pattern import Leave, Onto, Start, Turn
 from craft.rounds.stitches import Terms
 from craft.text.freehand.lexer import name_of
 from craft.text.freehand.phrases import Said
@@ -66,7 +66,7 @@ def _sum(work: str, below: Below) -> tuple[int, int] | None:
     body = _body(work, below.names)
     if body.problems or body.plain is None or below.live is None:
         return None
-    if any(isinstance(i, Onto | Turn) for i in body.plain) or "through" in work:
+    if any(isinstance(i, Onto | Turn | Leave) for i in body.plain) or "through" in work:
         return None
     starts = any(isinstance(i, Start) for i in body.plain)
     if starts != (below.live == 0):
@@ -119,6 +119,8 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
     if seam and count is not None:
         return [(f"{count} {seam.group(1)} through both layers", noise or "as many as are counted")]
     forms = [(said.work, noise)]
+    if said.held:
+        forms.append((f"on the held stitches, {said.work}", noise))
     if below.live == 2 and (both := re.fullmatch(r"(.*?)1 (inc|sc) through both layers(.*)", said.work)):
         forms.insert(0, (f"{both.group(1)}2 {both.group(2)}{both.group(3)}", noise or "both stitches of the row below"))
     if "in same st" in said.work:

@@ -39,7 +39,7 @@ class Vocabulary:
 
 _WORD = re.compile(
     r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verdoppeln|zus|zusammen)\b))(?!\w))"
-    r"|(?P<number>\d{1,9})|(?P<tog>(?<![^\W\d_])[^\W\d_]+\d?tog(?![^\W\d_]))"
+    r"|(?P<number>\d{1,9})|(?P<dotted>(?<![^\W\d_])(?:[^\W\d_]\.){2,3}(?![^\W\d_]))|(?P<tog>(?<![^\W\d_])[^\W\d_]+\d?tog(?![^\W\d_]))"
     r"|(?P<word>[^\W\d_](?:[^\W\d_]|['’\-](?=[^\W\d_]))*)|(?P<sign>[(\[{)\]}*+,;:.&/x=!?|~-])"
 )
 _SIGNS = {
@@ -52,7 +52,7 @@ _SIGNS = {
 @of_short(4_096)
 def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
     """The tokens of a round's words, longest phrases first; what no table knows is noise, never left out."""
-    raw = [(m.lastgroup or "", m.group(0), m.start(), m.end()) for m in _WORD.finditer(text)]
+    raw = [_raw(m) for m in _WORD.finditer(text)]
     found: list[Token] = []
     at = 0
     while at < len(raw):
@@ -65,6 +65,12 @@ def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
         found.append(_sign(kind, said, start, end, text))
         at += 1
     return tuple(found)
+
+
+def _raw(m: re.Match[str]) -> tuple[str, str, int, int]:
+    """What the signs are, with them and their place; 'p.b.' is the word 'pb'."""
+    kind = m.lastgroup or ""
+    return ("word", m.group(0).replace(".", ""), *m.span()) if kind == "dotted" else (kind, m.group(0), *m.span())
 
 
 _STAR_TIMES = re.compile(r"(?i)\*\s*\d+(?!\s*(?:x|times|fois|mal|veces|volte|keer|more)\b)(?!\d)")

@@ -8,6 +8,7 @@ from dataclasses import replace
 from craft.problems import Span
 from craft.rounds.pattern import Way
 from craft.rounds.stitches import Terms
+from craft.text.freehand.corrections import Taken
 from craft.text.freehand.headings import Heading, heading_of
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import tokens
@@ -31,6 +32,16 @@ _MADE_AGAIN = re.compile(
     r"|farne\s+un(?:'altr|\s+second)|maak\s+(?:er\s+)?nog\s+een)\b"
 )
 """'Make a second one.': the part above, twice."""
+
+_AT_HELD = "Rejoin at the held stitches."
+
+MOST_LINE = 160
+"""Code points of a line that says where the yarn is joined again."""
+
+
+def _is_line(text: str, terms: Terms) -> bool:
+    """Whether the notation itself reads a line of words as work."""
+    return any(r.way is Way.LINE for p in read(text.strip(), terms).pattern.parts for r in p.rounds)
 
 
 class Parts(Rounds):
@@ -135,12 +146,28 @@ class Parts(Rounds):
         named = {t.value for t in tokens(rest, self.vocabulary()) if t.sort is Sort.PIECE}
         return len(named) > 1
 
+    def _rejoins(self, text: str) -> bool:
+        """Whether a line takes up stitches that were left: 'Rejoin at the next unworked stitch', 'Den Faden an den
+        stillgelegten Maschen anschlingen'; loops left free are worked into, and not taken up."""
+        sorts = {t.sort for t in tokens(text, self.vocabulary())}
+        if sorts & {Sort.FREE, Sort.FREE_BACK, Sort.LEAVE} or len(text) > MOST_LINE:
+            return False
+        if _REJOINED.match(text):
+            return True
+        left = bool(sorts & {Sort.UNWORKED, Sort.SKIP})
+        return (Sort.REJOIN in sorts and (left or Sort.REST in sorts)) or (
+            Sort.UNWORKED in sorts and Sort.PLACE in sorts and Sort.IN in sorts
+        )
+
     def _taken_up_again(self) -> bool:
         """Whether the part goes on at stitches that were left: 'Back', 'Rejoin at the held stitches.'; its name then
         heads a section of the same part."""
-        at = next((k for k, w in enumerate(self.waiting) if _REJOINED.match(w.text)), None)
+        at = next((k for k, w in enumerate(self.waiting) if w.taken is None and self._rejoins(w.text)), None)
         if at is None:
             return False
+        if not _is_line(self.waiting[at].text, self.terms):
+            row = self.waiting[at]
+            self.waiting[at : at + 1] = [replace(row, taken=Taken.NOTE), replace(row, text=_AT_HELD)]
         heading = heading_of(self.waiting[at - 1].text) if at else None
         if heading is not None and self.waiting[at - 1].taken is None:
             for row in self.waiting[: at - 1]:

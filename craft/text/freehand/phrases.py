@@ -17,7 +17,7 @@ class Said:
     """A way of taking a round's words: its work in the notation, and the words that carry no stitches.
 
     evenly: (stitch, how often) that are to be spread over the round. again: the round before once more. unsaid: a
-    number stands for so many single crochets.
+    number stands for so many single crochets. held: it is worked on stitches that were left before.
     """
 
     work: str
@@ -25,6 +25,7 @@ class Said:
     evenly: tuple[str, int] | None = None
     again: bool = False
     unsaid: bool = False
+    held: bool = False
 
 
 MOST_TOKENS = 240
@@ -101,7 +102,7 @@ class _Parser(Units):
         ):
             units = [f"{units[0]} through both layers"]
         start = f"from {ordinal(self.starts)} ch, " if self.starts else ""
-        return Said(f"{start}{', '.join(units)}", tuple(self.noise), unsaid=self.numbers)
+        return Said(f"{start}{', '.join(units)}", tuple(self.noise), unsaid=self.numbers, held=self.held)
 
     def sequence(self, *, closing: bool) -> list[str]:
         units: list[str] = []
@@ -197,9 +198,21 @@ class _Parser(Units):
             self.of_chain()
             self.eat(Sort.STOP, Sort.COMMA)
             return "along the other side "
+        if self._on_held():
+            self.held = True
+            return ""
         self.at = start
         start_at = self.from_hook()
         return start_at if start_at is not None else self.onto_piece()
+
+    def _on_held(self) -> bool:
+        """'on the 12 unworked sts, …': what follows is worked on stitches that were left before."""
+        self.eat(Sort.REJOIN)
+        if not self.eat(Sort.IN, Sort.TO, Sort.THROUGH):
+            return False
+        self.eat(Sort.NEXT)
+        self.eat(Sort.NUMBER)
+        return self._held() and self.sort() in (*SEPARATORS, Sort.NUMBER, Sort.STITCH, Sort.OPEN, Sort.STAR)
 
     def onto_piece(self) -> str | None:
         """'on to the left leg and sc 12 there'."""
@@ -236,7 +249,7 @@ class _Parser(Units):
     def unit(self) -> str | None:
         start = self.at
         readers = (self.group, self.starred, self.several_groups, self.ringed, self.plain, self.everys, self.chain)
-        for reader in (*readers, self.skip, self.bare, self.move, self.work, self.each_more):
+        for reader in (*readers, self.skip, self.left, self.bare, self.move, self.work, self.each_more):
             if (found := reader()) is not None:
                 return found
             self.at = start

@@ -129,7 +129,6 @@ class Rounds:
 
     def candidates(self, work: str) -> list[Said]:
         """What the words of a round may say: as the notation reads them, then as people write."""
-        work = _LEFT.sub("", work)
         vocabulary = self.vocabulary()
         found: list[Said] = []
         if self.language == "en" and "*" not in work:

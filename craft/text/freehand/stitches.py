@@ -240,6 +240,9 @@ class Stitches(Cursor):
         same = self.eat(Sort.SAME) is not None
         number = self.eat(Sort.NUMBER)
         free = self.eat(Sort.FREE, Sort.FREE_BACK)
+        if number is not None and self._held():
+            self.held = True
+            return f"{n * int(number.value)} {name}" if n == 1 else f"{many} in each of next {number.value} sts"
         place = self.eat(Sort.PLACE, Sort.CHAIN)
         if place is None and (each or following or last) and self.sort(1) not in (Sort.NUMBER, Sort.EACH):
             place = self.eat(Sort.STITCH)
@@ -264,6 +267,17 @@ class Stitches(Cursor):
                 return f"{many} along the chain"
             return f"{many} in {'last' if last else 'next'} st" if n > 1 else many
         return None
+
+    def _held(self) -> bool:
+        """'unworked sts', 'skipped stitches', 'mailles en attente': stitches that were left before; they are taken."""
+        start = self.at
+        left = self.eat(Sort.UNWORKED, Sort.SKIP) is not None
+        stitches = self.eat(Sort.PLACE) is not None
+        left = self.eat(Sort.UNWORKED) is not None or left
+        if not left or not stitches:
+            self.at = start
+            return False
+        return True
 
     def each_more(self) -> str | None:
         """'[and in] each ch after it': the stitch before it in every place that is left."""

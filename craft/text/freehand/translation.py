@@ -298,10 +298,11 @@ class _Reader(Retold):
     def labelled(self, row: Row, label: Label, rest: str) -> None:
         first = label.first if label.first is not None else self.part.last + 1
         last = label.last if label.last is not None else first + label.many - 1
-        if (
+        again = bool(self.part.rounds) and self._taken_up_again()
+        if not again and (
             (first == 1 and (self.part.rounds or not self.parts))
             or not self.parts
-            or (self.closed and self.waiting and first <= self.part.last and not self._taken_up_again())
+            or (self.closed and self.waiting and first <= self.part.last)
             or self._joins_pieces(rest)
         ):
             self.begin(row)

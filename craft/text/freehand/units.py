@@ -11,6 +11,9 @@ MOST_PASSED = 3
 """Words between a ring and its stitches that are passed over."""
 
 
+_OTHERS = ("other", "others", "andere", "anderen", "autres", "otros", "altre", "overige")
+
+
 def spaced(stitch: str, between: int) -> str:
     """A stitch around the round, with so many single crochets before each."""
     if between < 1:
@@ -142,14 +145,52 @@ class Units(Stitches):
         self.eat(Sort.PLACE, Sort.CHAIN, Sort.STITCH)
         return f"skip {n.value if n else 1}"
 
+    def left(self) -> str | None:
+        """'leave the other 12 sts unworked', 'die restlichen 12 M stilllegen', 'laisser les 12 m restantes en attente'."""
+        told = self.eat(Sort.LEAVE) is not None
+        held = self.eat(Sort.UNWORKED) is not None
+        others = self._others()
+        n = self.eat(Sort.NUMBER)
+        others = self._others() or others
+        stitches = self.eat(Sort.PLACE) is not None
+        others = self._others() or others
+        held = self.eat(Sort.UNWORKED, Sort.LEAVE) is not None or held
+        if not (told or held) or not (stitches or others) or (n is None and not others):
+            return None
+        self.eat(Sort.LEAVE)
+        return f"leave {n.value} sts" if n is not None else "leave the rest"
+
+    def _others(self) -> bool:
+        """'remaining', 'the other': which stitches are left; 'last' and 'next' stand with a number."""
+        if self.eat(Sort.REST) is not None:
+            return True
+        other = self.peek()
+        if other is not None and str(other.value).lower() in _OTHERS:
+            self.take()
+            return True
+        self.eat(Sort.LAST, Sort.NEXT)
+        return False
+
     def move(self) -> str | None:
         if self.eat(Sort.TURN):
             return "turn"
         if self.eat(Sort.JOIN):
+            self._where_joined()
             return "join"
         if (token := self.eat(Sort.COLOUR)) is not None:
             return f"with {token.value}"
         return None
+
+    def _where_joined(self) -> None:
+        """'… to the first of these 12 sts': where a round is joined is where it began."""
+        start = self.at
+        if not self.eat(Sort.TO, Sort.IN):
+            return
+        found = self.eat(Sort.NEXT, Sort.ORDINAL, Sort.LAST) is not None
+        self.eat(Sort.OF)
+        self.eat(Sort.NUMBER)
+        if not self.eat(Sort.PLACE, Sort.STITCH, Sort.RING) or not found:
+            self.at = start
 
     def bare(self) -> str | None:
         """Colours with numbers: '3 B, 3 Y'; a colour all round."""
