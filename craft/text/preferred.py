@@ -31,7 +31,7 @@ def is_plain(strict: Checked) -> bool:
 
 
 _TOLD_OTHERWISE = re.compile(
-    r"(?i)\bturn\b|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
+    r"(?i)\bturn\b|\bch(?:ain)?\s*\d+\s*\(|\b(?:sl\s*st|ss)\s+to\s+join|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
     r"|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]"
     r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
 )

@@ -64,7 +64,7 @@ class Outcome:
 
 
 class RoundRun:
-    """Carries out the plan of one round; `outcome` says what came of it."""
+    """Carries out the plan of one round; `outcome` says what came of it. bridges: chains that it made over a gap."""
 
     def __init__(self, hook: Hook, made: Round, label: str, moves: Sequence[Move]) -> None:
         self.hook = hook
@@ -74,6 +74,7 @@ class RoundRun:
         self.main = hook.live
         self.source = hook.live
         self.fresh: list[Numbers] = []
+        self.bridges: list[Numbers] = []
         self.others: list[Line] = []
         self.side = hook.side
         self.hanging = False
@@ -208,6 +209,15 @@ class RoundRun:
         if len(at):
             groups = np.split(at, np.flatnonzero(np.diff(at) > 1) + 1)
             self.hook.sides += [ids[g] for g in groups]
+            self.bridges += [ids[g] for g in groups]
+
+    def _top_of_bridge(self) -> Line | None:
+        """The nearer side of a bridge that this round made and now works along as well: it is live no longer."""
+        if not self.bridges:
+            return None
+        ids = self.bridges.pop()
+        self.fresh = [made[~np.isin(made, ids)] for made in self.fresh]
+        return Line(ids, CHAIN_NAME)
 
     def _through(
         self, laid: Laid, counts: Numbers, parents: Numbers, *, folded: bool
@@ -410,6 +420,8 @@ class RoundRun:
             ids = hook.sides.pop()
             return Line(ids[::-1], CHAIN_NAME)
         chain = hook.chain
+        if chain is None and (bridge := self._top_of_bridge()) is not None:
+            return bridge
         if chain is None:
             hook.tell("no-chain", f"{self.label}: there is no chain here to work along.", self.label, self.round.span)
             return Line(np.full(max(wanted, 1), -1, np.int64), CHAIN_NAME)

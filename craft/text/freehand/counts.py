@@ -38,7 +38,7 @@ class Tail:
 @cache
 def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
     n = _number(language)
-    unit = rf"(?:\s*{_UNIT}){{0,2}}"
+    unit, needed = rf"(?:\s*{_UNIT}){{0,2}}", rf"(?:\s*{_UNIT}){{1,2}}"
     return (
         (
             re.compile(
@@ -50,7 +50,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         (re.compile(rf"(?i)(?:~|[.,;:-])\s*({n})\s*{unit.replace('{0,2}', '{1,2}')}\s*[.!]?\s*$"), True),
         (
             re.compile(
-                rf"(?i)(?:\bso|\bmakes|\bgives|\bthat(?:\s+is|\s+makes)|quedan|siempre|always|again|total|ergibt|=|~)\s*:?\s*(?:it\s+is\s+(?:again\s+)?)?({n}){unit}\s*[.!]?\s*$"
+                rf"(?i)(?:\bso|\bmakes|\b(?:gives|giving|leaves|leaving|makes|making)(?:\s+(?:you|us|a\s+total\s+of))?|\bfor\s+a\s+total\s+of|\bthat(?:\s+is|\s+makes)|quedan|soit|also|ossia|cioè|es\s+decir|o\s+sea|dus|siempre|always|again|total|ergibt|=|~)\s*:?\s*(?:it\s+is\s+(?:again\s+)?)?({n}){unit}\s*[.!]?\s*$"
             ),
             True,
         ),
@@ -60,8 +60,17 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
             ),
             True,
         ),
+        (re.compile(rf"(?i)\bfor\s+({n}){needed}\s*[.!]?\s*$"), True),
+        (
+            re.compile(
+                rf"(?i)\b(?:until|till|bis|jusqu'à\s+ce\s+qu'il|hasta\s+que|finch[ée]|tot)\s+(?:only\s+|noch\s+|er\s+nog\s+|reste\s+|queden\s+|restano\s+)?"
+                rf"({n}){needed}(?:\s+(?:remain|are\s+left|left|übrig\s+sind|übrig|over\s+zijn|rimangono))?\s*[.!]?\s*$"
+            ),
+            True,
+        ),
+        (re.compile(rf"(?i)(?<=[\])}}*])\s*({n}){needed}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=[\s)\]])-\s*({n}){unit}\s*[.!]?\s*$"), True),
-        (re.compile(rf"(?i)(?:[,:]|(?<=[^\W\d])[.])\s*({n})\s*[.!]?\s*$"), False),
+        (re.compile(rf"(?i)(?:[,:;]|(?<=[^\W\d])[.])\s*({n})\s*[.!]?\s*$"), False),
         (re.compile(rf"(?i)(?<=[\])*])\s*-?\s*({n})(?!\s*x\b)\s*[.!]?\s*$"), False),
         (re.compile(r"(?<=[\w)\]])\s+(\d{1,4})\s*$"), False),
     )

@@ -13,6 +13,10 @@ ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "
 PLACES = {Sort.EACH, Sort.EVERY, Sort.NEXT, Sort.SAME, Sort.LAST, Sort.REST, Sort.PLACE, Sort.CHAIN, Sort.ORDINAL}
 
 
+_OTHERS = ("other", "others", "andere", "anderen", "autres", "otros", "altre", "overige")
+"""Words for the stitches that were not worked yet."""
+
+
 class UnreadableError(Exception):
     """These tokens say nothing that can be worked this way."""
 
@@ -32,7 +36,7 @@ class Way:
 class Cursor:
     """A place in a round's tokens. noise: words passed over. limbs: pieces named so far. starts: the chain that the
     round begins in, where that is said at its end. numbers: a number stood for so many single crochets. held: the
-    stitches that it is worked on were left before."""
+    stitches that it is worked on were left before. behind: how many stitches back from the hook it begins."""
 
     def __init__(self, tokens: Sequence[Token], text: str, way: Way) -> None:
         self.tokens = [t for t in tokens if t.sort is not Sort.QUIET]
@@ -48,6 +52,7 @@ class Cursor:
         self.starts = 0
         self.numbers = False
         self.held = False
+        self.behind = 0
 
     def peek(self, ahead: int = 0) -> Token | None:
         at = self.at + ahead
@@ -72,30 +77,51 @@ class Cursor:
         start = self.at
         self.eat(Sort.REPEAT)
         repeated = self.at > start
-        self.eat(Sort.FROM)
-        self.eat(Sort.STAR)
+        self.from_star()
         besides = int(repeated and self.way.besides)
+        early = 0
+        if self.sort() is Sort.MORE and self.sort(1) in (Sort.NUMBER, Sort.OFTEN):
+            early = self._more()  # 'herhaal nog 5 keer', 'noch 5 mal'
         if token := self.eat(Sort.OFTEN):
-            return int(token.value) + (self._more() or besides)
+            return int(token.value) + (self._more() or early or besides)
         if self.sort() is Sort.TIMES and self.sort(1) is Sort.NUMBER:
             self.take()
             return int(self.take().value)
         n = self.eat(Sort.NUMBER)
-        more = self._more() if n is not None else 0
+        more = (self._more() or early) if n is not None else 0
         if n is not None and self.eat(Sort.TIMES):
             more = more or self._more()
             if self.sort() in (Sort.OPEN, Sort.STITCH, Sort.STAR) and not repeated and not more:
                 self.at = start
                 return None
+            if self.sort() in (Sort.REPEAT, Sort.AGAIN) and self.sort(1) in (None, Sort.CLOSE, *SEPARATORS):
+                self.take()  # '5 mal wiederholen'
+                besides = besides or int(self.way.besides)
             return int(n.value) + (more or besides)
         if repeated and n is not None:
             return int(n.value) + (more or besides)
         self.at = start
         return None
 
+    def from_star(self) -> None:
+        """'[repeat] from * to *', 'between * and *': what is repeated, which the stars say themselves."""
+        self.eat(Sort.FROM)
+        if self.eat(Sort.STAR) and self.sort() in (Sort.TO, Sort.AND, Sort.QUIET) and self.sort(1) is Sort.STAR:
+            self.at += 2
+
     def _more(self) -> int:
         """1 for the word 'more', which is taken: what stands there was worked once before."""
         return 1 if self.eat(Sort.MORE) else 0
+
+    def others(self) -> bool:
+        """'remaining', 'the other': which stitches are meant; the word is taken."""
+        if self.eat(Sort.REST) is not None:
+            return True
+        other = self.peek()
+        if other is None or str(other.value).lower() not in _OTHERS:
+            return False
+        self.take()
+        return True
 
     def past_hook(self) -> None:
         """'from [the] hook', behind the 2nd chain."""

@@ -118,6 +118,8 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
     seam = re.fullmatch(r"(?:1 )?(sc|dc|hdc|sl st) through both layers", said.work)
     if seam and count is not None:
         return [(f"{count} {seam.group(1)} through both layers", noise or "as many as are counted")]
+    if said.behind:
+        return [(f"skip {below.live - said.behind}, {said.work}", noise)] if (below.live or 0) > said.behind else []
     forms = [(said.work, noise)]
     if said.held:
         forms.append((f"on the held stitches, {said.work}", noise))

@@ -21,7 +21,7 @@ _MAKE = re.compile(
 _NUMBERED = re.compile(r"(?i)[^\W\d_]+(?<!s)\s+(?:one|two|three|four|1|2|3|4)")
 _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
-    r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|finish|sew|close|terms?|"
+    r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|do\s+not\b|don'?t\b|finish|sew|close|terms?|"
     r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\s|in\s|using\s|colou?rs?|change|spiral|work\s|page|fin\b|faden|füllen|rembourrer|"
     r"rellenar|cortar|coser|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|"
     r"farben?\b|couleurs?\b|colore?s?\b|colori\b|kleur(?:en)?\b|fournitures|mat[ée]riels?|materiale[ns]?|benodigdheden|occorrente)"

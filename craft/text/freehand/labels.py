@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from craft.remembered import of_short
 from craft.rounds.numbers import CARDINALS, ORDINALS
+from craft.text.freehand.lexicon import LANGUAGES, Sort, words_of
 
 _ROWS = r"rows?|reihen?|rh|rangs?|hileras?|righ[ae]|rij(?:en)?"
 _ROUNDS = (
@@ -14,25 +15,29 @@ _ROUNDS = (
 )
 _WORD = rf"(?:{_ROUNDS})\.?"
 _SHORT = rf"(?:{_ROUNDS}|r|t|v|g)\.?"
-_TO = r"(?:\s*-\s*|\s*(?:to|through|thru|until|bis|à|au|a|al|t/m|tot|en|and|und|et|y|e|&|\+|/|,)\s+)"
-_WORDTO = r"\s*(?:to|through|thru|until|bis|à|au|a|al|t/m|tot|en|and|und|et|y|e|&|\+|/|,)\s+"
+_UNTIL = r"to|through|thru|until|bis(?:\s+zur)?|à|au|a|a\s+la|al|alla|tot\s+en\s+met|t/m|tot|en|and|und|et|y|e|&|\+|/|,"
+_TO = rf"(?:\s*-\s*|\s*(?:{_UNTIL})\s+)"
+_WORDTO = rf"\s*(?:{_UNTIL})\s+"
 _DASHTO = (
-    r"(?:(?<=\d)-(?=\d)"
+    r"(?:(?<=\d)-(?=\d)|\s*-\s*(?=#\d)"
     r"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{1,4}(?!\s*(?:sc|dc|x|inc|dec|ch|fm|ms|pb|mb|v|st)\b)))"
 )
 _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|a|o)?"
-_END = r"\s*(?:[:.)=]|-(?=\s))?\s*"
+_END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s))?\s*"
 
 _FORMS = (
-    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*\d{{1,4}})*)(?!\w){_END}"),
+    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*\d{{1,4}})*)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[Rr]\.\s*:?\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
-    re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?\)(?:\s*-\s*(?P<b>\d{1,4})\))?\s*"),
+    re.compile(rf"(?i)[(\[]\s*(?:{_ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{_ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]]\s*[:.]?\s*"),
+    re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?(?:\)(?:\s*(?:-|(?:to|a|al|bis|à|y|and|und|et|e)(?=\s))\s*(?P<b>\d{1,4})\))?|\s?-\s?(?P<to>\d{1,4})\))\s*"),
     re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
 )  # fmt: skip
 _SPELT = "|".join(CARDINALS)
+_FOREIGN_NTHS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.ORDINAL}
+_NTHS = "|".join(sorted({*ORDINALS, *_FOREIGN_NTHS}, key=lambda w: (-len(w), w)))
 _SENTENCE = re.compile(
     rf"(?i)(?:and\s+|then\s+)?(?:en|de|del|de\s+la|in|from|for|dans|nel|im|in\s+der|dal|au)\s+(?:la|le|the|der|het|l')?\s*{_WORD}\s+"
     rf"(?P<a>\d{{1,4}}|{_SPELT})(?:\s+(?:a|al|to|bis|à|tot|and|through)\s+(?:la|the|le)?\s*(?:{_WORD}\s+)?(?P<b>\d{{1,4}}|{_SPELT}))?(?!\w)\s*[,:]?\s*"
@@ -40,12 +45,22 @@ _SENTENCE = re.compile(
 _ARE = re.compile(
     rf"(?i){_WORD}\s+(?P<a>{_SPELT}|\d{{1,3}})(?:\s+(?:and|to|through)\s+(?P<b>{_SPELT}|\d{{1,3}}))?\s+(?:is|are)\s+(?=plain|even|straight|just|all)"
 )
+_SENTENCE_NTH = re.compile(
+    rf"(?i)(?:and\s+|then\s+)?(?:in\s+der|in\s+the|for\s+the|nel|dans\s+le|au|en\s+la|in\s+de|the|die|la|le|il|de)\s+"
+    rf"(?P<a>\d{{1,3}}|{_NTHS})\s*\.?{_NTH}\s*{_WORD}(?!\w)\s*[,:]?\s*"
+)
+"""'In der 2. Runde wird …', 'in the third round …'."""
+_FROM_NTH = re.compile(
+    rf"(?i)(?:dal|dall'|dalla|vom|von\s+der|von|du|de\s+la|de|from\s+the|from|van)\s*(?P<a>\d{{1,3}})\s*\.?{_NTH}\s*(?:{_WORD}\s*)?"
+    rf"(?:all'|alla|al|bis(?:\s+zur)?|au|à|a\s+la|to\s+the|to|tot|tot\s+en\s+met)\s*(?P<b>\d{{1,3}})\s*\.?{_NTH}\s*{_WORD}(?!\w){_END}"
+)
+"""'dal 6° all'8° giro'."""
 _COUNT_FIRST = re.compile(
     rf"(?i)(?P<count>\d{{1,4}})\s*=\s*(?P<a>\d{{1,4}}){_NTH}(?:{_TO}(?P<b>\d{{1,4}}){_NTH})?\s*{_WORD}\s*:?\s*"
 )
 _ROMAN = re.compile(r"(?P<a>[IVX]{1,6})(?:\s+(?:and|to|-|bis|und)\s+(?P<b>[IVX]{1,6}))?\s*[.:)]\s+")
 _NEXT = re.compile(
-    rf"(?i)(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*"
+    rf"(?i)(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}(?!\w)\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*"
 )
 _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
@@ -65,9 +80,13 @@ _SPELLED = re.compile(
 _BRACKET_FIRST = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:sts?)?\s*[)\]]\s*(?=[A-Za-z])")
 
 
+_COUNT_BEHIND = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:[^\W\d_]{1,8}\.?\s*)?[)\]]\s*[:.=-]\s*")
+"""'Tour 1 (6 m) : …': the count between a round's number and its work."""
+
+
 def _spelled(word: str) -> int:
     small = word.lower()
-    return int(small) if small.isdigit() else CARDINALS.get(small) or ORDINALS[small]
+    return int(small) if small.isdigit() else CARDINALS.get(small) or ORDINALS.get(small) or _FOREIGN_NTHS[small]
 
 
 _IS_ROW = re.compile(rf"(?i)\b(?:{_ROWS})\b")
@@ -102,7 +121,10 @@ def label_at(line: str, at: int = 0) -> Label | None:
     """The label that stands at a place of a line, behind a bullet or a tick box; None when there is none."""
     lead = _BULLET.match(line, at)
     start = lead.end() if lead else at
-    return _label(line[start:], start)
+    label = _label(line[start:], start)
+    if label is not None and label.count is None and (m := _COUNT_BEHIND.match(line, label.end)) is not None:
+        return replace(label, end=m.end(), count=int(m.group(1)))
+    return label
 
 
 @of_short(4_096)
@@ -121,8 +143,8 @@ def _label(text: str, by: int) -> Label | None:
         return Label(None, None, by, by + m.end(), many=CARDINALS.get(m.group("n").lower()) or int(m.group("n")))
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
-            return _made(m, by, bare=k > 4)
-    if m := _SENTENCE.match(text) or _ARE.match(text):
+            return _made(m, by, bare=k > 5)
+    if m := _SENTENCE.match(text) or _SENTENCE_NTH.match(text) or _FROM_NTH.match(text) or _ARE.match(text):
         return _made(m, by)
     if m := _ROMAN.match(text):
         first = roman(m.group("a"))
@@ -139,14 +161,15 @@ def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = F
     groups = m.groupdict()
     first = _spelled(groups["a"])
     more = [int(n) for n in re.findall(r"\d+", groups.get("more") or "")]
-    last = more[-1] if more else _spelled(groups["b"]) if groups.get("b") else first
+    end = groups.get("b") or groups.get("to")
+    last = more[-1] if more else _spelled(end) if end else first
     if groups.get("b") and not more and (last < first or (last == first and re.search(r"\d\s+-\s", m.group(0)))):
         return Label(first, first, by, by + m.start("b") - 1, count, bare=bare)  # 'R9-6 sc': a dash, and no range
     row = bool(_IS_ROW.search(m.group(0)))
     return Label(first, last, by, by + m.end(), count, (groups.get("loops") or "").lower(), bare, row)
 
 
-_BEGIN = re.compile(r"(?:(?<=[.;:!?])|(?<=[.)\]]))\s+(?=(?:[Tt]hen\s+)?(?:\d|[A-Za-z]))")
+_BEGIN = re.compile(r"(?:(?<=[.;:!?])|(?<=[.)\]]))\s+(?=(?:[Tt]hen\s+)?(?:\d|[A-Za-z]|[(\[][A-Za-z]{1,6}\.?\s*\d))")
 
 
 _NAMED = re.compile(rf"(?:[A-ZÀ-Ý][^\W\d_]*['\s-]+){{1,4}}(?=(?i:{_ROUNDS}|r)\.?\s*1\s*[:.)])")

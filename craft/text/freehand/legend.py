@@ -37,6 +37,10 @@ _SAID_TERMS = re.compile(
     r"(?i)\b(?:(?P<uk>uk|u\.k\.|british|english)|(?P<us>us|u\.s\.|usa|american))\s*"
     r"(?:terms?|terminology|words|names|crochet|notation|style|abbreviations)\b"
 )
+_IN_BRACKETS_UK = re.compile(r"[(\[]\s*(?:UK|U\.K\.|British)\s*[)\]]")
+_SMALL_X = re.compile(r"(?m)^\W*(?:[rR](?:nd|d)?\.?\s*)?\d{1,2}\W.*(?<![^\W\d_])(?:\d{1,3}\s?)?x\s*[,)\s]")
+_SMALL_V = re.compile(r"(?m)^\W*(?:[rR](?:nd|d)?\.?\s*)?\d{1,2}\W.*(?:\d\s?|[,(]\s*)v(?![^\W\d_])")
+"""Rounds in letters, written small: '3) (x, v)*6'."""
 _UK_START = re.compile(r"(?i)(?<!\d)([4-9]|10)\s*d\.?\s?c\b\.?[^.\n]{0,30}?(?:ring|loop|circle)")
 
 
@@ -47,8 +51,10 @@ def terms_of(text: str, chosen: Terms | None) -> Terms:
     if m := _SAID_TERMS.search(text):
         return Terms.UK if m.group("uk") else Terms.US
     found = find_terms(text)
-    if found.how == "assumed" and _UK_START.search(text):
+    if found.how == "assumed" and (_UK_START.search(text) or _IN_BRACKETS_UK.search(text)):
         return Terms.UK
+    if found.how == "assumed" and _SMALL_X.search(text) and _SMALL_V.search(text):
+        return Terms.LETTERS
     return found.used
 
 

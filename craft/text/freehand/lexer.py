@@ -73,7 +73,9 @@ def _raw(m: re.Match[str]) -> tuple[str, str, int, int]:
     return ("word", m.group(0).replace(".", ""), *m.span()) if kind == "dotted" else (kind, m.group(0), *m.span())
 
 
-_STAR_TIMES = re.compile(r"(?i)\*\s*\d+(?!\s*(?:x|times|fois|mal|veces|volte|keer|more)\b)(?!\d)")
+_STAR_TIMES = re.compile(
+    r"(?i)\*\s*\d+(?!\d)(?!\s+(?!around|in\s)[^\W\d_])(?!\s*(?:x|times|fois|mal|veces|volte|keer|more)\b)"
+)
 
 
 def _sign(kind: str, said: str, start: int, end: int, text: str) -> Token:

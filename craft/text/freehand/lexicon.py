@@ -50,6 +50,7 @@ class Sort(StrEnum):
     LEAVE = "leave"
     UNWORKED = "unworked"
     REJOIN = "rejoin"
+    BACKWARDS = "backwards"
     TURN = "turn"
     JOIN = "join"
     REPEAT = "repeat"

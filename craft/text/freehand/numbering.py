@@ -18,6 +18,9 @@ from craft.text.freehand.lexicon import stitch_words
 LEAST_RUN = 3
 """Numbers that go on one after the other, before what stands around them is taken for a label."""
 
+MOST_ASTRAY = 5
+"""Of so many numbers without a word one may not go on, or they are no labels."""
+
 _WORD = r"[^\W\d_]{1,12}"
 _NTH = r"(?:st|nd|rd|th|ème|ère|er|e|ª|º|°|\^a|\^o)(?![^\W\d_])"
 _FROM = (
@@ -123,8 +126,13 @@ def _line(at: int, text: str) -> _Numbered | None:
 def _runs(lines: Sequence[_Numbered]) -> bool:
     """Whether numbers go on from line to line, before stitches."""
     best = run = 1
+    astray = 0
     for above, line in itertools.pairwise(lines):
-        run = run + 1 if line.first == above.last + 1 else 1
+        goes_on = line.first == above.last + 1
+        run = run + 1 if goes_on else 1
         best = max(best, run)
+        astray += not goes_on and line.first != 1
+    if lines[0].key == ("", "") and astray * MOST_ASTRAY > len(lines):
+        return False  # '1 sc 1 inc', '2 sc 1 inc', … '2 sc 1 dec': numbers of stitches
     worked = sum(any(w in stitch_words() for w in re.findall(r"[^\W\d_]+", line.rest.lower())) for line in lines)
     return best >= LEAST_RUN and worked * 2 >= len(lines)

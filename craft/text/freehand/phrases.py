@@ -18,6 +18,7 @@ class Said:
 
     evenly: (stitch, how often) that are to be spread over the round. again: the round before once more. unsaid: a
     number stands for so many single crochets. held: it is worked on stitches that were left before.
+    behind: how many stitches back from the hook it begins, the others being left.
     """
 
     work: str
@@ -26,6 +27,7 @@ class Said:
     again: bool = False
     unsaid: bool = False
     held: bool = False
+    behind: int = 0
 
 
 MOST_TOKENS = 240
@@ -102,7 +104,9 @@ class _Parser(Units):
         ):
             units = [f"{units[0]} through both layers"]
         start = f"from {ordinal(self.starts)} ch, " if self.starts else ""
-        return Said(f"{start}{', '.join(units)}", tuple(self.noise), unsaid=self.numbers, held=self.held)
+        return Said(
+            f"{start}{', '.join(units)}", tuple(self.noise), unsaid=self.numbers, held=self.held, behind=self.behind
+        )
 
     def sequence(self, *, closing: bool) -> list[str]:
         units: list[str] = []
@@ -135,7 +139,9 @@ class _Parser(Units):
                     continue
                 if self.onto and unit[:1].isdigit():
                     unit, self.onto = f"{unit} around the {self.onto}", ""
-                units.append(lead + unit)
+                if not unit:
+                    continue
+                units = _with_limb(units, lead + unit)
                 lead, parted = "", False
             else:
                 self.skip_noise()
@@ -249,7 +255,8 @@ class _Parser(Units):
     def unit(self) -> str | None:
         start = self.at
         readers = (self.group, self.starred, self.several_groups, self.ringed, self.plain, self.everys, self.chain)
-        for reader in (*readers, self.skip, self.left, self.bare, self.move, self.work, self.each_more):
+        held = (self.left, self.backwards, self.these_only)
+        for reader in (*readers, self.skip, *held, self.bare, self.move, self.work, self.each_more):
             if (found := reader()) is not None:
                 return found
             self.at = start
@@ -308,8 +315,7 @@ class _Parser(Units):
         if (n := self.times()) is not None:
             return f"({body}) x {n}"
         if self.eat(Sort.REPEAT):
-            self.eat(Sort.FROM)
-            self.eat(Sort.STAR)
+            self.from_star()
             around = True
         if self.eat(Sort.AROUND, Sort.ROUND):
             return f"({body}) around"
@@ -333,6 +339,17 @@ _EXPLAINS = re.compile(r"(?i)[(\[]\s*(?:that\s+is|i\.?e\.?|which\s+means|meaning
 
 _BARE = re.compile(r"(?:in [BF]LO )?[a-z]+(?: [a-z]+)?")
 """A stitch without a number."""
+
+
+_ALONG_PIECE = re.compile(r"(\d+) (\S+) around the (.+)")
+
+
+def _with_limb(units: list[str], unit: str) -> list[str]:
+    """The units with one more; stitches along one piece that are told in two steps are one step."""
+    more, before = _ALONG_PIECE.fullmatch(unit), _ALONG_PIECE.fullmatch(units[-1]) if units else None
+    if more is None or before is None or more.groups()[1:] != before.groups()[1:]:
+        return [*units, unit]
+    return [*units[:-1], f"{int(before[1]) + int(more[1])} {more[2]} around the {more[3]}"]
 
 
 def _repeatable(unit: str) -> bool:

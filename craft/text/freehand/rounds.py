@@ -38,6 +38,11 @@ _LEFT = re.compile(
 )
 """'leave the 8 sts left unworked': what a short row does not reach."""
 
+_MEASURED = re.compile(
+    r"(?i),?\s*(?:until|till|bis|jusqu'à|hasta|fino|tot)\b[^.;()\[\]]*?\d\s*(?:cm|mm|in(?:ch(?:es)?)?\b|\")[^.;()\[\]]*"
+)
+"""'… until it measures about 5 cm.'"""
+
 
 @dataclass(frozen=True, slots=True)
 class Line:
@@ -139,9 +144,18 @@ class Rounds:
             elif not body.problems and body.instructions and self.terms is Terms.US:
                 found.append(Said(work))
         for way in said(tokens(work, vocabulary), work):
-            if way not in found:
-                found.append(way)
+            if (own := self._on_own_edge(way)) not in found:
+                found.append(own)
         return found
+
+    def _on_own_edge(self, way: Said) -> Said:
+        """'12 sc around leg two', said in leg two: on its own edge again, where other pieces were worked along before."""
+        around = f" around the {self.part.name}"
+        if not self.part.rounds or not self.part.name or around not in way.work:
+            return way
+        elsewhere = way.work.replace(around, "")
+        again = " on the main edge" if " around the " in elsewhere else ""
+        return replace(way, work=way.work.replace(around, again))
 
     def below(self, label: Label | None = None) -> Below:
         opening = not self.part.rounds and (label is None or label.first in (1, None))
@@ -165,6 +179,9 @@ class Rounds:
     def round(self, row: Row, label: Label, first: int, last: int, rest: str) -> None:
         if rest == str(self.part.live):
             rest = f"[{rest}]"  # 'R5-8: 24', as many as before
+        measured = _MEASURED.search(rest) if last > first else None
+        if measured is not None:
+            rest = rest.replace(measured.group(0), "", 1)  # how many rounds that is, the label says
         chosen, tail, ways = self.chosen(rest, label)
         if chosen is None:
             self.unread(row, first, last, rest)
@@ -177,6 +194,8 @@ class Rounds:
         if ways:
             self.part.candidates = ways
         self.behind = [replace(row, text=sentence) for sentence in sentences(tail.remark)]
+        if measured is not None:
+            self.behind.append(replace(row, text=measured.group(0).strip(" ,;"), taken=Taken.NOTE))
 
     def chosen(self, rest: str, label: Label) -> tuple[Chosen | None, Tail, list[Said]]:
         """The reading of a round's words that its evidence supports, with how they were cut up."""

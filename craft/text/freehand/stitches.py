@@ -168,14 +168,21 @@ class Stitches(Cursor):
         self.eat(Sort.COMMA)
         self.eat(Sort.IN)
         if self.eat(Sort.BACK):
+            self.eat(Sort.OF)
             return "in BLO "
         if self.eat(Sort.FRONT):
+            self.eat(Sort.OF)
             return "in FLO "
         self.at = start
         return ""
 
     def _at_place(self, name: str, key: str, count: int | None) -> str:
         start = self.at
+        if self.sort() is Sort.AROUND and self.sort(1) is Sort.PIECE:
+            self.take()
+            return f"{count or 1} {name} around the {self.limb(self.take())}"
+        if self.sort() is Sort.AROUND and self.sort(1) is Sort.THROUGH:
+            self.take()  # 'sc 12 across through both sides'
         if self.eat(Sort.AROUND):
             return f"{name} around" if (count or 1) == 1 else f"{count} {name} in each st around"
         if self.sort() is Sort.TO and self.sort(1) is Sort.LAST:
@@ -200,7 +207,7 @@ class Stitches(Cursor):
             if self.sort() is Sort.AND and self.sort(1) is Sort.PIECE:
                 self.at += 2
             return f"{count or 1} {name} through the {self.limb(piece)} and body"
-        if inside or self.sort() in (Sort.EACH, Sort.RING, Sort.NEXT):
+        if inside or self.sort() in (Sort.EACH, Sort.RING, Sort.NEXT) or self._of_all():
             found = self._place(name, count)
             if found is not None:
                 self.eat(Sort.AROUND)
@@ -209,6 +216,10 @@ class Stitches(Cursor):
         if count is None:
             return name
         return f"{count} {name}"
+
+    def _of_all(self) -> bool:
+        """'in the back loop of every st': the place stands behind its loop."""
+        return self.at > 0 and self.tokens[self.at - 1].sort is Sort.OF and self.sort() is Sort.EVERY
 
     def _place(self, name: str, count: int | None) -> str | None:
         n = count or 1
@@ -222,6 +233,10 @@ class Stitches(Cursor):
             self.take()
             self.past_hook()
             return f"{many} in {ordinal(nth)} ch from hook"
+        if self.behind and (first := self.peek()) is not None and first.value == self.behind and n == 1:
+            self.take()
+            self.eat(Sort.PLACE)
+            return many  # 'count back 10 sts, sc in the 10th'
         if self.eat(Sort.OTHER_SIDE):
             return f"along the other side of the chain {self.of_chain() or n} {name}"
         if self.eat(Sort.BOTH):
@@ -234,7 +249,7 @@ class Stitches(Cursor):
         if each and self.sort() is Sort.NUMBER and self.sort(1) is Sort.OF and self.take().value != 1:
             return None  # 'every one of the 12'; 'every 2 of the 12' is something else
         self.eat(Sort.OF)
-        rest = self.eat(Sort.REST) is not None
+        rest = self.others()
         last = self.eat(Sort.LAST) is not None
         following = not last and self.eat(Sort.NEXT) is not None
         same = self.eat(Sort.SAME) is not None
@@ -282,7 +297,7 @@ class Stitches(Cursor):
     def each_more(self) -> str | None:
         """'[and in] each ch after it': the stitch before it in every place that is left."""
         self.eat(Sort.IN)
-        if self.at and self.eat(Sort.EACH) and self.eat(Sort.PLACE, Sort.CHAIN):
+        if self.at and self.eat(Sort.EACH, Sort.EVERY) and self.eat(Sort.PLACE, Sort.CHAIN):
             self.eat(Sort.AROUND)
             return "and in each ch"
         return None

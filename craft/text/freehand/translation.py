@@ -38,6 +38,9 @@ _COUNT_ROW = re.compile(
 _THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do)\b)")
 """'6 sc into a ring, then work 3 rounds straight': where the first round ends."""
 
+LEAST_LISTED = 3
+"""Rounds of a part that is told in one line."""
+
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
 
@@ -106,6 +109,9 @@ class _Reader(Retold):
         row = replace(row, listed=self.section not in (None, Taken.NOTE))
         if (known := _COUNT_ROW.match(row.text)) and self.counted_again(row, int(known["at"]), int(known["count"])):
             return
+        if items := self._listed_rounds(row.text):
+            self._rounds_of_line(row, *items)
+            return
         if slashed := _slashed(row.text):
             self.slashes(row, *slashed)
             return
@@ -129,6 +135,22 @@ class _Reader(Retold):
         for k, label in enumerate(labels):
             end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
             self.labelled(row, label, row.text[label.end : end].strip())
+
+    def _listed_rounds(self, text: str) -> tuple[str, list[str]] | None:
+        """'Ears x2: mr 6; (2 sc, inc) x2 = 8; sc 8': a whole part in one line, its first round in a ring."""
+        name, colon, rest = text.partition(":")
+        between = ";" if ";" in rest else " / "
+        items = [i.strip(" .") for i in rest.split(between) if i.strip(" .")]
+        if not colon or len(items) < LEAST_LISTED or label_at(items[0]) is not None or heading_of(name) is None:
+            return None
+        worked = [i for i in items if any(t.sort is Sort.STITCH for t in tokens(i, self.vocabulary()))]
+        return (name, items) if self._rings(items[0]) and len(worked) >= len(items) - 2 else None
+
+    def _rounds_of_line(self, row: Row, name: str, items: list[str]) -> None:
+        self.waiting.append(replace(row, text=name))
+        self.begin(row)
+        for item in items:
+            self.labelled(row, Label(None, None, 0, 0), item)
 
     def taken_for(self, row: Row, taken: Taken) -> None:
         """A row that is what she says: a part's heading, a round, words to keep, or nothing."""
@@ -177,7 +199,7 @@ class _Reader(Retold):
                 return True  # '5-8: 24', as many as before
             return any(t.sort is Sort.STITCH for t in tokens(rest, self.vocabulary()))
         if label.first == self.part.last + 1 > 1 and any(
-            t.sort is Sort.STITCH for t in tokens(rest, self.vocabulary())
+            t.sort in (Sort.STITCH, Sort.DOUBLE, Sort.PAIRS) for t in tokens(rest, self.vocabulary())
         ):
             return True  # the next round: what of it is not understood is a fault, never a remark
         return any(self.candidates(t.work) for said in sentences(rest) for t in tails(said, self.language) if t.work)
