@@ -122,6 +122,8 @@ def settled(body: tuple[Instruction, ...], counted: bool = False) -> tuple[Instr
         if isinstance(item, Same) and item.stitch == "slst" and at and isinstance(body[at - 1], Chain):
             continue
         if isinstance(item, Chain):
+            if after is None and at and isinstance(body[at - 1], Join) and not item.counts:
+                continue  # '…, join, ch 1': the next round's turning chain
             bridge = begun or isinstance(after, Skip) or (isinstance(after, Onto) and not after.rejoin)
             if bridge and not isinstance(after, FromHook | Turn):
                 out.append(Work("ch", item.count, span=item.span))

@@ -106,7 +106,11 @@ class Cursor:
     def from_star(self) -> None:
         """'[repeat] from * to *', 'between * and *': what is repeated, which the stars say themselves."""
         self.eat(Sort.FROM)
-        if self.eat(Sort.STAR) and self.sort() in (Sort.TO, Sort.AND, Sort.QUIET) and self.sort(1) is Sort.STAR:
+        if not self.eat(Sort.STAR):
+            return
+        if (plural := self.peek()) is not None and plural.value == "s":
+            self.take()  # 'between the *s'
+        if self.sort() in (Sort.TO, Sort.AND, Sort.QUIET) and self.sort(1) is Sort.STAR:
             self.at += 2
 
     def _more(self) -> int:
@@ -152,7 +156,8 @@ class Cursor:
         """'[of] the 3 ch': how many chains, when they are counted."""
         self.eat(Sort.OF)
         n = self.take() if self.sort() is Sort.NUMBER and self.sort(1) is Sort.CHAIN else None
-        self.eat(Sort.CHAIN)
+        if self.eat(Sort.CHAIN) and n is None:
+            n = self.eat(Sort.NUMBER)  # 'of the ch 3'
         return int(n.value) if n else None
 
 

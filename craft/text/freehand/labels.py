@@ -15,7 +15,9 @@ _ROUNDS = (
 )
 _WORD = rf"(?:{_ROUNDS})\.?"
 _SHORT = rf"(?:{_ROUNDS}|r|t|v|g)\.?"
-_UNTIL = r"to|through|thru|until|bis(?:\s+zur)?|à|au|a|a\s+la|al|alla|tot\s+en\s+met|t/m|tot|en|and|und|et|y|e|&|\+|/|,"
+_UNTIL = (
+    r"to|through|thru|until|till|bis(?:\s+zur)?|à|au|a|a\s+la|al|alla|tot\s+en\s+met|t/m|tot|en|and|und|et|y|e|&|\+|/|,"
+)
 _TO = rf"(?:\s*-\s*|\s*(?:{_UNTIL})\s+)"
 _WORDTO = rf"\s*(?:{_UNTIL})\s+"
 _DASHTO = (

@@ -28,8 +28,9 @@ def _entries(text: str) -> list[tuple[str, str]]:
     for k, m in enumerate(marks):
         end = marks[k + 1].start() if k + 1 < len(marks) else len(text)
         what = re.split(r"\s{2,}|[;,.|·/]|\s-\s", text[m.end() : end].strip(" -"))[0]
+        what = what.strip(" )") if what.count(")") > what.count("(") else what.strip()
         if 2 <= len(what) <= 60:
-            entries.append((m.group("word").lower(), what.strip().lower()))
+            entries.append((m.group("word").lower(), what.lower()))
     return entries
 
 
@@ -76,8 +77,13 @@ def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
     for letter, colour in _colours_worked(found, language).items():
         if vocabulary.meaning(letter) is None:
             own.setdefault(letter, Meaning(Sort.COLOUR, colour))
+    if any(_CONTRAST.search(row.text) for row in found) and not any(_IN_MC.search(row.text) for row in found):
+        own |= {word: Meaning(Sort.COLOUR, word.upper()) for word in ("mc", "cc")}
     return own
 
+
+_CONTRAST, _IN_MC = re.compile(r"\bCC\b"), re.compile(r"(?i)\bin(?:to)?\s+(?:an?\s+|the\s+)?MC\b")
+"""MC is a ring, but the main colour where there is a contrast colour."""
 
 _LETTERED = re.compile(r"\b[Cc]olou?r [A-Z]\b")
 """'colour B'."""

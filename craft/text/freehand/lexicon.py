@@ -99,13 +99,22 @@ def words_file(language: str) -> dict[str, Any]:
     )
 
 
+_COMPOUND = {
+    f"{ten}{mark}{one}": 10 * (k + 2) + CARDINALS[one]
+    for k, ten in enumerate(("twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"))
+    for one in ("one", "two", "three", "four", "five", "six", "seven", "eight", "nine")
+    for mark in ("-", " ")
+}
+"""'twenty-four', 'twenty four'."""
+
+
 @cache
 def words_of(language: str) -> Mapping[str, Meaning]:
     """Phrases of a language in small letters, and their meanings."""
     found = words_file(language)
     table: dict[str, Meaning] = {}
     if language == "en":
-        table |= {word: Meaning(Sort.NUMBER, n) for word, n in CARDINALS.items()}
+        table |= {word: Meaning(Sort.NUMBER, n) for word, n in (*CARDINALS.items(), *_COMPOUND.items())}
         table |= {word: Meaning(Sort.ORDINAL, n) for word, n in ORDINALS.items() if word != "first"}
     for sort, phrases in found["phrases"].items():
         table |= dict.fromkeys(phrases, Meaning(Sort(sort)))

@@ -33,6 +33,9 @@ _MADE_AGAIN = re.compile(
 )
 """'Make a second one.': the part above, twice."""
 
+_IN_BRACKETS = re.compile(r"(?i)[(\[]\s*((?:change|changing|switch|switching)\s+to\b[^()\[\]]*?)\s*[)\]]\W*")
+"""'(change to orange)' between two rounds."""
+
 _AT_HELD = "Rejoin at the held stitches."
 
 MOST_LINE = 160
@@ -104,6 +107,8 @@ class Parts(Rounds):
         if row.taken is not None:
             self.out.append(Line(f"> {text}", row.span))
             return
+        if (said := _IN_BRACKETS.fullmatch(text)) is not None:
+            text = said.group(1)
         alone = read(text, self.terms).pattern
         worked = next((r for p in alone.parts for r in p.rounds if r.way is Way.LINE), None)
         if worked is not None and self.parts:

@@ -127,6 +127,9 @@ class _Parser(Units):
             if (found := self.lead()) is not None:
                 lead += found
                 continue
+            if token.sort is Sort.PLAIN and units:
+                self.noise.append(self.text[token.start : self.take().end])  # '30 sc, no increases'
+                continue
             if token.sort is Sort.AROUND and units and _BARE.fullmatch(units[-1]):
                 self.take()
                 units[-1] += " around"
@@ -154,6 +157,8 @@ class _Parser(Units):
 
     def _again(self, units: list[str], times: int, parted: bool) -> list[str]:
         """'…, six times': of everything said so far, or of the last of it only."""
+        if times == 1:
+            return units  # 'decrease once'
         if self.way.whole and (parted or self.way.sweeping) and len(units) > 1:
             sure = not self.way.sweeping
             first = next((k for k in range(len(units), 0, -1) if sure and not _repeatable(units[k - 1])), 0)

@@ -177,8 +177,8 @@ class Rounds:
         return rounds[-1].live if count is None or rounds[-1].live == count else None
 
     def round(self, row: Row, label: Label, first: int, last: int, rest: str) -> None:
-        if rest == str(self.part.live):
-            rest = f"[{rest}]"  # 'R5-8: 24', as many as before
+        if (numbers := rest.split()) and all(n == str(self.part.live) for n in numbers):
+            rest = f"[{numbers[0]}]"  # 'R5-8: 24', as many as before
         measured = _MEASURED.search(rest) if last > first else None
         if measured is not None:
             rest = rest.replace(measured.group(0), "", 1)  # how many rounds that is, the label says

@@ -64,10 +64,20 @@ def plain(text: str) -> str:
     text = _LEANING_LABEL.sub(lambda m: f"{m.group(1) or m.group(2)}:", text)
     text = _LEANING.sub(r"\1", text.replace("**", "").replace("__", ""))
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
-    text = _DOTTED.sub(lambda m: "".join(g for g in m.groups() if g), text)
-    text = _TIMECODE.sub("", text)
+    text = _DOTTED.sub(_without_dots, text)
+    text = _RULED.sub(" = ", _TIMECODE.sub("", text))
     text = _SPACED_STITCH.sub(lambda m: m.group(0).replace(" ", ""), text)
     return _LEADERS.sub(" = ", _SHORTENED.sub(r"\1", text))
+
+
+_RULED = re.compile(r"(?<=\S)\s*-{2,}\s*(?=\d+\s*\W*$)")
+"""'8 sc in MR --- 8'."""
+
+
+def _without_dots(m: re.Match[str]) -> str:
+    """'d.c.' as 'dc'; before a number its last dot ends the sentence, too: '2 d.c. in each d.c. 12 d.c.'"""
+    ends = re.match(r"\s+\d", m.string[m.end() : m.end() + 4]) is not None
+    return "".join(g for g in m.groups() if g) + "." * ends
 
 
 def rows(text: str, size: int = 0, corrections: Corrections = NO_CORRECTIONS) -> list[Row]:

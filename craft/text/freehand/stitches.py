@@ -259,6 +259,8 @@ class Stitches(Cursor):
             self.held = True
             return f"{n * int(number.value)} {name}" if n == 1 else f"{many} in each of next {number.value} sts"
         place = self.eat(Sort.PLACE, Sort.CHAIN)
+        if place is not None and place.sort is Sort.CHAIN and number is None and not (each or following or last):
+            number = self.eat(Sort.NUMBER)  # 'sc in the ch 3'
         if place is None and (each or following or last) and self.sort(1) not in (Sort.NUMBER, Sort.EACH):
             place = self.eat(Sort.STITCH)
         if number is not None and place is not None and self.eat(Sort.TOGETHER):

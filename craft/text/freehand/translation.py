@@ -188,6 +188,8 @@ class _Reader(Retold):
             return True
         if not rest:
             return False
+        if not label.bare and re.fullmatch(r"[\d\s]+", rest):
+            return True  # numbers alone behind 'Rnd 5' are its stitches
         if reference_in(rest, self.language) is not None:
             return True
         if any(t.count is not None and t.sure for t in tails(rest, self.language)):
