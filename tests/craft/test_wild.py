@@ -62,7 +62,11 @@ def test_a_slip_is_found_and_told_at_its_round(pattern: Slipped) -> None:
     assert slip_placed(pattern, found) is (pattern.name not in UNPLACED), found.problems
 
 
-@pytest.mark.parametrize("pattern", sound_patterns("own")[::4], ids=lambda p: p.name)
+PRINTED = [p for p in sound_patterns("own")[::4] if str(p.parts[-1][-1]) in p.text]
+"""Patterns whose last count stands in digits."""
+
+
+@pytest.mark.parametrize("pattern", PRINTED, ids=lambda p: p.name)
 def test_another_count_in_a_sound_pattern_is_a_fault(pattern: Sound) -> None:
     """The last count that is printed, made one more, never stays sound."""
     last = str(pattern.parts[-1][-1])
