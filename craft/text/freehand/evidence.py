@@ -119,7 +119,8 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
     if seam and count is not None:
         return [(f"{count} {seam.group(1)} through both layers", noise or "as many as are counted")]
     if said.behind:
-        return [(f"skip {below.live - said.behind}, {said.work}", noise)] if (below.live or 0) > said.behind else []
+        others = (below.live or 0) - said.behind
+        return [(f"skip {others}, {said.work}", noise)] if others > 0 else []
     forms = [(said.work, noise)]
     if said.held:
         forms.append((f"on the held stitches, {said.work}", noise))
@@ -129,7 +130,22 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
         forms.append((said.work.replace("in same st", "in next st"), noise or "'the same stitch' is one stitch"))
     if "turn, ch 1, " in said.work:
         forms.append((said.work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"))
-    if said.work in ("sc", "inc", "dec", "sl st", "hdc", "dc", "BLO: sc", "FLO: sc", "in BLO sc", "in FLO sc", "1 sc"):
+    lone = re.fullmatch(r"(with [^,]+, )(?:1 )?(sc|inc|dec|hdc|dc)", said.work)
+    if lone is not None:
+        forms.insert(0, (f"{lone.group(1)}{lone.group(2)} around", noise or _ALL_AROUND))
+    elif said.work in (
+        "sc",
+        "inc",
+        "dec",
+        "sl st",
+        "hdc",
+        "dc",
+        "BLO: sc",
+        "FLO: sc",
+        "in BLO sc",
+        "in FLO sc",
+        "1 sc",
+    ):
         alone = not said.work.startswith("1 ") and below.live != 0
         forms.insert(0, (f"{said.work.removeprefix('1 ')} around", noise or (_ALL_AROUND if alone else _TO_THE_END)))
     elif "around" not in said.work and " x " not in said.work[-5:] and not _ONCE.search(said.work):

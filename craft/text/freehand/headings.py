@@ -58,6 +58,8 @@ def heading_of(text: str) -> Heading | None:
         plain, rest = decorated.group(1), decorated.group(2) or ""
     if not plain or label_at(plain) is not None or len(plain) > 120 or re.fullmatch(r"[(\[][^()\[\]]*[)\]]\W*", plain):
         return None
+    if re.match(r"[^\W\d_]{1,3}\s*=", plain):
+        return None  # 'A = dark pink' explains a letter
     make = _MAKE.search(f"{plain} {rest}".strip() if rest else plain)
     if make and make.group(3) and _NUMBERED.fullmatch(plain.rstrip(_MARKS)):
         make = None  # 'Leg two' is the second of them, 'Legs, two' are both

@@ -38,7 +38,7 @@ class Vocabulary:
 
 
 _WORD = re.compile(
-    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verdoppeln|zus|zusammen)\b))(?!\w))"
+    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|a(?=\s+(?:cat|cad|ca|m\b|maglia))|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verdoppeln|zus|zusammen)\b))(?!\w))"
     r"|(?P<number>\d{1,9})|(?P<dotted>(?<![^\W\d_])(?:[^\W\d_]\.){2,3}(?![^\W\d_]))|(?P<tog>(?<![^\W\d_])[^\W\d_]+\d?tog(?![^\W\d_]))"
     r"|(?P<word>[^\W\d_](?:[^\W\d_]|['’\-](?=[^\W\d_]))*)|(?P<sign>[(\[{)\]}*+,;:.&/x=!?|~-])"
 )
@@ -102,6 +102,8 @@ def _phrase(text: str, raw: list[tuple[str, str, int, int]], at: int, vocabulary
         if meaning is not None:
             best = many, meaning
     first = raw[at]
+    if first[1].lower() == "cm" and at and raw[at - 1][0] == "number":
+        return 1, Token(Sort.NOISE, first[1], first[2], first[3])  # '10 cm' is a length, where a ring is 'cm' too
     if best is not None:
         many, meaning = best
         return many, Token(meaning.sort, meaning.value, first[2], raw[at + many - 1][3])

@@ -279,6 +279,8 @@ class _Parser(Units):
         if not self.eat(Sort.CLOSE) or not inner:
             del self.noise[noise:]
             return None
+        if len(inner) == 1 and inner[0].startswith("with "):
+            return inner[0]  # '(B) sc around'
         return self._many(inner)
 
     def starred(self) -> str | None:

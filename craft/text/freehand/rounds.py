@@ -219,7 +219,7 @@ class Rounds:
             if (short := self._short_row(tail.work, ways, count)) is not None:
                 return short, replace(tail, count=short.live), ways
             found = self._as_written(tail.work, count) or self._free(tail.work, count) or choose(ways, below, count)
-            if found is None and not tail.work and count is not None:
+            if found is None and count is not None and self._says_nothing(tail.work):
                 found = even(below, count)
             if found is not None and found.fits and (tail.sure or count is not None):
                 return found, replace(tail, count=count), ways
@@ -234,6 +234,10 @@ class Rounds:
             if (by_numbers := self._inferred(tails(rest, self.language), label)) is not None:
                 return by_numbers
         return spare if spare is not None else (None, Tail(rest), [])
+
+    def _says_nothing(self, work: str) -> bool:
+        """Whether words carry nothing at all, so that only the count is said: '', 'straight'."""
+        return all(t.sort in (Sort.QUIET, Sort.STOP, Sort.COMMA) for t in tokens(work, self.vocabulary()))
 
     def _inferred(self, cuts: list[Tail], label: Label) -> tuple[Chosen, Tail, list[Said]] | None:
         """A round whose count and numbers tell what its words do not."""

@@ -245,6 +245,8 @@ class Stitches(Cursor):
             return f"{many} around the {self.limb(piece)}"
         if piece is not None:
             return None
+        if self.sort(1) in (Sort.EACH, Sort.EVERY):
+            self.eat(Sort.OF)  # 'in both loops of every sc'
         each = self.eat(Sort.EACH, Sort.EVERY) is not None
         if each and self.sort() is Sort.NUMBER and self.sort(1) is Sort.OF and self.take().value != 1:
             return None  # 'every one of the 12'; 'every 2 of the 12' is something else

@@ -57,8 +57,9 @@ class Translation:
 
     @property
     def counted(self) -> bool:
-        """Whether every round says its count, so that the sums of all of them are evidence."""
-        return all("[" in line.text for line in self.lines if _ROUND_LINE.match(line.text))
+        """Whether every round says its count, so that the sums of all of them are evidence; a ring's number is its."""
+        told = (line.text for line in self.lines if _ROUND_LINE.match(line.text))
+        return all("[" in text or " in ring" in text for text in told)
 
     @property
     def text(self) -> str:
@@ -298,7 +299,7 @@ class _Reader(Retold):
         """'Ch 6.', 'Chain 24, close with a slip stitch.' before a part's first round."""
         for piece in sentences(text):
             for way in self.candidates(piece):
-                if m := re.fullmatch(r"(?:with [\w ]+, )?ch (\d+)(?:, with [\w ]+)?(, join)?", way.work):
+                if m := re.fullmatch(r"(?:with [\w ]+, )?ch (\d+)(?:, with [\w ]+)?(, join)?(, skip 1)?", way.work):
                     if len(way.noise) > 12 or int(m.group(1)) < 2:
                         continue
                     follows = self._next_label()
@@ -307,6 +308,8 @@ class _Reader(Retold):
                     self.begin(row)
                     self.part.live = int(m.group(1)) if m.group(2) else 0
                     self.part.chained = not m.group(2)
+                    if m.group(3):
+                        self.part.lead = "from 2nd ch, "  # 'Chain 6, miss first chain.'
                     return f"Ch {m.group(1)}{', join' if m.group(2) else ''}"
         return None
 
