@@ -21,10 +21,10 @@ _UNTIL = (
 _TO = rf"(?:\s*-\s*|\s*(?:{_UNTIL})\s+)"
 _WORDTO = rf"\s*(?:{_UNTIL})\s+"
 _DASHTO = (
-    r"(?:(?<=\d)-(?=\d)|\s*-\s*(?=#\d)"
+    r"(?:(?<=\d)[-+&](?=\d)|\s*-\s*(?=#\d)"
     r"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{1,4}(?!\s*(?:sc|dc|x|inc|dec|ch|fm|ms|pb|mb|v|st)\b)))"
 )
-_NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|a|o)?"
+_NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|a|o|[rdtmvn][ao])?"
 _END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s))?\s*"
 
 _FORMS = (
@@ -62,7 +62,7 @@ _COUNT_FIRST = re.compile(
 )
 _ROMAN = re.compile(r"(?P<a>[IVX]{1,6})(?:\s+(?:and|to|-|bis|und)\s+(?P<b>[IVX]{1,6}))?\s*[.:)]\s+")
 _NEXT = re.compile(
-    rf"(?i)(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}(?!\w)\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*"
+    rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*"
 )
 _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
@@ -74,7 +74,7 @@ _MANY = re.compile(
 
 _BULLET = re.compile(r"\s*(?:[-•‣·*^>»▪◦+]+\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:\*\*)?\s*")
 _CARDINAL = "|".join(CARDINALS)
-_ORDINAL = "|".join(ORDINALS)
+_ORDINAL = _NTHS
 _SPELLED = re.compile(
     rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:\s*(?:to|through|and|-)\s*(?P<b>{_CARDINAL}))?"
     rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{_ROUNDS}))(?!\w)\s*[:.)=-]\s*"
@@ -199,7 +199,8 @@ def labels_in(line: str, expected: int) -> list[Label]:
     for m in _BEGIN.finditer(line):
         at = m.end()
         label = label_at(line, at)
-        if label is None or label.bare or label.start < (found[-1].end if found else 0):
+        named = not found and line[: m.start()].endswith(":") and label is not None and label.first == expected
+        if label is None or (label.bare and not named) or label.start < (found[-1].end if found else 0):
             continue
         if (
             label.first is None
