@@ -9,12 +9,12 @@ from __future__ import annotations
 import math
 import statistics
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from craft.errors import require
 from craft.units import positive, within
-from craft.yarn import HOOKS, WEIGHT_CLASSES, Yarn
+from craft.yarn import HOOKS, WEIGHT_CLASSES, Yarn, held_together
 
 STITCH_PER_LOOP = 0.84
 ROUND_PER_STITCH = 0.92
@@ -100,6 +100,15 @@ def estimate_gauge(yarn: Yarn, hook_mm: float) -> Gauge:
         spread,
         f"estimated {known}: 0.84 × (hook {hook_mm:g} mm + yarn {yarn.diameter_mm:.2f} mm)",
     )
+
+
+def estimate_together(yarn: Yarn, other: Yarn | None, hook_mm: float) -> Gauge:
+    """Gauge of a yarn, with another held together with it; no surer than that of the one that is less well known."""
+    if other is None:
+        return estimate_gauge(yarn, hook_mm)
+    found = estimate_gauge(held_together(yarn, other), hook_mm)
+    spread = max(found.spread, *(estimate_gauge(y, hook_mm).spread for y in (yarn, other)))
+    return replace(found, spread=spread, how=f"{found.how}, both yarns together")
 
 
 MOST_OFF = 1.6

@@ -119,6 +119,12 @@ class Yarn:
         require(1 <= self.strands <= 6, "One to six strands are held together.", field="strands")
 
     @property
+    def wraps_together(self) -> float:
+        """Wraps per inch of all its strands held together."""
+        wraps = self.wraps if self.wraps is not None else wraps_of_class(self.weight or 0)
+        return combined_wraps(*([wraps] * self.strands))
+
+    @property
     def measured(self) -> bool:
         """Whether the wraps were counted rather than taken from the class."""
         return self.wraps is not None
@@ -126,5 +132,10 @@ class Yarn:
     @property
     def diameter_mm(self) -> float:
         """Diameter of all strands together, in mm."""
-        wraps = self.wraps if self.wraps is not None else wraps_of_class(self.weight or 0)
-        return MM_PER_INCH / combined_wraps(*([wraps] * self.strands))
+        return MM_PER_INCH / self.wraps_together
+
+
+def held_together(one: Yarn, other: Yarn) -> Yarn:
+    """Two different yarns worked as one: their cross-sections add up. Skeins are of no one yarn any more."""
+    name = f"{one.name} and {other.name}"
+    return Yarn(name, wraps=combined_wraps(one.wraps_together, other.wraps_together), plush=one.plush or other.plush)

@@ -160,6 +160,8 @@ class SizeKind(StrEnum):
 class Size:
     """Another size of the figure. gauge: her own swatch of that yarn on that hook, None where there is none.
 
+    second: another yarn that is held together with `yarn`. apart: motifs and colours that repeat keep their distance
+    instead of their number. among_mm: heights of the run that it belongs to: counts of the whole run step evenly.
     part: key of the part that a height, a count or a girth is of; None for the figure, or its widest part. fits: key of
     another part whose widest girth it is to fit, whatever that comes to. across_mm: width of something round that it is
     to fit. ease_mm: by which it is to be wider than what it fits; less than 0 for what is to sit tight. alone: only that
@@ -184,6 +186,9 @@ class Size:
     alone: bool = False
     across_mm: float | None = None
     easy: bool = False
+    second: DesignYarn | None = None
+    apart: bool = False
+    among_mm: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

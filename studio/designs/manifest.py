@@ -222,7 +222,9 @@ class AssemblyPage(Frozen):
 
 class SizeEntry(Frozen):
     """Another size: other yarn and hook with the same counts; in the same yarn a height (of the figure or of a part), the
-    widest count of a part, as large as the grams at hand allow, or a part that fits a girth."""
+    widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
+
+    second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names."""
 
     key: Key
     name: Short
@@ -240,6 +242,10 @@ class SizeEntry(Frozen):
     alone: bool = False
     across_mm: Annotated[float, Field(gt=0, le=3_000)] | None = None
     easy: bool = False
+    second: DesignYarn | None = None
+    apart: bool = False
+    among_mm: Annotated[list[Annotated[float, Field(gt=0, le=3_000)]], Field(max_length=12)] = []
+    fits_design: int | None = None
 
 
 class SizesPage(Frozen):

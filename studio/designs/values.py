@@ -126,6 +126,9 @@ def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
         alone=entry.alone,
         across_mm=entry.across_mm,
         easy=entry.easy,
+        second=None if entry.second is None else yarn_value(entry.second),
+        apart=entry.apart,
+        among_mm=tuple(entry.among_mm),
     )
 
 

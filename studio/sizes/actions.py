@@ -57,17 +57,18 @@ def value_at_size(user: User, value: DesignValue, entry: SizeEntry) -> DesignVal
 def _gauge(user: User, manifest: Manifest, entry: SizeEntry, yarns: list[DesignYarn]) -> GaugePage:
     """The gauge page of a size in another yarn: her own swatch of it, else the estimate."""
     chosen = entry.yarn.yarn_id if entry.yarn else None
-    swatch = swatch_like(user, chosen, entry.hook_mm, entry.strands)
+    swatch = None if entry.second is not None else swatch_like(user, chosen, entry.hook_mm, entry.strands)
     measured = None if swatch is None else swatch_gauge(swatch)
+    together = None if entry.second is None else size_for(user, entry).gauge
     page: GaugePage = manifest.gauge.model_copy(
         update={
             "yarns": yarns,
             "hook_mm": entry.hook_mm,
             "strands": entry.strands,
-            "source": "estimate" if measured is None else "swatch",
+            "source": "own" if together is not None else "estimate" if measured is None else "swatch",
             "swatch_id": None if swatch is None else swatch.pk,
-            "stitch_mm": None if measured is None else measured.stitch_mm,
-            "round_mm": None if measured is None else measured.round_mm,
+            "stitch_mm": found.stitch_mm if (found := measured or together) is not None else None,
+            "round_mm": found.round_mm if found is not None else None,
             "lean": manifest.gauge.lean if measured is None else measured.lean,
             "yarn_per_stitch_mm": None if swatch is None else swatch.yarn_per_stitch_mm,
         }
@@ -84,6 +85,9 @@ def make_size(user: User, pk: int, key: str) -> Design:
     made = value_at_size(user, design_value(design), entry)
     changes: dict[str, Any] = {"sizes": SizesPage(), "base": BaseEntry(number=design.revision.number, size=entry)}
     if entry.kind == "yarn" and entry.yarn is not None:
-        yarns = [entry.yarn.model_copy(update={"name": y.name, "colour": y.colour}) for y in manifest.gauge.yarns]
+        kept = {} if entry.second is None else {"skein_m": None, "skein_g": None, "wraps": None}
+        yarns = [
+            entry.yarn.model_copy(update={"name": y.name, "colour": y.colour, **kept}) for y in manifest.gauge.yarns
+        ]
         changes["gauge"] = _gauge(user, manifest, entry, yarns or [entry.yarn])
     return copy_design(user, pk, f"{manifest.name[:40]} {entry.name}"[:60].strip(), made, changes)

@@ -10,10 +10,20 @@ from studio.bench.schemas import EstimateOut
 from studio.yarns.schemas import GaugeOut
 
 
+class RoundReported(Schema):
+    """A row of the report on a part's ladder. at: its round's place from 0; first: on the first size's ladder."""
+
+    at: int
+    first: bool
+    state: Literal["kept", "moved", "changed", "lost"]
+    words: str
+
+
 class SizedPart(Schema):
     """A part at a size. how: 'same counts', 'drafted', 'resampled', or 'not sized' for one that stays as it is.
 
-    counts: of its first tube or panel, without what goes on at other edges.
+    counts: of its first tube or panel, without what goes on at other edges; before: the same at the first size. links:
+    places of rounds in both that stand for each other.
     """
 
     key: str
@@ -21,6 +31,9 @@ class SizedPart(Schema):
     make: int
     how: Literal["same counts", "drafted", "resampled", "not sized"]
     counts: list[int]
+    before: list[int]
+    links: list[tuple[int, int]]
+    marks: list[RoundReported]
     text: str
     rounds: int
     stitches: int

@@ -15,6 +15,7 @@ from craft.design.grading import (
     first_size,
     names_of,
     pattern_for_all,
+    phases_of,
 )
 from craft.errors import CraftError
 from craft.gauge import Estimate
@@ -89,6 +90,7 @@ def _column(sized: Sized, size: Size | None) -> SizeColumn:
 
 
 def _rows(sized: Sized, found: SizeFigures) -> list[SizedPart]:
+    laid = [phases_of(part) for part in sized.parts]
     return [
         SizedPart.model_validate(
             {
@@ -96,7 +98,10 @@ def _rows(sized: Sized, found: SizeFigures) -> list[SizedPart]:
                 "name": part.source.name,
                 "make": part.worked.make,
                 "how": part.how,
-                "counts": [t.live for t in part.worked.trunk],
+                "counts": phases.after,
+                "before": phases.before,
+                "links": phases.links,
+                "marks": [asdict(mark) for mark in phases.marks],
                 "text": part.text(sized.design.terms),
                 "rounds": size.rounds,
                 "stitches": size.stitches * part.worked.make,
@@ -104,7 +109,7 @@ def _rows(sized: Sized, found: SizeFigures) -> list[SizedPart]:
                 "width": estimate(size.width),
             }
         )
-        for part, size in zip(sized.parts, found.parts, strict=True)
+        for part, size, phases in zip(sized.parts, found.parts, laid, strict=True)
     ]
 
 

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 import pytest
 
 from craft.design.design import Design, Size, SizeKind
-from craft.design.grading import THINGS, Sized, asked_for, figure_size, girth_of, part_size
+from craft.design.grading import THINGS, Sized, asked_for, at_size, figure_size, girth_of, part_size
 from craft.design.grading.asked import weight_of
 from craft.design.parts import DesignYarn, Part
 from craft.errors import CraftError
+from craft.yarn import held_together
 from tests.craft.test_grading import BALL, GAUGE, demo, first, neck
 
 YARN = DesignYarn("Oat", "#ccbb99", 4, skein_m=100, skein_g=50)
@@ -78,6 +80,43 @@ def test_easy_counts_come_first_where_she_says_so(height: float) -> None:
     assert max(easy.parts[0].worked.counts) % 6 == 0
     step = 6 * GAUGE.stitch_mm / math.pi
     assert figure_size(easy)[1] == pytest.approx(figure_size(plain)[1], abs=0.75 * step + GAUGE.round_mm)
+
+
+@pytest.mark.parametrize("run", [(60.0, 90.0, 120.0, 150.0), (50.0, 70.0, 90.0), (60.0, 80.0, 100.0, 120.0, 140.0)])
+def test_counts_of_a_run_step_evenly(run: tuple[float, ...]) -> None:
+    """Sizes that step evenly have widest rounds that do, all of them multiples of the first round."""
+    ball = Design("Ball", parts=(Part("b", "Ball", BALL),))
+    made = [asked(ball, kind=SizeKind.HEIGHT, height_mm=mm, easy=True, among_mm=run) for mm in run]
+    widest = [max(sized.parts[0].worked.counts) for sized in made]
+    assert all(n % 6 == 0 for n in widest)
+    assert len({b - a for a, b in itertools.pairwise(widest)}) == 1
+    for sized, mm in zip(made, run, strict=True):
+        assert figure_size(sized)[1] == pytest.approx(mm, abs=6 * GAUGE.stitch_mm / math.pi + GAUGE.round_mm)
+
+
+def test_heights_that_do_not_step_evenly_are_met_one_by_one() -> None:
+    ball = Design("Ball", parts=(Part("b", "Ball", BALL),))
+    for mm in (60.0, 70.0, 140.0):
+        alone = asked(ball, kind=SizeKind.HEIGHT, height_mm=mm, easy=True)
+        among = asked(ball, kind=SizeKind.HEIGHT, height_mm=mm, easy=True, among_mm=(60.0, 70.0, 140.0))
+        assert among.parts[0].worked.counts == alone.parts[0].worked.counts
+
+
+THIN, THICK = DesignYarn("Thin", "#ccbb99", 2, wraps=14.0), DesignYarn("Thick", "#445566", 4)
+
+
+def test_two_yarns_together_are_as_thick_as_both_and_no_surer_than_the_less_known() -> None:
+    ball = first(Design("Ball", parts=(Part("b", "Ball", BALL),)))
+    both = at_size(ball, Size("s", "s", SizeKind.YARN, yarn=THIN, second=THICK, hook_mm=5.0))
+    turned = at_size(ball, Size("s", "s", SizeKind.YARN, yarn=THICK, second=THIN, hook_mm=5.0))
+    alone = at_size(ball, Size("s", "s", SizeKind.YARN, yarn=THICK, hook_mm=5.0))
+    across = math.hypot(THIN.strands(1).diameter_mm, THICK.strands(1).diameter_mm)
+    assert held_together(THIN.strands(1), THICK.strands(1)).diameter_mm == pytest.approx(across)
+    assert both.gauge.stitch_mm == pytest.approx(0.84 * (5.0 + across))
+    assert both.gauge.stitch_mm == pytest.approx(turned.gauge.stitch_mm)
+    assert both.gauge.spread == alone.gauge.spread == 0.20
+    assert both.fabric is not None
+    assert "As many metres of Thick as of Thin" in both.fabric
 
 
 @pytest.mark.parametrize("grams", [4.0, 10.0, 42.0])

@@ -303,3 +303,44 @@ def test_a_size_without_rounds_cannot_be_settled(studio: Studio) -> None:
     made = studio.design()
     refused = studio.ask("POST", f"/designs/{made['id']}/sizes/settle", {"sizes": []}, 422)
     assert "no rounds yet" in refused["detail"]
+
+
+def test_a_part_is_made_to_fit_a_part_of_another_design(studio: Studio, other: Studio) -> None:
+    hat = gauged(studio)
+    head, _ = studio.with_part(f"{BALL}\n")
+    key, target = hat["parts"][0]["key"], head["parts"][0]["key"]
+    wish = {"kind": "fit", "fits": target, "fits_design": head["id"], "ease_mm": 6, "part": key}
+    found = size_of(studio, hat, **wish)
+    girth = max(head["parts"][0]["counts"]) * head["gauge_now"]["stitch_mm"]
+    assert max(found["parts"][0]["counts"]) * 5.0 == pytest.approx(girth + 6, abs=15)
+    wider = "R1: 9 sc in ring\nR2: inc x 9\nR3: (sc, inc) x 9\nR4: (2 sc, inc) x 9\nR5: (3 sc, inc) x 9\n"
+    studio.ask("PUT", f"/designs/{head['id']}/parts/{target}/text", {"text": wider})
+    now = size_of(studio, hat, **wish)
+    assert max(now["parts"][0]["counts"]) > max(found["parts"][0]["counts"])
+    studio.ask("DELETE", f"/designs/{head['id']}", status=204)
+    assert "gone" in size_of(studio, hat, **wish)["problem"]
+    theirs, _ = other.with_part(f"{BALL}\n")
+    stranger = size_of(studio, hat, kind="fit", fits=theirs["parts"][0]["key"], fits_design=theirs["id"], part=key)
+    assert "gone" in stranger["problem"]
+
+
+def test_two_yarns_together_become_a_design_with_their_gauge(studio: Studio) -> None:
+    made = gauged(studio)
+    both = {**PLUSH, "key": "both01", "name": "both", "second": MOSS}
+    column = size_of(studio, made, **{**both, "key": "asked01"})
+    alone = size_of(studio, made, **{**PLUSH, "key": "asked01"})
+    assert column["gauge"]["stitch_mm"] > alone["gauge"]["stitch_mm"]
+    assert "As many metres of Moss as of Fog" in column["fabric"]
+    page = {"page": "sizes", "base": made["revision"], "data": {"sizes": [both]}}
+    studio.ask("PUT", f"/designs/{made['id']}/pages", page)
+    size = studio.ask("POST", f"/designs/{made['id']}/sizes/both01/make", status=201)
+    assert size["gauge_now"]["stitch_mm"] == pytest.approx(column["gauge"]["stitch_mm"])
+
+
+def test_both_ladders_of_a_size_come_with_its_column(studio: Studio) -> None:
+    made = gauged(studio)
+    taller = size_of(studio, made, kind="height", height_mm=80)
+    part = taller["parts"][0]
+    assert part["before"] == made["parts"][0]["counts"]
+    assert part["links"][0] == [0, 0]
+    assert all(b < len(part["before"]) and a < len(part["counts"]) for b, a in part["links"])

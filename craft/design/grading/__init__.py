@@ -5,10 +5,11 @@ A size is a recompilation: `asked` finds the scale, `sized` makes every part (th
 """
 
 from craft.design.grading.as_design import sized_design
-from craft.design.grading.asked import asked_for, at_size, girth_of, grams_per_metre
+from craft.design.grading.asked import asked_for, at_size, girth_around, girth_of, grams_per_metre
 from craft.design.grading.edges import Around
 from craft.design.grading.for_all import names_of, pattern_for_all
 from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile_of, sizes, sold_eye
+from craft.design.grading.phases import Phases, Reported, phases_of
 from craft.design.grading.regrade import Regraded, regrade
 from craft.design.grading.report import Feature, State
 from craft.design.grading.sized import (
@@ -34,7 +35,9 @@ __all__ = [
     "Feature",
     "PartAtSize",
     "PartSize",
+    "Phases",
     "Regraded",
+    "Reported",
     "SizeFigures",
     "Sized",
     "State",
@@ -49,11 +52,13 @@ __all__ = [
     "figure_size",
     "figures_of",
     "first_size",
+    "girth_around",
     "girth_of",
     "grams_per_metre",
     "names_of",
     "part_size",
     "pattern_for_all",
+    "phases_of",
     "profile_of",
     "regrade",
     "scaled",

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+import numpy as np
 
 from craft.design.design import Size, SizeKind
 from craft.design.grading.measure import part_size
@@ -25,6 +28,7 @@ def at_size(first: Sized, size: Size) -> Sized:
     """The first size of a design at another size; CraftError when it cannot be made so."""
     if not first.parts:
         raise CraftError("There are no rounds yet to be sized.")
+    first = replace(first, apart=size.apart)
     return in_yarn(first, size) if size.kind is SizeKind.YARN else asked_for(first, size)
 
 
@@ -58,7 +62,12 @@ def _girth_to_fit(first: Sized, size: Size) -> float:
         raise CraftError("The part that it was to fit is gone, or has no rounds yet.", field="fits")
     if size.fits == size.part:
         raise CraftError("A part cannot be made to fit itself: choose another.", field="fits")
-    return float(max(other.worked.counts) * first.gauge.stitch_mm)
+    return girth_around(first, other)
+
+
+def girth_around(sized: Sized, part: PartAtSize) -> float:
+    """The girth in mm of a part where it is widest: what goes around it has to be as wide."""
+    return float(max(part.worked.counts) * sized.gauge.stitch_mm)
 
 
 def _wanted(value: float | None, missing: str, field: str) -> float:
@@ -90,16 +99,45 @@ def by_height(first: Sized, wanted: float, size: Size) -> Sized:
     return best
 
 
+LEAST_RUN = 3
+"""Heights of a run whose counts step evenly."""
+
+EVEN_STEPS = 0.1
+"""By how large a share the steps between the heights of a run may differ."""
+
 LEAST_START = 4
 """Stitches of a first round of which others are multiples; below, six are taken."""
 
 
 def easy_near(first: Sized, scale: float, size: Size) -> Sized:
-    """The size nearest to a scale whose widest round is a multiple of its first one: '(3 sc, inc) x 6' all the way."""
+    """The size nearest to a scale whose widest round is a multiple of its first one: '(3 sc, inc) x 6' all the way.
+
+    In a run of heights that step evenly these multiples do, too: 24, 36, 48 and 60, and not 24, 36, 54 and 60.
+    """
     counts = _part(first, size).worked.counts
     start = counts[0] if LEAST_START <= counts[0] <= max(counts) / 2 else 6
-    times = max(1, round(max(counts) * scale / start))
+    wished = max(counts) * scale / start
+    times = max(1, round(wished))
+    if size.height_mm is not None and size.height_mm in size.among_mm:
+        per_mm = max(counts) / start / _height(first, size)
+        times = _evenly(per_mm, size.among_mm).get(size.height_mm, times)
     return scaled(first, times * start / max(counts))
+
+
+def _evenly(per_mm: float, heights: Sequence[float]) -> Mapping[float, int]:
+    """Multiples that step evenly, nearest to those that evenly stepping heights ask for; none for other heights.
+
+    per_mm: multiples that a mm of height asks for.
+    """
+    run = np.unique(np.array(heights, float))
+    steps = np.diff(run)
+    if len(run) < LEAST_RUN or steps.max() - steps.min() > EVEN_STEPS * steps.mean():
+        return {}
+    wished = run * per_mm
+    step = max(1, round(float(steps.mean() * per_mm)))
+    rank = np.arange(len(run))
+    first = max(1, round(float(np.mean(wished - step * rank))))
+    return {float(h): int(n) for h, n in zip(run, first + step * rank, strict=True)}
 
 
 def _height(sized: Sized, size: Size) -> float:

@@ -15,7 +15,8 @@ from craft.rounds.pattern import Edge, Onto
 class Around:
     """What a part is made with: the yarn on the hook, others that it takes in, at the first size and at this one.
 
-    last: stitches that its open end has to have, to meet another edge. even: it is pressed flat there.
+    last: stitches that its open end has to have, to meet another edge. even: it is pressed flat there. apart: motifs and
+    colours that repeat keep their distance instead of their number.
     """
 
     colour: str = MAIN_COLOUR
@@ -23,6 +24,7 @@ class Around:
     after: Mapping[str, Piece] = field(default_factory=dict)
     last: int | None = None
     even: bool = False
+    apart: bool = False
 
 
 ALONE = Around()

@@ -106,6 +106,7 @@ class Making:
             multiple=self._multiple(end, ends_part=ends_part, closed=closed),
             closed=closed,
             extra=self.debt,
+            apart=self.around.apart,
         )
         tube = self._resampled(rounds, wish)
         self.rows += tube.rows

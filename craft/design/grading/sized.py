@@ -25,12 +25,13 @@ from craft.figure.body import Body, Placed, body_of
 from craft.figure.materials import ColourUse, filling_of, hours, skeins, yarn_use
 from craft.figure.picture import View, draw
 from craft.figure.placement import extent, place
-from craft.gauge import Estimate, Gauge, estimate_gauge, fabric_outlook
+from craft.gauge import Estimate, Gauge, estimate_together, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from craft.rounds.pattern import Item, Note, Step
 from craft.rounds.pattern import Part as Written
 from craft.rounds.stitches import Terms
 from craft.text.notation import print_rounds
+from craft.yarn import held_together
 
 PROPORTIONS = 0.05
 """By how large a share height over width may change before that is said."""
@@ -67,6 +68,7 @@ class PartAtSize:
 class Sized:
     """All parts at a size, with its gauge and by how much eyes and places scale. fabric: what it will be like.
 
+    apart: motifs and colours that repeat keep their distance.
     sources, measured: parts of the first size as they were run and as they are estimated, remembered from size to size.
     """
 
@@ -76,6 +78,7 @@ class Sized:
     parts: tuple[PartAtSize, ...]
     fabric: str | None = None
     joined: tuple[Feature, ...] = ()
+    apart: bool = False
     sources: dict[str, SourcePart] = field(default_factory=dict, compare=False, repr=False)
     measured: dict[Any, PartSize] = field(default_factory=dict, compare=False, repr=False)
 
@@ -124,10 +127,14 @@ def in_yarn(first: Sized, size: Size) -> Sized:
     if size.yarn is None or size.hook_mm is None:
         raise CraftError("Choose a yarn and a hook for this size.", field="yarn")
     yarn = size.yarn.strands(size.strands)
-    found = size.gauge or estimate_gauge(yarn, size.hook_mm)
+    other = None if size.second is None else size.second.strands(1)
+    found = size.gauge or estimate_together(yarn, other, size.hook_mm)
+    yarn = yarn if other is None else held_together(yarn, other)
     lean = first.gauge.lean if size.gauge is None else found.lean
     gauge = Gauge(found.stitch_mm, found.round_mm, lean, found.spread, found.how)
     words = fabric_outlook(yarn, size.hook_mm).words
+    if size.second is not None:
+        words = f"{words} As many metres of {size.second.name} as of {size.yarn.name}, worked together."
     return by_gauge(first, gauge, words)
 
 
@@ -171,6 +178,7 @@ def scaled(first: Sized, scale: float, only: str | None = None) -> Sized:
             after,
             ends.last.get(part.source.key),
             even=part.source.key in ends.even,
+            apart=first.apart,
         )
         try:
             made[part.source.key] = _regraded(first, part, scale, around)

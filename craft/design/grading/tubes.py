@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from craft.design.grading.bands import Band, Look, bands_at, bands_of, sampled, shared_out
 from craft.design.grading.painting import Motif, Paint, paint_of, painted, takes_and_gives, with_motifs
+from craft.design.grading.repeating import Repeated, at_distance, tiled
 from craft.design.grading.report import State
 from craft.design.grading.shaping import bodies, is_flat, manner_of, shaped_in
 from craft.design.grading.source import SourceRound, lead_and_close
@@ -39,7 +40,8 @@ class Wish:
     """What a segment has to come to. scale: of its size. before: stitches it goes on from, 0 from a ring.
 
     last: stitches at its end, None where any will do; multiple: of what they are. closed: it is drawn shut at its end.
-    start: stitches of the part's first round. extra: rounds more or fewer, for those beside it that stay single.
+    start: stitches of the part's first round. extra: rounds more or fewer, for those beside it that stay single. apart:
+    motifs and colours that repeat keep their distance instead of their number.
     """
 
     scale: float
@@ -49,6 +51,7 @@ class Wish:
     multiple: int = 1
     closed: bool = False
     extra: float = 0.0
+    apart: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +93,11 @@ def resampled(rounds: Sequence[SourceRound], wish: Wish, colour: str) -> Tube:
     lead: list[Round] = []
     if ring:
         lead, fresh_bands = [_started(rounds[0].made, fresh[0])], fresh_bands[1:]
-    made, rows, colour = _looks(rounds, paints, fresh_bands, at[len(lead) :], fresh, fresh_bodies, shaping, colour)
+    found = _found([m for _, seen in paints for m in seen], at[len(lead) :], counts, fresh[1:], apart=wish.apart)
+    made, rows, colour = _looks(
+        rounds, paints, fresh_bands, at[len(lead) :], fresh, fresh_bodies, shaping, colour, found
+    )
+    rows += found.rows
     rows += [
         (State.LOST, "band", _band_words(b, rounds), "", "There are too few rounds for it at this size.")
         for b, n in zip(bands, many, strict=True)
@@ -196,14 +203,18 @@ def _looks(
     bodies: Sequence[tuple[Instruction, ...]],
     shaping: Shaping,
     colour: str,
+    found: Repeated,
 ) -> tuple[list[Round], list[tuple[State, str, str, str, str]], str]:
     """The fresh rounds with stitches, loops, colours and motifs as they were; colour: on the hook."""
-    motifs = _placed([m for _, found in paints for m in found], at)
+    motifs = found.motifs
     made: list[Round] = []
     rows: list[tuple[State, str, str, str, str]] = []
     for k, (band, body) in enumerate(zip(bands, bodies, strict=True)):
         old = _nearest(band, float(at[k]))
         source, paint = rounds[old], paints[old][0]
+        if found.apart:
+            paint, wider = tiled(paint, source.live, counts[k + 1])
+            rows += [wider] if wider is not None and wider not in rows else []
         back = source.tally is not None and source.tally.flat and bool(k % 2) != (not rounds[0].tally.front)  # type: ignore[union-attr]
         stitches, colour = _dressed(body, counts[k], paint, shaping, colour, plain=paint.plain and not motifs[k])
         if motifs[k]:
@@ -234,12 +245,16 @@ def _nearest(band: Band, t: float) -> int:
     return min(max(int(np.ceil(t - 1e-9)) - 1, band.first), band.last)
 
 
-def _placed(motifs: Sequence[Motif], at: Vector) -> list[list[Motif]]:
-    """The motifs of every fresh round: each in the round nearest to its own."""
+def _found(
+    motifs: Sequence[Motif], at: Vector, before: Sequence[int], after: Sequence[int], *, apart: bool
+) -> Repeated:
+    """The motifs of every fresh round: each in the round nearest to its own, or repeated at the distance they had."""
+    if apart:
+        return at_distance(motifs, at, before, after)
     found: list[list[Motif]] = [[] for _ in at]
     for motif in motifs:
         found[int(np.argmin(np.abs(at - (motif.at + 1))))].append(motif)
-    return found
+    return Repeated(tuple(map(tuple, found)), ())
 
 
 def _dressed(

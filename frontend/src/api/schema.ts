@@ -7785,6 +7785,23 @@ export interface components {
             z: number;
         };
         /**
+         * RoundReported
+         * @description A row of the report on a part's ladder. at: its round's place from 0; first: on the first size's ladder.
+         */
+        RoundReported: {
+            /** At */
+            at: number;
+            /** First */
+            first: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "kept" | "moved" | "changed" | "lost";
+            /** Words */
+            words: string;
+        };
+        /**
          * Rounds
          * @description All lines of a part.
          */
@@ -8517,6 +8534,8 @@ export interface components {
          * SizeEntry
          * @description Another size: other yarn and hook with the same counts; in the same yarn a height (of the figure or of a part), the
          *     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
+         *
+         *     second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names.
          */
         SizeEntry: {
             /** Across Mm */
@@ -8526,6 +8545,16 @@ export interface components {
              * @default false
              */
             alone?: boolean;
+            /**
+             * Among Mm
+             * @default []
+             */
+            among_mm?: number[];
+            /**
+             * Apart
+             * @default false
+             */
+            apart?: boolean;
             /** Count */
             count?: number | null;
             /**
@@ -8540,6 +8569,8 @@ export interface components {
             easy?: boolean;
             /** Fits */
             fits?: string | null;
+            /** Fits Design */
+            fits_design?: number | null;
             /** Girth Mm */
             girth_mm?: number | null;
             /** Grams */
@@ -8559,6 +8590,7 @@ export interface components {
             name: string;
             /** Part */
             part?: string | null;
+            second?: components["schemas"]["DesignYarn"] | null;
             /**
              * Strands
              * @default 1
@@ -8592,9 +8624,12 @@ export interface components {
          * SizedPart
          * @description A part at a size. how: 'same counts', 'drafted', 'resampled', or 'not sized' for one that stays as it is.
          *
-         *     counts: of its first tube or panel, without what goes on at other edges.
+         *     counts: of its first tube or panel, without what goes on at other edges; before: the same at the first size. links:
+         *     places of rounds in both that stand for each other.
          */
         SizedPart: {
+            /** Before */
+            before: number[];
             /** Counts */
             counts: number[];
             height: components["schemas"]["EstimateOut"];
@@ -8605,8 +8640,15 @@ export interface components {
             how: "same counts" | "drafted" | "resampled" | "not sized";
             /** Key */
             key: string;
+            /** Links */
+            links: [
+                number,
+                number
+            ][];
             /** Make */
             make: number;
+            /** Marks */
+            marks: components["schemas"]["RoundReported"][];
             /** Name */
             name: string;
             /** Rounds */

@@ -7,18 +7,17 @@ import { Dialog } from "../ui/overlays";
 import { cm } from "../ui/units";
 import { useBasket } from "../yarns/basket";
 import {
-  ACROSS,
   type Asked,
   type Entry,
   entriesOf,
   heightsOf,
   MOST_SIZES,
-  THING,
   type Thing,
   WAYS,
   type Way,
   type WeightClass,
 } from "./asking";
+import { Fitted, useFittedName } from "./fitted";
 
 const ABOUT: Record<Way, string> = {
   classes: "One column for each, on the hook that makes dense fabric of it; sizes are estimates.",
@@ -89,7 +88,11 @@ function Measures({
           <Check
             checked={asked.easy}
             onChecked={(easy) => set({ easy })}
-            label="Easy counts first, the height as near as they allow"
+            label={
+              way === "heights"
+                ? "Easy counts first, stepping evenly from size to size"
+                : "Easy counts first, the height as near as they allow"
+            }
           />
         </div>
       )}
@@ -133,63 +136,13 @@ function Measures({
           hint="Of all colours together"
         />
       )}
-    </>
-  );
-}
-
-/** What a part is to go around: a girth, a width, a thing, or another part. */
-function Fitted({
-  asked,
-  set,
-  design,
-  things,
-}: {
-  asked: Asked;
-  set: (change: Partial<Asked>) => void;
-  design: Design;
-  things: readonly Thing[];
-}) {
-  const thing = things.find((t) => THING + t.key === asked.fits);
-  return (
-    <>
-      <SelectField
-        label="Fits"
-        value={asked.fits}
-        onValue={(fits) => set({ fits })}
-        options={[
-          ["", "a girth"],
-          [ACROSS, "something round, by its width"],
-          ...design.parts
-            .filter((p) => p.counts.length && p.key !== asked.part)
-            .map((p) => [p.key, p.name] as const),
-          ...things.map((t) => [THING + t.key, t.name] as const),
-        ]}
-      />
-      {asked.fits === "" && (
-        <NumberField
-          label="Girth to fit"
-          unit="mm"
-          least={10}
-          most={10000}
-          value={asked.girth}
-          onValue={(girth) => set({ girth })}
+      <div className="col-span-2">
+        <Check
+          checked={asked.apart}
+          onChecked={(apart) => set({ apart })}
+          label="Bobbles and colours that repeat keep their distance, not their number"
         />
-      )}
-      {asked.fits === ACROSS && (
-        <NumberField
-          label="How wide it is"
-          unit="mm"
-          least={5}
-          most={3000}
-          value={asked.across}
-          onValue={(across) => set({ across })}
-        />
-      )}
-      {thing && (
-        <p className="self-end text-sm text-soft">
-          {Math.round(thing.girth_mm)} mm around: {thing.source}. Your own tape is better.
-        </p>
-      )}
+      </div>
     </>
   );
 }
@@ -254,6 +207,12 @@ function YarnChoice({
         value={asked.strands}
         onValue={(n) => set({ strands: n ?? 1 })}
       />
+      <SelectField
+        label="With a strand of"
+        value={asked.second}
+        onValue={(second) => set({ second })}
+        options={[["", "nothing else"], ...(basket?.yarns.map((y) => [String(y.id), y.name] as const) ?? [])]}
+      />
       {!basket?.yarns.length && (
         <p className="col-span-2 border-l-4 border-weld bg-weld-ground px-2 py-1">
           The basket is empty: put a yarn in first.
@@ -307,15 +266,19 @@ export function AddSize({
     fits: "",
     across: null,
     alone: true,
+    second: "",
+    fitsDesign: "",
+    apart: false,
     easy: false,
     classes: [1, 2, 3, 4, 5],
   }));
   const set = (change: Partial<Asked>) => setAsked({ ...asked, ...change });
   const yarn = basket?.yarns.find((y) => String(y.id) === (yarnId || String(basket.yarns[0]?.id)));
   const partName = design.parts.find((p) => p.key === asked.part)?.name;
-  const fitsName = design.parts.find((p) => p.key === asked.fits)?.name;
+  const second = basket?.yarns.find((y) => String(y.id) === asked.second);
+  const fitsName = useFittedName(asked, design);
   const weights = (basket?.classes ?? []).filter((w) => w.number > 0);
-  const known = { yarn, weights, partName, fitsName, things };
+  const known = { yarn, second, weights, partName, fitsName, things };
   const entries = entriesOf(way, { ...asked, name: asked.name.trim() }, known);
   const tooMany = entries.length > room;
   return (

@@ -33,6 +33,8 @@ export type Asked = {
   ease: number;
   /** What is to be fitted: key of a part, `thing:` with a thing's key; empty for a girth, `ACROSS` for a width typed. */
   fits: string;
+  /** Number of another design whose part is to be fitted; empty for this one. */
+  fitsDesign: string;
   across: number | null;
   /** Heights come to counts that are easy to work. */
   easy: boolean;
@@ -40,6 +42,10 @@ export type Asked = {
   classes: number[];
   /** Only that part is made anew. */
   alone: boolean;
+  /** Number of a yarn of the basket that is held together with the other; empty for none. */
+  second: string;
+  /** Motifs and colours that repeat keep their distance, not their number. */
+  apart: boolean;
 };
 
 export const MOST_SIZES = 12;
@@ -67,6 +73,8 @@ const height = (mm: number) => `${rounded(mm / 10, 1)} cm`;
  * things to fit. */
 export type Known = {
   yarn?: Yarn;
+  /** The yarn that is held together with it. */
+  second?: Yarn;
   weights?: readonly WeightClass[];
   partName?: string;
   fitsName?: string;
@@ -81,8 +89,10 @@ function fitted(asked: Asked, { fitsName = "", things = [] }: Known): [Partial<E
     const thing = things.find((t) => THING + t.key === asked.fits);
     return thing ? [{ girth_mm: thing.girth_mm }, thing.name] : null;
   }
+  if (asked.fits && asked.fitsDesign)
+    return fitsName ? [{ fits: asked.fits, fits_design: Number(asked.fitsDesign) }, fitsName] : null;
   if (asked.fits) return asked.fits === asked.part ? null : [{ fits: asked.fits }, fitsName];
-  return asked.girth ? [{ girth_mm: asked.girth }, height(asked.girth)] : null;
+  return asked.girth && !asked.fitsDesign ? [{ girth_mm: asked.girth }, height(asked.girth)] : null;
 }
 
 /** A size for each of the yarn weights, each on the hook that makes dense fabric of it. */
@@ -95,9 +105,14 @@ function weightsOf(asked: Asked, weights: readonly WeightClass[]): Entry[] {
       return {
         ...{ key: newKey(), name, kind: "yarn" as const, strands: 1, hook_mm: w.stuffed_hook_mm },
         ...{ yarn: { ...yarn, skein_m: null, skein_g: null, yarn_id: null }, ease_mm: 0, alone: false },
-        easy: false,
+        ...{ easy: false, apart: false, among_mm: [] },
       };
     });
+}
+
+/** A yarn of the basket as a size keeps it, whole. */
+function keptYarn({ id, diameter_mm: _, ...kept }: Yarn): NonNullable<Entry["yarn"]> {
+  return { ...kept, yarn_id: id };
 }
 
 /** The sizes that were asked for; none while something is missing. */
@@ -113,6 +128,8 @@ export function entriesOf(way: Way, asked: Asked, known: Known): Entry[] {
       ease_mm: 0,
       alone: false,
       easy: false,
+      apart: asked.apart && kind !== "yarn",
+      among_mm: [],
       ...more,
     },
   ];
@@ -121,10 +138,13 @@ export function entriesOf(way: Way, asked: Asked, known: Known): Entry[] {
       return asked.height
         ? one("height", height(asked.height), { height_mm: asked.height, easy: asked.easy })
         : [];
-    case "heights":
-      return heightsOf(asked.heights).flatMap((mm) =>
-        one("height", height(mm), { height_mm: mm, name: height(mm), easy: asked.easy }),
+    case "heights": {
+      const run = heightsOf(asked.heights);
+      const among_mm = asked.easy ? run.slice(0, MOST_SIZES) : [];
+      return run.flatMap((mm) =>
+        one("height", height(mm), { height_mm: mm, name: height(mm), easy: asked.easy, among_mm }),
       );
+    }
     case "part-height":
       return asked.height && part
         ? one("height", `${partName} ${height(asked.height)}`, { height_mm: asked.height, part })
@@ -145,8 +165,10 @@ export function entriesOf(way: Way, asked: Asked, known: Known): Entry[] {
       return weightsOf(asked, weights);
     case "yarn": {
       if (!yarn) return [];
-      const { id, diameter_mm: _, ...kept } = yarn;
-      return one("yarn", yarn.name, { hook_mm: Number(hook), yarn: { ...kept, yarn_id: id } });
+      const { second } = known;
+      const called = second ? `${yarn.name} with ${second.name}` : yarn.name;
+      const more = second ? { second: keptYarn(second) } : {};
+      return one("yarn", called, { hook_mm: Number(hook), yarn: keptYarn(yarn), ...more });
     }
   }
 }

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { Button } from "../ui/controls";
 import { Dialog } from "../ui/overlays";
+import { PhaseLadders } from "./phases";
 
 type Column = Schemas["SizeColumn"];
 
@@ -35,7 +36,7 @@ export function SizeRounds({ column, base }: { column: Column; base: Column | un
         onOpen={setOpen}
         wide
         title={`Rounds of ${column.name}`}
-        about="The first size on the left; what is the same in both is grey."
+        about="The first size on the left. Lines join rounds that stand for each other; dots are what the report says of a round. Written rounds that are the same in both are grey."
       >
         <div
           className="max-h-[65vh] overflow-auto"
@@ -51,7 +52,8 @@ export function SizeRounds({ column, base }: { column: Column; base: Column | un
                   {part.name}
                   {part.make > 1 && ` × ${part.make}`}
                 </h3>
-                <div className="grid gap-2 sm:grid-cols-2">
+                <PhaseLadders part={part} />
+                <div className="mt-2 grid gap-2 sm:grid-cols-2">
                   <Written name={base?.name ?? "As it is"} text={before} other={part.text} />
                   <Written name={column.name} text={part.text} other={before} />
                 </div>

@@ -29,6 +29,9 @@ const ASKED: Asked = {
   across: 70,
   alone: true,
   easy: false,
+  second: "",
+  fitsDesign: "",
+  apart: false,
   classes: [1, 3],
 };
 
@@ -44,6 +47,8 @@ describe("a size that is asked for", () => {
       ease_mm: 0,
       alone: false,
       easy: false,
+      apart: false,
+      among_mm: [],
       yarn: {
         yarn_id: 4,
         name: "Fog",
