@@ -34,6 +34,7 @@ def arguments(of: argparse.ArgumentParser) -> None:
     of.add_argument("--girth", type=number, metavar="MM", help="that --part, or the widest part, is to fit")
     of.add_argument("--ease", type=number, default=0.0, metavar="MM", help="by which it is to be wider than --girth")
     of.add_argument("--part", metavar="NAME")
+    of.add_argument("--apart", action="store_true", help="motifs that repeat keep their distance, not their number")
     of.add_argument("--firmness", type=number, default=0.5, metavar="0…1")
     of.add_argument("--force", action="store_true", help="go on with faults")
     gauge_arguments(of)
@@ -111,7 +112,7 @@ def _asked(first: Sized, args: argparse.Namespace) -> Sized:
         gauge = Gauge(args.to_stitch, args.to_round, first.gauge.lean, first.gauge.spread, "as given")
         return by_gauge(first, gauge)
     if chosen[0] == "scale":
-        return scaled(first, args.scale)
+        return scaled(replace(first, apart=args.apart), args.scale)
     return asked_for(first, _size(first, args, chosen[0]))
 
 
@@ -129,6 +130,7 @@ def _size(first: Sized, args: argparse.Namespace, way: str) -> Size:
         girth_mm=args.girth,
         ease_mm=args.ease,
         part=part,
+        apart=args.apart,
     )
 
 

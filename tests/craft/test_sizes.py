@@ -9,7 +9,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from craft.design.grading import part_size, regrade, sold_eye
+from craft.design.design import Design, EyeKind, Eyes
+from craft.design.grading import figures_of, first_size, part_size, regrade, scaled, sold_eye
+from craft.design.parts import GaugeFrom, GaugeInForce
+from craft.design.parts import Part as DesignPart
+from craft.design.running import run_parts
 from craft.errors import CraftError
 from craft.figure.materials import filling_g, hours, length_per_unit, skeins, tails, yarn_use
 from craft.gauge import (
@@ -208,3 +212,21 @@ def test_a_panel_is_as_wide_as_its_rows_and_edging() -> None:
     size = part_size(check(text).parts[0], Gauge(5.0, 4.5, 0.0))
     assert size.width.value == pytest.approx(12 * 5.0 + 2 * 4.5)
     assert size.height.value == pytest.approx(16 * 4.5 + 2 * 4.5)
+
+
+EYED = (
+    "R1: 6 sc in ring\nR2: inc x 6\nR3: (sc, inc) x 6\nR4: (2 sc, inc) x 6\nR5-R7: sc around [24]\nR8: (2 sc, dec) x 6 [18]\n"
+    "R9: (sc, dec) x 6 [12]\nPlace eyes between R6 and R7.\nR10: dec x 6 [6]\n"
+)
+
+
+@pytest.mark.parametrize(("scale", "passes"), [(1.0, True), (1.8, True), (0.4, False)])
+def test_washers_that_no_longer_pass_are_told(scale: float, passes: bool) -> None:
+    """A ball at half its size takes eyes of 4 mm at the smallest, whose washers are 7 mm across."""
+    eyes = Eyes(EyeKind.SAFETY, 6.0)
+    gauge = GaugeInForce(source=GaugeFrom.OWN, stitch_mm=3.0, round_mm=2.8)
+    ball = Design("Ball", parts=(DesignPart("b", "Ball", EYED),), eyes=eyes, gauge=gauge)
+    found = figures_of(scaled(first_size(ball, run_parts(ball)), scale))
+    told = [f for f in found.features if f.kind == "washers"]
+    assert bool(told) is not passes
+    assert all("no longer passes" in n for f in told for n in (f.words,) if n in found.notes)

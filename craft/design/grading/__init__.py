@@ -7,6 +7,7 @@ A size is a recompilation: `asked` finds the scale, `sized` makes every part (th
 from craft.design.grading.as_design import sized_design
 from craft.design.grading.asked import asked_for, at_size, girth_around, girth_of, grams_per_metre
 from craft.design.grading.edges import Around
+from craft.design.grading.figures import SizeFigures, figures_of
 from craft.design.grading.for_all import names_of, pattern_for_all
 from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile_of, sizes, sold_eye
 from craft.design.grading.phases import Phases, Reported, phases_of
@@ -15,12 +16,10 @@ from craft.design.grading.report import Feature, State
 from craft.design.grading.sized import (
     PartAtSize,
     Sized,
-    SizeFigures,
     by_gauge,
     design_at,
     figure_picture,
     figure_size,
-    figures_of,
     first_size,
     scaled,
     yarn_at,

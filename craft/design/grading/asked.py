@@ -28,12 +28,12 @@ def at_size(first: Sized, size: Size) -> Sized:
     """The first size of a design at another size; CraftError when it cannot be made so."""
     if not first.parts:
         raise CraftError("There are no rounds yet to be sized.")
-    first = replace(first, apart=size.apart)
     return in_yarn(first, size) if size.kind is SizeKind.YARN else asked_for(first, size)
 
 
 def asked_for(first: Sized, size: Size) -> Sized:
     """The first size as large as `size` asks; CraftError names the field that is missing, or that cannot be met."""
+    first = replace(first, apart=size.apart)
     match size.kind:
         case SizeKind.HEIGHT:
             found = by_height(first, _wanted(size.height_mm, "Type the height for this size.", "height_mm"), size)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -34,3 +35,8 @@ class Feature:
         change = change.rstrip(".")
         said = f"{self.part}: {self.kind} {self.state.value}" + (f", {change}" if change else "")
         return f"{said}. {self.why}" if self.why else f"{said}."
+
+
+def notes_of(features: Iterable[Feature]) -> tuple[str, ...]:
+    """What did not stay, in sentences."""
+    return tuple(f.words for f in features if f.state in (State.CHANGED, State.LOST))

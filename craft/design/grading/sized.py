@@ -13,19 +13,19 @@ from craft.design.grading.edges import Around
 from craft.design.grading.measure import PartSize, part_size, sold_eye
 from craft.design.grading.meeting import Ends, ends_at, joins_reported
 from craft.design.grading.regrade import Regraded, regrade
-from craft.design.grading.report import Feature, State
+from craft.design.grading.report import Feature, State, notes_of
 from craft.design.grading.source import SourcePart, source_of
 from craft.design.grading.words import lengths_resaid, resaid
 from craft.design.joins import Join, loose_copies, made_alone, pieces_worked_in
-from craft.design.parts import DesignYarn, colours_of
+from craft.design.parts import colours_of
 from craft.design.running import RunPart
 from craft.design.seating import seats_of
 from craft.errors import CraftError
 from craft.figure.body import Body, Placed, body_of
-from craft.figure.materials import ColourUse, filling_of, hours, skeins, yarn_use
+from craft.figure.materials import ColourUse, yarn_use
 from craft.figure.picture import View, draw
 from craft.figure.placement import extent, place
-from craft.gauge import Estimate, Gauge, estimate_together, fabric_outlook
+from craft.gauge import Gauge, estimate_together, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from craft.rounds.pattern import Item, Note, Step
 from craft.rounds.pattern import Part as Written
@@ -97,7 +97,7 @@ class Sized:
     @property
     def notes(self) -> tuple[str, ...]:
         """What did not stay, in sentences."""
-        return tuple(f.words for f in self.features if f.state in (State.CHANGED, State.LOST))
+        return notes_of(self.features)
 
     @property
     def worked(self) -> dict[str, WorkedPart]:
@@ -271,55 +271,6 @@ def yarn_at(sized: Sized) -> tuple[ColourUse, ...]:
     measured = sized.design.gauge.yarn_per_stitch_mm
     per_stitch = measured * sized.gauge.stitch_mm / sized.design.gauge_now.stitch_mm if measured else None
     return yarn_use(list(loose_copies(sized.worked).values()), sized.gauge, per_stitch)
-
-
-@dataclass(frozen=True)
-class SizeFigures:
-    """What a size comes to: its parts' measures, the figure's, and all it takes. skeins: None where not known."""
-
-    parts: tuple[PartSize, ...]
-    height: Estimate
-    width: Estimate
-    eye_mm: int | None
-    yarns: tuple[tuple[ColourUse, int | None], ...]
-    filling_g: Estimate
-    hours: Estimate
-    notes: tuple[str, ...]
-    features: tuple[Feature, ...]
-
-
-def figures_of(sized: Sized, yarn: DesignYarn | None = None) -> SizeFigures:
-    """Everything that the table of sizes says of one. yarn: bought in the place of the design's own."""
-    firmness = sized.design.gauge.firmness
-    measures = tuple(part_size(p.worked, sized.gauge, firmness) for p in sized.parts)
-    loose = loose_copies(sized.worked)
-    stuffed = [
-        (loose[p.source.key], m.profile) for p, m in zip(sized.parts, measures, strict=True) if p.source.key in loose
-    ]
-    uses = yarn_at(sized)
-    own = {y.name: y for y in sized.design.yarns}
-    bought = [(use, yarn or own.get(use.colour) or sized.design.yarn) for use in uses]
-    width, height = figure_size(sized)
-    spread, how = sized.gauge.spread, sized.gauge.how
-    return SizeFigures(
-        measures,
-        Estimate.around(height, spread, how),
-        Estimate.around(width, spread, how),
-        eye_at(sized),
-        tuple((use, skeins(use.metres, y.skein_m) if y and y.skein_m else None) for use, y in bought),
-        filling_of(stuffed, firmness),
-        hours(uses),
-        (*sized.notes, *_small_parts(sized)),
-        sized.features,
-    )
-
-
-def _small_parts(sized: Sized) -> tuple[str, ...]:
-    return tuple(
-        f"{p.source.name}: only {max(p.worked.counts)} stitches around; fiddly to work."
-        for p in sized.parts
-        if p.how in ("drafted", "resampled") and max(p.worked.counts) < 7
-    )
 
 
 def design_at(sized: Sized) -> Design:

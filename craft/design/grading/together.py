@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from craft.design.grading.sized import Sized, figures_of
+from craft.design.grading.figures import figures_of
+from craft.design.grading.sized import Sized
 from craft.design.parts import DesignYarn
 from craft.errors import require
 from craft.figure.materials import skeins

@@ -1,0 +1,64 @@
+"""What a size comes to: its measures, yarn, eyes, filling and hours, and what became of everything."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from craft.design.grading.measure import PartSize, part_size
+from craft.design.grading.report import Feature, notes_of
+from craft.design.grading.sized import Sized, eye_at, figure_size, yarn_at
+from craft.design.grading.washers import washers_at
+from craft.design.joins import loose_copies
+from craft.design.parts import DesignYarn
+from craft.figure.materials import ColourUse, filling_of, hours, skeins
+from craft.gauge import Estimate
+
+
+@dataclass(frozen=True)
+class SizeFigures:
+    """What a size comes to: its parts' measures, the figure's, and all it takes. skeins: None where not known."""
+
+    parts: tuple[PartSize, ...]
+    height: Estimate
+    width: Estimate
+    eye_mm: int | None
+    yarns: tuple[tuple[ColourUse, int | None], ...]
+    filling_g: Estimate
+    hours: Estimate
+    notes: tuple[str, ...]
+    features: tuple[Feature, ...]
+
+
+def figures_of(sized: Sized, yarn: DesignYarn | None = None) -> SizeFigures:
+    """Everything that the table of sizes says of one. yarn: bought in the place of the design's own."""
+    firmness = sized.design.gauge.firmness
+    measures = tuple(part_size(p.worked, sized.gauge, firmness) for p in sized.parts)
+    loose = loose_copies(sized.worked)
+    stuffed = [
+        (loose[p.source.key], m.profile) for p, m in zip(sized.parts, measures, strict=True) if p.source.key in loose
+    ]
+    uses = yarn_at(sized)
+    own = {y.name: y for y in sized.design.yarns}
+    bought = [(use, yarn or own.get(use.colour) or sized.design.yarn) for use in uses]
+    width, height = figure_size(sized)
+    spread, how = sized.gauge.spread, sized.gauge.how
+    features = (*sized.features, *washers_at(sized))
+    return SizeFigures(
+        measures,
+        Estimate.around(height, spread, how),
+        Estimate.around(width, spread, how),
+        eye_at(sized),
+        tuple((use, skeins(use.metres, y.skein_m) if y and y.skein_m else None) for use, y in bought),
+        filling_of(stuffed, firmness),
+        hours(uses),
+        (*notes_of(features), *_small_parts(sized)),
+        features,
+    )
+
+
+def _small_parts(sized: Sized) -> tuple[str, ...]:
+    return tuple(
+        f"{p.source.name}: only {max(p.worked.counts)} stitches around; fiddly to work."
+        for p in sized.parts
+        if p.how in ("drafted", "resampled") and max(p.worked.counts) < 7
+    )
