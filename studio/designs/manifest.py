@@ -224,7 +224,8 @@ class SizeEntry(Frozen):
     """Another size: other yarn and hook with the same counts; in the same yarn a height (of the figure or of a part), the
     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
 
-    second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names."""
+    second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names. settled_share: how
+    much higher it has to be estimated, so that it settles to its height."""
 
     key: Key
     name: Short
@@ -246,6 +247,7 @@ class SizeEntry(Frozen):
     apart: bool = False
     among_mm: Annotated[list[Annotated[float, Field(gt=0, le=3_000)]], Field(max_length=12)] = []
     fits_design: int | None = None
+    settled_share: Annotated[float, Field(ge=0.5, le=2)] = 1.0
 
 
 class SizesPage(Frozen):

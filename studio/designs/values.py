@@ -129,6 +129,7 @@ def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
         second=None if entry.second is None else yarn_value(entry.second),
         apart=entry.apart,
         among_mm=tuple(entry.among_mm),
+        settled_share=entry.settled_share,
     )
 
 

@@ -114,7 +114,8 @@ class SettledSize(Schema):
     """The figure of a size settled, or how far it is. under_way: parts that are being settled, or wait for it.
 
     svg, height_mm, width_mm: of the settled figure, None until all of it is settled; nothing is then under way where a
-    part cannot be settled. proportion: by what share height over width is another than the settled first size's.
+    part cannot be settled. proportion: by what share height over width is another than the settled first size's. meets:
+    the share by which it has to be estimated higher to settle to the height asked for, None where it does.
     """
 
     whole: bool
@@ -124,3 +125,4 @@ class SettledSize(Schema):
     height_mm: float | None
     width_mm: float | None
     proportion: float | None
+    meets: float | None

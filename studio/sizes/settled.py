@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 
 from craft.design.design import Size
-from craft.design.grading import at_size, first_size, sized_design
+from craft.design.grading import at_size, first_size, share_that_meets, sized_design
 from craft.errors import CraftError
 from studio.bench.scenes import Staged, staged_value
 from studio.designs.reading import ReadDesign
@@ -29,6 +29,7 @@ def settled_size(user: User, read: ReadDesign, size: Size | None) -> SettledSize
         svg=staging.drawn(f"{read.value.name} {name}, settled, from the front") if whole else None,
         height_mm=height,
         width_mm=width,
+        meets=share_that_meets(size, height, first.gauge.round_mm) if size is not None and height is not None else None,
         proportion=_proportion(base, staging) if size is not None else None,
     )
 

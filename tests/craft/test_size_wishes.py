@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import itertools
 import math
+from dataclasses import replace
 
 import pytest
 
 from craft.design.design import Design, Size, SizeKind
-from craft.design.grading import THINGS, Sized, asked_for, at_size, figure_size, girth_of, part_size
+from craft.design.grading import THINGS, Sized, asked_for, at_size, figure_size, girth_of, part_size, share_that_meets
 from craft.design.grading.asked import weight_of
 from craft.design.parts import DesignYarn, Part
 from craft.errors import CraftError
@@ -100,6 +101,25 @@ def test_heights_that_do_not_step_evenly_are_met_one_by_one() -> None:
         alone = asked(ball, kind=SizeKind.HEIGHT, height_mm=mm, easy=True)
         among = asked(ball, kind=SizeKind.HEIGHT, height_mm=mm, easy=True, among_mm=(60.0, 70.0, 140.0))
         assert among.parts[0].worked.counts == alone.parts[0].worked.counts
+
+
+@pytest.mark.parametrize(("settled", "meets"), [(84.0, 90 / 84), (110.0, 90 / 110), (90.4, None), (88.5, None)])
+def test_a_height_is_met_as_it_settles(settled: float, meets: float | None) -> None:
+    size = Size("s", "s", SizeKind.HEIGHT, height_mm=90.0)
+    found = share_that_meets(size, settled, GAUGE.round_mm)
+    assert found == (meets if meets is None else pytest.approx(meets))
+    ball = Design("Ball", parts=(Part("b", "Ball", BALL),))
+    if found is not None:
+        again = asked(ball, kind=SizeKind.HEIGHT, height_mm=90.0, settled_share=found)
+        assert figure_size(again)[1] == pytest.approx(90.0 * found, abs=GAUGE.round_mm)
+        twice = share_that_meets(replace(size, settled_share=found), settled, GAUGE.round_mm)
+        assert twice == pytest.approx(found**2)  # what is still off is put on top of what was met before
+
+
+@pytest.mark.parametrize("wish", [{"kind": SizeKind.COUNT}, {"part": "b"}, {"easy": True}, {"height_mm": None}])
+def test_what_asks_for_no_height_of_the_whole_is_not_met(wish: dict[str, object]) -> None:
+    size = replace(Size("s", "s", SizeKind.HEIGHT, height_mm=90.0), **wish)  # type: ignore[arg-type]
+    assert share_that_meets(size, 60.0, 4.0) is None
 
 
 THIN, THICK = DesignYarn("Thin", "#ccbb99", 2, wraps=14.0), DesignYarn("Thick", "#445566", 4)

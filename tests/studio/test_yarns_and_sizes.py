@@ -295,6 +295,16 @@ def test_a_size_is_settled_with_all_its_parts(studio: Studio) -> None:
     shape = (found["height_mm"] / found["width_mm"]) / (base["height_mm"] / base["width_mm"])
     assert found["proportion"] == pytest.approx(shape - 1, abs=1e-6)
     assert "as large, settled, from the front" in found["svg"]
+    assert base["meets"] is None
+    if (share := found["meets"]) is not None:
+        met = {"sizes": [{**larger["sizes"][0], "settled_share": share}]}
+        studio.ask("POST", path, met)
+        again = studio.ask("POST", path, met)
+        assert abs(again["height_mm"] - 60) < abs(found["height_mm"] - 60)
+    small = {"sizes": [{**larger["sizes"][0], "settled_share": 0.8}]}
+    studio.ask("POST", path, small)
+    short = studio.ask("POST", path, small)
+    assert short["meets"] == pytest.approx(0.8 * 60 / short["height_mm"])
     two = {"sizes": [*larger["sizes"], {**larger["sizes"][0], "key": "large002"}]}
     assert "one size" in studio.ask("POST", path, two, 422)["detail"]
 

@@ -5,7 +5,7 @@ A size is a recompilation: `asked` finds the scale, `sized` makes every part (th
 """
 
 from craft.design.grading.as_design import sized_design
-from craft.design.grading.asked import asked_for, at_size, girth_around, girth_of, grams_per_metre
+from craft.design.grading.asked import asked_for, at_size, girth_around, girth_of, grams_per_metre, share_that_meets
 from craft.design.grading.edges import Around
 from craft.design.grading.figures import SizeFigures, figures_of
 from craft.design.grading.for_all import names_of, pattern_for_all
@@ -61,6 +61,7 @@ __all__ = [
     "profile_of",
     "regrade",
     "scaled",
+    "share_that_meets",
     "sized_design",
     "sizes",
     "sold_eye",

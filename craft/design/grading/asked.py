@@ -36,7 +36,8 @@ def asked_for(first: Sized, size: Size) -> Sized:
     first = replace(first, apart=size.apart)
     match size.kind:
         case SizeKind.HEIGHT:
-            found = by_height(first, _wanted(size.height_mm, "Type the height for this size.", "height_mm"), size)
+            wanted = _wanted(size.height_mm, "Type the height for this size.", "height_mm") * size.settled_share
+            found = by_height(first, wanted, size)
             return easy_near(first, found.scale, size) if size.easy else found
         case SizeKind.COUNT:
             widest = max(_part(first, size).worked.counts)
@@ -74,6 +75,26 @@ def _wanted(value: float | None, missing: str, field: str) -> float:
     if value is None or not value > 0:
         raise CraftError(missing, field=field)
     return value
+
+
+NEAR_ENOUGH = 0.02
+"""By how large a share a settled height may miss the one asked for before meeting it is offered."""
+
+LEAST_SHARE, MOST_SHARE = 0.5, 2.0
+
+
+def share_that_meets(size: Size, settled_mm: float, round_mm: float) -> float | None:
+    """How much higher the figure has to be estimated to settle to the height that `size` asks for; None where it does
+    already, to half a round or a fiftieth, or where no height of the whole figure is asked for.
+
+    settled_mm: height that it settled to at the share it has now.
+    """
+    if size.kind is not SizeKind.HEIGHT or size.part is not None or size.easy or not size.height_mm or settled_mm <= 0:
+        return None
+    off = abs(settled_mm - size.height_mm)
+    if off <= max(NEAR_ENOUGH * size.height_mm, round_mm / 2):
+        return None
+    return min(max(size.settled_share * size.height_mm / settled_mm, LEAST_SHARE), MOST_SHARE)
 
 
 def by_height(first: Sized, wanted: float, size: Size) -> Sized:

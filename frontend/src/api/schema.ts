@@ -8151,11 +8151,14 @@ export interface components {
          * @description The figure of a size settled, or how far it is. under_way: parts that are being settled, or wait for it.
          *
          *     svg, height_mm, width_mm: of the settled figure, None until all of it is settled; nothing is then under way where a
-         *     part cannot be settled. proportion: by what share height over width is another than the settled first size's.
+         *     part cannot be settled. proportion: by what share height over width is another than the settled first size's. meets:
+         *     the share by which it has to be estimated higher to settle to the height asked for, None where it does.
          */
         SettledSize: {
             /** Height Mm */
             height_mm: number | null;
+            /** Meets */
+            meets: number | null;
             /** Parts */
             parts: number;
             /** Proportion */
@@ -8535,7 +8538,8 @@ export interface components {
          * @description Another size: other yarn and hook with the same counts; in the same yarn a height (of the figure or of a part), the
          *     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
          *
-         *     second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names.
+         *     second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names. settled_share: how
+         *     much higher it has to be estimated, so that it settles to its height.
          */
         SizeEntry: {
             /** Across Mm */
@@ -8591,6 +8595,11 @@ export interface components {
             /** Part */
             part?: string | null;
             second?: components["schemas"]["DesignYarn"] | null;
+            /**
+             * Settled Share
+             * @default 1
+             */
+            settled_share?: number;
             /**
              * Strands
              * @default 1

@@ -105,7 +105,7 @@ function weightsOf(asked: Asked, weights: readonly WeightClass[]): Entry[] {
       return {
         ...{ key: newKey(), name, kind: "yarn" as const, strands: 1, hook_mm: w.stuffed_hook_mm },
         ...{ yarn: { ...yarn, skein_m: null, skein_g: null, yarn_id: null }, ease_mm: 0, alone: false },
-        ...{ easy: false, apart: false, among_mm: [] },
+        ...{ easy: false, apart: false, among_mm: [], settled_share: 1 },
       };
     });
 }
@@ -130,6 +130,7 @@ export function entriesOf(way: Way, asked: Asked, known: Known): Entry[] {
       easy: false,
       apart: asked.apart && kind !== "yarn",
       among_mm: [],
+      settled_share: 1,
       ...more,
     },
   ];

@@ -2,6 +2,7 @@
 import { skipToken, useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas, sentence } from "../api/client";
 import type { Design } from "../design/design";
+import { Button } from "../ui/controls";
 import { cm } from "../ui/units";
 import type { Entry } from "./asking";
 
@@ -52,6 +53,7 @@ export function SizePicture({
   name,
   scale,
   settle = false,
+  onMeet,
 }: {
   design: Design;
   /** The size; null for the figure as it is. */
@@ -61,6 +63,8 @@ export function SizePicture({
   scale: number | null;
   /** Have it settled, and show it so. */
   settle?: boolean;
+  /** Have its height met as it settles, by estimating it higher by this share. */
+  onMeet?: (share: number) => void;
 }) {
   const { data } = useQuery({
     queryKey: ["figure", design.id, "size-picture", design.revision, entry],
@@ -77,6 +81,7 @@ export function SizePicture({
   const settled = useSettled(design, entry, settle);
   const svg = settled.data?.svg ?? data?.svg;
   const measure = svg ? measureOf(svg) : null;
+  const meets = settle ? settled.data?.meets : null;
   const px = scale ?? TALLEST_PX / (measure?.height ?? TALLEST_PX);
   return (
     <>
@@ -94,6 +99,9 @@ export function SizePicture({
         <p className="text-sm text-soft" aria-live="polite">
           {settled.error ? sentence(settled.error) : settledSaid(settled.data)}
         </p>
+      )}
+      {meets && entry?.height_mm && onMeet && (
+        <Button onClick={() => onMeet(meets)}>Make it settle to {cm(entry.height_mm)}</Button>
       )}
     </>
   );

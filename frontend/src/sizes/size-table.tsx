@@ -123,6 +123,7 @@ export function SizeTable({
   settle,
   flush,
   onRemove,
+  onMeet,
 }: {
   design: Design;
   columns: Column[];
@@ -132,6 +133,8 @@ export function SizeTable({
   /** Save what is being typed first. */
   flush: () => Promise<void>;
   onRemove: (key: string) => void;
+  /** Have a size's height met as it settles. */
+  onMeet: (key: string, share: number) => void;
 }) {
   const scale = pxPerMm(columns.map((c) => c.height.value));
   const widest = Math.max(...columns.flatMap((c) => c.parts.map((p) => p.width.value)), 1);
@@ -157,6 +160,7 @@ export function SizeTable({
                   name={c.name}
                   scale={scale}
                   settle={settle}
+                  onMeet={(share) => onMeet(c.key, share)}
                 />
               )}
             </td>

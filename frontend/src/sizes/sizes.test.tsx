@@ -49,6 +49,7 @@ describe("a size that is asked for", () => {
       easy: false,
       apart: false,
       among_mm: [],
+      settled_share: 1,
       yarn: {
         yarn_id: 4,
         name: "Fog",
@@ -146,13 +147,13 @@ describe("what a size settles to", () => {
   const SETTLED = { whole: true, parts: 3, under_way: 0, svg: "<svg/>", height_mm: 162, width_mm: 80 };
   it.each([
     [undefined, "Settling…"],
-    [{ ...SETTLED, whole: false, under_way: 2, proportion: null }, "Settling: 2 parts to go."],
-    [{ ...SETTLED, whole: false, under_way: 1, proportion: null }, "Settling: 1 part to go."],
-    [{ ...SETTLED, whole: false, svg: null, proportion: null }, "Not all of it can be settled"],
-    [{ ...SETTLED, proportion: null }, "Settled: 16 cm tall, 8 cm wide."],
-    [{ ...SETTLED, proportion: 0.03 }, "8 cm wide."],
-    [{ ...SETTLED, proportion: 0.08 }, "8 % slimmer than the first."],
-    [{ ...SETTLED, proportion: -0.11 }, "11 % stouter than the first."],
+    [{ ...SETTLED, whole: false, under_way: 2, meets: null, proportion: null }, "Settling: 2 parts to go."],
+    [{ ...SETTLED, whole: false, under_way: 1, meets: null, proportion: null }, "Settling: 1 part to go."],
+    [{ ...SETTLED, whole: false, svg: null, meets: null, proportion: null }, "Not all of it can be settled"],
+    [{ ...SETTLED, meets: null, proportion: null }, "Settled: 16 cm tall, 8 cm wide."],
+    [{ ...SETTLED, meets: null, proportion: 0.03 }, "8 cm wide."],
+    [{ ...SETTLED, meets: null, proportion: 0.08 }, "8 % slimmer than the first."],
+    [{ ...SETTLED, meets: null, proportion: -0.11 }, "11 % stouter than the first."],
   ])("is said in a sentence", (found, said) => {
     expect(settledSaid(found)).toContain(said);
   });

@@ -73,6 +73,12 @@ export function SizesStop() {
             entries={entries}
             settle={settle}
             flush={page.flush}
+            onMeet={(key, settled_share) =>
+              change({
+                ...value,
+                sizes: entries.map((s) => (s.key === key ? { ...s, settled_share } : s)),
+              })
+            }
             onRemove={(key) => change({ ...value, sizes: entries.filter((s) => s.key !== key) })}
           />
         )}
