@@ -22,7 +22,7 @@ def arguments(of: argparse.ArgumentParser) -> None:
     of.add_argument("--tidy", action="store_true", help="fold equal rounds")
     of.add_argument("--left-handed", action="store_true", help="exchange left and right, mirror charts")
     of.add_argument("--spelled", action="store_true", help="stitches by their full names")
-    of.add_argument("--language", "--tongue", choices=tuple(Language), help="rounds in German, French or Spanish")
+    of.add_argument("--language", "--tongue", choices=tuple(Language), help="rounds in another language")
     of.add_argument("--force", action="store_true", help="go on with faults")
 
 

@@ -157,7 +157,7 @@ def file_of(
     design_id: int,
     to: Literal["text", "md", "json", "csv", "svg", "design"],
     terms: TermsName | None = None,
-    language: Literal["de", "fr", "es"] | None = None,
+    language: Literal["de", "fr", "es", "it", "nl"] | None = None,
     spelled: bool = False,
     left: bool = False,
     tidy: bool = False,

@@ -30,7 +30,7 @@ PartName = Annotated[
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=500)]
 Prose = Annotated[str, StringConstraints(max_length=5_000)]
 TermsName = Literal["us", "uk", "letters"]
-LanguageName = Literal["en", "de", "fr", "es"]
+LanguageName = Literal["en", "de", "fr", "es", "it", "nl"]
 
 
 class Frozen(BaseModel):
@@ -275,7 +275,7 @@ class Translation(Frozen):
     """A piece of her prose in another language. source: as it stands in the design; when that is written otherwise, this
     holds no longer."""
 
-    language: Literal["de", "fr", "es"]
+    language: Literal["de", "fr", "es", "it", "nl"]
     source: Prose
     text: Prose
 

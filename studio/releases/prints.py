@@ -92,7 +92,14 @@ def _title(release: Release, asked: PrintIn) -> str:
     sizes = {s["key"]: s["name"] for s in release.data.get("sizes", [])}
     terms = {"us": "US terms", "uk": "UK terms", "letters": "letters"}
     paper = {"a4": "A4", "letter": "Letter", "phone": "for a phone"}
-    languages = {"en": terms[asked.terms], "de": "German", "fr": "French", "es": "Spanish"}
+    languages = {
+        "en": terms[asked.terms],
+        "de": "German",
+        "fr": "French",
+        "es": "Spanish",
+        "it": "Italian",
+        "nl": "Dutch",
+    }
     told = [value.get(asked.edition) or sizes.get(asked.edition, asked.edition), languages[asked.language]]
     if "pdf" in asked.files:
         told.append(paper[asked.paper])

@@ -22,6 +22,8 @@ class Language(StrEnum):
     GERMAN = "de"
     FRENCH = "fr"
     SPANISH = "es"
+    ITALIAN = "it"
+    DUTCH = "nl"
 
 
 class Loops(StrEnum):
@@ -65,7 +67,7 @@ class Stitch:
     us, uk: the printed abbreviation first, then all other spellings, lower case.
     letter: sign in letter notation, None where the notation has none.
     title: plain name in US and UK terms; how: how to work it; brief: the line of an abbreviation
-    list when it needs more than the name. abroad: abbreviations in German, French and Spanish.
+    list when it needs more than the name. abroad: abbreviations in the languages in their order.
     """
 
     key: str
@@ -75,7 +77,7 @@ class Stitch:
     uk: tuple[str, ...]
     title: tuple[str, str]
     how: tuple[str, str]
-    abroad: tuple[str, str, str]
+    abroad: tuple[str, ...]
     sign: Sign = Sign.CROSS
     letter: str | None = None
     height: float = 1.0

@@ -26,13 +26,12 @@ _DEC_LETTER = {2: "A", 3: "M"}
 _SHAPED = ("sc", "hdc", "dc", "tr", "dtr")
 
 
-def _abroad(base: Stitch, words: tuple[str, str, str], order: str) -> tuple[str, str, str]:
-    """An increase or decrease in German, French and Spanish."""
-    de, fr, es = (
+def _abroad(base: Stitch, words: tuple[str, ...], order: str) -> tuple[str, ...]:
+    """An increase or decrease in the languages in their order."""
+    return tuple(
         f"{word}{order}" if base.key == "sc" else f"{of} {word}{order}"
         for word, of in zip(words, base.abroad, strict=True)
     )
-    return de, fr, es
 
 
 def _both(base: Stitch, sentence: str) -> tuple[str, str]:
@@ -66,7 +65,7 @@ def _increase(base: Stitch, n: int) -> Stitch:
         uk=_inc_words(base, Terms.UK, n),
         title=_both(base, title),
         how=_both(base, f"Work {n} {{}} into the same stitch."),
-        abroad=_abroad(base, ("zun", "aug", "aum"), order),
+        abroad=_abroad(base, ("zun", "aug", "aum", "aum", "meerd"), order),
         letter=_INC_LETTER.get(n) if plain else None,
         yarn=base.yarn * n * _INC_YARN,
         base=base.key,
@@ -111,7 +110,7 @@ def _decrease(base: Stitch, n: int) -> Stitch:
         uk=_dec_words(base, Terms.UK, n),
         title=_both(base, name if plain else f"{{}} {name}"),
         how=_both(base, how),
-        abroad=_abroad(base, ("abn", "dim", "dism"), order),
+        abroad=_abroad(base, ("abn", "dim", "dism", "dim", "mind"), order),
         letter=_DEC_LETTER.get(n) if plain else None,
         yarn=base.yarn * _DEC_YARN.get(n, 0.5 + 0.45 * n),
         base=base.key,

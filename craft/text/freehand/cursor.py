@@ -25,12 +25,13 @@ class UnreadableError(Exception):
 class Way:
     """How ambiguous words are taken. after: numbers stand behind their stitches. whole: 'six times' at the end
     of a list means all of it. sweeping: so does 'x 6' right behind the last stitch. besides: 'repeat 5 times' counts
-    those behind the first, as 'repeat 5 more times' always does."""
+    those behind the first, as 'repeat 5 more times' always does. tight: 'aug3' is one stitch, and not three."""
 
     after: bool = False
     whole: bool = True
     sweeping: bool = False
     besides: bool = False
+    tight: bool = False
 
 
 class Cursor:

@@ -16,7 +16,7 @@ _TIMES = (
 )
 _MAKE = re.compile(
     rf"(?i)[\s,(\[:.-]*(?:\b(?:{_VERBS})\s+({_NUMBER})\b|x\s*({_NUMBER})\b"
-    rf"|(?<=[\s(\[,.])({_NUMBER})(?:\s*(?:{_TIMES})\b|\s*(?=[)\],.;]|$)))"
+    rf"|(?<=[\s(\[,.])({_NUMBER})(?:[\s-]*(?:{_TIMES})\b|\s*(?=[)\],.;]|$)))"
 )
 _NUMBERED = re.compile(r"(?i)[^\W\d_]+(?<!s)\s+(?:one|two|three|four|1|2|3|4)")
 _MARKS = " \t:;,.*_~#=-–—!"

@@ -198,6 +198,6 @@ def piece_phrases(name: str, language: str, make: int) -> list[tuple[str, str]]:
     if last != one:
         found += [(one.replace("erstes", "erste").replace("zweites", "zweite"), name)]
     else:
-        for order in _ORDERS.get(language, ()):
+        for order in dict.fromkeys((*_ORDERS.get(language, ()), *_ORDERS["en"])):  # her names stay hers in any language
             found.append((f"{order} {one}", f"{order} {one}"))
     return found

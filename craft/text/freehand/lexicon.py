@@ -51,6 +51,7 @@ class Sort(StrEnum):
     UNWORKED = "unworked"
     REJOIN = "rejoin"
     BACKWARDS = "backwards"
+    SHIFT = "shift"
     TURN = "turn"
     JOIN = "join"
     REPEAT = "repeat"

@@ -60,8 +60,9 @@ class Parts(Rounds):
                 continue
             if heading is None or _MADE_AGAIN.search(above.text) is not None:
                 continue
-            if table_of(self.language, self.terms).get(heading.name.lower()) is not None:
-                continue
+            known = table_of(self.language, self.terms).get(heading.name.lower()) is not None
+            if known and heading.weight < SURE_HEADING:
+                continue  # 'Door' is a word of work in Dutch, and a part where it is marked as one
             weight = heading.weight * 2 - back
             if heading.weight > 0 and (best is None or weight > best[0] + 2):
                 best = (weight, heading)

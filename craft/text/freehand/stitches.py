@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
-from craft.rounds.stitches import Terms, stitch
+from craft.rounds.stitches import MOST_TOGETHER, STITCHES, Terms, stitch
 from craft.text.freehand.cursor import PLACES, SEPARATORS, Cursor, ordinal
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.notation import stitch_key
+
+LEAST_ORDER = 3
+"""Stitches into one, or together, that a number behind 'inc' or 'dec' tells; two need none."""
 
 
 def _takes(name: str) -> int:
@@ -23,6 +26,10 @@ class Stitches(Cursor):
         stitch = self.eat(Sort.STITCH)
         if stitch is None:
             return self.unsaid(n)
+        shaped = self.peek()
+        if self.way.tight and shaped is not None and f"{stitch.value}-{shaped.value}" in STITCHES:
+            self.take()  # 'Stb zun3'
+            return self.placed(n, f"{stitch.value}-{self._tight(str(shaped.value))}")
         return self.placed(n, str(stitch.value))
 
     def unsaid(self, n: Token | None) -> str | None:
@@ -93,6 +100,7 @@ class Stitches(Cursor):
 
     def placed(self, n: Token | None, key: str) -> str | None:
         """A stitch with its number and its place, in whatever order they stand."""
+        key = self._tight(key)
         name = name_of(key)
         count = int(n.value) if n is not None else None
         if count is None and self.sort() is Sort.NUMBER and not self.counts_what_follows():
@@ -133,6 +141,16 @@ class Stitches(Cursor):
         loops = self._loops()
         made = self._at_place(name, key, count)
         return f"{loops}{made}"
+
+    def _tight(self, key: str) -> str:
+        """The increase or decrease of 'aug3', where it is taken for one stitch; its number is taken then."""
+        number = self.peek()
+        if not self.way.tight or key not in ("inc", "dec") or number is None or number.sort is not Sort.NUMBER:
+            return key
+        if number.start != self.tokens[self.at - 1].end or not LEAST_ORDER <= int(number.value) <= MOST_TOGETHER:
+            return key
+        self.take()
+        return f"{key}{number.value}"
 
     def _pair(self, key: str) -> str | None:
         """'[over] the 1st and the 4th st [together]': two that are worked as one; 'dec in the last st and the joining st':
@@ -204,8 +222,10 @@ class Stitches(Cursor):
         through = self.sort() is Sort.THROUGH
         inside = self.eat(Sort.IN, Sort.THROUGH, Sort.TO) is not None
         if through and (piece := self.eat(Sort.PIECE)) is not None:
-            if self.sort() is Sort.AND and self.sort(1) is Sort.PIECE:
-                self.at += 2
+            if self.sort() is Sort.AND and self.sort(1) in (Sort.PIECE, Sort.NOISE):
+                self.take()  # 'and body', 'und dieses Teil'
+                while self.eat(Sort.PIECE, Sort.NOISE):
+                    pass
             return f"{count or 1} {name} through the {self.limb(piece)} and body"
         if inside or self.sort() in (Sort.EACH, Sort.RING, Sort.NEXT) or self._of_all():
             found = self._place(name, count)

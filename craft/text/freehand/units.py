@@ -158,6 +158,13 @@ class Units(Stitches):
         self.eat(Sort.LEAVE)
         return f"leave {n.value} sts" if n is not None else "leave the rest"
 
+    def shifted(self) -> str | None:
+        """'6 Versatzmaschen': stitches that move the round's start, and belong to the next one."""
+        n = self.eat(Sort.NUMBER)
+        if n is not None and self.eat(Sort.SHIFT):
+            return f"shift {n.value}"
+        return None
+
     def backwards(self) -> str | None:
         """'count back 10 sts from the hook': where the round begins, some stitches before the end of the one below."""
         if not self.eat(Sort.BACKWARDS) or (n := self.eat(Sort.NUMBER)) is None:

@@ -1,6 +1,6 @@
 """How rounds are worded: abbreviated or spelled out, in US, UK or letter terms, or in another language.
 
-Only what is read back is English. German, French and Spanish are tables of terms: rounds translate
+Only what is read back is English. The others are tables of terms: rounds translate
 by rule, prose stays as it was written.
 """
 
@@ -149,8 +149,52 @@ _SPANISH = {
     "back-post": "relieve detrás ", "make": "{} ({} veces)",
 }  # fmt: skip
 
-PHRASES = MappingProxyType({Language.GERMAN: _GERMAN, Language.FRENCH: _FRENCH, Language.SPANISH: _SPANISH})
+_ITALIAN = {
+    "round": "G{}", "rounds": "G{}-G{}", "row": "Riga {}", "rows": "Righe {}-{}", "next-round": "Giro successivo",
+    "next-row": "Riga successiva", "longer": " (o fino al G{})", "ring": "{} nell'anello magico",
+    "chain2": "2 cat, {} nella 2a cat", "around": "{} per tutto il giro", "to-last": "{} fino alle ultime {} m",
+    "cluster": "({}) nella m successiva", "same": "{} nella stessa m", "skip": "saltare {} m",
+    "skip-slip": "saltare le mbss", "chain": "{} cat", "counts": " (contano come m)", "counts-not": " (non contano)",
+    "from": "dalla {} cat", "join": "chiudere con 1 mbss", "turn": "girare", "leave": "lasciare in sospeso le m restanti",
+    "leave-n": "lasciare in sospeso le ultime {} m", "shift": "{} m di spostamento", "again": "ripetere il G{}",
+    "again-range": "ripetere i G{}-G{}", "with": "in {}", "colour": "Cambiare in {}", "rejoin": "riattaccare il filo {}",
+    "main": "di nuovo sul bordo principale", "other-side": "lungo l'altro lato della catenella", "piece": "intorno a {}",
+    "held": "sulle m in sospeso", "free": "nelle asole libere", "free-front": "nelle asole anteriori libere",
+    "free-back": "nelle asole posteriori libere", "of-round": " del G{}", "side": "lungo il bordo",
+    "base": "nelle m del bordo", "both-layers": "attraverso entrambi gli strati",
+    "through": "attraverso {} e questo pezzo", "loops-both": "in entrambe le asole", "loops-front": "solo asola anteriore",
+    "loops-back": "solo asola posteriore", "loops-front-post": "in rilievo davanti", "loops-back-post": "in rilievo dietro",
+    "lead-front": "Solo asola anteriore: ", "lead-back": "Solo asola posteriore: ", "front-post": "rilievo davanti ",
+    "back-post": "rilievo dietro ", "make": "{} ({} volte)",
+}  # fmt: skip
+
+_DUTCH = {
+    "round": "T{}", "rounds": "T{}-T{}", "row": "Rij {}", "rows": "Rijen {}-{}", "next-round": "Volgende toer",
+    "next-row": "Volgende rij", "longer": " (of tot T{})", "ring": "{} in de magische ring",
+    "chain2": "2 l, {} in de 2e l", "around": "{} rondom", "to-last": "{} tot de laatste {} st",
+    "cluster": "({}) in de volgende st", "same": "{} in dezelfde st", "skip": "sla {} st over",
+    "skip-slip": "sla de hv over", "chain": "{} l", "counts": " (telt als st)", "counts-not": " (telt niet)",
+    "from": "vanaf de {} l", "join": "sluit met 1 hv", "turn": "keren", "leave": "laat de overige st onbewerkt",
+    "leave-n": "laat de laatste {} st onbewerkt", "shift": "{} verschuifsteken", "again": "herhaal T{}",
+    "again-range": "herhaal T{}-T{}", "with": "in {}", "colour": "Wissel naar {}", "rejoin": "hecht de draad aan {}",
+    "main": "terug op de hoofdrand", "other-side": "langs de andere kant van de lossen", "piece": "rond {}",
+    "held": "op de onbewerkte st", "free": "in de vrije lussen", "free-front": "in de vrije voorste lussen",
+    "free-back": "in de vrije achterste lussen", "of-round": " van T{}", "side": "langs de rand",
+    "base": "in de randsteken", "both-layers": "door beide lagen", "through": "door {} en dit deel",
+    "loops-both": "in beide lussen", "loops-front": "alleen voorste lus", "loops-back": "alleen achterste lus",
+    "loops-front-post": "als reliëf voor", "loops-back-post": "als reliëf achter", "lead-front": "Alleen voorste lussen: ",
+    "lead-back": "Alleen achterste lussen: ", "front-post": "reliëf voor ", "back-post": "reliëf achter ",
+    "make": "{} ({} keer)",
+}  # fmt: skip
+
+PHRASES = MappingProxyType({
+    Language.GERMAN: _GERMAN, Language.FRENCH: _FRENCH, Language.SPANISH: _SPANISH, Language.ITALIAN: _ITALIAN,
+    Language.DUTCH: _DUTCH,
+})  # fmt: skip
 """Every phrase in every language but English."""
+
+
+_NTH = MappingProxyType({Language.FRENCH: "e", Language.SPANISH: "ª", Language.ITALIAN: "a", Language.DUTCH: "e"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,7 +215,7 @@ class Wording:
         if self.language is Language.GERMAN:
             return f"{n}."
         if self.language is not None:
-            return f"{n}{'e' if self.language is Language.FRENCH else 'ª'}"
+            return f"{n}{_NTH[self.language]}"
         words = {2: "2nd", 3: "3rd"}
         spelled = {2: "second", 3: "third", 4: "fourth", 5: "fifth"}
         return spelled.get(n, f"{n}th") if self.spelled else words.get(n, f"{n}th")

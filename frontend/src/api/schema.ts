@@ -3582,7 +3582,7 @@ export interface components {
              * Language
              * @enum {string}
              */
-            language: "en" | "de" | "fr" | "es";
+            language: "en" | "de" | "fr" | "es" | "it" | "nl";
             /** Ready */
             ready: string[];
             /** Sections */
@@ -4631,7 +4631,7 @@ export interface components {
              * @default en
              * @enum {string}
              */
-            language?: "en" | "de" | "fr" | "es";
+            language?: "en" | "de" | "fr" | "es" | "it" | "nl";
             /**
              * Left
              * @default false
@@ -7135,7 +7135,7 @@ export interface components {
              * @default en
              * @enum {string}
              */
-            language?: "en" | "de" | "fr" | "es";
+            language?: "en" | "de" | "fr" | "es" | "it" | "nl";
             /**
              * Large
              * @default false
@@ -8325,7 +8325,7 @@ export interface components {
              * @default en
              * @enum {string}
              */
-            language?: "en" | "de" | "fr" | "es";
+            language?: "en" | "de" | "fr" | "es" | "it" | "nl";
             /**
              * Large
              * @default false
@@ -9560,7 +9560,7 @@ export interface components {
              * Language
              * @enum {string}
              */
-            language: "de" | "fr" | "es";
+            language: "de" | "fr" | "es" | "it" | "nl";
             /** Source */
             source: string;
             /** Text */
@@ -10121,7 +10121,7 @@ export interface operations {
         parameters: {
             query?: {
                 terms?: ("us" | "uk" | "letters") | null;
-                language?: ("de" | "fr" | "es") | null;
+                language?: ("de" | "fr" | "es" | "it" | "nl") | null;
                 spelled?: boolean;
                 left?: boolean;
                 tidy?: boolean;
@@ -10751,7 +10751,7 @@ export interface operations {
                 edition?: string;
                 terms?: "us" | "uk" | "letters";
                 pictures?: "all" | "figure" | "none";
-                language?: "en" | "de" | "fr" | "es";
+                language?: "en" | "de" | "fr" | "es" | "it" | "nl";
                 explained?: "full" | "short" | "rounds" | "counts";
                 left?: boolean;
             };
@@ -10780,7 +10780,7 @@ export interface operations {
                 edition?: string;
                 terms?: "us" | "uk" | "letters";
                 pictures?: "all" | "figure" | "none";
-                language?: "en" | "de" | "fr" | "es";
+                language?: "en" | "de" | "fr" | "es" | "it" | "nl";
                 explained?: "full" | "short" | "rounds" | "counts";
                 left?: boolean;
                 paper?: "a4" | "letter" | "phone";
@@ -10811,7 +10811,7 @@ export interface operations {
                 edition?: string;
                 terms?: "us" | "uk" | "letters";
                 pictures?: "all" | "figure" | "none";
-                language?: "en" | "de" | "fr" | "es";
+                language?: "en" | "de" | "fr" | "es" | "it" | "nl";
                 explained?: "full" | "short" | "rounds" | "counts";
                 left?: boolean;
                 key?: string;
@@ -12549,7 +12549,7 @@ export interface operations {
                 edition?: string;
                 terms?: "us" | "uk" | "letters";
                 pictures?: "all" | "figure" | "none";
-                language?: "en" | "de" | "fr" | "es";
+                language?: "en" | "de" | "fr" | "es" | "it" | "nl";
                 explained?: "full" | "short" | "rounds" | "counts";
                 left?: boolean;
                 paper?: "a4" | "letter";

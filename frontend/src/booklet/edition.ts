@@ -30,6 +30,8 @@ export const LANGUAGES = [
   ["de", "German"],
   ["fr", "French"],
   ["es", "Spanish"],
+  ["it", "Italian"],
+  ["nl", "Dutch"],
 ] as const;
 export const EXPLAINED = [
   ["full", "everything"],

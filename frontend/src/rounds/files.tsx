@@ -19,6 +19,8 @@ const FILES: readonly (readonly [string, string, string])[] = [
   ["Rounds in German", "text", "?language=de"],
   ["Rounds in French", "text", "?language=fr"],
   ["Rounds in Spanish", "text", "?language=es"],
+  ["Rounds in Italian", "text", "?language=it"],
+  ["Rounds in Dutch", "text", "?language=nl"],
   ["Markdown, with boxes to tick", "md", ""],
   ["Rounds as JSON", "json", ""],
   ["CSV, with the count table", "csv", ""],
