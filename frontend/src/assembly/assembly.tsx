@@ -1,5 +1,6 @@
 /** Assembly: steps in order, each with its part and place, and the settled figure put together so. */
-import { type ComponentProps, useState } from "react";
+import { type ComponentProps, useEffect, useState } from "react";
+import { useSearchParams } from "react-router";
 import { type Design, useAct } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
@@ -57,7 +58,12 @@ export function AssemblyStop() {
   const { value, change } = page;
   const { scene, settled, settling } = useScene(design);
   const [aim, setAim] = useState<Aim | null>(null);
-  const [open, setOpen] = useState<string | null>(null);
+  const [asked] = useSearchParams();
+  const [open, setOpen] = useState<string | null>(asked.get("step"));
+  useEffect(() => {
+    const step = asked.get("step");
+    if (step) document.getElementById(`step-${step}`)?.scrollIntoView({ block: "center" });
+  }, [asked]);
   const act = useAct(design.id);
   const say = useSay();
   const noSew = (step: string) =>

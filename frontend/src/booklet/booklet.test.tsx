@@ -91,11 +91,15 @@ describe("the order of parts", () => {
 
 describe("findings", () => {
   it("lead to the part at its stop", () => {
-    expect(wayTo(DESIGN, FINDING)).toBe("/designs/7/rounds?part=abcd");
+    expect(wayTo(DESIGN, FINDING)).toBe("/designs/7/rounds?part=abcd&round=3");
+    expect(wayTo(DESIGN, { ...FINDING, round: null })).toBe("/designs/7/rounds?part=abcd");
+    expect(wayTo(DESIGN, { ...FINDING, stop: "assembly", step: "ear1" })).toBe(
+      "/designs/7/assembly?step=ear1",
+    );
     expect(wayTo(DESIGN, { ...FINDING, stop: "brief", part: null })).toBe("/designs/7/brief");
     shown(<Findings design={DESIGN} title="Blocks the release" found={[FINDING]} bad />);
     expect(screen.getByRole("link", { name: "Rounds" }).getAttribute("href")).toBe(
-      "/designs/7/rounds?part=abcd",
+      "/designs/7/rounds?part=abcd&round=3",
     );
     expect(screen.getByText("Blocks the release (1)")).toBeTruthy();
   });

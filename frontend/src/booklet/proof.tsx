@@ -19,10 +19,15 @@ const STOPS: Record<Finding["stop"], string> = {
   proving: "Proving",
 };
 
-/** The address at which a finding is mended. */
+/** The address at which a finding is mended: the round of the part, the step, or else the stop. */
 export function wayTo(design: Design, found: Finding): string {
-  const at = found.stop === "rounds" && found.part ? `?part=${found.part}` : "";
-  return `/designs/${design.id}/${found.stop}${at}`;
+  const at = new URLSearchParams();
+  if (found.stop === "rounds" && found.part) {
+    at.set("part", found.part);
+    if (found.round !== null) at.set("round", String(found.round));
+  }
+  if (found.stop === "assembly" && found.step) at.set("step", found.step);
+  return `/designs/${design.id}/${found.stop}${at.size ? `?${at}` : ""}`;
 }
 
 export function Proof({ design }: { design: Design }) {

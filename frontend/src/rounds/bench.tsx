@@ -16,6 +16,7 @@ import { toUnits } from "./positions";
 import { ProblemList, roundFaults } from "./problems";
 import { ShapingMenu } from "./shaping-menu";
 import { TrialBar, useTrial } from "./trial";
+import { useArrival } from "./use-arrival";
 import { usePartText } from "./use-part-text";
 import { useRoundChanges } from "./use-round-changes";
 import { Views } from "./views";
@@ -32,7 +33,16 @@ function same(a: Question, b: Question): boolean {
   return a.text === b.text && a.colour === b.colour && gist(a) === gist(b);
 }
 
-export function Bench({ design, part }: { design: Design; part: Part }) {
+export function Bench({
+  design,
+  part,
+  arriveAt = null,
+}: {
+  design: Design;
+  part: Part;
+  /** The round that is gone to first, where one is. */
+  arriveAt?: number | null;
+}) {
   const leftHanded = useLeftHanded();
   const editor = useRef<EditorHandle>(null);
   const { text, type, state, conflict, problem, settle, keep } = usePartText(design, part, (next) =>
@@ -60,6 +70,10 @@ export function Bench({ design, part }: { design: Design; part: Part }) {
     const at = rounds.findIndex((r) => r.line === line);
     setLit(at >= 0 ? at : null);
   };
+  useArrival(arriveAt, shown, (line) => {
+    editor.current?.goTo(line);
+    toLine(line);
+  });
   const named = useMemo(() => coloursIn(shown, text), [shown, text]);
   return (
     <div className="grid min-h-0 flex-1 gap-3 lg:grid-cols-[minmax(0,5fr)_minmax(0,3.4fr)_minmax(0,3.6fr)]">

@@ -64,7 +64,7 @@ export function Rounds() {
           </Button>
           <SaveAs design={design} />
         </div>
-        <Bench key={part.key} design={design} part={part} />
+        <Bench key={part.key} design={design} part={part} arriveAt={Number(params.get("round")) || null} />
       </div>
       {dialogs}
     </>
