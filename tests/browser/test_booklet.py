@@ -45,7 +45,8 @@ def test_a_release_is_refused_mended_made_and_read(
     expect(bench.get_by_role("button", name="Release it all the same")).to_be_disabled()
     bench.get_by_role("button", name="Not yet").click()
     blocks.get_by_role("link", name="Rounds").click()
-    expect(bench).to_have_url(re.compile("rounds"))
+    expect(bench).to_have_url(re.compile("round=4"))
+    expect(bench.locator(".cm-activeLine")).to_contain_text("Rnd 4")  # its line is gone to
     retyped(designer, design, CONE)
     bench.reload()
     bench.get_by_role("link", name="Booklet").click()

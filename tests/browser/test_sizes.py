@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 from playwright.sync_api import Page, expect
 
 from craft.text.several_sizes import of_size
-from studio.designs.actions import add_part
+from studio.designs.actions import add_part, create_design
 from studio.designs.models import Design
 from studio.designs.texts import set_text
 from tests.browser.conftest import CONE, saved
@@ -76,6 +76,29 @@ def test_a_hat_follows_its_head(bench: Page, design: Design, designer: User) -> 
     set_text(designer, design.pk, body, text, None, None)
     bench.reload()
     expect(column).to_contain_text("widest 30")
+
+
+def test_a_hat_follows_the_head_of_another_design(bench: Page, design: Design, designer: User) -> None:
+    other = create_design(designer, "Wren", "us")
+    add_part(designer, other.pk, {"name": "Head", "make": 1, "colour": None, "text": CONE, "recipe": None})
+    hat = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R5: sc around [12]\n"
+    add_part(designer, design.pk, {"name": "Hat", "make": 1, "colour": None, "text": hat, "recipe": None})
+    bench.reload()
+    bench.get_by_role("link", name="Sizes").click()
+    bench.get_by_role("button", name="Another size").click()
+    bench.get_by_label("Asked for by").select_option("fit")
+    bench.get_by_label("Part", exact=True).select_option("Hat")
+    bench.get_by_label("Something of").select_option("Wren")
+    expect(bench.get_by_role("button", name="Add the size")).to_be_disabled()
+    bench.get_by_label("Fits", exact=True).select_option("Head")
+    bench.get_by_label("Bobbles and colours that repeat").check()
+    bench.get_by_role("button", name="Add the size").click()
+    expect(bench.get_by_role("columnheader", name="Hat to fit Head of Wren")).to_be_visible()
+    hats = bench.get_by_role("row").filter(has=bench.get_by_role("rowheader", name="Hat", exact=True))
+    expect(hats.get_by_role("cell").nth(1)).to_contain_text("widest 24")
+    bench.get_by_role("button", name="Show the rounds").click()
+    ladders = bench.get_by_role("img", name="Hat: 5 rounds up to 12 stitches at first")
+    expect(ladders).to_be_visible()
 
 
 def test_a_booklet_for_all_sizes(bench: Page, design: Design) -> None:
