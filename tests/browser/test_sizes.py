@@ -56,7 +56,8 @@ def test_yarn_at_hand_needs_to_know_its_skein(bench: Page) -> None:
     expect(bench.get_by_role("columnheader", name="from 42 g")).to_have_count(0)
 
 
-def test_a_hat_follows_its_head(bench: Page, design: Design, designer: User) -> None:
+def asked_to_fit(bench: Page, design: Design, designer: User) -> None:
+    """The design gets a hat, which is asked for in a size that fits something."""
     hat = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R5: sc around [12]\n"
     add_part(designer, design.pk, {"name": "Hat", "make": 1, "colour": None, "text": hat, "recipe": None})
     bench.reload()
@@ -64,6 +65,10 @@ def test_a_hat_follows_its_head(bench: Page, design: Design, designer: User) -> 
     bench.get_by_role("button", name="Another size").click()
     bench.get_by_label("Asked for by").select_option("fit")
     bench.get_by_label("Part", exact=True).select_option("Hat")
+
+
+def test_a_hat_follows_its_head(bench: Page, design: Design, designer: User) -> None:
+    asked_to_fit(bench, design, designer)
     bench.get_by_label("Fits", exact=True).select_option("Body")
     bench.get_by_role("button", name="Add the size").click()
     hats = bench.get_by_role("row").filter(has=bench.get_by_role("rowheader", name="Hat", exact=True))
@@ -81,13 +86,7 @@ def test_a_hat_follows_its_head(bench: Page, design: Design, designer: User) -> 
 def test_a_hat_follows_the_head_of_another_design(bench: Page, design: Design, designer: User) -> None:
     other = create_design(designer, "Wren", "us")
     add_part(designer, other.pk, {"name": "Head", "make": 1, "colour": None, "text": CONE, "recipe": None})
-    hat = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R5: sc around [12]\n"
-    add_part(designer, design.pk, {"name": "Hat", "make": 1, "colour": None, "text": hat, "recipe": None})
-    bench.reload()
-    bench.get_by_role("link", name="Sizes").click()
-    bench.get_by_role("button", name="Another size").click()
-    bench.get_by_label("Asked for by").select_option("fit")
-    bench.get_by_label("Part", exact=True).select_option("Hat")
+    asked_to_fit(bench, design, designer)
     bench.get_by_label("Something of").select_option("Wren")
     expect(bench.get_by_role("button", name="Add the size")).to_be_disabled()
     bench.get_by_label("Fits", exact=True).select_option("Head")

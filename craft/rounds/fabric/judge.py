@@ -12,7 +12,8 @@ from craft.rounds.arithmetic import RoundSum, Sum, is_single, round_sum, settled
 from craft.rounds.fabric.edges import CHAIN_NAME, NOTHING, Held, Line
 from craft.rounds.fabric.graph import Numbers
 from craft.rounds.fabric.hook import Hook
-from craft.rounds.fabric.moves import Outcome, RoundRun
+from craft.rounds.fabric.moves import RoundRun
+from craft.rounds.fabric.outcome import Outcome
 from craft.rounds.fabric.plan import Stretch
 from craft.rounds.fabric.verdict import Verdict, misfit, wrong_sum
 from craft.rounds.pattern import (

@@ -199,7 +199,7 @@ class _Parser(Units):
 
     def lead(self) -> str | None:
         start = self.at
-        if (free := self._on_free()) is not None:
+        if (free := self.on_free()) is not None:
             return free
         self.at = start
         self.eat(Sort.IN)
@@ -213,54 +213,12 @@ class _Parser(Units):
             self.of_chain()
             self.eat(Sort.STOP, Sort.COMMA)
             return "along the other side "
-        if self._on_held():
+        if self.on_held():
             self.held = True
             return ""
         self.at = start
         start_at = self.from_hook()
         return start_at if start_at is not None else self.onto_piece()
-
-    def _on_free(self) -> str | None:
-        """'join the yarn in the free front loops of R3, …': where the round is worked."""
-        joined = self.eat(Sort.REJOIN) is not None
-        self.eat(Sort.IN, Sort.TO)
-        free = self.eat(Sort.FREE, Sort.FREE_BACK)
-        if free is None and (free := self.eat(Sort.FRONT, Sort.BACK)) is not None and not self.eat(Sort.UNWORKED):
-            return None
-        if free is None:
-            return None
-        words = self.text[free.start : free.end].lower()
-        side = (
-            "back "
-            if free.sort in (Sort.FREE_BACK, Sort.BACK)
-            else "front "
-            if any(w in words for w in _IN_FRONT)
-            else ""
-        )
-        self.eat(Sort.OF, Sort.FROM)
-        of = ""
-        label, number = self.peek(), self.peek(1)
-        if label is not None and number is not None and number.sort is Sort.NUMBER and self._is_label(label):
-            self.at += 2
-            of = f" of R{number.value}"
-        if not joined and not of and self.sort() not in SEPARATORS:
-            return None  # 'in the free loops sc around' has a place of its own
-        self.eat(Sort.COMMA, Sort.STOP)
-        return f"in the free {side}loops{of}, "
-
-    def _is_label(self, token: Token) -> bool:
-        """Whether a token before a number is what a round is called: 'Rd', 'T', 'V'."""
-        said_word = self.text[token.start : token.end].lower()
-        return token.sort is Sort.ROUND or said_word in ("r", "t", "v", "g", "rd")
-
-    def _on_held(self) -> bool:
-        """'on the 12 unworked sts, …': what follows is worked on stitches that were left before."""
-        self.eat(Sort.REJOIN)
-        if not self.eat(Sort.IN, Sort.TO, Sort.THROUGH):
-            return False
-        self.eat(Sort.NEXT)
-        self.eat(Sort.NUMBER)
-        return self._held() and self.sort() in (*SEPARATORS, Sort.NUMBER, Sort.STITCH, Sort.OPEN, Sort.STAR)
 
     def onto_piece(self) -> str | None:
         """'on to the left leg and sc 12 there'."""
@@ -377,9 +335,6 @@ class _Parser(Units):
             return f"({body}) x {self.take().value}"
         return f"({body}) around" if around else f"({body})"
 
-
-_IN_FRONT = ("front", "vorder", "vmg", "avant", "delanter", "anterior", "davanti", "voorste")
-"""Beginnings of words for the front loop, in six languages."""
 
 _EXPLAINS = re.compile(r"(?i)[(\[]\s*(?:that\s+is|i\.?e\.?|which\s+means|meaning|=|also\s+called)")
 """Brackets that say again what a stitch is."""

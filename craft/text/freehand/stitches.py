@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from craft.rounds.stitches import MOST_TOGETHER, STITCHES, Terms, stitch
-from craft.text.freehand.cursor import PLACES, SEPARATORS, Cursor, ordinal
+from craft.text.freehand.cursor import PLACES, SEPARATORS, ordinal
+from craft.text.freehand.edges import Edges
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.notation import stitch_key
@@ -18,7 +19,7 @@ def _takes(name: str) -> int:
     return stitch(found).takes if found is not None else 1
 
 
-class Stitches(Cursor):
+class Stitches(Edges):
     """Readers of a stitch and its place; each takes what it reads, or gives None."""
 
     def work(self) -> str | None:
@@ -242,6 +243,12 @@ class Stitches(Cursor):
         return self.at > 0 and self.tokens[self.at - 1].sort is Sort.OF and self.sort() is Sort.EVERY
 
     def _place(self, name: str, count: int | None) -> str | None:
+        named = self._named_place(name, count)
+        return self._among_stitches(name, count or 1) if named is None else named or None
+
+    def _named_place(self, name: str, count: int | None) -> str | None:
+        """A place with a name of its own: a ring, a chain, both layers, a piece; empty for a piece that is no place here,
+        None where the place is told among the stitches below."""
         n = count or 1
         many = f"{n} {name}"
         if self.sort() is Sort.NUMBER and self.sort(1) is Sort.RING:
@@ -263,8 +270,11 @@ class Stitches(Cursor):
             return f"{many} through both layers"
         if (piece := self.eat(Sort.PIECE)) is not None and count is not None:
             return f"{many} around the {self.limb(piece)}"
-        if piece is not None:
-            return None
+        return None if piece is None else ""
+
+    def _among_stitches(self, name: str, n: int) -> str | None:
+        """'in each st', 'in the next 4 sts', 'in the last': which stitches of the edge below."""
+        many = f"{n} {name}"
         if self.sort(1) in (Sort.EACH, Sort.EVERY):
             self.eat(Sort.OF)  # 'in both loops of every sc'
         each = self.eat(Sort.EACH, Sort.EVERY) is not None
@@ -277,7 +287,7 @@ class Stitches(Cursor):
         same = self.eat(Sort.SAME) is not None
         number = self.eat(Sort.NUMBER)
         free = self.eat(Sort.FREE, Sort.FREE_BACK)
-        if number is not None and self._held():
+        if number is not None and self._waiting():
             self.held = True
             return f"{n * int(number.value)} {name}" if n == 1 else f"{many} in each of next {number.value} sts"
         place = self.eat(Sort.PLACE, Sort.CHAIN)
@@ -306,17 +316,6 @@ class Stitches(Cursor):
                 return f"{many} along the chain"
             return f"{many} in {'last' if last else 'next'} st" if n > 1 else many
         return None
-
-    def _held(self) -> bool:
-        """'unworked sts', 'skipped stitches', 'mailles en attente': stitches that were left before; they are taken."""
-        start = self.at
-        left = self.eat(Sort.UNWORKED, Sort.SKIP) is not None
-        stitches = self.eat(Sort.PLACE) is not None
-        left = self.eat(Sort.UNWORKED) is not None or left
-        if not left or not stitches:
-            self.at = start
-            return False
-        return True
 
     def each_more(self) -> str | None:
         """'[and in] each ch after it': the stitch before it in every place that is left."""

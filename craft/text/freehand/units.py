@@ -142,98 +142,16 @@ class Units(Stitches):
         self.eat(Sort.PLACE, Sort.CHAIN, Sort.STITCH)
         return f"skip {n.value if n else 1}"
 
-    def left(self) -> str | None:
-        """'leave the other 12 sts unworked', 'die restlichen 12 M stilllegen', 'laisser les 12 m restantes en attente'."""
-        told = self.eat(Sort.LEAVE) is not None
-        held = self.eat(Sort.UNWORKED) is not None
-        others = self.others()
-        self.eat(Sort.LAST, Sort.NEXT)
-        n = self.eat(Sort.NUMBER)
-        others = self.others() or others
-        stitches = self.eat(Sort.PLACE) is not None
-        others = self.others() or others
-        held = self.eat(Sort.UNWORKED, Sort.LEAVE) is not None or held
-        if not (told or held) or not (stitches or others) or (n is None and not others):
-            return None
-        self.eat(Sort.LEAVE)
-        return f"leave {n.value} sts" if n is not None else "leave the rest"
-
-    def shifted(self) -> str | None:
-        """'6 Versatzmaschen': stitches that move the round's start, and belong to the next one."""
-        n = self.eat(Sort.NUMBER)
-        if n is not None and self.eat(Sort.SHIFT):
-            return f"shift {n.value}"
-        return None
-
-    def backwards(self) -> str | None:
-        """'count back 10 sts from the hook': where the round begins, some stitches before the end of the one below."""
-        if not self.eat(Sort.BACKWARDS) or (n := self.eat(Sort.NUMBER)) is None:
-            return None
-        self.eat(Sort.PLACE, Sort.STITCH)
-        self.eat(Sort.FROM)
-        while self.sort() is Sort.NOISE:
-            self.noise.append(str(self.take().value))
-        self.behind = int(n.value)
-        return ""
-
-    def these_only(self) -> str | None:
-        """'… on these 10 sts', '… working into the chains': said again behind the work; the count is the evidence."""
-        if not self.at or not self.eat(Sort.IN):
-            return None
-        self.eat(Sort.OF)
-        chains = self.sort() is Sort.CHAIN or (self.sort() is Sort.NUMBER and self.sort(1) is Sort.CHAIN)
-        again = self.eat(Sort.NUMBER) is not None and self.eat(Sort.PLACE) is not None
-        if chains and self.eat(Sort.CHAIN) and self.sort() in (None, Sort.CLOSE, *SEPARATORS):
-            self.noise.append("into the chains")
-            return ""
-        return "" if again and self.peek() is None else None
-
     def move(self) -> str | None:
         if self.eat(Sort.TURN):
             return "turn"
-        if self._slip_to_first():
+        if self.slip_to_first():
             return "join"
         if self.eat(Sort.JOIN):
-            return self._joined_to() or self._where_joined()
+            return self.joined_to() or self.where_joined()
         if (token := self.eat(Sort.COLOUR)) is not None:
             return f"with {token.value}"
         return None
-
-    def _slip_to_first(self) -> bool:
-        """'sl st into first ch to make a ring', 'sl st to join': a joining told by its stitch; its words are taken."""
-        start = self.at
-        self.eat(Sort.NUMBER)
-        made = self.eat(Sort.STITCH)
-        if made is not None and made.value == "slst" and self.eat(Sort.IN, Sort.TO):
-            if self.eat(Sort.JOIN):
-                return True
-            if self.eat(Sort.NEXT, Sort.ORDINAL) and self.eat(Sort.PLACE, Sort.STITCH, Sort.CHAIN):
-                while self.eat(Sort.TO, Sort.IN, Sort.JOIN, Sort.RING):
-                    pass
-                return True
-        self.at = start
-        return False
-
-    def _joined_to(self) -> str | None:
-        """'join to leg 1 with a sc': the first stitch along another piece."""
-        start = self.at
-        self.eat(Sort.TO, Sort.IN)
-        if (piece := self.eat(Sort.PIECE)) is not None and (made := self.eat(Sort.STITCH)) is not None:
-            return f"1 {name_of(made.value)} around the {self.limb(piece)}"
-        self.at = start
-        return None
-
-    def _where_joined(self) -> str:
-        """'… to the first of these 12 sts': where a round is joined is where it began."""
-        start = self.at
-        if not self.eat(Sort.TO, Sort.IN):
-            return "join"
-        found = self.eat(Sort.NEXT, Sort.ORDINAL, Sort.LAST) is not None
-        self.eat(Sort.OF)
-        self.eat(Sort.NUMBER)
-        if not self.eat(Sort.PLACE, Sort.STITCH, Sort.RING) or not found:
-            self.at = start
-        return "join"
 
     def bare(self) -> str | None:
         """Colours with numbers: '3 B, 3 Y'; a colour all round."""

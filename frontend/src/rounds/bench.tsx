@@ -33,6 +33,25 @@ function same(a: Question, b: Question): boolean {
   return a.text === b.text && a.colour === b.colour && gist(a) === gist(b);
 }
 
+/** What the studio reads in the text, with the text that it read. */
+function useRead(asked: Question) {
+  return useLatest<Question, { answer: Preview; asked: string }>(
+    asked,
+    async (q) => ({ answer: await askPreview(q), asked: q.text }),
+    same,
+  );
+}
+
+/** What the studio would not do, or why nothing was read. */
+function Trouble({ problem, error }: { problem: { detail: string } | null; error: unknown }) {
+  if (problem === null && error === null) return null;
+  return (
+    <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
+      {problem?.detail ?? sentence(error)}
+    </p>
+  );
+}
+
 export function Bench({
   design,
   part,
@@ -45,18 +64,13 @@ export function Bench({
 }) {
   const leftHanded = useLeftHanded();
   const editor = useRef<EditorHandle>(null);
-  const { text, type, state, conflict, problem, settle, keep } = usePartText(design, part, (next) =>
-    editor.current?.show(next),
-  );
+  const show = (next: string) => editor.current?.show(next);
+  const { text, type, state, conflict, problem, settle, keep } = usePartText(design, part, show);
   const asked = useMemo<Question>(
     () => ({ text, design, colour: part.colour, part: part.key }),
     [text, design, part.colour, part.key],
   );
-  const { answer: preview, error } = useLatest<Question, { answer: Preview; asked: string }>(
-    asked,
-    async (q) => ({ answer: await askPreview(q), asked: q.text }),
-    same,
-  );
+  const { answer: preview, error } = useRead(asked);
   const [lit, setLit] = useState<number | null>(null);
   const [range, setRange] = useState<Range | null>(null);
   const shown = preview?.answer ?? null;
@@ -65,7 +79,6 @@ export function Bench({
   const { trial, attempt, keep: keepTrial, leave } = useTrial(design, asked, editor);
   const laid = trial?.preview ?? shown;
   const faults = useMemo(() => (laid ? roundFaults(laid) : new Map()), [laid]);
-  const litLine = lit === null ? null : (rounds[lit]?.line ?? null);
   const toLine = (line: number) => {
     const at = rounds.findIndex((r) => r.line === line);
     setLit(at >= 0 ? at : null);
@@ -85,7 +98,7 @@ export function Bench({
             text={text}
             terms={design.terms}
             preview={preview}
-            lit={litLine}
+            lit={lit === null ? null : (rounds[lit]?.line ?? null)}
             onText={type}
             onLine={(line) => startTransition(() => toLine(line))}
             onBlur={() => void keep()}
@@ -94,11 +107,7 @@ export function Bench({
           />
         </div>
         <Tidying state={state} folded={shown?.folded ?? false} onTidy={(fold) => void tidy(fold)} />
-        {(problem !== null || error !== null) && (
-          <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1">
-            {problem?.detail ?? sentence(error)}
-          </p>
-        )}
+        <Trouble problem={problem} error={error} />
         {shown && (
           <ProblemList
             preview={shown}

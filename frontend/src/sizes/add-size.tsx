@@ -8,6 +8,7 @@ import { cm } from "../ui/units";
 import { useBasket } from "../yarns/basket";
 import {
   type Asked,
+  askedAtFirst,
   type Entry,
   entriesOf,
   heightsOf,
@@ -29,6 +30,42 @@ const ABOUT: Record<Way, string> = {
   fit: "The opening of the part (its widest round, where it has none) goes around that. A part that fits another follows it when it changes.",
   grams: "As large as the yarn allows; it needs to know what a skein of it holds.",
 };
+
+/** Several heights at once, and whether counts come first. */
+function Heights({ way, asked, set }: { way: Way; asked: Asked; set: (change: Partial<Asked>) => void }) {
+  return (
+    <>
+      {way === "heights" && (
+        <TextField
+          label="Heights in cm"
+          className="col-span-2"
+          value={asked.heights}
+          maxLength={200}
+          placeholder="6, 9, 12, 15"
+          error={
+            asked.heights.trim() && !heightsOf(asked.heights).length
+              ? "Type heights from 1 to 300 cm, such as 6, 9, 12."
+              : null
+          }
+          onChange={(e) => set({ heights: e.target.value })}
+        />
+      )}
+      {(way === "height" || way === "heights") && (
+        <div className="col-span-2">
+          <Check
+            checked={asked.easy}
+            onChecked={(easy) => set({ easy })}
+            label={
+              way === "heights"
+                ? "Easy counts first, stepping evenly from size to size"
+                : "Easy counts first, the height as near as they allow"
+            }
+          />
+        </div>
+      )}
+    </>
+  );
+}
 
 function Measures({
   way,
@@ -68,34 +105,7 @@ function Measures({
           hint={way === "height" ? `${design.name} is about ${cm(now)} now.` : undefined}
         />
       )}
-      {way === "heights" && (
-        <TextField
-          label="Heights in cm"
-          className="col-span-2"
-          value={asked.heights}
-          maxLength={200}
-          placeholder="6, 9, 12, 15"
-          error={
-            asked.heights.trim() && !heightsOf(asked.heights).length
-              ? "Type heights from 1 to 300 cm, such as 6, 9, 12."
-              : null
-          }
-          onChange={(e) => set({ heights: e.target.value })}
-        />
-      )}
-      {(way === "height" || way === "heights") && (
-        <div className="col-span-2">
-          <Check
-            checked={asked.easy}
-            onChecked={(easy) => set({ easy })}
-            label={
-              way === "heights"
-                ? "Easy counts first, stepping evenly from size to size"
-                : "Easy counts first, the height as near as they allow"
-            }
-          />
-        </div>
-      )}
+      <Heights way={way} asked={asked} set={set} />
       {way === "count" && (
         <NumberField
           label="Stitches around"
@@ -222,12 +232,6 @@ function YarnChoice({
   );
 }
 
-/** The part with the widest round: what is most often to be fitted, or to have a count of its own. */
-function widestPart(design: Design): string {
-  const by = design.parts.map((p) => [Math.max(...p.counts, 0), p.key] as const);
-  return by.reduce((best, one) => (one[0] > best[0] ? one : best), [0, ""] as const)[1];
-}
-
 export function AddSize({
   first,
   design,
@@ -252,26 +256,7 @@ export function AddSize({
   const basket = useBasket().data;
   const [way, setWay] = useState(first);
   const [yarnId, setYarnId] = useState("");
-  const [asked, setAsked] = useState<Asked>(() => ({
-    name: "",
-    hook: "5",
-    strands: 1,
-    height: Math.round(now * 1.5),
-    heights: "",
-    part: widestPart(design),
-    count: null,
-    grams: null,
-    girth: null,
-    ease: 0,
-    fits: "",
-    across: null,
-    alone: true,
-    second: "",
-    fitsDesign: "",
-    apart: false,
-    easy: false,
-    classes: [1, 2, 3, 4, 5],
-  }));
+  const [asked, setAsked] = useState<Asked>(() => askedAtFirst(design, now));
   const set = (change: Partial<Asked>) => setAsked({ ...asked, ...change });
   const yarn = basket?.yarns.find((y) => String(y.id) === (yarnId || String(basket.yarns[0]?.id)));
   const partName = design.parts.find((p) => p.key === asked.part)?.name;
@@ -297,11 +282,11 @@ export function AddSize({
           onValue={(w) => setWay(w as Way)}
           options={WAYS}
         />
-        {way === "classes" ? (
-          <WeightChoice weights={weights} asked={asked} set={set} />
-        ) : way === "yarn" ? (
+        {way === "classes" && <WeightChoice weights={weights} asked={asked} set={set} />}
+        {way === "yarn" && (
           <YarnChoice basket={basket} yarnId={yarnId} onYarn={setYarnId} asked={asked} set={set} />
-        ) : (
+        )}
+        {way !== "classes" && way !== "yarn" && (
           <Measures way={way} asked={asked} set={set} design={design} now={now} things={things} />
         )}
         {way !== "heights" && way !== "classes" && (

@@ -48,6 +48,36 @@ export type Asked = {
   apart: boolean;
 };
 
+/** The part with the widest round: what is most often to be fitted, or to have a count of its own. */
+function widestPart(design: Design): string {
+  const by = design.parts.map((p) => [Math.max(...p.counts, 0), p.key] as const);
+  return by.reduce((best, one) => (one[0] > best[0] ? one : best), [0, ""] as const)[1];
+}
+
+/** What is asked for at first. now: height of the whole figure as it is, in mm. */
+export function askedAtFirst(design: Design, now: number): Asked {
+  return {
+    name: "",
+    hook: "5",
+    strands: 1,
+    height: Math.round(now * 1.5),
+    heights: "",
+    part: widestPart(design),
+    count: null,
+    grams: null,
+    girth: null,
+    ease: 0,
+    fits: "",
+    across: null,
+    alone: true,
+    second: "",
+    fitsDesign: "",
+    apart: false,
+    easy: false,
+    classes: [1, 2, 3, 4, 5],
+  };
+}
+
 export const MOST_SIZES = 12;
 
 export type Thing = Schemas["ThingOut"];
