@@ -96,13 +96,23 @@ class TesterShown(Schema):
     letter: LetterText
 
 
+class WrittenAs(Schema):
+    """Something a tester did otherwise that can be written into the rounds: by which making it is told, and what it says."""
+
+    making: UUID
+    key: str
+    told: str
+
+
 class GroupOut(schema_of(Group, instead={Said: schema_of(Said, name="SaidOut")})):  # type: ignore[misc]
-    """What is said of a place. answers: to what of it is answered."""
+    """What is said of a place. answers: to what of it is answered. writes: what of it the rounds may say instead, each way
+    once."""
 
     key: str
     asks: bool
     testers: int
     answers: list[AnswerOut]
+    writes: list[WrittenAs]
 
 
 class HeatOut(Schema):

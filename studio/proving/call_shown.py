@@ -22,6 +22,7 @@ from studio.booklets.proofs import proof
 from studio.booklets.schemas import FindingOut
 from studio.designs.models import Design
 from studio.designs.reading import design_value
+from studio.making.actions import holds
 from studio.making.editions import sheet_of
 from studio.making.models import LARGE
 from studio.making.schemas import AnswerOut
@@ -37,6 +38,7 @@ from studio.proving.call_schemas import (
     TesterShown,
     TestPicture,
     Tests,
+    WrittenAs,
 )
 from studio.proving.models import AnswerState, RemarkAnswer, TestCall, Tester
 
@@ -103,7 +105,7 @@ def _call(user: User, design: Design, call: TestCall, reads: Reads, answers: Ans
         closes=call.closes,
         days_left=(call.closes - today).days if call.closes else None,
         testers=[_tester(design, call, t, by_tester.get(t.pk), answers, studio) for t in call.testers.all()],
-        groups=[_group(g, answers) for g in groups],
+        groups=[_group(design, g, answers, reads) for g in groups],
         heat=[
             HeatOut(
                 part=p.key,
@@ -119,9 +121,28 @@ def _call(user: User, design: Design, call: TestCall, reads: Reads, answers: Ans
     )
 
 
-def _group(group: Group, answers: Answers) -> GroupOut:
+def _group(design: Design, group: Group, answers: Answers, reads: Reads) -> GroupOut:
     told = [answers[s.event] for s in group.said if s.event in answers]
-    return GroupOut(**asdict(group), key=group.key, asks=group.asks, testers=group.testers, answers=told)
+    return GroupOut(
+        **asdict(group),
+        key=group.key,
+        asks=group.asks,
+        testers=group.testers,
+        answers=told,
+        writes=list(_writes(design, group, reads)),
+    )
+
+
+def _writes(design: Design, group: Group, reads: Reads) -> Iterator[WrittenAs]:
+    """What of a group the rounds may say instead: what several testers did alike is one way."""
+    events = {said.event for said in group.said}
+    done_here = [(one, d) for _, one in reads for d in one.deviations if not events.isdisjoint(d.events)]
+    written = {(one.making.pk, d.key) for _, one in reads for d in one.making.decisions.all() if holds(design, d)}
+    told = {done.told for one, done in done_here if (one.making.pk, done.key) in written}
+    for one, done in done_here:
+        if done.told not in told:
+            told.add(done.told)
+            yield WrittenAs(making=one.making.pk, key=done.key, told=done.told)
 
 
 def _by_weight(pairs: Iterable[Pair]) -> Iterator[ByWeight]:

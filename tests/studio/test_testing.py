@@ -84,6 +84,29 @@ def test_from_a_call_to_an_answer(studio: Studio) -> None:
     assert (read["text"], read["version"]) == ("R3 says inc once.", "1.1")
 
 
+MORE = {"kind": "otherwise", "round": 5, "what": "more", "many": 1}
+
+
+def test_what_testers_did_otherwise_becomes_the_text_by_one_action(studio: Studio) -> None:
+    """Done alike by two it is one way; it is offered as long as the rounds do not say it."""
+    design, call, _ = called(studio)
+    for name in ("Rowan", "Sorrel"):
+        _, holder = invited(studio, design, call, name)
+        said(holder, *rounds(1, 2, 3, 4, 5), MORE)
+    (group,) = (g for g in going(studio, design)["calls"][0]["groups"] if g["what"] == "otherwise")
+    (way,) = group["writes"]
+    assert way["told"] == "After R5 1 more round was worked."
+    path = f"/designs/{design}/makings/{way['making']}/deviations/{way['key']}"
+    before = studio.ask("GET", f"/designs/{design}")["parts"][0]["counts"]
+    studio.ask("PUT", path, {"verdict": "text"})
+    after = studio.ask("GET", f"/designs/{design}")["parts"][0]["counts"]
+    assert len(after) == len(before) + 1
+    assert not [w for g in going(studio, design)["calls"][0]["groups"] for w in g["writes"]]
+    studio.ask("POST", f"/designs/{design}/undo")
+    ways = [w for g in going(studio, design)["calls"][0]["groups"] for w in g["writes"]]
+    assert way in ways
+
+
 def test_what_one_tester_gives_no_other_sees(studio: Studio) -> None:
     design, call, key = called(studio)
     _, rowan = invited(studio, design, call)

@@ -5291,7 +5291,8 @@ export interface components {
         };
         /**
          * GroupOut
-         * @description What is said of a place. answers: to what of it is answered.
+         * @description What is said of a place. answers: to what of it is answered. writes: what of it the rounds may say instead, each way
+         *     once.
          */
         GroupOut: {
             /** Answers */
@@ -5314,6 +5315,8 @@ export interface components {
             testers: number;
             /** What */
             what: string;
+            /** Writes */
+            writes: components["schemas"]["WrittenAs"][];
         };
         /**
          * HazardOut
@@ -9835,6 +9838,21 @@ export interface components {
             own_mm: number | null;
             /** Said */
             said: string;
+        };
+        /**
+         * WrittenAs
+         * @description Something a tester did otherwise that can be written into the rounds: by which making it is told, and what it says.
+         */
+        WrittenAs: {
+            /** Key */
+            key: string;
+            /**
+             * Making
+             * Format: uuid
+             */
+            making: string;
+            /** Told */
+            told: string;
         };
         /**
          * YarnIn

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render, screen, within } from "@testing-library/react";
+import { render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
@@ -95,6 +95,7 @@ const group = (more: object) => ({
     { by: "Sorrel", text: "", event: "e2", at: 2 },
   ],
   answers: [],
+  writes: [],
   ...more,
 });
 const call = (more: object) => ({ id: 3, groups: [], by_weight: [], ...more }) as unknown as Call;
@@ -112,6 +113,26 @@ describe("remarks", () => {
       text: "With brackets now.",
       version: "1.2",
     });
+  });
+  it("of what was done otherwise go into the text, and are answered by that", async () => {
+    const writes = [{ making: "m2", key: "ball-5-more-1", told: "After R5 1 more round was worked." }];
+    shown(
+      <Remarks
+        design={DESIGN}
+        call={call({ groups: [group({ what: "otherwise", writes })] })}
+        version="1.2"
+      />,
+    );
+    await userEvent.click(
+      screen.getByRole("button", { name: "Into the text: After R5 1 more round was worked." }),
+    );
+    await waitFor(() => expect(asked.length).toBe(2));
+    expect(asked[0]).toEqual({
+      method: "PUT",
+      path: "/api/designs/7/makings/m2/deviations/ball-5-more-1",
+      body: { verdict: "text" },
+    });
+    expect(asked[1]?.body).toMatchObject({ events: ["e1", "e2"], state: "changed", version: "1.2" });
   });
   it("that praise ask for nothing", () => {
     const liked = group({

@@ -4,7 +4,7 @@ import type { Schemas } from "../api/client";
 import type { Design } from "../design/design";
 import { Button, TextField } from "../ui/controls";
 import { Refused } from "../ui/refused";
-import { type Call, useTestActs } from "./use-proving";
+import { type Call, useMakingActs, useTestActs } from "./use-proving";
 
 type Group = Call["groups"][number];
 type State = Schemas["AnswerIn"]["state"];
@@ -44,6 +44,7 @@ export function Remarks({ design, call, version }: { design: Design; call: Call;
 
 function OneGroup({ design, group, version }: { design: Design; group: Group; version: string }) {
   const { reply } = useTestActs(design.id);
+  const { decide } = useMakingActs(design.id);
   const [text, setText] = useState(group.answers[0]?.text ?? "");
   const done = group.answers.length >= group.said.length;
   const answer = (state: State) =>
@@ -75,6 +76,26 @@ function OneGroup({ design, group, version }: { design: Design; group: Group; ve
           {group.answers[0].text && `: ${group.answers[0].text}`}
         </p>
       )}
+      {group.writes.length > 0 && (
+        <ul className="mt-1 flex flex-col gap-1 text-sm">
+          {group.writes.map((w) => (
+            <li key={w.key} className="flex flex-wrap items-center gap-2">
+              <span className="min-w-56 flex-1">{w.told}</span>
+              <Button
+                disabled={decide.isPending || reply.isPending}
+                onClick={() =>
+                  decide.mutate(
+                    { id: w.making, key: w.key, verdict: "text" },
+                    { onSuccess: () => answer("changed") },
+                  )
+                }
+              >
+                Into the text<span className="sr-only">: {w.told}</span>
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
       <div className="mt-1 flex flex-wrap items-end gap-2">
         <TextField
           label={`What you answer on ${group.place}`}
@@ -91,7 +112,7 @@ function OneGroup({ design, group, version }: { design: Design; group: Group; ve
           Stays as it is<span className="sr-only">: {group.place}</span>
         </Button>
       </div>
-      <Refused error={reply.error} />
+      <Refused error={decide.error ?? reply.error} />
     </li>
   );
 }
