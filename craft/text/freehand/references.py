@@ -6,6 +6,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from craft.rounds.numbers import CARDINALS
 from craft.text.freehand.counts import number_of
 
 _ROUND = r"(?:rounds?|rnds?|rds?|rows?|r|runden?|rd|tours?|t|vueltas?|v|giri|giro|toer(?:en)?)\.?"
@@ -76,6 +77,10 @@ _SAME = re.compile(
 )
 
 
+_SPELT = re.compile(rf"(?i)\b({_ROUND})\s+({'|'.join(CARDINALS)})\b")
+"""'same as row two'."""
+
+
 def _many(said: str | None) -> int:
     if said is None:
         return 0
@@ -84,7 +89,7 @@ def _many(said: str | None) -> int:
 
 def reference_in(text: str, language: str) -> Reference | None:
     """The reference that a round or a line is, None when it is none."""
-    text = text.strip()
+    text = _SPELT.sub(lambda m: f"{m[1]} {CARDINALS[m[2].lower()]}", text.strip())
     if m := _LATEST.match(text):
         return Reference(latest=_many(m.group("n")) or 1, times=_many(m.group("times")))
     if m := _EVEN.match(text) or _PLAIN_ROUNDS.match(text) or _ROUNDS_EVEN.match(text):
