@@ -145,6 +145,6 @@ class Edges(Cursor):
         found = self.eat(Sort.NEXT, Sort.ORDINAL, Sort.LAST) is not None
         self.eat(Sort.OF)
         self.eat(Sort.NUMBER)
-        if not self.eat(Sort.PLACE, Sort.STITCH, Sort.RING) or not found:
+        if not self.eat(Sort.PLACE, Sort.STITCH, Sort.CHAIN, Sort.RING) or not found:
             self.at = start
         return "join"

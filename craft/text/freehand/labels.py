@@ -34,7 +34,7 @@ _FORMS = (
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
     re.compile(rf"(?i)[(\[]\s*(?:{_ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{_ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]]\s*[:.]?\s*"),
-    re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?(?:\)(?:\s*(?:[-&+,]|(?:to|a|al|bis|à|y|and|und|et|e)(?=\s))\s*(?P<b>\d{1,4})\))?|\s?-\s?(?P<to>\d{1,4})\))\s*"),
+    re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?(?:\)(?:\s*(?:[-–&+,]|(?:to|a|al|bis|à|y|and|und|et|e)(?=\s))\s*(?P<b>\d{1,4})\))?|\s?-\s?(?P<to>\d{1,4})\))\s*"),
     re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
 )  # fmt: skip
 _SPELT = "|".join(CARDINALS)

@@ -72,6 +72,8 @@ def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
         for word, what in _entries(row.text):
             if (meaning := _explained(word, what, vocabulary)) is not None:
                 own.setdefault(word, meaning)
+    for word in [w for w, m in own.items() if m.sort is Sort.COLOUR and re.fullmatch(r"[a-z]{1,2}\d", w)]:
+        own[f"{word[:-1]} {word[-1]}"] = own[word]  # 'C1': letters and digits are words of their own
     for row in found:
         own |= {m.group(0).lower(): Meaning(Sort.COLOUR, m.group(0).title()) for m in _LETTERED.finditer(row.text)}
     for letter, colour in _colours_worked(found, language).items():
