@@ -196,6 +196,7 @@ def test_with_the_keyboard_alone(page: Page, transactional_db: None) -> None:
     expect(page.locator(".cm-content")).to_contain_text("R3: inc x 6")
     page.keyboard.press("Control+Shift+k")
     page.get_by_text("Every count adds up.").wait_for()
+    expect(page.get_by_role("dialog")).to_have_count(0)
     saved(page)
     page.keyboard.press("Escape")
     tab_to(page, "Ladder of Body")

@@ -76,7 +76,8 @@ export function Keys({ children }: { children: ReactNode }) {
   const show = useCallback(() => setOpen("palette"), []);
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
-      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "k") {
+      // With Shift it is the editor's own: it deletes a line there.
+      if ((e.ctrlKey || e.metaKey) && !e.shiftKey && !e.altKey && e.key.toLowerCase() === "k") {
         e.preventDefault();
         setOpen("palette");
       } else if (e.key === "?" && !isTyping(e.target)) {

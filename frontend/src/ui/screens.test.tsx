@@ -350,6 +350,11 @@ describe("commands", () => {
       within(screen.getByRole("dialog", { name: "Shortcuts" })).getByText("Undo the last action"),
     ).toBeTruthy();
   });
+  it("leave the editor its own key: with Shift it deletes a line there", async () => {
+    shown(<Offering />);
+    await userEvent.keyboard("{Control>}{Shift>}K{/Shift}{/Control}");
+    expect(screen.queryByRole("dialog")).toBeNull();
+  });
   it("are walked through with the arrows, round at the ends, and nothing runs where none is found", async () => {
     run.mockClear();
     shown(<Offering />);
