@@ -186,8 +186,8 @@ ENTRIES: tuple[Stitch, ...] = (
         key="popcorn",
         takes=1,
         gives=1,
-        us=("popcorn", "popcorns", "pc", "popcorn stitch", "popcorn st", "pop"),
-        uk=("popcorn", "popcorns", "pc", "popcorn stitch", "popcorn st", "pop"),
+        us=("popcorn", "popcorns", "pc", "popcorn stitch", "popcorn st", "pop", "5-dc popcorn"),
+        uk=("popcorn", "popcorns", "pc", "popcorn stitch", "popcorn st", "pop", "5-tr popcorn"),
         title=("popcorn of five", "popcorn of five"),
         how=(
             "Work five double crochets in the same stitch, take the hook out, insert it in the first of them, and draw "

@@ -61,6 +61,19 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
             True,
         ),
         (re.compile(rf"(?i)\bfor\s+({n}){needed}\s*[.!]?\s*$"), True),
+        (re.compile(rf"(?i)(?<=\bto)\s+({n}){unit}\s*[.!]?\s*$"), True),
+        (
+            re.compile(
+                rf"(?i)(?:(?:^|[.;,:-])\s*(?:only\s+)?({n}){unit}\s+(?:(?:are|is|will\s+be)\s+)?(?:left|remain(?:ing)?|übrig|over)\b)\s*[.!]?\s*$"
+            ),
+            True,
+        ),
+        (
+            re.compile(
+                rf"(?i)\b(?:(?:es|da|dann)\s+(?:bleiben|sind)|il\s+(?:vous\s+|en\s+)?reste|quedarán|(?:ne\s+)?(?:restano|rimangono)|(?:er\s+)?blijven(?:\s+er)?|you\s+end\s+(?:up\s+)?with|you'll\s+have|count:)\s+(?:noch\s+|nog\s+|only\s+)?({n}){unit}\s*(?:übrig|over|left)?\s*[.!]?\s*$"
+            ),
+            True,
+        ),
         (
             re.compile(
                 rf"(?i)\b(?:until|till|bis|jusqu'à\s+ce\s+qu'il|hasta\s+que|finch[ée]|tot)\s+(?:only\s+|noch\s+|er\s+nog\s+|reste\s+|queden\s+|restano\s+)?"
@@ -70,7 +83,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         ),
         (re.compile(rf"(?i)(?<=[\])}}*])\s*({n}){needed}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=[\s)\]])-\s*({n}){unit}\s*[.!-]?\s*$"), True),
-        (re.compile(rf"(?i)(?:[,:;]|(?<=[^\W\d])[.])\s*({n})\s*[.!]?\s*$"), False),
+        (re.compile(rf"(?i)(?:[,:;]|(?<=[^\W\d])[.]|(?<=\d)[.](?=\s))\s*({n})\s*[.!]?\s*$"), False),
         (re.compile(rf"(?i)(?<=[\])*])\s*-?\s*({n})(?!\s*x\b)\s*[.!]?\s*$"), False),
         (re.compile(r"(?<=[\w)\]])\s+(\d{1,4})\s*$"), False),
     )

@@ -156,6 +156,9 @@ class Cursor:
     def of_chain(self) -> int | None:
         """'[of] the 3 ch': how many chains, when they are counted."""
         self.eat(Sort.OF)
+        if self.sort() is Sort.BOTH and self.sort(1) is Sort.CHAIN:
+            self.at += 2
+            return 2  # 'of both chains'
         n = self.take() if self.sort() is Sort.NUMBER and self.sort(1) is Sort.CHAIN else None
         if self.eat(Sort.CHAIN) and n is None:
             n = self.eat(Sort.NUMBER)  # 'of the ch 3'

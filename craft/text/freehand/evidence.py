@@ -128,6 +128,9 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
         forms.insert(0, (f"{both.group(1)}2 {both.group(2)}{both.group(3)}", noise or "both stitches of the row below"))
     if "in same st" in said.work:
         forms.append((said.work.replace("in same st", "in next st"), noise or "'the same stitch' is one stitch"))
+    if "along the chain" in said.work and below.live and not below.chained and "ch " not in said.work:
+        over_gap = said.work.replace(" along the chain", "")
+        forms.insert(0, (over_gap, noise or "the chain of the round below is worked as its stitches"))
     if "turn, ch 1, " in said.work:
         forms.append((said.work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"))
     lone = re.fullmatch(r"(with [^,]+, )(?:1 )?(sc|inc|dec|hdc|dc)", said.work)

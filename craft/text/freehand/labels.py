@@ -28,12 +28,12 @@ _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|a|o|[rdtmvn][ao])?"
 _END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s))?\s*"
 
 _FORMS = (
-    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*\d{{1,4}})*)(?!\w){_END}"),
+    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[Rr]\.\s*:?\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
-    re.compile(rf"(?i)[(\[]\s*(?:{_ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{_ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]]\s*[:.]?\s*"),
+    re.compile(rf"(?i)[(\[{{]\s*(?:{_ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{_ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]}}]\s*[:.]?\s*"),
     re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?(?:\)(?:\s*(?:[-–&+,]|(?:to|a|al|bis|à|y|and|und|et|e)(?=\s))\s*(?P<b>\d{1,4})\))?|\s?-\s?(?P<to>\d{1,4})\))\s*"),
     re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
 )  # fmt: skip
@@ -68,7 +68,8 @@ _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
 )
 _MANY = re.compile(
-    rf"(?i)(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:rounds|rnds|runden|vueltas|tours|giri|toeren)\s+(?:of|in|with|mit|de|di|van|en|-)\s+"
+    rf"(?i)(?:(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds|runden|vueltas|tours|giri|toeren)|(?P<one>1|one)\s+(?:more\s+)?(?:round|rnd))(?!\w)"
+    rf"(?:\s*[:-]\s*|\s+(?:of|in|with|mit|de|di|van|en|-)\s+|\s+(?=(?:even|plain|straight|sc|dc|all|without|no|just|normal|fm|ms|pb|mb|v|ohne|sans|sin|senza|zonder)\b))"
 )
 """'4 rounds of sc'."""
 
@@ -142,7 +143,8 @@ def _label(text: str, by: int) -> Label | None:
     if m := _COUNT_FIRST.match(text):
         return _made(m, by, count=int(m.group("count")))
     if m := _MANY.match(text):
-        return Label(None, None, by, by + m.end(), many=CARDINALS.get(m.group("n").lower()) or int(m.group("n")))
+        said = (m["n"] or m["one"]).lower()
+        return Label(None, None, by, by + m.end(), many=CARDINALS.get(said) or int(said))
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
             return _made(m, by, bare=k > 5)

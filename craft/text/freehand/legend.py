@@ -79,13 +79,18 @@ def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
     for letter, colour in _colours_worked(found, language).items():
         if vocabulary.meaning(letter) is None:
             own.setdefault(letter, Meaning(Sort.COLOUR, colour))
+    for m in (m for row in found for m in _NUMBERED_COLOUR.finditer(row.text)):
+        own.setdefault(f"{m[1].lower()} {m[2]}", Meaning(Sort.COLOUR, m.group(0)))
     if any(_CONTRAST.search(row.text) for row in found) and not any(_IN_MC.search(row.text) for row in found):
         own |= {word: Meaning(Sort.COLOUR, word.upper()) for word in ("mc", "cc")}
     return own
 
 
-_CONTRAST, _IN_MC = re.compile(r"\bCC\b"), re.compile(r"(?i)\bin(?:to)?\s+(?:an?\s+|the\s+)?MC\b")
+_CONTRAST, _IN_MC = re.compile(r"\bCC\d?\b"), re.compile(r"(?i)\bin(?:to)?\s+(?:an?\s+|the\s+)?MC\b")
 """MC is a ring, but the main colour where there is a contrast colour."""
+
+_NUMBERED_COLOUR = re.compile(r"\b(MC|CC)(\d)\b")
+"""'CC1', 'CC2'."""
 
 _LETTERED = re.compile(r"\b[Cc]olou?r [A-Z]\b")
 """'colour B'."""

@@ -57,6 +57,8 @@ def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
     at = 0
     while at < len(raw):
         kind, said, start, end = raw[at]
+        if kind == "word" and (cut := _glued(said, vocabulary)):
+            raw[at : at + 1] = [("word", said[:cut], start, start + cut), ("word", said[cut:], start + cut, end)]
         if kind in ("word", "tog"):
             many, token = _phrase(text, raw, at, vocabulary)
             found.append(token)
@@ -65,6 +67,21 @@ def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
         found.append(_sign(kind, said, start, end, text))
         at += 1
     return tuple(found)
+
+
+_GLUES = (Sort.STITCH, Sort.RING, Sort.AROUND)
+
+
+def _glued(said: str, vocabulary: Vocabulary) -> int:
+    """Where a word that no table knows falls into a stitch and a ring, or two stitches: 'scMR', 'incsc'; 0 for nowhere."""
+    small = said.lower()
+    if not 4 <= len(small) <= 8 or vocabulary.meaning(small) is not None or not small.isalpha():
+        return 0
+    for cut in range(2, len(small) - 1):
+        meanings = [vocabulary.meaning(small[:cut]), vocabulary.meaning(small[cut:])]
+        if all(m is not None and m.sort in _GLUES for m in meanings) and meanings[0] != meanings[1]:
+            return cut
+    return 0
 
 
 def _raw(m: re.Match[str]) -> tuple[str, str, int, int]:

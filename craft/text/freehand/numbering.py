@@ -100,9 +100,20 @@ def _roman_line(at: int, text: str) -> _Numbered | None:
     return _Numbered(at, ("roman", ""), first, last, last, m["rest"], m["rest"], told=False) if last >= first else None
 
 
+_BRACKETED = re.compile(r"^(?P<lead>\W*?)(?P<all>[(\[{]\d{1,3}[)\]}](?:\s*(?:,|&|\+|and|-|to)?\s*[(\[{]\d{1,3}[)\]}])+)(?=\s)")
+
+
+def _ranged(m: re.Match[str]) -> str:
+    """'(5), (6), (7) Sc' as '(5-7) Sc', where the numbers go on."""
+    numbers = [int(n) for n in re.findall(r"\d+", m["all"])]
+    gaps = {b - a for a, b in itertools.pairwise(numbers)}
+    return f"{m['lead']}({numbers[0]}-{numbers[-1]})" if gaps == {1} or len(numbers) == 2 else m.group(0)
+
+
 def _line(at: int, text: str) -> _Numbered | None:
     if (by_letters := _roman_line(at, text)) is not None:
         return by_letters
+    text = _BRACKETED.sub(_ranged, text)
     if "\t" in text or "|" in text or (m := _LINE.match(text)) is None:
         return None
     first = int(m["a"])

@@ -36,7 +36,20 @@ _MADE_AGAIN = re.compile(
 _IN_BRACKETS = re.compile(r"(?i)[(\[]\s*((?:change|changing|switch|switching)\s+to\b[^()\[\]]*?)\s*[)\]]\W*")
 """'(change to orange)' between two rounds."""
 
+_FREE_LOOPS = re.compile(
+    r"(?i)free\s+(?P<side>front|back)?\s*loops?\b(?:.*?(?:round|rnd|rd|r|row|of|by)\.?\s*(?P<round>\d{1,3}))?"
+)
+_LOOPS_OF_ROUND = re.compile(
+    r"(?i)\b(?P<side>front|back)\s+loops?\s+(?:left\s+)?(?:of|from|on|at|in|by)\s+(?:the\s+)?(?:round|rnd|rd|r|row)\.?\s*"
+    r"(?P<round>\d{1,3})"
+)
+"""'in the free loops of 5b', 'to any front loop of Rnd 5': where a skirt begins."""
+
 _AT_HELD = "Rejoin at the held stitches."
+
+_HELD, _SKIP = re.compile(r"\b(?:leave|held)\b"), re.compile(r"\bskip (\d+)\b")
+
+_NAMED_LINE = re.compile(r"^\W*(?P<name>[^\W\d_]+(?: [^\W\d_]+)?)\s*:\s+(?P<rest>\S.*)$")
 
 MOST_LINE = 160
 """Code points of a line that says where the yarn is joined again."""
@@ -95,11 +108,11 @@ class Parts(Rounds):
 
     def _lead_in(self, row: Row) -> None:
         """'in the free loops of 5b': where the part's first round is worked."""
-        found = re.search(r"(?i)free\s+(front|back)?\s*loops?\b", row.text)
+        found = _FREE_LOOPS.search(row.text) or _LOOPS_OF_ROUND.search(row.text)
         if found:
-            number = re.search(r"(?i)(?:round|rnd|rd|r|row|of|by)\.?\s*(\d{1,3})", row.text[found.end() :])
-            side = f"{found.group(1).lower()} " if found.group(1) else ""
-            self.part.lead = f"in the free {side}loops{f' of R{number.group(1)}' if number else ''}, "
+            side = f"{found['side'].lower()} " if found["side"] else ""
+            of_round = f" of R{found['round']}" if found["round"] else ""
+            self.part.lead = f"in the free {side}loops{of_round}, "
 
     def prose(self, row: Row) -> None:
         text = row.text.strip()
@@ -165,12 +178,28 @@ class Parts(Rounds):
             Sort.UNWORKED in sorts and Sort.PLACE in sorts and Sort.IN in sorts
         )
 
+    def _hold_skipped(self) -> None:
+        """'ch 3, skip 3' of this part, whose stitches are worked later: they wait there, and are not passed over."""
+        begun = next((k for k in range(len(self.out) - 1, -1, -1) if self.out[k].text.startswith("## ")), 0)
+        own = self.out[begun:]
+        if any(_HELD.search(line.text) for line in own):
+            return
+        for at, line in enumerate(own, begun):
+            if "ch " in line.text and (skipped := _SKIP.search(line.text)) is not None:
+                held = f"leave {skipped[1]} sts"
+                self.out[at] = replace(line, text=f"{line.text[: skipped.start()]}{held}{line.text[skipped.end() :]}")
+
     def _taken_up_again(self) -> bool:
         """Whether the part goes on at stitches that were left: 'Back', 'Rejoin at the held stitches.'; its name then
         heads a section of the same part."""
         at = next((k for k, w in enumerate(self.waiting) if w.taken is None and self._rejoins(w.text)), None)
         if at is None:
             return False
+        if (named := _NAMED_LINE.match(self.waiting[at].text)) is not None:
+            row = self.waiting[at]  # 'Thumb: join yarn at the gap'
+            self.waiting[at : at + 1] = [replace(row, text=named["name"]), replace(row, text=named["rest"])]
+            at += 1
+        self._hold_skipped()
         if not _is_line(self.waiting[at].text, self.terms):
             row = self.waiting[at]
             self.waiting[at : at + 1] = [replace(row, taken=Taken.NOTE), replace(row, text=_AT_HELD)]

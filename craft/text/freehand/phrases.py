@@ -157,6 +157,8 @@ class _Parser(Units):
                     continue
                 if unit == "join" and units[-1:] == ["join"]:
                     continue
+                if units[-1:] == [unit] and unit.endswith(" around"):
+                    continue  # 'plain: sc in each st', the whole round said twice
                 if self.onto and unit[:1].isdigit():
                     unit, self.onto = f"{unit} around the {self.onto}", ""
                 if not unit:
@@ -211,7 +213,11 @@ class _Parser(Units):
             depth += (token.sort is Sort.OPEN) - (token.sort is Sort.CLOSE)
             if token.sort is Sort.STITCH:
                 raise UnreadableError
-        self.noise.append(self.text[opened.start : token.end])
+        said_aside = self.text[opened.start : token.end]
+        leads = not re.search(r"\w", self.text[: opened.start])
+        if leads and re.search(r"\d", said_aside) and len(re.findall(r"[^\W\d_]{3,}", said_aside)) < LEAST_TALK:
+            raise UnreadableError  # '(4)', '{R5-R6}': a number that counts something
+        self.noise.append(said_aside)
 
     def lead(self) -> str | None:
         start = self.at

@@ -56,7 +56,7 @@ _WHOLE = re.compile(
     r"(?i)^\W*(?:(?:work|make|do|crochet|worked|häkeln|faire|hacer|fare|maak)\s+)?(?:(?:the|exactly\s+the)\s+same\s+)?(?:exactly\s+)?"
     r"(?:as|like|same\s+as|wie|comme|como|igual\s+que|come|zoals)\s+(?:(?:for|in|on)\s+)?(?:the\s+|das\s+|die\s+|der\s+|den\s+|la\s+|le\s+|el\s+|il\s+|de\s+|het\s+)?(?P<part>[^,.;:=\[(]{2,40}?)"
     rf"(?:\s+(?:to|up\s+to|until|through|bis|jusqu'au|hasta|fino\s+al|tot)\s+(?:and\s+including\s+)?(?:the\s+)?(?:end\s+of\s+)?(?:the\s+|zur\s+|zum\s+|la\s+|el\s+|le\s+)?(?:{_ROUND}\s*{_N}|{_N}\s*{_ROUND}))?"
-    r"(?=[,.;]|\s+but\b|\s+aber\b|$).*$"
+    r"(?=[,.;]|\s*[(\[]\s*\d|\s+but\b|\s+aber\b|$).*$"
 )
 _PLAIN_ROUNDS = re.compile(
     rf"(?i)^\W*(?:then\s+|now\s+)?(?:work|crochet|make|do)\s+(?P<n>\d{{1,3}}|one|two|three|four|five|six|seven|eight|nine|ten)\s+(?:more\s+)?(?:plain|even|straight)\s+{_ROUND}"

@@ -139,3 +139,19 @@ class Retold(Parts):
             )
         self.waiting.append(replace(row, taken=Taken.NOTE))
         return True
+
+    def counted_first(self, row: Row, numbers: tuple[int, int], count: int, change: int) -> None:
+        """A row of a table that tells rounds by their count and how much they grew, and by nothing else."""
+        first, last = numbers
+        if first == 1 or not self.parts:
+            self.begin(row)
+        self.flush()
+        below = self.part.live
+        chosen = even(self.below(), count) or Chosen("sc around", fits=False, live=count)
+        self.write(row, first, first, chosen, Tail("", count), fold=None)
+        if last > first:
+            self.write(row, first + 1, last, Chosen("sc around", fits=True, live=count), Tail("", count), fold=None)
+        if below and count - below != change:
+            place = Place(self.part.name or None, f"R{first}", 1, 1, row.span)
+            message = f"R{first} is said to change by {change:+d}; from {below} to {count} it is {count - below:+d}."
+            self.told.append(Problem("count-table", place, message))

@@ -11,6 +11,7 @@ from craft.rounds.arithmetic import round_sum
 from craft.rounds.fabric import run_pattern
 from craft.rounds.pattern import Chain, Turn
 from craft.rounds.stitches import Terms
+from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Below, Chosen, choose, even
@@ -44,6 +45,10 @@ _MEASURED = re.compile(
 """'… until it measures about 5 cm.'"""
 
 
+_EVENED = re.compile(r"(?i)(inc|increase|dec|decrease)(?:\s+evenly)?\s+to")
+"""'Inc to 24.'"""
+
+
 @dataclass(frozen=True, slots=True)
 class Line:
     """A line in the notation, where it comes from, and the judgement that it needed."""
@@ -67,7 +72,7 @@ class PartSoFar:
     """A part under way. live: stitches of its last round, None when not known; chained: a chain waits to be worked along.
 
     candidates: what its last round may say; lead: where its first round is worked.
-    short: short rows are under way. unlabelled: its last round had no label.
+    short: short rows are under way. unlabelled: its last round had no label. bare: none of its rounds has one.
     """
 
     name: str = ""
@@ -80,6 +85,7 @@ class PartSoFar:
     lead: str = ""
     short: bool = False
     unlabelled: bool = False
+    bare: bool = False
 
     @property
     def last(self) -> int:
@@ -219,7 +225,7 @@ class Rounds:
             if (short := self._short_row(tail.work, ways, count)) is not None:
                 return short, replace(tail, count=short.live), ways
             found = self._as_written(tail.work, count) or self._free(tail.work, count) or choose(ways, below, count)
-            if found is None and count is not None and self._says_nothing(tail.work):
+            if (found is None or not found.fits) and count is not None and self._is_evened(tail.work, count):
                 found = even(below, count)
             if found is not None and found.fits and (tail.sure or count is not None):
                 return found, replace(tail, count=count), ways
@@ -231,13 +237,38 @@ class Rounds:
                 found = choose(ways, below, tail.count)
                 if found is not None and found.fits:
                     return found, tail, ways
+            if (by_clause := self._by_clause(tails(rest, self.language), label)) is not None:
+                return by_clause
             if (by_numbers := self._inferred(tails(rest, self.language), label)) is not None:
                 return by_numbers
         return spare if spare is not None else (None, Tail(rest), [])
 
+    def _is_evened(self, work: str, count: int) -> bool:
+        """Whether words leave it to the count what is worked: none, or 'increase to' a count that is more."""
+        if (to := _EVENED.fullmatch(work)) is not None:
+            live = self.part.live or count
+            return live < count if to[1].lower().startswith("i") else live > count
+        return self._says_nothing(work)
+
     def _says_nothing(self, work: str) -> bool:
         """Whether words carry nothing at all, so that only the count is said: '', 'straight'."""
         return all(t.sort in (Sort.QUIET, Sort.STOP, Sort.COMMA) for t in tokens(work, self.vocabulary()))
+
+    def _by_clause(self, cuts: list[Tail], label: Label) -> tuple[Chosen, Tail, list[Said]] | None:
+        """A round that works out without its clauses that are no work; they are remarks. A count must be said, or they
+        must be directions."""
+        for tail in cuts:
+            parted = without_remarks(tail.work, lambda words: tokens(words, self.vocabulary()))
+            count = tail.count if tail.count is not None else label.count
+            if parted is None or not ((tail.sure and count is not None) or all(map(is_direction, parted[1]))):
+                continue
+            ways = self.candidates(parted[0])
+            found = choose(ways, self.below(label), count)
+            if found is not None and found.fits:
+                why = f"'{', '.join(parted[1])}' carries no stitches"
+                remark = ". ".join(r for r in (*parted[1], tail.remark) if r)
+                return replace(found, why=why), replace(tail, count=count, remark=remark), ways
+        return None
 
     def _inferred(self, cuts: list[Tail], label: Label) -> tuple[Chosen, Tail, list[Said]] | None:
         """A round whose count and numbers tell what its words do not."""

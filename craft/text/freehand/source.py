@@ -32,7 +32,7 @@ _LEANING_LABEL = re.compile(r"^\s*[*_]([^\W\d_][^*_]{0,24}\d)[*_]\s*:|^\s*[*_]([
 _SPACED_STITCH = re.compile(r"\b(?:s c|d c|h d c|tr c)\b")
 """'7 s c in 2nd ch': the spelling of old magazines."""
 _LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{2,3}(?=\s*\d{1,4}\s*$)")
-_SHORTENED = re.compile(r"\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+[a-zà-ÿ*(])")
+_SHORTENED = re.compile(r"(?<!rounds )(?<!rnds )(?<!round )\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+[a-zà-ÿ*(])")
 
 
 @dataclass(frozen=True, slots=True)
@@ -213,6 +213,9 @@ def _without_heads(found: list[Row]) -> list[Row]:
 # --- wrapped lines --------------------------------------------------------------------------
 
 
+_COUNT_ENDS = re.compile(r"(?i)[.=:)\]]\s*\d{1,4}\s*(?:sts?|stitches|sc|dc|m|ms|pb|p|mb|v)$")
+"""'sc in each st. 30 sts': the round is told to its end."""
+
 _COUNT_ALONE = re.compile(r"[(\[]\s*\d{1,4}\s*[^()\[\]]{0,12}[)\]]\.?")
 
 
@@ -230,7 +233,7 @@ def _joins(above: Row, row: Row) -> bool:
         return False
     if not above.text[label.end :].strip() or _COUNT_ALONE.fullmatch(down):
         return True  # the label, the work and the count, each on a line of its own
-    counted = (
+    counted = _COUNT_ENDS.search(up) is not None or (
         re.search(r"\d$", up) is not None
         and re.match(r"(?i)(?:sts?|stitches|sc|total|rounds?|times|x)\b", down) is None
     )
@@ -324,10 +327,19 @@ def _kind(head: str) -> str:
     return next((kind for kind, words in known.items() if words.match(head)), "work")
 
 
+_NO_CHANGE = re.compile(r"(?i)=|0|[+-]*|same|even|plain|mr|mc|ring|magic (?:ring|circle)|start")
+"""What a column of changes says of a round that does not change, or begins."""
+
+
 def _is_change(column: int, lines: Sequence[tuple[Row, list[str]]]) -> bool:
     """Whether a column says by how much every round grew: '+6', '-2', '='."""
     cells = [c[column] for _, c in lines if column < len(c)]
-    return bool(cells) and all(re.fullmatch(r"[+-]\s*\d{1,3}|=", cell) for cell in cells)
+    grown = [cell for cell in cells if re.fullmatch(r"[+-]\s*\d{1,3}", cell)]
+    return bool(grown) and all(cell in grown or _NO_CHANGE.fullmatch(cell) for cell in cells)
+
+
+def _change(cell: str) -> str:
+    return cell if re.fullmatch(r"[+-]\s*\d{1,3}", cell) else "="
 
 
 def _table(block: list[Row]) -> Iterable[Row]:
@@ -348,7 +360,7 @@ def _table(block: list[Row]) -> Iterable[Row]:
     if "change" in kinds and "work" not in kinds and kinds.count("count") == 1:
         count_at, change = kinds.index("count"), kinds.index("change")
         return [
-            replace(r, text=f"R{re.sub(r'^[A-Za-z.]+', '', c[label])} {c[count_at]} {c[change]}")
+            replace(r, text=f"R{re.sub(r'^[A-Za-z.]+', '', c[label])} {c[count_at]} {_change(c[change])}")
             for r, c in lines[1:]
             if len(c) == len(head)
         ]

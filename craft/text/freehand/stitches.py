@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from craft.rounds.stitches import MOST_TOGETHER, STITCHES, Terms, stitch
 from craft.text.freehand.cursor import PLACES, SEPARATORS, ordinal
 from craft.text.freehand.edges import Edges
@@ -17,6 +19,9 @@ def _takes(name: str) -> int:
     """How many stitches of the round below a stitch uses up, by its name in the notation."""
     found = stitch_key(name, Terms.US)
     return stitch(found).takes if found is not None else 1
+
+
+_IT = re.compile(r"(?i)\s+it\b")
 
 
 class Stitches(Edges):
@@ -176,6 +181,8 @@ class Stitches(Edges):
 
     def counts_what_follows(self) -> bool:
         """Whether the number here belongs to the stitch behind it: '4 sc, inc 3 sc', but 'dec 1 sc over the next 2'."""
+        if self.sort(1) is Sort.MORE and self.sort(2) is Sort.AROUND:
+            return False  # 'sc 11 more around it'
         if self.sort(1) in (Sort.TIMES, Sort.TOGETHER, Sort.MORE):
             return True
         if self.sort(1) is Sort.STITCH and self.sort(2) in (Sort.IN, Sort.THROUGH) and self.tokens[self.at].value == 1:
@@ -202,6 +209,8 @@ class Stitches(Edges):
             return f"{count or 1} {name} around the {self.limb(self.take())}"
         if self.sort() is Sort.AROUND and self.sort(1) is Sort.THROUGH:
             self.take()  # 'sc 12 across through both sides'
+        if self.limbs and self._around_it():
+            return f"{count or 1} {name} around the {self.limbs[-1]}"
         if self.eat(Sort.AROUND):
             return f"{name} around" if (count or 1) == 1 else f"{count} {name} in each st around"
         if self.sort() is Sort.TO and self.sort(1) is Sort.LAST:
@@ -238,6 +247,24 @@ class Stitches(Edges):
             return name
         return f"{count} {name}"
 
+    def _goes_on_around(self) -> bool:
+        """'sc into leg one, sc 11 more around it': whether what follows goes on along the same piece."""
+        start = self.at
+        self.eat(Sort.COMMA, Sort.AND)
+        self.eat(Sort.STITCH)
+        goes_on = self.eat(Sort.NUMBER) is not None and self._around_it()
+        self.at = start
+        return goes_on
+
+    def _around_it(self) -> bool:
+        """'sc 11 more around it': along the piece that was named last; the words are taken."""
+        more = self.sort() is Sort.MORE
+        around = self.peek(more)
+        if around is None or around.sort is not Sort.AROUND or not _IT.match(self.text, around.end):
+            return False
+        self.at += more + 1
+        return True
+
     def _of_all(self) -> bool:
         """'in the back loop of every st': the place stands behind its loop."""
         return self.at > 0 and self.tokens[self.at - 1].sort is Sort.OF and self.sort() is Sort.EVERY
@@ -266,9 +293,13 @@ class Stitches(Edges):
             return many  # 'count back 10 sts, sc in the 10th'
         if self.eat(Sort.OTHER_SIDE):
             return f"along the other side of the chain {self.of_chain() or n} {name}"
+        if self.sort() is Sort.BOTH and self.sort(1) is Sort.CHAIN:
+            self.at += 2  # 'in both chains'
+            return f"{2 * n} {name} along the chain"
         if self.eat(Sort.BOTH):
             return f"{many} through both layers"
-        if (piece := self.eat(Sort.PIECE)) is not None and count is not None:
+        piece = self.eat(Sort.PIECE)
+        if piece is not None and (count is not None or self._goes_on_around()):
             return f"{many} around the {self.limb(piece)}"
         return None if piece is None else ""
 

@@ -31,7 +31,8 @@ MOST_HEADING = 90
 
 
 _COUNT_ROW = re.compile(
-    r"(?i)^\s*(?:r|rnd|round|rd|row|runde|tour|vuelta|giro|toer)?\.?\s*(?P<at>\d{1,3})\s*[:.)]?\s+(?P<count>\d{1,4})\s+(?:[+-]\s*\d{1,3}|=)\s*$"
+    r"(?i)^\s*(?:r|rnd|round|rd|row|runde|tour|vuelta|giro|toer)?\.?\s*(?:(?P<first>\d{1,3})\s*-\s*)?(?P<at>\d{1,3})\s*[:.)]?"
+    r"\s+(?P<count>\d{1,4})\s+(?:(?P<change>[+-]\s*\d{1,3})|=)\s*$"
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
 
@@ -40,6 +41,13 @@ _THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do)\b)")
 
 LEAST_LISTED = 3
 """Rounds of a part that is told in one line."""
+
+_WORKED = (Sort.STITCH, Sort.RING, Sort.DOUBLE, Sort.PAIRS, Sort.PLAIN, Sort.AGAIN)
+"""What is worked, of a round's words."""
+
+_STEP = re.compile(r"(?i)steps?\b")
+
+_BETWEEN_ROUNDS = (";", " / ", ". ")
 
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
@@ -108,7 +116,11 @@ class _Reader(Retold):
             return
         self.section = section_heading(row.text, self.language) or self.section
         row = replace(row, listed=self.section not in (None, Taken.NOTE))
-        if (known := _COUNT_ROW.match(row.text)) and self.counted_again(row, int(known["at"]), int(known["count"])):
+        if known := _COUNT_ROW.match(row.text):
+            last, count = int(known["at"]), int(known["count"])
+            if not self.counted_again(row, last, count):
+                change = int((known["change"] or "0").replace(" ", ""))
+                self.counted_first(row, (int(known["first"] or last), last), count, change)
             return
         if items := self._listed_rounds(row.text):
             self._rounds_of_line(row, *items)
@@ -140,18 +152,26 @@ class _Reader(Retold):
     def _listed_rounds(self, text: str) -> tuple[str, list[str]] | None:
         """'Ears x2: mr 6; (2 sc, inc) x2 = 8; sc 8': a whole part in one line, its first round in a ring."""
         name, colon, rest = text.partition(":")
-        between = ";" if ";" in rest else " / "
+        between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), None)
+        if not colon or between is None or heading_of(name) is None:
+            return None
         items = [i.strip(" .") for i in rest.split(between) if i.strip(" .")]
-        if not colon or len(items) < LEAST_LISTED or label_at(items[0]) is not None or heading_of(name) is None:
+        first = label_at(items[0]) if items else None
+        if len(items) < LEAST_LISTED or (first is not None and (between == ". " or first.first != 1)):
             return None
         worked = [i for i in items if any(t.sort is Sort.STITCH for t in tokens(i, self.vocabulary()))]
-        return (name, items) if self._rings(items[0]) and len(worked) >= len(items) - 2 else None
+        starts = items[0][first.end :] if first is not None else items[0]
+        return (name, items) if self._rings(starts) and len(worked) >= len(items) - 2 else None
 
     def _rounds_of_line(self, row: Row, name: str, items: list[str]) -> None:
         self.waiting.append(replace(row, text=name))
         self.begin(row)
         for item in items:
-            self.labelled(row, Label(None, None, 0, 0), item)
+            label = label_at(item) or Label(None, None, 0, 0)
+            if self._says_stitches(item):
+                self.labelled(row, label, item[label.end :].strip())
+            else:
+                self.waiting.append(replace(row, text=item))
 
     def taken_for(self, row: Row, taken: Taken) -> None:
         """A row that is what she says: a part's heading, a round, words to keep, or nothing."""
@@ -187,6 +207,8 @@ class _Reader(Retold):
         rest = text[label.end : end].strip()
         if label.count is not None:
             return True
+        if _STEP.match(text[label.start : label.end]) and not self._says_stitches(rest):
+            return False  # 'Step 1 - The tail'
         if not rest:
             return False
         if not label.bare and re.fullmatch(r"[\d\s]+", rest):
@@ -207,6 +229,9 @@ class _Reader(Retold):
             return True  # the next round: what of it is not understood is a fault, never a remark
         return any(self.candidates(t.work) for said in sentences(rest) for t in tails(said, self.language) if t.work)
 
+    def _says_stitches(self, text: str) -> bool:
+        return any(t.sort in _WORKED for t in tokens(text, self.vocabulary()))
+
     def unlabelled(self, row: Row) -> None:
         text = row.text.strip()
         reference = reference_in(text, self.language)
@@ -226,6 +251,7 @@ class _Reader(Retold):
                 self.waiting.append(replace(row, text=before))
             self.begin(row)
             self.labelled(row, Label(1, 1, 0, 0), first)
+            self.part.bare = self._next_label() is None and not after
             if after:
                 self.unlabelled(replace(row, text=after))
             return
@@ -249,10 +275,19 @@ class _Reader(Retold):
             return False
         if self.part.unlabelled and self._counts_stitches(text):
             return True  # what does not fit here is a slip, and no remark
+        if self.part.bare and text == str(self.part.live):
+            return True  # '18', as many as before
         chosen, tail, ways = self.chosen(text, Label(None, None, 0, 0))
         if chosen is None or not chosen.fits or not any(not w.noise for w in ways):
             return False
+        if self.part.bare and self._is_work_alone(text):
+            return True
         return tail.count is not None if counted else not tail.remark
+
+    def _is_work_alone(self, text: str) -> bool:
+        """Whether a line says stitches and numbers, and nothing else."""
+        sorts = {t.sort for t in tokens(text, self.vocabulary())}
+        return Sort.STITCH in sorts and not sorts & {Sort.NOISE, Sort.PIECE, Sort.JOIN, Sort.CHAIN, Sort.TURN}
 
     def _counts_stitches(self, text: str) -> bool:
         """Whether stitches stand before a number at the end of the first sentence."""

@@ -96,7 +96,7 @@ _WORK = re.compile(
 )
 _LEAD = re.compile(r"\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?")
 _FOLDED = re.compile(
-    r"(?i)^\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*)?(?:fold|press|flatten|pinch|lay)\b[^,;:.]*?"
+    r"(?i)^\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*)?(?:fold|press|flatten|pinch|lay)\b(?:(?!\bthrough\b)[^,;:.])*?"
     r"(?:\s+and\s+|[,;:.]\s*(?:and\s+)?)(?=(?:work\s+|make\s+)?\d)"
 )
 _MARK_HEADING = re.compile(r"^\s*#{1,6}\s+(.*?)\s*#*\s*$")
