@@ -71,10 +71,11 @@ class Counter:
         Each statement stands for itself, so that many at once never wait for each other in a ring.
         """
         now = timezone.now()
+        since = now - self.patience.forgotten
         mine = Tries.objects.filter(key=self.key)
-        if mine.filter(last__gte=now - self.patience.forgotten).update(tries=F("tries") + 1, last=now):
+        if mine.filter(last__gte=since).update(tries=F("tries") + 1, last=now):
             return
-        if mine.update(tries=1, last=now):
+        if mine.filter(last__lt=since).update(tries=1, last=now):  # only what is forgotten: others may have begun anew
             return
         try:
             with transaction.atomic():

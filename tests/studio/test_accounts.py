@@ -12,11 +12,12 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.mail import EmailMessage
 from django.db import connection
-from django.db.models import F
+from django.db.models import F, QuerySet
 from django.test import Client
+from django.utils import timezone
 
 from studio.accounts.models import Tries
-from studio.accounts.tries import BY_ADDRESS, BY_NAME, SIGN_UPS, clear_old
+from studio.accounts.tries import BY_ADDRESS, BY_NAME, SIGN_UPS, Counter, clear_old
 from tests.studio.conftest import Studio
 
 
@@ -152,6 +153,25 @@ def test_tries_at_once_are_all_counted(user: User) -> None:
         thread.join(30)
     assert set(statuses) <= {422, 429, 503}
     assert Tries.objects.order_by("-tries").first().tries == statuses.count(422)  # type: ignore[union-attr]
+
+
+@pytest.mark.django_db
+def test_a_count_that_another_began_between_two_looks_is_not_begun_anew(monkeypatch: pytest.MonkeyPatch) -> None:
+    counter = Counter("Too many knocks", ("fern",), BY_NAME)
+    update = QuerySet.update
+    looks: list[int] = []
+
+    def late(self: QuerySet[Tries], **values: object) -> int:
+        changed = update(self, **values)
+        if not looks:
+            Tries.objects.create(key=counter.key, tries=1, last=timezone.now())
+        looks.append(changed)
+        return changed
+
+    monkeypatch.setattr(QuerySet, "update", late)
+    counter.count()
+    assert looks[0] == 0
+    assert Tries.objects.get(key=counter.key).tries == 2
 
 
 def test_what_nobody_counts_any_more_is_forgotten(user: User) -> None:
