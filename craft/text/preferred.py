@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from craft.problems import Place, Problem, Severity
+from craft.rounds.numbers import CARDINALS
 from craft.text import freehand
 from craft.text.checked import Checked, ordered
 from craft.text.notation import Line, LineKind, stitch_regex
@@ -57,17 +58,26 @@ def _restarts(checked: Checked) -> bool:
 _RINGED = re.compile(r"(?i)\b\d{1,2}\s+\w+\s+(?:in|into)\s+(?:an?\s+|the\s+)?(?:magic|adjustable|ring|loop|circle)")
 """'6 sc into a magic loop, then work 3 rounds straight.'"""
 
+_TELLS_ROUNDS = re.compile(
+    rf"(?i)\bfor\s+(?:the\s+next\s+|another\s+)?(?:\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds|rows)\b"
+)
+"""'sc in each st for six more rounds'."""
+
 _COUNTED = re.compile(r"(?i)[\[(=]\s*\d{1,4}\s*(?:sts?|sc|stitches)?\s*[\])]?\s*\.?\s*$")
 
 
 def _passed_over(checked: Checked) -> bool:
     """Whether a line that the notation takes for prose has stitches, and ends in a count or begins with a label, as
     rounds do, or starts a ring."""
-    return any(
-        _COUNTED.search(line.text) or _RINGED.search(line.text) or freehand.label_at(line.text) is not None
+    signs = (_COUNTED, _TELLS_ROUNDS, _RINGED)
+    return any(True for _ in _even_rounds(checked)) or any(
+        any(sign.search(line.text) for sign in signs) or freehand.label_at(line.text) is not None
         for line in _worded(checked)
     )
 
+
+_ENDS = "This line tells stitches as a round does, and is not read as a round: begin it as 'R4: …' does."
+_GAP = "A round's number is left out here, and this line tells stitches: if it is that round, begin it as 'R4: …' does."
 
 LEAST_PASSED_OVER = 2
 """Lines of prose that end in a count, as rounds do, before they are taken for rounds that were not read."""
@@ -78,14 +88,44 @@ _ENDS_IN_COUNT = re.compile(r"[.,;:–-]\s*\d{1,3}\s*\.?\s*$")
 def with_passed_over(checked: Checked) -> Checked:
     """The reading with a fault for every line that looks like a round and is none, when there are several: no text is
     sound of which rounds were left out."""
-    lines = [ln for ln in _worded(checked) if _COUNTED.search(ln.text) or _ENDS_IN_COUNT.search(ln.text)]
+    signs = (_COUNTED, _ENDS_IN_COUNT, _TELLS_ROUNDS)
+    lines = [ln for ln in _worded(checked) if any(sign.search(ln.text) for sign in signs)]
     said = checked.corrections.of_line if checked.corrections else None
     lines = [ln for ln in lines if said is None or not said(ln.number)]
     if len(lines) < LEAST_PASSED_OVER:
+        lines = [ln for ln in lines if _TELLS_ROUNDS.search(ln.text)]
+    lines += [ln for ln in _even_rounds(checked) if ln not in lines and not (said and said(ln.number))]
+    told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _ENDS) for ln in lines]
+    told += [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _GAP) for ln in _in_gaps(checked)]
+    if not told:
         return checked
-    message = "This line tells stitches and ends in a count, and is not read as a round: begin it as 'R4: …' does."
-    told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), message) for ln in lines]
     return replace(checked, problems=ordered((*checked.problems, *told)))
+
+
+def _in_gaps(checked: Checked) -> Iterator[Line]:
+    """Lines of prose with stitches that stand where a round's number is left out: the round is told in them."""
+    gaps = [p.place.line for p in checked.problems if p.code == "skipped-number"]
+    rounds = [ln.number for ln in checked.reading.lines if ln.kind is LineKind.ROUND]
+    said = checked.corrections.of_line if checked.corrections else None
+    for below in gaps:
+        above = max((n for n in rounds if n < below), default=below)
+        for line in checked.reading.lines:
+            words = set(re.findall(r"[^\W\d_]+", line.text.lower()))
+            if above < line.number < below and words & freehand.stitch_words() and not (said and said(line.number)):
+                yield line
+
+
+_EVEN_ROUNDS = re.compile(
+    rf"(?i)^\W*(?:then\s+|now\s+)?(?:work\s+|crochet\s+)?(?:\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds)\s+"
+    r"(?:even|plain|straight|without\s+(?:shaping|increas\w+|changes?))\b"
+)
+"""'3 rounds even': rounds in which no stitch is named."""
+
+
+def _even_rounds(checked: Checked) -> Iterator[Line]:
+    """Lines of prose that tell plain rounds and name no stitch."""
+    prose = (LineKind.NOTE, LineKind.STEP, LineKind.WORK)
+    return (line for line in checked.reading.lines if line.kind in prose and _EVEN_ROUNDS.match(line.text))
 
 
 def _worded(checked: Checked) -> Iterator[Line]:
@@ -100,10 +140,19 @@ _AS_ELSEWHERE = re.compile(
 )
 
 
+_CHAIN_CALLED = re.compile(
+    r"(?i)^\W*(?:foundation|base|starting|beginning)(?:\s+(?:chain|row))?\s*[:-]\s*ch(?:ain)?\s*\d"
+)
+
+
 def _names_rounds(checked: Checked) -> bool:
-    """Whether a line that the notation takes for prose tells rounds by naming others: 'As base to Rnd 3.'"""
-    prose = (LineKind.NOTE, LineKind.STEP)
-    return any(line.kind in prose and _AS_ELSEWHERE.search(line.text) for line in checked.reading.lines)
+    """Whether a line that the notation takes for prose tells rounds by naming others, 'As base to Rnd 3.', or what they
+    are worked along, 'Foundation: ch 7.'"""
+    prose = (LineKind.NOTE, LineKind.STEP, LineKind.HEADING)
+    return any(
+        line.kind in prose and (_AS_ELSEWHERE.search(line.text) or _CHAIN_CALLED.match(line.text))
+        for line in checked.reading.lines
+    )
 
 
 _UNSAID = ("no-start", "no-chain", "no-piece", "piece-spent")

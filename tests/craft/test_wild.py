@@ -22,7 +22,6 @@ from craft.text.notation import Wording
 MISSES = {
     "022-aus-metric-jellyfish": "free loops that lie where two parts were joined through back loops",
     "098-bobbles-in-prose-moon": "'2 bobble with 4 sc in between' tells stitches by what lies between them",
-    "375-worked-top-down-doll": "numbers in brackets behind the name of a stage: 'neck: (9) sc all, 12'",
 }
 """Sound patterns that are refused. One that is read after all leaves this list."""
 

@@ -12,6 +12,7 @@ if TYPE_CHECKING:
     from craft.text.freehand.corrections import NO_CORRECTIONS, Correction, Corrections, Taken
     from craft.text.freehand.labels import label_at
     from craft.text.freehand.legend import colours_listed, explains
+    from craft.text.freehand.lexicon import stitch_words
     from craft.text.freehand.placed import judgements, read_freehand
     from craft.text.freehand.rounds import Line
     from craft.text.freehand.sections import Prose, sections_of
@@ -35,6 +36,7 @@ _FROM = {
     "read_freehand": "placed",
     "sections_of": "sections",
     "sizes_in": "source",
+    "stitch_words": "lexicon",
     "translated": "translation",
 }
 """Where every name of this door stands."""
@@ -56,6 +58,7 @@ __all__ = [
     "read_freehand",
     "sections_of",
     "sizes_in",
+    "stitch_words",
     "translated",
 ]
 

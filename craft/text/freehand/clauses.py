@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections.abc import Callable
 
@@ -63,4 +64,8 @@ def _is_remark(clause: str, tokens: tuple[Token, ...]) -> bool:
     words = [str(t.value).lower() for t in tokens if t.sort is Sort.NOISE]
     if any(t.sort not in _ASIDE_SORTS for t in tokens) or any(w in _TURNING or w in stitch_words() for w in words):
         return False
+    if step_kind(clause) is None and any(
+        a.sort is Sort.NUMBER and b.sort is Sort.NOISE for a, b in itertools.pairwise(tokens)
+    ):
+        return False  # '2 flumps in each' may be stitches that nobody knows
     return any(len(w) >= LEAST_WORD and w.isalpha() for w in words) or step_kind(clause) is not None

@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass
 from functools import cache
 
-from craft.text.freehand.lexicon import Sort, words_of
+from craft.text.freehand.lexicon import Sort, stitch_words, words_of
 
 _UNIT = (
     r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|sc|dc|hdc|htr|x|m|maschen?|fm|mailles?|ms|p|puntos?|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
@@ -93,7 +93,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
 def _fold(language: str) -> re.Pattern[str]:
     n = _number(language)
     return re.compile(
-        rf"(?i)[,;(\[{{-]?\s*(?:for\s+|during\s+)?(?<!\w)({n})\s+{_ROUNDS}\b[^(\[)\].;=~\d{{}}]{{0,30}}[)\]}}]?|x\s*(\d{{1,3}})\s+{_ROUNDS}"
+        rf"(?i)[,;(\[{{-]?\s*(?:for\s+|during\s+)?(?<!\w)({n})\s+(?:more\s+)?{_ROUNDS}\b[^(\[)\].;=~\d{{}}]{{0,30}}[)\]}}]?|x\s*(\d{{1,3}})\s+{_ROUNDS}"
     )
 
 
@@ -110,6 +110,24 @@ def number_of(said: str, language: str) -> int:
 
 _COUNT_BEFORE = re.compile(r"(\d{1,4})\s*(?:sts?\.?\s*)?[(\[]([^()\[\]]*[^\W\d_]{2}[^()\[\]]*)[)\]]\s*\.?")
 """'18 (inc every 2nd st)': the count, and behind it how it is reached."""
+
+
+_SAID_COUNT = re.compile(
+    rf"(?i)[,;:.-]\s*(?P<words>(?:[^\W\d_]{{2,}}'?\s+){{1,5}})(?P<n>\d{{1,4}})(?:\s*{_UNIT}){{0,2}}(?:\s+[^\W\d_]{{2,}}){{0,3}}\s*[.!]?$"
+    rf"|[,;:.-]\s*(?P<total>\d{{1,4}})(?:\s*{_UNIT})?\s+(?:en|im|in|au|al)\s+(?:total|tout|ganzen|tutto|totaal)\w*\s*[.!]?$"
+)
+"""': vous avez 12 mailles', ', das gibt 12': a clause of its own in which nothing is but a number of stitches."""
+
+_PLACED = frozenset({
+    "in", "into", "next", "last", "each", "every", "round", "rounds", "rnd", "row", "the", "over", "x", "until", "for", "skip",
+    "to", "den", "die", "jede", "dans", "les", "cada", "en", "los", "ogni", "elke", "de", "nächsten", "prochaines",
+})  # fmt: skip
+"""Words before a number that is a place, and no count."""
+
+
+def _placed(words: str) -> bool:
+    said = set(words.lower().split())
+    return bool(said & _PLACED or said & stitch_words())
 
 
 def tails(text: str, language: str = "en") -> list[Tail]:
@@ -130,6 +148,9 @@ def tails(text: str, language: str = "en") -> list[Tail]:
             tail = Tail(work, number_of(m.group(1), language), fold, remark, sure)
             if tail not in found:
                 found.append(tail)
+    if (said := _SAID_COUNT.search(text)) is not None and not _placed(said["words"] or ""):
+        work = text[: said.start()].strip(" ,;:=-~")
+        found.append(Tail(work, int(said["n"] or said["total"]), fold, "", sure=False))
     found.sort(key=lambda t: (not t.sure, len(t.remark) > 0))
     bare = Tail(text.strip(" ,;:=-~"), None, fold)
     return [*found, bare]

@@ -35,6 +35,13 @@ class Chosen:
     live: int | None
     why: str = ""
 
+    @property
+    def passes_over(self) -> bool:
+        """Whether words were passed over that carry no stitches."""
+        return self.why.endswith(_NO_STITCHES)
+
+
+_NO_STITCHES = "carries no stitches"
 
 Trial = Callable[[str, int | None], int | None]
 """Works a round whose sum alone does not tell: stitches after it, None when it does not work out."""
@@ -108,7 +115,7 @@ _NEEDS_COUNT = (_TO_THE_END, _RING)
 
 def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]:
     """What a candidate may mean here, with the judgement that each needs."""
-    noise = f"'{' '.join(said.noise)}' carries no stitches" if said.noise else _PLAIN_SC if said.unsaid else ""
+    noise = f"'{' '.join(said.noise)}' {_NO_STITCHES}" if said.noise else _PLAIN_SC if said.unsaid else ""
     if said.evenly is not None:
         spread = _spread(said.evenly[0], said.evenly[1], below.live or 0)
         return [(spread, "spread evenly")] if spread else []
@@ -131,6 +138,9 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
     if "along the chain" in said.work and below.live and not below.chained and "ch " not in said.work:
         over_gap = said.work.replace(" along the chain", "")
         forms.insert(0, (over_gap, noise or "the chain of the round below is worked as its stitches"))
+    if said.work.endswith(", sl st"):
+        closed = f"{said.work.removesuffix(', sl st')}, join"
+        forms.append((closed, noise or "the slip stitch at the end closes the round"))
     if "turn, ch 1, " in said.work:
         forms.append((said.work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"))
     lone = re.fullmatch(r"(with [^,]+, )(?:1 )?(sc|inc|dec|hdc|dc)", said.work)

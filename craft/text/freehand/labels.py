@@ -29,7 +29,7 @@ _END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s))?\s*"
 
 _FORMS = (
     re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
-    re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*(?:is\s+for\s+[^:]*)?{_END}"),
+    re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?P<more>(?:\s*,\s*\d{{1,4}}\s*\.?{_NTH})*)(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[Rr]\.\s*:?\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
@@ -41,8 +41,8 @@ _SPELT = "|".join(CARDINALS)
 _FOREIGN_NTHS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.ORDINAL}
 _NTHS = "|".join(sorted({*ORDINALS, *_FOREIGN_NTHS}, key=lambda w: (-len(w), w)))
 _SENTENCE = re.compile(
-    rf"(?i)(?:and\s+|then\s+)?(?:en|de|del|de\s+la|in|from|for|dans|nel|im|in\s+der|dal|au)\s+(?:la|le|the|der|het|l')?\s*{_WORD}\s+"
-    rf"(?P<a>\d{{1,4}}|{_SPELT})(?:\s+(?:a|al|to|bis|à|tot|and|through)\s+(?:la|the|le)?\s*(?:{_WORD}\s+)?(?P<b>\d{{1,4}}|{_SPELT}))?(?!\w)\s*[,:]?\s*"
+    rf"(?i)(?:and\s+|then\s+)?(?:en|de|del|de\s+la|in|from|for|dans|nel|nei|im|in\s+der|in\s+den|dal|aux?)\s+(?:la|las|le|les|the|der|het|l')?\s*{_WORD}\s+"
+    rf"(?P<a>\d{{1,4}}|{_SPELT})(?:\s+(?:a|al|to|bis|à|tot|and|through|und|et|y|e|en)\s+(?:la|the|le)?\s*(?:{_WORD}\s+)?(?P<b>\d{{1,4}}|{_SPELT}))?(?!\w)\s*[,:]?\s*"
 )
 _ARE = re.compile(
     rf"(?i){_WORD}\s+(?P<a>{_SPELT}|\d{{1,3}})(?:\s+(?:and|to|through)\s+(?P<b>{_SPELT}|\d{{1,3}}))?\s+(?:is|are)\s+(?=plain|even|straight|just|all)"
@@ -60,9 +60,14 @@ _FROM_NTH = re.compile(
 _COUNT_FIRST = re.compile(
     rf"(?i)(?P<count>\d{{1,4}})\s*=\s*(?P<a>\d{{1,4}}){_NTH}(?:{_TO}(?P<b>\d{{1,4}}){_NTH})?\s*{_WORD}\s*:?\s*"
 )
+_COUNT_COLON = re.compile(
+    r"(?i)(?P<count>\d{1,4})\s*:\s*(?:r|rnd|round)\.?\s*(?P<a>\d{1,4})(?:\s*-\s*(?:r|rnd|round)?\.?\s*(?P<b>\d{1,4}))?(?!\w)\s*[:.-]?\s*"
+)
+"""'24: r4-5 sc'."""
+
 _ROMAN = re.compile(r"(?P<a>[IVX]{1,6})(?:\s+(?:and|to|-|bis|und)\s+(?P<b>[IVX]{1,6}))?\s*[.:)]\s+")
 _NEXT = re.compile(
-    rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*"
+    rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
 )
 _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
@@ -78,7 +83,7 @@ _CARDINAL = "|".join(CARDINALS)
 _ORDINAL = _NTHS
 _SPELLED = re.compile(
     rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:\s*(?:to|through|and|-)\s*(?P<b>{_CARDINAL}))?"
-    rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{_ROUNDS}))(?!\w)\s*[:.)=-]\s*"
+    rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{_ROUNDS}))(?!\w)\s*[:.)=-]\s*"
 )
 _BRACKET_FIRST = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:sts?)?\s*[)\]]\s*(?=[A-Za-z])")
 
@@ -140,7 +145,7 @@ def _label(text: str, by: int) -> Label | None:
         return Label(
             behind.first, behind.last, by, by + m.end() + behind.end, int(m.group(1)), behind.loops, row=behind.row
         )
-    if m := _COUNT_FIRST.match(text):
+    if m := _COUNT_FIRST.match(text) or _COUNT_COLON.match(text):
         return _made(m, by, count=int(m.group("count")))
     if m := _MANY.match(text):
         said = (m["n"] or m["one"]).lower()
@@ -166,7 +171,7 @@ def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = F
     first = _spelled(groups["a"])
     more = [int(n) for n in re.findall(r"\d+", groups.get("more") or "")]
     end = groups.get("b") or groups.get("to")
-    last = more[-1] if more else _spelled(end) if end else first
+    last = max([*more[-1:], *([_spelled(end)] if end else [])], default=first)
     if groups.get("b") and not more and (last < first or (last == first and re.search(r"\d\s+-\s", m.group(0)))):
         return Label(first, first, by, by + m.start("b") - 1, count, bare=bare)  # 'R9-6 sc': a dash, and no range
     row = bool(_IS_ROW.search(m.group(0)))

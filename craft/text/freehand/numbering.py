@@ -100,7 +100,13 @@ def _roman_line(at: int, text: str) -> _Numbered | None:
     return _Numbered(at, ("roman", ""), first, last, last, m["rest"], m["rest"], told=False) if last >= first else None
 
 
-_BRACKETED = re.compile(r"^(?P<lead>\W*?)(?P<all>[(\[{]\d{1,3}[)\]}](?:\s*(?:,|&|\+|and|-|to)?\s*[(\[{]\d{1,3}[)\]}])+)(?=\s)")
+_BRACKETED = re.compile(
+    r"^(?P<lead>\W*?)(?P<all>[(\[{]\d{1,3}[)\]}](?:\s*(?:,|&|\+|and|-|to)?\s*[(\[{]\d{1,3}[)\]}])+)(?=\s)"
+)
+
+
+_STAGED = re.compile(r"^\W*(?P<stage>[^\W\d_]+(?: [^\W\d_]+)?)\s*:\s*(?=[(\[]\d{1,3}(?:-\d{1,3})?[)\]]\s)")
+"""'neck: (9) sc all': the name of a stage before a label, which is kept as a remark behind it."""
 
 
 def _ranged(m: re.Match[str]) -> str:
@@ -114,6 +120,8 @@ def _line(at: int, text: str) -> _Numbered | None:
     if (by_letters := _roman_line(at, text)) is not None:
         return by_letters
     text = _BRACKETED.sub(_ranged, text)
+    if (staged := _STAGED.match(text)) is not None:
+        text = f"{text[staged.end() :].rstrip(' .')}. {staged['stage'].capitalize()}."
     if "\t" in text or "|" in text or (m := _LINE.match(text)) is None:
         return None
     first = int(m["a"])

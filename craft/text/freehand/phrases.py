@@ -141,6 +141,10 @@ class _Parser(Units):
             if units and (times := self.times()) is not None:
                 units = self._again(units, times, parted)
                 continue
+            if units and token.sort is Sort.REPEAT and self.sort(1) in (None, Sort.CLOSE, *SEPARATORS):
+                self.take()
+                units = _around(units)  # '2 sc, 2 sc in next, repeat, join'
+                continue
             if (found := self.lead()) is not None:
                 lead += found
                 continue
@@ -358,7 +362,7 @@ class _Parser(Units):
         return f"({body}) around" if around else f"({body})"
 
 
-_EXPLAINS = re.compile(r"(?i)[(\[]\s*(?:that\s+is|i\.?e\.?|which\s+means|meaning|=|also\s+called)")
+_EXPLAINS = re.compile(r"(?i)[(\[]\s*(?:or\s+(?!inc|dec|\d)|that\s+is|i\.?e\.?|which\s+means|meaning|=|also\s+called)")
 """Brackets that say again what a stitch is."""
 
 _BARE = re.compile(r"(?:in [BF]LO )?[a-z]+(?: [a-z]+)?")
@@ -374,6 +378,12 @@ def _with_limb(units: list[str], unit: str) -> list[str]:
     if more is None or before is None or more.groups()[1:] != before.groups()[1:]:
         return [*units, unit]
     return [*units[:-1], f"{int(before[1]) + int(more[1])} {more[2]} around the {more[3]}"]
+
+
+def _around(units: list[str]) -> list[str]:
+    """The units, those behind the last that is worked once repeated to the round's end."""
+    first = next((k for k in range(len(units), 0, -1) if not _repeatable(units[k - 1])), 0)
+    return [*units[:first], f"({', '.join(units[first:])}) around"] if first < len(units) else units
 
 
 def _repeatable(unit: str) -> bool:

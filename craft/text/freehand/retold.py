@@ -154,4 +154,4 @@ class Retold(Parts):
         if below and count - below != change:
             place = Place(self.part.name or None, f"R{first}", 1, 1, row.span)
             message = f"R{first} is said to change by {change:+d}; from {below} to {count} it is {count - below:+d}."
-            self.told.append(Problem("count-table", place, message))
+            self.told.append(Problem("sum", place, message))

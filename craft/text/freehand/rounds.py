@@ -228,7 +228,8 @@ class Rounds:
             if (found is None or not found.fits) and count is not None and self._is_evened(tail.work, count):
                 found = even(below, count)
             if found is not None and found.fits and (tail.sure or count is not None):
-                return found, replace(tail, count=count), ways
+                kept = self._by_clause([tail], label) if found.passes_over and "ring" not in found.work else None
+                return kept or (found, replace(tail, count=count), ways)
             if found is not None and spare is None:
                 spare = found, replace(tail, count=count), ways
         if spare is None or not spare[0].fits:

@@ -23,7 +23,9 @@ _TIMECODE = re.compile(r"^\s*\(?\d{1,2}:\d{2}(?::\d{2})?\)?\s+(?=\S)")
 _SPACED_OUT = re.compile(r"^\s*(?:[A-Z] ){2,}[A-Z]\b")
 """'B O D Y': a heading set wide."""
 _KEYCAP = re.compile("(\\d{1,2})\ufe0f?\u20e3")
-_ARROW = re.compile(r"[-=]+>|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)")
+_ARROW = re.compile(
+    r"[-=]+>|[\u2190-\u21ff\u2794-\u27be\u27f0-\u27ff\u2900-\u297f]|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)"
+)
 _DOTTED = re.compile(r"\b([a-zA-Z])\.\s?([a-z])\.(?:\s?([a-z])\.)?")
 _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
@@ -32,7 +34,9 @@ _LEANING_LABEL = re.compile(r"^\s*[*_]([^\W\d_][^*_]{0,24}\d)[*_]\s*:|^\s*[*_]([
 _SPACED_STITCH = re.compile(r"\b(?:s c|d c|h d c|tr c)\b")
 """'7 s c in 2nd ch': the spelling of old magazines."""
 _LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{2,3}(?=\s*\d{1,4}\s*$)")
-_SHORTENED = re.compile(r"(?<!rounds )(?<!rnds )(?<!round )\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+[a-zà-ÿ*(])")
+_SHORTENED = re.compile(
+    r"(?<!rounds )(?<!rnds )(?<!round )\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+[a-zà-ÿ*(])"
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -399,6 +403,6 @@ def _row_text(label: str, work: Sequence[str], count: str) -> str:
     if digits:
         label = f"R{digits.group(1)}" + (f"-R{digits.group(2)}" if digits.group(2) else "")
     said = " ".join(w for w in work if w)
-    alone = re.fullmatch(r"(\d{1,5})(?:\s*[^\W\d_]{1,9}\.?)?", count)
+    alone = re.fullmatch(r"(\d{1,5})(?:\s*[^\W\d_]{1,9}\.?){0,2}", count)
     tail = f" [{alone.group(1)}]" if alone else f" {count}" if count else ""
     return f"{label}: {said}{tail}" if label else f"{said}{tail}"

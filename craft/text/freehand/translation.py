@@ -36,7 +36,7 @@ _COUNT_ROW = re.compile(
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
 
-_THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do)\b)")
+_THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do|spiral|continue|go)\b)")
 """'6 sc into a ring, then work 3 rounds straight': where the first round ends."""
 
 LEAST_LISTED = 3
@@ -46,6 +46,9 @@ _WORKED = (Sort.STITCH, Sort.RING, Sort.DOUBLE, Sort.PAIRS, Sort.PLAIN, Sort.AGA
 """What is worked, of a round's words."""
 
 _STEP = re.compile(r"(?i)steps?\b")
+
+_FOUNDATION = re.compile(r"(?:with [\w ]+, )?(\d+) fsc(?:, join)?")
+"""'30 fsc, join': a part's first edge that is made of stitches."""
 
 _BETWEEN_ROUNDS = (";", " / ", ". ")
 
@@ -278,7 +281,11 @@ class _Reader(Retold):
         if self.part.bare and text == str(self.part.live):
             return True  # '18', as many as before
         chosen, tail, ways = self.chosen(text, Label(None, None, 0, 0))
-        if chosen is None or not chosen.fits or not any(not w.noise for w in ways):
+        if chosen is None or not chosen.fits:
+            return False
+        if tail.fold is not None and not tail.remark:
+            return True  # 'sc in each st for six more rounds'
+        if not any(not w.noise for w in ways):
             return False
         if self.part.bare and self._is_work_alone(text):
             return True
@@ -328,12 +335,16 @@ class _Reader(Retold):
         """Whether words start a ring and do nothing else: 'begin with 6 sc in a ring', 'Magic circle with 6 sc. 6 sc'."""
         works = [part, *(t.work for t in tails(part, self.language) if t.sure and t.count is not None)]
         ways = (way for work in works if work for way in self.candidates(work))
-        return any(re.fullmatch(r"\d+ \S+(?: \S+)? in ring", way.work) for way in ways)
+        return any(re.fullmatch(r"\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?", way.work) for way in ways)
 
     def _chain_line(self, row: Row, text: str) -> str | None:
         """'Ch 6.', 'Chain 24, close with a slip stitch.' before a part's first round."""
         for piece in sentences(text):
             for way in self.candidates(piece):
+                if (m := _FOUNDATION.fullmatch(way.work)) and self._next_label() == 1:
+                    self.begin(row)
+                    self.part.live = int(m.group(1))
+                    return way.work
                 if m := re.fullmatch(r"(?:with [\w ]+, )?ch (\d+)(?:, with [\w ]+)?(, join)?(, skip 1)?", way.work):
                     if len(way.noise) > 12 or int(m.group(1)) < 2:
                         continue
