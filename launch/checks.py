@@ -40,8 +40,8 @@ def _npx(*words: str) -> list[str]:
 
 def _checks(more: Sequence[str]) -> list[Check]:
     pytest = [python(), "-m", "pytest", "-q", *more]
-    # Two cores are what a change is checked on. Studios that start are tried one after the other: each takes the
-    # machine's ports as it finds them.
+    # Two cores are what a change is checked on. Studios that start are tried one after the other, as each takes the
+    # machine's ports as it finds them; they wait more than they work, so that the light checks go on beside them.
     side_by_side = [*pytest, "-n", "2", "--dist", "worksteal"]
     return [
         Check("lint", "craft", [_bin("ruff"), "check", "."], light=True),
@@ -49,9 +49,9 @@ def _checks(more: Sequence[str]) -> list[Check]:
         Check("import contracts", "craft", [_bin("lint-imports"), "--no-cache"], light=True),
         Check("types", "craft", [_bin("mypy"), "craft", "studio", "launch"], light=True),
         Check("craft tests", "craft", [*side_by_side, "tests/craft", "tests/reference"]),
-        Check("migrations are whole", "studio", [python(), "-m", "django", "makemigrations", "--check", "--dry-run"]),
+        Check("migrations are whole", "studio", [python(), "-m", "django", "makemigrations", "--check", "--dry-run"], light=True),
         Check("studio tests", "studio", [*side_by_side, "tests/studio"]),
-        Check("launch tests", "studio", [*pytest, "tests/launch"]),
+        Check("launch tests", "studio", [*pytest, "tests/launch"], light=True),
         Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND, light=True),
         Check("front-end types", "frontend", _npx("tsc", "--noEmit"), FRONTEND, light=True),
         Check("front-end tests", "frontend", _npx("vitest", "run"), FRONTEND, light=True),

@@ -53,6 +53,7 @@ class Below:
 
     chained: a chain waits to be worked along. trial: for rounds that use other pieces or chains. lead: where
     the part's first round is worked, such as 'in the free front loops of R5, '. opening: it is a part's first round.
+    ringed: a ring was told before it.
     """
 
     live: int | None
@@ -61,6 +62,7 @@ class Below:
     names: Names = NO_NAMES
     lead: str = ""
     opening: bool = True
+    ringed: bool = False
 
 
 @of_short(4_096)
@@ -121,7 +123,8 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
         return [(spread, "spread evenly")] if spread else []
     opens = below.opening and (count or MOST_IN_RING) <= MOST_IN_RING
     if below.live == 0 and opens and not below.chained and not below.lead and "ring" not in said.work:
-        return [(f"{said.work} in ring", noise or _RING), (said.work, noise)]
+        unsaid = "the ring was told before" if below.ringed else _RING
+        return [(f"{said.work} in ring", noise or unsaid), (said.work, noise)]
     seam = re.fullmatch(r"(?:1 )?(sc|dc|hdc|sl st) through both layers", said.work)
     if seam and count is not None:
         return [(f"{count} {seam.group(1)} through both layers", noise or "as many as are counted")]

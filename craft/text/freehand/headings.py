@@ -19,6 +19,7 @@ _MAKE = re.compile(
     rf"|(?<=[\s(\[,.])({_NUMBER})(?:[\s-]*(?:{_TIMES})\b|\s*(?=[)\],.;]|$)))"
 )
 _NUMBERED = re.compile(r"(?i)[^\W\d_]+(?<!s)\s+(?:one|two|three|four|1|2|3|4)")
+_OF_ROUND = re.compile(r"(?i)\b(?:rounds?|rnds?|rds?|r|rows?|runde|tour|vuelta|giro|toer)\.?\s*$")
 _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
     r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|do\s+not\b|don'?t\b|finish|sew|close|terms?|"
@@ -63,6 +64,8 @@ def heading_of(text: str) -> Heading | None:
     make = _MAKE.search(f"{plain} {rest}".strip() if rest else plain)
     if make and make.group(3) and _NUMBERED.fullmatch(plain.rstrip(_MARKS)):
         make = None  # 'Leg two' is the second of them, 'Legs, two' are both
+    if make and make.group(3) and _OF_ROUND.search(plain[: make.start(3)]):
+        make = None  # 'the free loops of rnd 5'
     number = 1
     if make:
         said = next(g for g in make.groups() if g).lower().rstrip("x")

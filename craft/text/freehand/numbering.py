@@ -21,6 +21,9 @@ LEAST_RUN = 3
 MOST_ASTRAY = 5
 """Of so many numbers without a word one may not go on, or they are no labels."""
 
+MOST_FIRST = 2
+"""The first of such numbers, where the ring has none."""
+
 _WORD = r"[^\W\d_]{1,12}"
 _NTH = r"(?:st|nd|rd|th|ème|ère|er|e|ª|º|°|\^a|\^o)(?![^\W\d_])"
 _FROM = (
@@ -151,7 +154,7 @@ def _runs(lines: Sequence[_Numbered]) -> bool:
         run = run + 1 if goes_on else 1
         best = max(best, run)
         astray += not goes_on and line.first != 1
-    if lines[0].key == ("", "") and astray * MOST_ASTRAY > len(lines):
+    if lines[0].key == ("", "") and (astray * MOST_ASTRAY > len(lines) or lines[0].first > MOST_FIRST):
         return False  # '1 sc 1 inc', '2 sc 1 inc', … '2 sc 1 dec': numbers of stitches
     worked = sum(any(w in stitch_words() for w in re.findall(r"[^\W\d_]+", line.rest.lower())) for line in lines)
     return best >= LEAST_RUN and worked * 2 >= len(lines)

@@ -47,6 +47,8 @@ _LOOPS_OF_ROUND = re.compile(
 
 _AT_HELD = "Rejoin at the held stitches."
 
+_LOOPS = {Sort.FRONT, Sort.BACK, Sort.FREE, Sort.FREE_BACK}
+
 _HELD, _SKIP = re.compile(r"\b(?:leave|held)\b"), re.compile(r"\bskip (\d+)\b")
 
 _NAMED_LINE = re.compile(r"^\W*(?P<name>[^\W\d_]+(?: [^\W\d_]+)?)\s*:\s+(?P<rest>\S.*)$")
@@ -109,10 +111,18 @@ class Parts(Rounds):
     def _lead_in(self, row: Row) -> None:
         """'in the free loops of 5b': where the part's first round is worked."""
         found = _FREE_LOOPS.search(row.text) or _LOOPS_OF_ROUND.search(row.text)
+        said = tokens(row.text, self.vocabulary())
+        sorts = {t.sort for t in said}
         if found:
             side = f"{found['side'].lower()} " if found["side"] else ""
             of_round = f" of R{found['round']}" if found["round"] else ""
             self.part.lead = f"in the free {side}loops{of_round}, "
+        elif self.language != "en" and sorts & {Sort.FREE, Sort.FREE_BACK, Sort.UNWORKED} and sorts & _LOOPS:
+            side = "back" if sorts & {Sort.BACK, Sort.FREE_BACK} else "front"
+            number = next((t.value for t in reversed(said) if t.sort is Sort.NUMBER), None)
+            self.part.lead = f"in the free {side} loops{f' of R{number}' if number else ''}, "
+        elif Sort.RING in sorts and not sorts & {Sort.NUMBER, Sort.STITCH}:
+            self.part.ringed = True  # 'Foundation ring: magic loop.'
 
     def prose(self, row: Row) -> None:
         text = row.text.strip()
@@ -169,7 +179,7 @@ class Parts(Rounds):
         """Whether a line takes up stitches that were left: 'Rejoin at the next unworked stitch', 'Den Faden an den
         stillgelegten Maschen anschlingen'; loops left free are worked into, and not taken up."""
         sorts = {t.sort for t in tokens(text, self.vocabulary())}
-        if sorts & {Sort.FREE, Sort.FREE_BACK, Sort.LEAVE} or len(text) > MOST_LINE:
+        if sorts & {Sort.FREE, Sort.FREE_BACK, Sort.LEAVE, Sort.FRONT, Sort.BACK} or len(text) > MOST_LINE:
             return False
         if _REJOINED.match(text):
             return True

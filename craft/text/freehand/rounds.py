@@ -45,6 +45,12 @@ _MEASURED = re.compile(
 """'… until it measures about 5 cm.'"""
 
 
+_EACH_LOOP = re.compile(
+    r"(?i)\b(each|every|jede|jeden|chaque|cada|ogni|elke|iedere)\s+(?:of\s+the\s+)?(?:free\s+)?(?:front\s+|back\s+)?"
+    r"(?:loops?|schlaufe|glied|maschenglied|brin|hebra|asola|lus)\b"
+)
+"""'sc in each front loop', where a round is worked into loops."""
+
 _EVENED = re.compile(r"(?i)(inc|increase|dec|decrease)(?:\s+evenly)?\s+to")
 """'Inc to 24.'"""
 
@@ -72,7 +78,7 @@ class PartSoFar:
     """A part under way. live: stitches of its last round, None when not known; chained: a chain waits to be worked along.
 
     candidates: what its last round may say; lead: where its first round is worked.
-    short: short rows are under way. unlabelled: its last round had no label. bare: none of its rounds has one.
+    ringed: a ring was told before its first round. short: short rows are under way. unlabelled: its last round had no label. bare: none of its rounds has one.
     """
 
     name: str = ""
@@ -86,6 +92,7 @@ class PartSoFar:
     short: bool = False
     unlabelled: bool = False
     bare: bool = False
+    ringed: bool = False
 
     @property
     def last(self) -> int:
@@ -140,6 +147,8 @@ class Rounds:
 
     def candidates(self, work: str) -> list[Said]:
         """What the words of a round may say: as the notation reads them, then as people write."""
+        if self.part.lead:
+            work = _EACH_LOOP.sub(r"\1 st", work)  # the loops are those that the round is worked into
         vocabulary = self.vocabulary()
         found: list[Said] = []
         if self.language == "en" and "*" not in work:
@@ -166,7 +175,9 @@ class Rounds:
     def below(self, label: Label | None = None) -> Below:
         opening = not self.part.rounds and (label is None or label.first in (1, None))
         part = self.part
-        return Below(part.live, part.chained, self.trial, self.names, part.lead, opening=opening)
+        return Below(
+            part.live, part.chained, self.trial, self.names, part.lead, opening=opening, ringed=part.ringed
+        )
 
     def trial(self, work: str, count: int | None) -> int | None:
         """Stitches after a round that is worked behind everything so far; None when it does not work out."""

@@ -33,7 +33,7 @@ _LEANING_LABEL = re.compile(r"^\s*[*_]([^\W\d_][^*_]{0,24}\d)[*_]\s*:|^\s*[*_]([
 """'*Round 1*:': a label that is set in italics."""
 _SPACED_STITCH = re.compile(r"\b(?:s c|d c|h d c|tr c)\b")
 """'7 s c in 2nd ch': the spelling of old magazines."""
-_LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{2,3}(?=\s*\d{1,4}\s*$)")
+_LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{1,3}(?=\s+\d{1,4}\s*$)|\s\.{2,3}(?=\d{1,4}\s*$)")
 _SHORTENED = re.compile(
     r"(?<!rounds )(?<!rnds )(?<!round )\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+[a-zà-ÿ*(])"
 )

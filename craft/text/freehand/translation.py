@@ -39,6 +39,9 @@ _COUNT_ROW = re.compile(
 _THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do|spiral|continue|go)\b)")
 """'6 sc into a ring, then work 3 rounds straight': where the first round ends."""
 
+MOST_RING = 30
+"""Code points of a line that is a first round as a whole: 'MR. 6 SC. (6)'."""
+
 LEAST_LISTED = 3
 """Rounds of a part that is told in one line."""
 
@@ -317,7 +320,8 @@ class _Reader(Retold):
         ringed = any(t.sort is Sort.RING for t in tokens(text, self.vocabulary()))
         if heading_of(text) is not None and not ringed and ":" not in text:
             return None
-        for piece in (p for said in sentences(text) for p in _THEN.split(said)):
+        whole = [text] if len(text) < MOST_RING else []
+        for piece in (*whole, *(p for said in sentences(text) for p in _THEN.split(said))):
             for part in (piece.rsplit(":", 1)[-1].strip(), piece):
                 if len(part) >= 120 or label_at(part) or not self._rings(part):
                     continue
