@@ -49,7 +49,12 @@ def _checks(more: Sequence[str]) -> list[Check]:
         Check("import contracts", "craft", [_bin("lint-imports"), "--no-cache"], light=True),
         Check("types", "craft", [_bin("mypy"), "craft", "studio", "launch"], light=True),
         Check("craft tests", "craft", [*side_by_side, "tests/craft", "tests/reference"]),
-        Check("migrations are whole", "studio", [python(), "-m", "django", "makemigrations", "--check", "--dry-run"], light=True),
+        Check(
+            "migrations are whole",
+            "studio",
+            [python(), "-m", "django", "makemigrations", "--check", "--dry-run"],
+            light=True,
+        ),
         Check("studio tests", "studio", [*side_by_side, "tests/studio"]),
         Check("launch tests", "studio", [*pytest, "tests/launch"], light=True),
         Check("front-end lint and format", "frontend", _npx("biome", "ci", "."), FRONTEND, light=True),

@@ -162,7 +162,7 @@ class Size:
 
     second: another yarn that is held together with `yarn`. apart: motifs and colours that repeat keep their distance
     instead of their number. among_mm: heights of the run that it belongs to: counts of the whole run step evenly.
-    settled_share: how much higher the figure has to be estimated, so that it settles to the height asked for.
+    settled_share: how much larger it has to be estimated, so that it settles to the height or the girth asked for.
     part: key of the part that a height, a count or a girth is of; None for the figure, or its widest part. fits: key of
     another part whose widest girth it is to fit, whatever that comes to. across_mm: width of something round that it is
     to fit. ease_mm: by which it is to be wider than what it fits; less than 0 for what is to sit tight. alone: only that

@@ -150,6 +150,20 @@ class Staged:
         """How many parts are still being settled, or wait for it."""
         return sum(job.state in (State.WAITING, State.RUNNING) for job in self.jobs.values())
 
+    def height_mm(self, key: str) -> float | None:
+        """How high a part settled, None while it is not settled."""
+        found = self._measures(key)
+        return None if found is None else float(found["height_mm"])
+
+    def girth_mm(self, key: str) -> float | None:
+        """How far around a part settled where it is widest, None while it is not settled."""
+        found = self._measures(key)
+        return None if found is None else max((float(r["girth_mm"]) for r in found["rounds"]), default=None)
+
+    def _measures(self, key: str) -> dict[str, Any] | None:
+        job = self.jobs.get(key)
+        return None if job is None or job.state != State.DONE else _settled(job)["measures"]
+
     def drawn(self, title: str) -> str:
         """The figure as SVG: settled when all of it is, else by the estimate."""
         found = self.assembled

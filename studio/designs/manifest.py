@@ -225,7 +225,7 @@ class SizeEntry(Frozen):
     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
 
     second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names. settled_share: how
-    much higher it has to be estimated, so that it settles to its height."""
+    much larger it has to be estimated, so that it settles to its height or girth."""
 
     key: Key
     name: Short

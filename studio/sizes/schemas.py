@@ -110,12 +110,22 @@ class SizePicture(Schema):
     svg: str
 
 
+class MeetsOut(Schema):
+    """By which share a size has to be estimated larger to settle to what it asks for: so many mm of height, or around; of
+    the whole figure, or of the part that is named."""
+
+    share: float
+    mm: float
+    around: bool
+    part: str | None
+
+
 class SettledSize(Schema):
     """The figure of a size settled, or how far it is. under_way: parts that are being settled, or wait for it.
 
     svg, height_mm, width_mm: of the settled figure, None until all of it is settled; nothing is then under way where a
     part cannot be settled. proportion: by what share height over width is another than the settled first size's. meets:
-    the share by which it has to be estimated higher to settle to the height asked for, None where it does.
+    how it comes to settle to the height or the girth asked for, None where it does.
     """
 
     whole: bool
@@ -125,4 +135,4 @@ class SettledSize(Schema):
     height_mm: float | None
     width_mm: float | None
     proportion: float | None
-    meets: float | None
+    meets: MeetsOut | None

@@ -5,11 +5,11 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 
 from craft.design.design import Size
-from craft.design.grading import at_size, first_size, share_that_meets, sized_design
+from craft.design.grading import Sized, at_size, first_size, share_that_meets, sized_design, wish_of
 from craft.errors import CraftError
 from studio.bench.scenes import Staged, staged_value
 from studio.designs.reading import ReadDesign
-from studio.sizes.schemas import SettledSize
+from studio.sizes.schemas import MeetsOut, SettledSize
 
 
 def settled_size(user: User, read: ReadDesign, size: Size | None) -> SettledSize:
@@ -29,9 +29,23 @@ def settled_size(user: User, read: ReadDesign, size: Size | None) -> SettledSize
         svg=staging.drawn(f"{read.value.name} {name}, settled, from the front") if whole else None,
         height_mm=height,
         width_mm=width,
-        meets=share_that_meets(size, height, first.gauge.round_mm) if size is not None and height is not None else None,
+        meets=None if size is None else _meets(first, base, staging, size),
         proportion=_proportion(base, staging) if size is not None else None,
     )
+
+
+def _meets(first: Sized, base: Staged, staging: Staged, size: Size) -> MeetsOut | None:
+    """How a size comes to settle to the height or the girth that it asks for; None where it does, or asks for none."""
+    wish = wish_of(first, size, base.girth_mm(size.fits) if size.fits is not None else None)
+    if wish is None:
+        return None
+    if wish.part is None:
+        found = staging.assembled.size_mm[2] if staging.assembled.whole else None
+    else:
+        found = staging.girth_mm(wish.part) if wish.around else staging.height_mm(wish.part)
+    share = None if found is None else share_that_meets(size, wish, found, first.gauge)
+    part = None if wish.part is None else staging.value.part(wish.part)
+    return None if share is None else MeetsOut(share=share, mm=wish.mm, around=wish.around, part=part and part.name)
 
 
 def _proportion(base: Staged, staging: Staged) -> float | None:

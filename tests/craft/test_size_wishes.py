@@ -9,7 +9,19 @@ from dataclasses import replace
 import pytest
 
 from craft.design.design import Design, Size, SizeKind
-from craft.design.grading import THINGS, Sized, asked_for, at_size, figure_size, girth_of, part_size, share_that_meets
+from craft.design.grading import (
+    THINGS,
+    Sized,
+    Wish,
+    asked_for,
+    at_size,
+    figure_size,
+    girth_around,
+    girth_of,
+    part_size,
+    share_that_meets,
+    wish_of,
+)
 from craft.design.grading.asked import weight_of
 from craft.design.parts import DesignYarn, Part
 from craft.errors import CraftError
@@ -106,20 +118,39 @@ def test_heights_that_do_not_step_evenly_are_met_one_by_one() -> None:
 @pytest.mark.parametrize(("settled", "meets"), [(84.0, 90 / 84), (110.0, 90 / 110), (90.4, None), (88.5, None)])
 def test_a_height_is_met_as_it_settles(settled: float, meets: float | None) -> None:
     size = Size("s", "s", SizeKind.HEIGHT, height_mm=90.0)
-    found = share_that_meets(size, settled, GAUGE.round_mm)
+    found = share_that_meets(size, Wish(90.0), settled, GAUGE)
     assert found == (meets if meets is None else pytest.approx(meets))
     ball = Design("Ball", parts=(Part("b", "Ball", BALL),))
     if found is not None:
         again = asked(ball, kind=SizeKind.HEIGHT, height_mm=90.0, settled_share=found)
         assert figure_size(again)[1] == pytest.approx(90.0 * found, abs=GAUGE.round_mm)
-        twice = share_that_meets(replace(size, settled_share=found), settled, GAUGE.round_mm)
+        twice = share_that_meets(replace(size, settled_share=found), Wish(90.0), settled, GAUGE)
         assert twice == pytest.approx(found**2)  # what is still off is put on top of what was met before
 
 
-@pytest.mark.parametrize("wish", [{"kind": SizeKind.COUNT}, {"part": "b"}, {"easy": True}, {"height_mm": None}])
-def test_what_asks_for_no_height_of_the_whole_is_not_met(wish: dict[str, object]) -> None:
+@pytest.mark.parametrize(
+    "wish", [{"kind": SizeKind.COUNT}, {"kind": SizeKind.GRAMS}, {"easy": True}, {"height_mm": None}]
+)
+def test_what_asks_for_no_measure_is_not_met(wish: dict[str, object]) -> None:
     size = replace(Size("s", "s", SizeKind.HEIGHT, height_mm=90.0), **wish)  # type: ignore[arg-type]
-    assert share_that_meets(size, 60.0, 4.0) is None
+    assert wish_of(first(Design("Ball", parts=(Part("b", "Ball", BALL),))), size) is None
+
+
+def test_a_part_s_height_and_a_girth_are_met_as_they_settle() -> None:
+    ball = first(Design("Ball", parts=(Part("b", "Ball", BALL), Part("h", "Hat", BALL))))
+    tall = Size("s", "s", SizeKind.HEIGHT, height_mm=70.0, part="h")
+    assert wish_of(ball, tall) == Wish(70.0, "h")
+    hat = Size("s", "s", SizeKind.FIT, part="h", fits="b", ease_mm=6.0, alone=True)
+    around = girth_around(ball, ball.parts[0])
+    assert wish_of(ball, hat) == Wish(around + 6.0, "h", around=True)
+    settled = wish_of(ball, hat, settled_girth_mm=212.0)  # stuffing stretches the head: the hat fits it as it settled
+    assert settled == Wish(218.0, "h", around=True)
+    share = share_that_meets(hat, settled, 198.0, GAUGE)
+    assert share == pytest.approx(218 / 198)
+    wider = at_size(ball, replace(hat, settled_share=share))
+    assert max(wider.parts[1].worked.counts) > max(at_size(ball, hat).parts[1].worked.counts)
+    assert wider.parts[0].worked.counts == ball.parts[0].worked.counts
+    assert share_that_meets(hat, settled, 217.0, GAUGE) is None
 
 
 THIN, THICK = DesignYarn("Thin", "#ccbb99", 2, wraps=14.0), DesignYarn("Thick", "#445566", 4)

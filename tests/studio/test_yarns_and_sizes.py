@@ -296,17 +296,40 @@ def test_a_size_is_settled_with_all_its_parts(studio: Studio) -> None:
     assert found["proportion"] == pytest.approx(shape - 1, abs=1e-6)
     assert "as large, settled, from the front" in found["svg"]
     assert base["meets"] is None
-    if (share := found["meets"]) is not None:
-        met = {"sizes": [{**larger["sizes"][0], "settled_share": share}]}
+    if found["meets"] is not None:
+        met = {"sizes": [{**larger["sizes"][0], "settled_share": found["meets"]["share"]}]}
         studio.ask("POST", path, met)
         again = studio.ask("POST", path, met)
         assert abs(again["height_mm"] - 60) < abs(found["height_mm"] - 60)
     small = {"sizes": [{**larger["sizes"][0], "settled_share": 0.8}]}
     studio.ask("POST", path, small)
     short = studio.ask("POST", path, small)
-    assert short["meets"] == pytest.approx(0.8 * 60 / short["height_mm"])
+    assert short["meets"]["share"] == pytest.approx(0.8 * 60 / short["height_mm"])
+    assert (short["meets"]["mm"], short["meets"]["around"], short["meets"]["part"]) == (60, False, None)
     two = {"sizes": [*larger["sizes"], {**larger["sizes"][0], "key": "large002"}]}
     assert "one size" in studio.ask("POST", path, two, 422)["detail"]
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_hat_comes_to_fit_the_head_as_that_one_settled(studio: Studio) -> None:
+    made, head = studio.with_part(BALL)
+    made = studio.ask("POST", f"/designs/{made['id']}/parts", {"name": "Hat", "text": BALL}, 201)
+    hat = made["parts"][1]["key"]
+    path = f"/designs/{made['id']}/sizes/settle"
+    wish = {"key": "hat00001", "name": "hat", "kind": "fit", "part": hat, "fits": head, "ease_mm": 25, "alone": True}
+
+    def settled(**more: Any) -> Any:
+        studio.ask("POST", path, {"sizes": [{**wish, **more}]})
+        return studio.ask("POST", path, {"sizes": [{**wish, **more}]})
+
+    tight = settled(settled_share=0.75)["meets"]
+    assert (tight["around"], tight["part"]) == (True, "Hat")
+    counts = max(made["parts"][0]["counts"])
+    estimated = counts * made["gauge_now"]["stitch_mm"] + 25
+    assert tight["mm"] == pytest.approx(estimated, rel=0.15)
+    assert tight["mm"] != pytest.approx(estimated, abs=0.01)  # as the head settled, and not as it was estimated
+    met = settled(settled_share=tight["share"])["meets"]
+    assert met is None or abs(met["share"] / tight["share"] - 1) < abs(tight["share"] / 0.75 - 1)
 
 
 def test_a_size_without_rounds_cannot_be_settled(studio: Studio) -> None:

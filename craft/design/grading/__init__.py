@@ -5,7 +5,16 @@ A size is a recompilation: `asked` finds the scale, `sized` makes every part (th
 """
 
 from craft.design.grading.as_design import sized_design
-from craft.design.grading.asked import asked_for, at_size, girth_around, girth_of, grams_per_metre, share_that_meets
+from craft.design.grading.asked import (
+    Wish,
+    asked_for,
+    at_size,
+    girth_around,
+    girth_of,
+    grams_per_metre,
+    share_that_meets,
+    wish_of,
+)
 from craft.design.grading.edges import Around
 from craft.design.grading.figures import SizeFigures, figures_of
 from craft.design.grading.for_all import names_of, pattern_for_all
@@ -42,6 +51,7 @@ __all__ = [
     "State",
     "Thing",
     "Together",
+    "Wish",
     "YarnTogether",
     "asked_for",
     "at_size",
@@ -66,5 +76,6 @@ __all__ = [
     "sizes",
     "sold_eye",
     "together",
+    "wish_of",
     "yarn_at",
 ]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -12,6 +12,7 @@ from craft.design.design import Size, SizeKind
 from craft.design.grading.measure import part_size
 from craft.design.grading.sized import PartAtSize, Sized, figure_size, in_yarn, scaled, yarn_at
 from craft.errors import CraftError
+from craft.gauge import Gauge
 
 CLOSE = 0.002
 """How near a weight is met: a share of it."""
@@ -44,7 +45,8 @@ def asked_for(first: Sized, size: Size) -> Sized:
             return scaled(first, _wanted(size.count, "Type how many stitches around.", "count") / widest)
         case SizeKind.FIT:
             part = _part(first, size)
-            scale = (_girth_to_fit(first, size) + size.ease_mm) / girth_of(first, part)
+            wanted = (_girth_to_fit(first, size) + size.ease_mm) * size.settled_share
+            scale = wanted / girth_of(first, part)
             return scaled(first, scale, only=part.source.key if size.alone else None)
         case SizeKind.GRAMS:
             return by_weight(first, _wanted(size.grams, "Type how much yarn there is.", "grams"))
@@ -83,18 +85,41 @@ NEAR_ENOUGH = 0.02
 LEAST_SHARE, MOST_SHARE = 0.5, 2.0
 
 
-def share_that_meets(size: Size, settled_mm: float, round_mm: float) -> float | None:
-    """How much higher the figure has to be estimated to settle to the height that `size` asks for; None where it does
-    already, to half a round or a fiftieth, or where no height of the whole figure is asked for.
+@dataclass(frozen=True, slots=True)
+class Wish:
+    """What a size asks of the settled figure, in mm: its height, or that of the part with the key `part`; around: the
+    girth of that part where it is widest."""
 
-    settled_mm: height that it settled to at the share it has now.
+    mm: float
+    part: str | None = None
+    around: bool = False
+
+
+def wish_of(first: Sized, size: Size, settled_girth_mm: float | None = None) -> Wish | None:
+    """What the settled figure of a size is to measure; None where it asks for no measure, or for easy counts first.
+
+    settled_girth_mm: of the part of the first size that is to be fitted, where it is settled.
     """
-    if size.kind is not SizeKind.HEIGHT or size.part is not None or size.easy or not size.height_mm or settled_mm <= 0:
+    if size.kind is SizeKind.HEIGHT and size.height_mm and not size.easy:
+        return Wish(size.height_mm, size.part)
+    if size.kind is SizeKind.FIT:
+        girth = settled_girth_mm if size.fits is not None and settled_girth_mm else _girth_to_fit(first, size)
+        return Wish(girth + size.ease_mm, _part(first, size).source.key, around=True)
+    return None
+
+
+def share_that_meets(size: Size, wish: Wish, settled_mm: float, gauge: Gauge) -> float | None:
+    """By how much larger a size has to be estimated to settle to what is wished; None where it does already, to a
+    fiftieth, half a round up or half a stitch around.
+
+    settled_mm: what it settled to at the share it has now.
+    """
+    if settled_mm <= 0:
         return None
-    off = abs(settled_mm - size.height_mm)
-    if off <= max(NEAR_ENOUGH * size.height_mm, round_mm / 2):
+    step = gauge.stitch_mm if wish.around else gauge.round_mm
+    if abs(settled_mm - wish.mm) <= max(NEAR_ENOUGH * wish.mm, step / 2):
         return None
-    return min(max(size.settled_share * size.height_mm / settled_mm, LEAST_SHARE), MOST_SHARE)
+    return min(max(size.settled_share * wish.mm / settled_mm, LEAST_SHARE), MOST_SHARE)
 
 
 def by_height(first: Sized, wanted: float, size: Size) -> Sized:

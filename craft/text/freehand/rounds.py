@@ -175,9 +175,7 @@ class Rounds:
     def below(self, label: Label | None = None) -> Below:
         opening = not self.part.rounds and (label is None or label.first in (1, None))
         part = self.part
-        return Below(
-            part.live, part.chained, self.trial, self.names, part.lead, opening=opening, ringed=part.ringed
-        )
+        return Below(part.live, part.chained, self.trial, self.names, part.lead, opening=opening, ringed=part.ringed)
 
     def trial(self, work: str, count: int | None) -> int | None:
         """Stitches after a round that is worked behind everything so far; None when it does not work out."""

@@ -6069,6 +6069,21 @@ export interface components {
             width_mm: number;
         };
         /**
+         * MeetsOut
+         * @description By which share a size has to be estimated larger to settle to what it asks for: so many mm of height, or around; of
+         *     the whole figure, or of the part that is named.
+         */
+        MeetsOut: {
+            /** Around */
+            around: boolean;
+            /** Mm */
+            mm: number;
+            /** Part */
+            part: string | null;
+            /** Share */
+            share: number;
+        };
+        /**
          * MeshForm
          * @description A mesh, and what is done to it.
          */
@@ -8155,13 +8170,12 @@ export interface components {
          *
          *     svg, height_mm, width_mm: of the settled figure, None until all of it is settled; nothing is then under way where a
          *     part cannot be settled. proportion: by what share height over width is another than the settled first size's. meets:
-         *     the share by which it has to be estimated higher to settle to the height asked for, None where it does.
+         *     how it comes to settle to the height or the girth asked for, None where it does.
          */
         SettledSize: {
             /** Height Mm */
             height_mm: number | null;
-            /** Meets */
-            meets: number | null;
+            meets: components["schemas"]["MeetsOut"] | null;
             /** Parts */
             parts: number;
             /** Proportion */
@@ -8542,7 +8556,7 @@ export interface components {
          *     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
          *
          *     second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names. settled_share: how
-         *     much higher it has to be estimated, so that it settles to its height.
+         *     much larger it has to be estimated, so that it settles to its height or girth.
          */
         SizeEntry: {
             /** Across Mm */

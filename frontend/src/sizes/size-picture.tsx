@@ -63,7 +63,7 @@ export function SizePicture({
   scale: number | null;
   /** Have it settled, and show it so. */
   settle?: boolean;
-  /** Have its height met as it settles, by estimating it higher by this share. */
+  /** Have its height or girth met as it settles, by estimating it larger by this share. */
   onMeet?: (share: number) => void;
 }) {
   const { data } = useQuery({
@@ -100,8 +100,11 @@ export function SizePicture({
           {settled.error ? sentence(settled.error) : settledSaid(settled.data)}
         </p>
       )}
-      {meets && entry?.height_mm && onMeet && (
-        <Button onClick={() => onMeet(meets)}>Make it settle to {cm(entry.height_mm)}</Button>
+      {meets && onMeet && (
+        <Button onClick={() => onMeet(meets.share)}>
+          Make {meets.part ?? "it"} settle to {cm(meets.mm)}
+          {meets.around && " around"}
+        </Button>
       )}
     </>
   );
