@@ -45,7 +45,9 @@ def _meets(first: Sized, base: Staged, staging: Staged, size: Size) -> MeetsOut 
         found = staging.girth_mm(wish.part) if wish.around else staging.height_mm(wish.part)
     share = None if found is None else share_that_meets(size, wish, found, first.gauge)
     part = None if wish.part is None else staging.value.part(wish.part)
-    return None if share is None else MeetsOut(share=share, mm=wish.mm, around=wish.around, part=part and part.name)
+    if share is None:
+        return None
+    return MeetsOut(share=share, mm=wish.mm, around=wish.around, part=None if part is None else part.name)
 
 
 def _proportion(base: Staged, staging: Staged) -> float | None:

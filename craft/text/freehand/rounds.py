@@ -78,7 +78,8 @@ class PartSoFar:
     """A part under way. live: stitches of its last round, None when not known; chained: a chain waits to be worked along.
 
     candidates: what its last round may say; lead: where its first round is worked.
-    ringed: a ring was told before its first round. short: short rows are under way. unlabelled: its last round had no label. bare: none of its rounds has one.
+    ringed: a ring was told before its first round. short: short rows are under way. unlabelled: its last round had no
+    label. bare: none of its rounds has one.
     """
 
     name: str = ""
