@@ -7,7 +7,7 @@ import os
 import subprocess
 from collections.abc import Sequence
 
-from launch import checks, server, tools
+from launch import checks, server, supply, tools
 from launch.paths import FRONTEND, ROOT, VENV, python
 from launch.say import Stop
 
@@ -38,6 +38,8 @@ def _parser() -> argparse.ArgumentParser:
     verify.add_argument("file")
     restore = commands.add_parser("restore", help="put everything back from a backup")
     restore.add_argument("file")
+    supply = commands.add_parser("supply", help="write down the licences, and a bill of all parts in CycloneDX")
+    supply.add_argument("folder", nargs="?")
     commands.add_parser("craft", help="the craft's own command line", add_help=False)
     return parser
 
@@ -127,6 +129,8 @@ def _run(args: argparse.Namespace, rest: list[str]) -> int:
             )
         case "bench":
             return _bench(args.names)
+        case "supply":
+            return supply.run(args.folder)
         case "backup":
             return _backup(args.file, args.keep)
         case "verify":

@@ -35,13 +35,14 @@ class Outcome:
 
 
 def aim_of(recipe: Recipe, gauge: Gauge) -> TriangleMesh:
-    """The surface that a piece is held against: its shape's own, or that pressed flat to two layers where it takes no
+    """The surface that a piece is held against: its shape's own, or that pressed flat to its layers where it takes no
     filling."""
     mesh = recipe.form.mesh
     if not recipe.empty:
         return mesh
     deep = float(np.ptp(mesh.x[:, 1]))
-    return replace(mesh, x=mesh.x * [1.0, min(THICK * gauge.stitch_mm / max(deep, 1e-9), 1.0), 1.0])
+    thick = THICK * gauge.stitch_mm / (2 if recipe.one_layer else 1)
+    return replace(mesh, x=mesh.x * [1.0, min(thick / max(deep, 1e-9), 1.0), 1.0])
 
 
 def outcome(

@@ -21,6 +21,7 @@ from studio.designs.models import Design
 from studio.jobs import kinds
 from studio.jobs.models import Job, State
 from tests.browser.chromium import CHROMIUM, FLAGS
+from tests.browser.rows import Rows, put_back, rows_now
 
 # Playwright's synchronous interface runs a loop in this thread; the database is used from it on purpose.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
@@ -70,11 +71,21 @@ def designer(transactional_db: None) -> User:
     return sign_up(NAME, PASSWORD, "Fern & Moss")
 
 
+@pytest.fixture(scope="session")
+def kept() -> Rows:
+    """The rows of the demo's studio, once it was made."""
+    return {}
+
+
 @pytest.fixture
-def demo(designer: User) -> User:
-    """The designer with the demo's designs and yarns."""
-    load(designer)
-    return designer
+def demo(transactional_db: None, kept: Rows) -> User:
+    """The designer with the demo's designs and yarns: made once in a run, and put back for every test as it was."""
+    if kept:
+        put_back(kept)
+    else:
+        load(sign_up(NAME, PASSWORD, "Fern & Moss"))
+        kept |= rows_now()
+    return User.objects.get(username=NAME)
 
 
 @pytest.fixture

@@ -37,11 +37,17 @@ def settle(page: Page) -> None:
     page.wait_for_timeout(150)
 
 
+AT_REST = (
+    "new Promise(requestAnimationFrame).then(() => Promise.allSettled(document.getAnimations().map(a => a.finished)))"
+)
+"""Until no colour is on its way to another any more."""
+
+
 def by_lamplight(page: Page) -> list[str]:
     """What axe finds when the lamp is lit over the page as it stands: nothing of it is different but its colours."""
-    page.evaluate("document.documentElement.dataset.ground = 'lamplight'")
+    page.evaluate(f"() => {{ document.documentElement.dataset.ground = 'lamplight'; return {AT_REST} }}")
     found = violations(page, colours_only=True)
-    page.evaluate("delete document.documentElement.dataset.ground")
+    page.evaluate(f"() => {{ delete document.documentElement.dataset.ground; return {AT_REST} }}")
     return found
 
 

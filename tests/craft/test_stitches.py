@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 import shutil
 import subprocess
 import sys
@@ -34,10 +35,12 @@ def test_adding_a_stitch_touches_its_entry_and_nothing_else(tmp_path: Path) -> N
     path.write_text(text.replace(marker, ENTRY.lstrip("\n")), "utf-8")
     (tmp_path / "moth.txt").write_text("R1: 6 sc in ring [6]\nR2: 6 moth stitch [6]\nR3: FPmoth st around [6]\n")
 
+    # Grammar tables are kept beside the bytecode, where that may be written.
+    env = {k: v for k, v in os.environ.items() if k != "PYTHONDONTWRITEBYTECODE"}
+
     def run(*words: str) -> str:
-        done = subprocess.run(
-            [sys.executable, "-m", "craft", *words], cwd=tmp_path, capture_output=True, text=True, check=True
-        )
+        line = [sys.executable, "-m", "craft", *words]
+        done = subprocess.run(line, cwd=tmp_path, env=env, capture_output=True, text=True, check=True)
         return done.stdout
 
     found = json.loads(run("run", "moth.txt", "--json"))

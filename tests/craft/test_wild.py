@@ -29,6 +29,15 @@ UNPLACED = {"035-refer-back-goat-legs"}
 """Slips that are found, and told at another place than their round."""
 
 
+KINDS = ("text", "json", "md", "csv")
+SHARED = frozenset(p.name for p in sound_patterns())
+
+
+def _goes_out_as(pattern: Sound) -> tuple[str, ...]:
+    """In which forms a pattern is written out and read again: the shared ones in all, of our own many each in one."""
+    return KINDS if pattern.name in SHARED else (KINDS[int(pattern.name[:3]) % len(KINDS)],)
+
+
 @pytest.mark.parametrize("pattern", [*sound_patterns(), *sound_patterns("own")], ids=lambda p: p.name)
 def test_every_count_is_as_its_designer_counted(pattern: Sound) -> None:
     found = check(pattern.text)
@@ -38,7 +47,7 @@ def test_every_count_is_as_its_designer_counted(pattern: Sound) -> None:
         found.problems[:3],
     )
     if pattern.name not in MISSES:
-        for to in ("text", "json", "md", "csv"):
+        for to in _goes_out_as(pattern):
             out = export(found, pattern.text, to, wording=Wording(found.reading.pattern.terms), tidy=True)
             again = check(imported_text(f"pattern.{FORMATS[to]}", out.encode()).text)
             assert again.sound, to

@@ -11,7 +11,7 @@ from craft.figure.settling import signed_apart
 
 
 def ball(radius: float, shift: float = 0.0) -> trimesh.Trimesh:
-    made = trimesh.creation.icosphere(subdivisions=4, radius=radius)
+    made = trimesh.creation.icosphere(subdivisions=3, radius=radius)
     made.apply_translation([0.0, 0.0, shift])
     return made
 

@@ -30,6 +30,7 @@ from craft.shape.drafting.around import Laid, laid_rounds
 from craft.shape.drafting.counts import best_counts, evened
 from craft.shape.drafting.directions import FLAT, FLAT_FOR_SEWING, STUFF_AS_IT_GROWS, closing
 from craft.shape.drafting.on_mesh import course_of
+from craft.shape.drafting.one_layer import one_layer, write_rows
 from craft.shape.drafting.rings import Rings
 from craft.shape.drafting.sewn import MOST_SEWN, SewnThrough, written
 from craft.shape.drafting.short_rows import Straightened, straightened, write_short_rows
@@ -57,7 +58,7 @@ class Recipe:
     threads: sewn through the filling, to keep a flat shape flat; a round shape takes none. split: a shape that
     divides is worked in one piece, its trunk's stitches shared out among its limbs.
     short_rows: a body of revolution with a bend is worked straight, and bent by short rows. empty: it takes no filling
-    and lies flat, two layers on each other.
+    and lies flat, two layers on each other. one_layer: it is flat, and worked in rows instead.
     """
 
     shape: Form | Solid
@@ -70,6 +71,7 @@ class Recipe:
     split: bool = False
     short_rows: bool = False
     empty: bool = False
+    one_layer: bool = False
 
     def __post_init__(self) -> None:
         require(
@@ -77,6 +79,7 @@ class Recipe:
             f"A start has from {LEAST_START} to {MOST_START} stitches.",
             field="start",
         )
+        require(self.empty or not self.one_layer, "One layer takes no filling.", field="one_layer")
         require(len(self.threads) <= MOST_SEWN, f"A piece takes up to {MOST_SEWN} threads.", field="threads")
         require(0 <= self.simplicity <= 1, "Simplicity lies between 0 and 1.", field="simplicity")
 
@@ -180,6 +183,8 @@ def _counts_of(rings: Rings, recipe: Recipe, *, closed: bool) -> tuple[int, ...]
 
 def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) -> Draft:
     """Draft a part. CraftError says when the solid is too small or too large at this gauge."""
+    if recipe.one_layer:
+        return _rows_draft(recipe, gauge, name, make)
     laid_on = recipe.form if recipe.redrawn is None else Form(recipe.redrawn)
     if recipe.split and laid_on.outline is None:
         divided = split_course(laid_on, gauge, recipe.start, recipe.simplicity, recipe.shaping)
@@ -215,6 +220,14 @@ def draft(recipe: Recipe, gauge: Gauge, name: str | None = None, make: int = 1) 
         0.0 if course is None else course.uneven,
         laid.places,
     )
+
+
+def _rows_draft(recipe: Recipe, gauge: Gauge, name: str | None, make: int) -> Draft:
+    """Draft a flat piece of one layer, in rows."""
+    rows, counts = one_layer(recipe.form, gauge, recipe.simplicity)
+    items = write_rows(counts)
+    rms = float(np.sqrt(np.mean((np.asarray(counts, float) - rows.stitches) ** 2)))
+    return Draft(Part(name, items, make), counts, rows, rms, rms * gauge.stitch_mm / 2, different_rounds(items))
 
 
 def _split_draft(course: SplitCourse, recipe: Recipe, gauge: Gauge, name: str | None, make: int) -> Draft:
