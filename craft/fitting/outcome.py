@@ -15,7 +15,7 @@ from craft.problems import faulty
 from craft.rounds.fabric import run_part
 from craft.shape.drafting import Draft, Recipe, draft
 from craft.shape.profile import REFERENCE_FIRMNESS
-from craft.shape.target import TriangleMesh
+from craft.shape.target import Solid, TriangleMesh
 
 Vector = NDArray[np.float64]
 
@@ -37,7 +37,10 @@ class Outcome:
 def aim_of(recipe: Recipe, gauge: Gauge) -> TriangleMesh:
     """The surface that a piece is held against: its shape's own, or that pressed flat to its layers where it takes no
     filling."""
-    mesh = recipe.form.mesh
+    form = recipe.form
+    if recipe.one_layer and isinstance(form.base, Solid):
+        form = replace(form, base=replace(form.base, open=False))  # its last row is an edge, and no opening
+    mesh = form.mesh
     if not recipe.empty:
         return mesh
     deep = float(np.ptp(mesh.x[:, 1]))

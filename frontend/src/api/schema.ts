@@ -7855,6 +7855,11 @@ export interface components {
              * @enum {string}
              */
             kind: "rounds";
+            /**
+             * One Layer
+             * @default false
+             */
+            one_layer?: boolean;
             redrawn?: components["schemas"]["PackedMesh"] | null;
             /**
              * @default {

@@ -72,12 +72,15 @@ describe("how a shape is worked", () => {
     const heard = vi.fn();
     const recipe = { ...recipeFor("egg"), threads: [[0, 0, 1, 1, 1, 0, 9]] as never };
     render(<Making recipe={recipe} onRecipe={heard} start={6} />);
-    set("Filling", "none");
-    expect(heard).toHaveBeenLastCalledWith({ ...recipe, empty: true, threads: [] });
+    set("Filling", "two");
+    expect(heard).toHaveBeenLastCalledWith({ ...recipe, empty: true, one_layer: false, threads: [] });
+    set("Filling", "one");
+    expect(heard).toHaveBeenLastCalledWith({ ...recipe, empty: true, one_layer: true, threads: [] });
     cleanup();
-    render(<Making recipe={{ ...recipe, empty: true }} onRecipe={heard} start={6} />);
+    render(<Making recipe={{ ...recipe, empty: true, one_layer: true }} onRecipe={heard} start={6} />);
+    expect(screen.getByLabelText<HTMLSelectElement>("Filling").value).toBe("one");
     set("Filling", "stuffed");
-    expect(heard).toHaveBeenLastCalledWith({ ...recipe, empty: false });
+    expect(heard).toHaveBeenLastCalledWith({ ...recipe, empty: false, one_layer: false });
   });
   it("keeps the rest of the shaping", () => {
     const heard = vi.fn();

@@ -47,13 +47,18 @@ export function Making({
       />
       <SelectField
         label="Filling"
-        value={recipe.empty ? "none" : "stuffed"}
+        value={!recipe.empty ? "stuffed" : recipe.one_layer ? "one" : "two"}
         onValue={(filling) =>
-          set({ empty: filling === "none", ...(filling === "none" ? { threads: [] } : {}) })
+          set({
+            empty: filling !== "stuffed",
+            one_layer: filling === "one",
+            ...(filling === "stuffed" ? {} : { threads: [] }),
+          })
         }
         options={[
           ["stuffed", "stuffed"],
-          ["none", "flat, two layers"],
+          ["two", "flat, two layers"],
+          ["one", "flat, one layer in rows"],
         ]}
       />
       <div className="flex flex-col gap-1 self-end">
