@@ -7,22 +7,27 @@ outside facing. Lengths in mm.
 
 from __future__ import annotations
 
+import itertools
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from craft.gauge import Gauge
-from craft.rounds.fabric import WorkedPart
-from craft.shape.profile import Profile, inflated_profile
+from craft.rounds.fabric import Tally, WorkedPart
+from craft.shape.profile import Lie, Profile, inflated_profile
 
 Vector = NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True)
 class Ring:
-    """One round: top edge radius and z, how many stitches, angle of its first stitch, colours by stitch."""
+    """One round: top edge radius and z, how many stitches, angle of its first stitch, colours by stitch.
+
+    flat: it is a row; its radius is half its width.
+    """
 
     label: str
     radius: float
@@ -31,6 +36,17 @@ class Ring:
     turn: float
     colours: tuple[int, ...]
     height: float
+    flat: bool = False
+
+    def around(self, angles: Vector) -> Vector:
+        """(n, 3) points of its top edge at angles from the front; all of a row's lie in one plane."""
+        deep = 0.0 if self.flat else self.radius
+        return np.column_stack([-np.sin(angles) * self.radius, -np.cos(angles) * deep, np.full_like(angles, self.z)])
+
+    def across(self, many: int) -> Vector:
+        """(n + 1, 3) points that part a row's top edge into `many` stitches, from the viewer's right."""
+        x = np.linspace(self.radius, -self.radius, many + 1)
+        return np.column_stack([x, np.zeros(many + 1), np.full(many + 1, self.z)])
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,11 +103,7 @@ class Body:
     def points(self) -> Vector:
         """Points that its size is measured by: around every ring, and the foot."""
         turn = np.linspace(0.0, 2 * math.pi, 24, endpoint=False)
-        rings = [
-            np.column_stack([-np.sin(turn) * r.radius, -np.cos(turn) * r.radius, np.full_like(turn, r.z)])
-            for r in self.rings
-        ]
-        return np.concatenate([*rings, np.zeros((1, 3))])
+        return np.concatenate([*(r.around(turn) for r in self.rings), np.zeros((1, 3))])
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,12 +125,31 @@ def _run_lengths(colours: NDArray[np.int16]) -> tuple[int, ...]:
     return (int(colours[0]),) if len(colours) and (colours == colours[0]).all() else tuple(int(c) for c in colours)
 
 
+def rows_of(rounds: Sequence[Tally]) -> list[Tally]:
+    """The rows that a part begins with, where it is a flat piece; none where it is not."""
+    rows = list(itertools.takewhile(lambda t: t.flat, rounds))
+    return rows if len(rows) > 1 else []
+
+
+def flat_outline(rows: Sequence[Tally], edgings: int, gauge: Gauge) -> Profile:
+    """Half widths of rows and their heights, with so many rounds of edging around them."""
+    more = edgings * gauge.round_mm
+    half = np.array([t.live for t in rows]) * gauge.stitch_mm / 2 + more
+    height = np.cumsum([t.height for t in rows]) * gauge.round_mm + more
+    half, height = np.append(half, half[-1]), np.append(height, height[-1] + more)
+    return Profile(half, height, (Lie.FLAT,) * len(half), closed=False)
+
+
 def body_of(part: WorkedPart, gauge: Gauge, *, firmness: float = 0.5) -> Body:
-    """Lay the trunk of a run part out on its inflated profile; lean turns each round's start."""
+    """Lay the trunk of a run part out on its inflated profile; lean turns each round's start. Rows lie flat."""
     rounds = [t for t in part.trunk if t.live > 0]
-    profile = inflated_profile(
-        [t.live for t in rounds], gauge, closed=part.closed, firmness=firmness, heights=[t.height for t in rounds]
-    )
+    rows = rows_of(rounds)
+    if rows:
+        profile = flat_outline(rows, len(rounds) - len(rows), gauge)
+    else:
+        profile = inflated_profile(
+            [t.live for t in rounds], gauge, closed=part.closed, firmness=firmness, heights=[t.height for t in rounds]
+        )
     rings: list[Ring] = []
     turn = 0.0
     for i, tally in enumerate(rounds):
@@ -126,15 +157,17 @@ def body_of(part: WorkedPart, gauge: Gauge, *, firmness: float = 0.5) -> Body:
         colours = part.graph.colour[made][part.graph.live[made]]
         if len(colours) != tally.live and len(colours):
             colours = colours[np.arange(tally.live) * len(colours) // tally.live]
+        on = min(i, len(profile.radius) - 1)
         rings.append(
             Ring(
                 tally.label,
-                float(profile.radius[i]),
-                float(profile.height[i]),
+                float(profile.radius[on]),
+                float(profile.height[on]),
                 tally.live,
                 turn,
                 _run_lengths(colours) or (0,),
                 tally.height * gauge.round_mm,
+                flat=bool(rows),
             )
         )
         turn -= 2 * math.pi * gauge.lean / tally.live

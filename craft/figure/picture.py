@@ -47,21 +47,27 @@ class Faces:
 def _quads(body: Body, matrix: Vector, palette: Mapping[str, str], share: float) -> Faces:
     corners: list[Vector] = []
     fills: list[str] = []
-    radius, z = 0.0, body.rings[0].z - 0.3 * body.rings[0].height
+    first = body.rings[0]
+    below = replace(
+        first, radius=first.radius if first.flat else 0.0, z=first.z - (1.0 if first.flat else 0.3) * first.height
+    )
     for ring in _drawn_rings(body):
         n = max(3, round(ring.count * share))
-        at = ring.turn + 2 * math.pi * np.arange(n + 1) / n
-        out = np.stack([-np.sin(at), -np.cos(at)], axis=1)
-        low = np.column_stack([out * radius, np.full(n + 1, z)])
-        high = np.column_stack([out * ring.radius, np.full(n + 1, ring.z)])
+        low, high = (
+            r.across(n) if ring.flat else r.around(ring.turn + 2 * math.pi * np.arange(n + 1) / n)
+            for r in (below, ring)
+        )
         corners.append(np.stack([low[:-1], low[1:], high[1:], high[:-1]], axis=1))
         names = [palette.get(body.colours[c], FALLBACK) for c in ring.colours]
         fills += (
             names * n if len(names) == 1 else [names[min(int(i / n * len(names)), len(names) - 1)] for i in range(n)]
         )
-        radius, z = ring.radius, ring.z
+        below = ring
     quads = np.concatenate(corners) @ matrix[:3, :3].T + matrix[:3, 3]
-    return Faces(quads, fills, _outward(quads))
+    if not first.flat:
+        return Faces(quads, fills, _outward(quads))
+    front = np.broadcast_to(matrix[:3, :3] @ np.array([0.0, -1.0, 0.0]), (len(quads), 3))
+    return Faces(np.concatenate([quads, quads]), fills * 2, np.concatenate([front, -front]))  # a sheet has two sides
 
 
 def _drawn_rings(body: Body) -> Sequence[Ring]:

@@ -218,6 +218,21 @@ def test_a_flat_tail_is_kept_flat_by_threads(shapes: Page) -> None:
     shapes.get_by_text("Every count adds up.").wait_for()
 
 
+def test_a_leaf_of_one_layer_is_worked_in_rows(shapes: Page) -> None:
+    shapes.get_by_role("radio", name="Ellipsoid").check(force=True)
+    shapes.get_by_label("Width (mm)").fill("40")
+    shapes.get_by_label("Height (mm)").fill("70")
+    shapes.get_by_label("Filling").select_option("flat, one layer in rows")
+    expect(shapes.get_by_text("Flat:")).to_be_visible()
+    fitted(shapes)
+    expect(shapes.get_by_role("button", name="Compensate")).to_have_count(0)
+    shapes.get_by_label("Call it").fill("Leaf")
+    shapes.get_by_role("button", name="Add", exact=True).click()
+    shapes.get_by_role("link", name="Rounds").click()
+    expect(shapes.get_by_text("It is one layer, and stays flat.")).to_be_visible()
+    shapes.get_by_text("Every count adds up.").wait_for()
+
+
 def test_a_box_is_worked_as_flat_panels(shapes: Page) -> None:
     shapes.get_by_role("radio", name="Box").check(force=True)
     shapes.get_by_label("Depth (mm)").fill("45")

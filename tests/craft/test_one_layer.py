@@ -11,6 +11,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from craft.errors import CraftError
+from craft.figure.body import body_of
+from craft.figure.picture import draw
+from craft.figure.placement import place
 from craft.fitting.outcome import aim_of, outcome
 from craft.gauge import Gauge
 from craft.rounds.pattern import StepKind
@@ -103,3 +106,15 @@ def test_one_layer_takes_no_filling_and_stays_that_in_its_file() -> None:
 def test_it_is_half_as_thick_as_two_layers() -> None:
     one, two = (aim_of(Recipe(SOLIDS[0], empty=True, one_layer=o), GAUGE) for o in (True, False))
     assert np.ptp(one.x[:, 1]) == pytest.approx(np.ptp(two.x[:, 1]) / 2)
+
+
+def test_before_it_is_settled_it_is_drawn_as_the_sheet_it_is() -> None:
+    (part,) = check(print_rounds(draft(flat(Solid("ellipsoid", 90, 60)), GAUGE).part)).parts
+    body = body_of(part, GAUGE)
+    points = body.points()
+    assert np.ptp(points[:, 1]) == 0
+    assert np.ptp(points[:, 0]) == pytest.approx(60, abs=GAUGE.stitch_mm)
+    assert np.ptp(points[:, 2]) == pytest.approx(90, rel=0.06)
+    assert all(ring.flat for ring in body.rings)
+    drawn = draw({"leaf": body}, place({"leaf": body}, {}, ()), {}, title="Leaf")
+    assert drawn.count("<path") + drawn.count("<polygon") >= len(body.rings)

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-import numpy as np
-
+from craft.figure.body import flat_outline, rows_of
 from craft.figure.placement import SOLD_MM
 from craft.gauge import Estimate, Gauge
-from craft.rounds.fabric import Tally, WorkedPart
-from craft.shape.profile import Lie, Profile, inflated_profile
+from craft.rounds.fabric import WorkedPart
+from craft.shape.profile import Profile, inflated_profile
 from craft.units import positive
 
 EYES_SOLD = SOLD_MM
@@ -33,21 +31,11 @@ class PartSize:
 def profile_of(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> Profile:
     """The inflated profile of a run part; of one in rows its flat outline, edgings around it."""
     rounds = [t for t in part.rounds if t.live > 0]
-    rows = list(itertools.takewhile(lambda t: t.flat, rounds))
-    if len(rows) > 1:
-        return _flat_outline(rows, len(rounds) - len(rows), gauge)
+    if rows := rows_of(rounds):
+        return flat_outline(rows, len(rounds) - len(rows), gauge)
     return inflated_profile(
         [t.live for t in rounds], gauge, closed=part.closed, firmness=firmness, heights=[t.height for t in rounds]
     )
-
-
-def _flat_outline(rows: Sequence[Tally], edgings: int, gauge: Gauge) -> Profile:
-    """Half widths of rows, with so many rounds of edging around them."""
-    more = edgings * gauge.round_mm
-    half = np.array([t.live for t in rows]) * gauge.stitch_mm / 2 + more
-    height = np.cumsum([t.height for t in rows]) * gauge.round_mm + more
-    half, height = np.append(half, half[-1]), np.append(height, height[-1] + more)
-    return Profile(half, height, (Lie.FLAT,) * len(half), closed=False)
 
 
 def part_size(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> PartSize:

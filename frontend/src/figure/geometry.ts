@@ -18,6 +18,43 @@ const TURN = new Quaternion();
 const BASIS = new Matrix4();
 const OUT = new Matrix4();
 
+type Ring = FigurePart["rounds"][number];
+type Edge = { radius: number; z: number };
+
+/** The matrix of a stitch of a row: all of them lie in one plane, seen from the front. */
+function layOnRow(ring: Ring, j: number) {
+  const width = (2 * ring.radius) / ring.live;
+  BASIS.makeBasis(X.set(1, 0, 0), Y.set(0, 0, 1), Z.set(0, -1, 0));
+  TURN.setFromRotationMatrix(BASIS);
+  AT.set(ring.radius - width * (j + 0.5), 0, ring.z - ring.height / 2);
+  SIZE.set(width, ring.height, width);
+  OUT.compose(AT, TURN, SIZE);
+}
+
+/** The matrix of a stitch of a round, on the wall between its edge and the one below. */
+function layInRound(ring: Ring, below: Edge, j: number, lower: boolean) {
+  const dr = ring.radius - below.radius;
+  const dz = ring.z - below.z;
+  const length = Math.hypot(dr, dz) || 1;
+  const radius = (ring.radius + below.radius) / 2;
+  const width = (2 * Math.PI * Math.max(radius, ring.radius * 0.6)) / ring.live;
+  const angle = ring.turn + (2 * Math.PI * (j + 0.5)) / ring.live;
+  const outX = -Math.sin(angle);
+  const outY = -Math.cos(angle);
+  Y.set((outX * dr) / length, (outY * dr) / length, dz / length);
+  X.set(-Math.cos(angle), Math.sin(angle), 0);
+  Z.crossVectors(X, Y);
+  if (Z.x * outX + Z.y * outY < 0 || (Math.abs(dz) < 1e-6 && Z.z > 0 && lower)) {
+    X.negate();
+    Z.negate();
+  }
+  BASIS.makeBasis(X, Y, Z);
+  TURN.setFromRotationMatrix(BASIS);
+  AT.set(outX * radius, outY * radius, (ring.z + below.z) / 2);
+  SIZE.set(width, Math.max(length, ring.height * 0.6), width);
+  OUT.compose(AT, TURN, SIZE);
+}
+
 /** One matrix a stitch: x across it, y up the fabric, z outwards, scaled to its width and height (mm). */
 export function layStitches(part: FigurePart): Laid {
   const drawn = part.rounds.filter((r) => r.drawn);
@@ -28,30 +65,14 @@ export function layStitches(part: FigurePart): Laid {
     rounds: new Uint16Array(total),
     count: total,
   };
+  const sheet = drawn[0]?.flat && drawn[1]?.flat;
   let index = 0;
-  let below = { radius: 0, z: (drawn[0]?.z ?? 0) - 0.3 * (drawn[0]?.height ?? 0) };
+  let below: Edge = { radius: 0, z: (drawn[0]?.z ?? 0) - 0.3 * (drawn[0]?.height ?? 0) };
   drawn.forEach((ring, number) => {
-    const dr = ring.radius - below.radius;
-    const dz = ring.z - below.z;
-    const length = Math.hypot(dr, dz) || 1;
-    const radius = (ring.radius + below.radius) / 2;
-    const width = (2 * Math.PI * Math.max(radius, ring.radius * 0.6)) / ring.live;
     for (let j = 0; j < ring.live; j++) {
-      const angle = ring.turn + (2 * Math.PI * (j + 0.5)) / ring.live;
-      const outX = -Math.sin(angle);
-      const outY = -Math.cos(angle);
-      Y.set((outX * dr) / length, (outY * dr) / length, dz / length);
-      X.set(-Math.cos(angle), Math.sin(angle), 0);
-      Z.crossVectors(X, Y);
-      if (Z.x * outX + Z.y * outY < 0 || (Math.abs(dz) < 1e-6 && Z.z > 0 && number < drawn.length / 2)) {
-        X.negate();
-        Z.negate();
-      }
-      BASIS.makeBasis(X, Y, Z);
-      TURN.setFromRotationMatrix(BASIS);
-      AT.set(outX * radius, outY * radius, (ring.z + below.z) / 2);
-      SIZE.set(width, Math.max(length, ring.height * 0.6), width);
-      OUT.compose(AT, TURN, SIZE).toArray(laid.matrices, index * 16);
+      if (sheet) layOnRow(ring, j);
+      else layInRound(ring, below, j, number < drawn.length / 2);
+      OUT.toArray(laid.matrices, index * 16);
       laid.colours[index] = ring.colours[ring.colours.length > 1 ? j : 0] ?? 0;
       laid.rounds[index] = number;
       index++;

@@ -39,12 +39,14 @@ export function Fit({
   const { redraw, said, takeBack } = useRedrawing(onRedrawn);
   const error = settling.settled?.error ?? null;
   const resting = !redraw.way;
+  const { empty = false, one_layer = false } = question.recipe;
+  const flattens = !empty && (threads.length > 0 || (error !== null && error.rms_w > BULGES));
   return (
     <div className="border-t border-line pt-2" data-testid="fit">
-      <HowNear settling={settling} error={error} />
-      {error && !settling.way && <Advice error={error} disc={disc} />}
+      <HowNear settling={settling} error={error} filled={!empty} />
+      {error && !settling.way && !empty && <Advice error={error} disc={disc} />}
       <div className="mt-1 flex flex-wrap items-center gap-2">
-        {!redraw.way ? (
+        {one_layer ? null : !redraw.way ? (
           <Button
             onClick={() => redraw.start({ ...question, recipe: { ...question.recipe, redrawn: null } })}
             disabled={!error}
@@ -58,9 +60,7 @@ export function Fit({
             </Button>
           </JobBar>
         )}
-        {(threads.length > 0 || (error && error.rms_w > BULGES)) && resting && (
-          <Flat question={question} threads={threads} onThreads={onThreads} />
-        )}
+        {flattens && resting && <Flat question={question} threads={threads} onThreads={onThreads} />}
         {compensated && resting && (
           <Button weight="quiet" onClick={takeBack}>
             Take it back
@@ -103,7 +103,15 @@ function useRedrawing(onRedrawn: (surface: Surface | null) => void) {
   return { redraw, said, takeBack };
 }
 
-function HowNear({ settling, error }: { settling: Settling; error: ShapeError | null }) {
+function HowNear({
+  settling,
+  error,
+  filled,
+}: {
+  settling: Settling;
+  error: ShapeError | null;
+  filled: boolean;
+}) {
   if (settling.problem)
     return (
       <p role="alert" className="border-l-4 border-madder bg-madder-ground px-2 py-1 text-sm">
@@ -120,12 +128,15 @@ function HowNear({ settling, error }: { settling: Settling; error: ShapeError | 
       {error && (
         <>
           Settles <strong className="font-semibold">{mm(error)}</strong> off the shape (
-          {rounded(error.rms_w, 2)} of a stitch), volume {error.volume_ratio >= 1 ? "+" : "−"}
-          {Math.round(Math.abs(error.volume_ratio - 1) * 100)} %.
+          {rounded(error.rms_w, 2)} of a stitch){filled && `, volume ${percentOff(error.volume_ratio)}`}.
         </>
       )}
     </p>
   );
+}
+
+function percentOff(ratio: number) {
+  return `${ratio >= 1 ? "+" : "−"}${Math.round(Math.abs(ratio - 1) * 100)} %`;
 }
 
 /** What is done by hand about a shape that filling rounds out. */

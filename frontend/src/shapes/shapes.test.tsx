@@ -189,6 +189,13 @@ describe("how near a shape settles", () => {
     expect(screen.getByRole("alert").textContent).toBe("The shape divides into 2.");
     expect(screen.getByRole("button", { name: "Compensate" })).toHaveProperty("disabled", true);
   });
+  it("says nothing of volume or filling of what takes none, and redraws no rows", () => {
+    const one = { ...(question as object), recipe: { empty: true, one_layer: true } };
+    shown(off(5, 0.9), { question: one, disc: 40 });
+    expect(screen.getByTestId("fit").textContent).toContain("(0.90 of a stitch).");
+    expect(screen.queryByText(/rounds this shape out|stiff disc/)).toBeNull();
+    expect(screen.queryByRole("button")).toBeNull();
+  });
   it("names the disc that keeps a flat end flat", () => {
     shown(off(2, 0.4), { disc: 41.6 });
     expect(screen.getByText(/A stiff disc of 42 mm inside keeps it flat/)).toBeTruthy();

@@ -208,15 +208,16 @@ function DraftedFigure({
         threads={recipe.threads ?? NO_THREADS}
         onThreads={(threads) => change({ ...recipe, threads })}
       />
-      {shape?.preview.size && <Stuffed size={shape.preview.size} />}
+      {shape?.preview.size && <Measured size={shape.preview.size} stuffed={!recipe.one_layer} />}
     </Panel>
   );
 }
 
-function Stuffed({ size }: { size: NonNullable<Shape["preview"]["size"]> }) {
+function Measured({ size, stuffed }: { size: NonNullable<Shape["preview"]["size"]>; stuffed: boolean }) {
   return (
     <p className="border-t border-line pt-2">
-      Stuffed: <Guess of={size.height} format={cm} /> tall, <Guess of={size.width} format={cm} /> wide
+      {stuffed ? "Stuffed" : "Flat"}: <Guess of={size.height} format={cm} /> tall,{" "}
+      <Guess of={size.width} format={cm} /> wide
       <span className="text-soft">
         {" "}
         ({inches(size.height.value)} × {inches(size.width.value)})
