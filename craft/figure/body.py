@@ -7,7 +7,6 @@ outside facing. Lengths in mm.
 
 from __future__ import annotations
 
-import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -125,12 +124,6 @@ def _run_lengths(colours: NDArray[np.int16]) -> tuple[int, ...]:
     return (int(colours[0]),) if len(colours) and (colours == colours[0]).all() else tuple(int(c) for c in colours)
 
 
-def rows_of(rounds: Sequence[Tally]) -> list[Tally]:
-    """The rows that a part begins with, where it is a flat piece; none where it is not."""
-    rows = list(itertools.takewhile(lambda t: t.flat, rounds))
-    return rows if len(rows) > 1 else []
-
-
 def flat_outline(rows: Sequence[Tally], edgings: int, gauge: Gauge) -> Profile:
     """Half widths of rows and their heights, with so many rounds of edging around them."""
     more = edgings * gauge.round_mm
@@ -143,7 +136,7 @@ def flat_outline(rows: Sequence[Tally], edgings: int, gauge: Gauge) -> Profile:
 def body_of(part: WorkedPart, gauge: Gauge, *, firmness: float = 0.5) -> Body:
     """Lay the trunk of a run part out on its inflated profile; lean turns each round's start. Rows lie flat."""
     rounds = [t for t in part.trunk if t.live > 0]
-    rows = rows_of(rounds)
+    rows = part.leading_rows
     if rows:
         profile = flat_outline(rows, len(rounds) - len(rows), gauge)
     else:

@@ -65,10 +65,11 @@ class Settling:
         seal = hashlib.sha256()
         for name in ARRAYS:
             seal.update(np.ascontiguousarray(getattr(worked.graph, name)).tobytes())
-        steps = [s.kind.value for s in worked.steps]
+        steps = [(s.kind.value, s.after) for s in worked.steps]
         said = (
             [t.label for t in worked.rounds],
             steps,
+            worked.pressed,
             worked.inside_out,
             worked.graph.colours,
             worked.threads,

@@ -229,7 +229,7 @@ def test_a_leaf_of_one_layer_is_worked_in_rows(shapes: Page) -> None:
     shapes.get_by_label("Call it").fill("Leaf")
     shapes.get_by_role("button", name="Add", exact=True).click()
     shapes.get_by_role("link", name="Rounds").click()
-    expect(shapes.get_by_text("It is one layer, and stays flat.")).to_be_visible()
+    expect(shapes.get_by_text("It is a single layer.")).to_be_visible()
     shapes.get_by_text("Every count adds up.").wait_for()
 
 

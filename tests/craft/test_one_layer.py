@@ -10,8 +10,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from craft.design.grading import part_size
 from craft.errors import CraftError
 from craft.figure.body import body_of
+from craft.figure.materials import filling_of
 from craft.figure.picture import draw
 from craft.figure.placement import place
 from craft.fitting.outcome import aim_of, outcome
@@ -42,9 +44,9 @@ def flat(shape: Solid | Form, **more: float) -> Recipe:
 def test_it_lies_as_wide_and_as_high_as_it_is_drawn(solid: Solid) -> None:
     found = outcome(flat(solid), GAUGE)
     wide, deep, high = np.ptp(found.settled.x, axis=0)
-    stitch, row = GAUGE.stitch_mm * EMPTY, GAUGE.round_mm * EMPTY  # stitches are where their middles are
+    stitch = GAUGE.stitch_mm * EMPTY  # they are where their middles are: half a stitch lies beyond on either side
     assert wide + stitch == pytest.approx(2 * float(solid.outline().r.max()), abs=1.05 * stitch)
-    assert high + row == pytest.approx(solid.outline().z[-1], rel=0.06)
+    assert high == pytest.approx(solid.outline().z[-1], rel=0.06)
     assert deep < GAUGE.stitch_mm
     assert found.error.rms_w < 0.45
 
@@ -59,6 +61,8 @@ def test_its_rows_are_sound_and_say_what_to_do(solid: Solid) -> None:
     kinds = {s.kind for s in found.parts[0].steps}
     assert StepKind.STUFF not in kinds
     assert StepKind.CLOSE not in kinds
+    assert not found.parts[0].pressed, "one layer is not two, pressed on each other"
+    assert filling_of([(found.parts[0], part_size(found.parts[0], GAUGE).profile)]).value == 0
     assert text.startswith(f"ch {made.counts[0] + 1}\nRow 1: ")
 
 

@@ -116,8 +116,9 @@ def tails(parts: Sequence[WorkedPart], gauge: Gauge) -> tuple[Tail, ...]:
 
 
 def filling_of(parts: Sequence[tuple[WorkedPart, Profile]], firmness: float = 0.5) -> Estimate:
-    """Filling of all pieces together."""
-    return filling_g(sum(profile.volume_ml * part.make for part, profile in parts), firmness)
+    """Filling of all pieces together; what lies flat, in one layer or in two, takes none."""
+    filled = ((part, profile) for part, profile in parts if not part.pressed and not part.leading_rows)
+    return filling_g(sum(profile.volume_ml * part.make for part, profile in filled), firmness)
 
 
 def hours(uses: Sequence[ColourUse]) -> Estimate:

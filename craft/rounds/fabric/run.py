@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
@@ -22,6 +23,10 @@ from craft.rounds.pattern import Again, Chain, Colour, Join, Part, Round, Sectio
 
 MAIN_COLOUR = "Main"
 """The colour that is on the hook before any is named."""
+
+
+MOST_EDGING = 3
+"""Rounds around a flat piece; more of them are walls."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +83,13 @@ class WorkedPart:
         """Whether it lies flat, two layers on each other: it takes no filling, and is worked together flat or told to lie so."""
         folded = bool(self.rounds) and self.rounds[-1].way is Way.LINE and self.rounds[-1].flat
         return not self.stuffed and (folded or any(_FLAT.search(s.text) for s in self.steps))
+
+    @property
+    def leading_rows(self) -> tuple[Tally, ...]:
+        """The rows that it begins with, where it is a flat piece of one layer, but for an edging; none where it is not."""
+        rounds = [t for t in self.rounds if t.live > 0]
+        rows = tuple(itertools.takewhile(lambda t: t.flat, rounds))
+        return rows if len(rows) > 1 and len(rounds) - len(rows) <= MOST_EDGING else ()
 
     @property
     def inside_out(self) -> bool:

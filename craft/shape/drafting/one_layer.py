@@ -24,7 +24,7 @@ LEAST_ROW = 2
 EASE = 0.25
 """Stitches by which the simplest rows may be off more than the truest."""
 
-SEWN_ON = Step(StepKind.FASTEN_OFF, "Fasten off, and leave a long tail for sewing. It is one layer, and stays flat.")
+SEWN_ON = Step(StepKind.FASTEN_OFF, "Fasten off, and leave a long tail for sewing. It is a single layer.")
 
 
 LEVELS = 240
