@@ -15,7 +15,8 @@ from craft.errors import CraftError
 from craft.figure.body import body_of
 from craft.figure.materials import filling_of
 from craft.figure.picture import draw
-from craft.figure.placement import place
+from craft.figure.placement import Foot, Surface, place
+from craft.figure.settling import settle
 from craft.fitting.outcome import aim_of, outcome
 from craft.gauge import Gauge
 from craft.rounds.pattern import StepKind
@@ -122,3 +123,16 @@ def test_before_it_is_settled_it_is_drawn_as_the_sheet_it_is() -> None:
     assert all(ring.flat for ring in body.rings)
     drawn = draw({"leaf": body}, place({"leaf": body}, {}, ()), {}, title="Leaf")
     assert drawn.count("<path") + drawn.count("<polygon") >= len(body.rings)
+
+
+def test_a_sheet_stands_upright_on_its_last_row() -> None:
+    """However that row curls: the sheet's own middle line is upright."""
+    (part,) = check(print_rounds(draft(flat(Solid("drop", 60, 45, open=True)), GAUGE).part)).parts
+    surface = Surface.of(settle(part, Gauge(5.6, 5.2, 0.4)))
+    assert surface.foot is Foot.EDGE
+    frame = surface.own_frame()
+    placed = surface.x @ frame[:3, :3].T + frame[:3, 3]
+    first, widest = placed[surface.rings[0]].mean(0), placed[surface.rings[8]].mean(0)
+    leaning = np.hypot(*(first - widest)[:2]) / abs(first[2] - widest[2])
+    assert leaning < 0.12
+    assert np.ptp(placed[:, 1]) < np.ptp(placed[:, 0])

@@ -30,17 +30,21 @@ AROUND = 8
 
 
 class Foot(StrEnum):
-    """What a piece is joined by: its start (it is drawn shut), its opening, or the rim of the coil that it is rolled up to."""
+    """What a piece is joined by: its start (it is drawn shut), its opening, the rim of the coil that it is rolled up to, or,
+    of a sheet of one layer, the edge that its last row is."""
 
     START = "start"
     OPENING = "opening"
     RIM = "rim"
+    EDGE = "edge"
 
     @classmethod
     def of(cls, worked: WorkedPart) -> Foot:
         """Of a part as it is worked."""
         if worked.rolled is not None:
             return cls.RIM
+        if worked.leading_rows:
+            return cls.EDGE
         return cls.START if worked.closed else cls.OPENING
 
 
@@ -110,7 +114,7 @@ class Surface:
     @property
     def closed(self) -> bool:
         """Whether it is joined by its surface, not by an opening."""
-        return self.foot is not Foot.OPENING
+        return self.foot not in (Foot.OPENING, Foot.EDGE)
 
     def count_of(self, at: int) -> int:
         """Stitches of a round."""
@@ -226,6 +230,8 @@ class Surface:
         if self.foot is Foot.RIM and not on_start:
             matrix[2, 3] = -0.08 * float(np.ptp(self.x[:, 2]))
             return matrix
+        if self.foot is Foot.EDGE:
+            return self._on_edge(0 if on_start else -1)
         if (at := 0 if on_start else -1 if self.foot is Foot.OPENING else None) is not None and self._is_edge(at):
             return self._on_edge(at)
         if self.foot is Foot.START or on_start:
