@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from craft.gauge import Gauge
 from craft.rounds.fabric import Tally, WorkedPart
-from craft.shape.profile import Lie, Profile, inflated_profile
+from craft.shape.profile import Lie, Profile, inflated_profile, pressed_profile
 
 Vector = NDArray[np.float64]
 
@@ -25,7 +25,7 @@ Vector = NDArray[np.float64]
 class Ring:
     """One round: top edge radius and z, how many stitches, angle of its first stitch, colours by stitch.
 
-    flat: it is a row; its radius is half its width.
+    layers: in how many it lies flat, where its radius is half its width; 0 where it is round.
     """
 
     label: str
@@ -35,11 +35,11 @@ class Ring:
     turn: float
     colours: tuple[int, ...]
     height: float
-    flat: bool = False
+    layers: int = 0
 
     def around(self, angles: Vector) -> Vector:
-        """(n, 3) points of its top edge at angles from the front; all of a row's lie in one plane."""
-        deep = 0.0 if self.flat else self.radius
+        """(n, 3) points of its top edge at angles from the front; all of a flat piece's lie in one plane."""
+        deep = 0.0 if self.layers else self.radius
         return np.column_stack([-np.sin(angles) * self.radius, -np.cos(angles) * deep, np.full_like(angles, self.z)])
 
     def across(self, many: int) -> Vector:
@@ -50,13 +50,19 @@ class Ring:
 
 @dataclass(frozen=True, slots=True)
 class Body:
-    """A part ready to be drawn. colours: names that the rings' colour numbers mean."""
+    """A part ready to be drawn. colours: names that the rings' colour numbers mean. layers: in how many it lies flat."""
 
     name: str
     rings: tuple[Ring, ...]
     colours: tuple[str, ...]
     profile: Profile
     closed: bool
+    layers: int = 0
+
+    @property
+    def volume_ml(self) -> float:
+        """What filling it holds, in ml: none where it lies flat."""
+        return 0.0 if self.layers else self.profile.volume_ml
 
     @property
     def top(self) -> float:
@@ -86,7 +92,7 @@ class Body:
         below, above = self.rings[max(at - 1, 0)], self.rings[min(at + 1, len(self.rings) - 1)]
         slope = math.atan2(below.radius - above.radius, above.z - below.z) + math.radians(tilt)
         out = np.array([-math.sin(angle), -math.cos(angle), 0.0])
-        point = out * ring.radius + np.array([0.0, 0.0, ring.z])
+        point: Vector = ring.around(np.array([angle]))[0]
         return point, out * math.cos(slope) + np.array([0.0, 0.0, math.sin(slope)])
 
     def own_frame(self, *, on_start: bool = False) -> Vector:
@@ -133,16 +139,26 @@ def flat_outline(rows: Sequence[Tally], edgings: int, gauge: Gauge) -> Profile:
     return Profile(half, height, (Lie.FLAT,) * len(half), closed=False)
 
 
+def layers_of(part: WorkedPart) -> int:
+    """In how many layers a part lies flat: one of rows, two of a tube that is pressed; 0 of what is round."""
+    return 1 if part.leading_rows else 2 if part.pressed else 0
+
+
+def profile_of(part: WorkedPart, rounds: Sequence[Tally], gauge: Gauge, firmness: float) -> Profile:
+    """The profile of some rounds of a part as they lie: inflated, pressed flat, or the outline of its rows."""
+    counts, heights = [t.live for t in rounds], [t.height for t in rounds]
+    if rows := part.leading_rows:
+        return flat_outline(rows, len(rounds) - len(rows), gauge)
+    if part.pressed:
+        return pressed_profile(counts, gauge, closed=part.closed, heights=heights)
+    return inflated_profile(counts, gauge, closed=part.closed, firmness=firmness, heights=heights)
+
+
 def body_of(part: WorkedPart, gauge: Gauge, *, firmness: float = 0.5) -> Body:
-    """Lay the trunk of a run part out on its inflated profile; lean turns each round's start. Rows lie flat."""
+    """Lay the trunk of a run part out on its profile; lean turns each round's start. What takes no filling lies flat."""
     rounds = [t for t in part.trunk if t.live > 0]
-    rows = part.leading_rows
-    if rows:
-        profile = flat_outline(rows, len(rounds) - len(rows), gauge)
-    else:
-        profile = inflated_profile(
-            [t.live for t in rounds], gauge, closed=part.closed, firmness=firmness, heights=[t.height for t in rounds]
-        )
+    profile = profile_of(part, rounds, gauge, firmness)
+    layers = layers_of(part)
     rings: list[Ring] = []
     turn = 0.0
     for i, tally in enumerate(rounds):
@@ -160,8 +176,8 @@ def body_of(part: WorkedPart, gauge: Gauge, *, firmness: float = 0.5) -> Body:
                 turn,
                 _run_lengths(colours) or (0,),
                 tally.height * gauge.round_mm,
-                flat=bool(rows),
+                layers,
             )
         )
         turn -= 2 * math.pi * gauge.lean / tally.live
-    return Body(part.name or "", tuple(rings), part.graph.colours or ("Main",), profile, part.closed)
+    return Body(part.name or "", tuple(rings), part.graph.colours or ("Main",), profile, part.closed, layers)

@@ -44,30 +44,40 @@ class Faces:
     outward: Vector
 
 
+LAID_DOUBLE = 2
+"""Layers of a tube that is pressed flat: half of its stitches lie in front."""
+
+
 def _quads(body: Body, matrix: Vector, palette: Mapping[str, str], share: float) -> Faces:
     corners: list[Vector] = []
     fills: list[str] = []
+    behind: list[str] = []  # of the side that lies away, where it lies flat
     first = body.rings[0]
     below = replace(
-        first, radius=first.radius if first.flat else 0.0, z=first.z - (1.0 if first.flat else 0.3) * first.height
+        first, radius=first.radius if first.layers else 0.0, z=first.z - (1.0 if first.layers else 0.3) * first.height
     )
     for ring in _drawn_rings(body):
-        n = max(3, round(ring.count * share))
+        n = max(3, round(ring.count * share / max(ring.layers, 1)))
         low, high = (
-            r.across(n) if ring.flat else r.around(ring.turn + 2 * math.pi * np.arange(n + 1) / n)
+            r.across(n) if ring.layers else r.around(ring.turn + 2 * math.pi * np.arange(n + 1) / n)
             for r in (below, ring)
         )
         corners.append(np.stack([low[:-1], low[1:], high[1:], high[:-1]], axis=1))
         names = [palette.get(body.colours[c], FALLBACK) for c in ring.colours]
-        fills += (
-            names * n if len(names) == 1 else [names[min(int(i / n * len(names)), len(names) - 1)] for i in range(n)]
-        )
+        half = len(names) // 2 if ring.layers == LAID_DOUBLE and len(names) > 1 else len(names)
+        fills += _spread(names[:half], n)
+        behind += _spread(names[half:][::-1] or names, n)
         below = ring
     quads = np.concatenate(corners) @ matrix[:3, :3].T + matrix[:3, 3]
-    if not first.flat:
+    if not first.layers:
         return Faces(quads, fills, _outward(quads))
     front = np.broadcast_to(matrix[:3, :3] @ np.array([0.0, -1.0, 0.0]), (len(quads), 3))
-    return Faces(np.concatenate([quads, quads]), fills * 2, np.concatenate([front, -front]))  # a sheet has two sides
+    return Faces(np.concatenate([quads, quads]), fills + behind, np.concatenate([front, -front]))
+
+
+def _spread(names: list[str], many: int) -> list[str]:
+    """Colours of a round's stitches over the faces that it is drawn with."""
+    return [names[min(int(i / many * len(names)), len(names) - 1)] for i in range(many)]
 
 
 def _drawn_rings(body: Body) -> Sequence[Ring]:

@@ -65,6 +65,19 @@ class Profile:
         return float(np.sum(np.hypot(np.diff(r), np.diff(z)) * (r[1:] + r[:-1]))) * math.pi / 100
 
 
+FOLDS = 2.2
+"""Stitches of a round that the two folds at its sides take from its width (measured on a settled tube of 16)."""
+
+BY_EDGE = 0.3
+"""Share by which rounds follow the outline's length and not its height: where it is round, the folds at its sides are
+longer than the middle is high, and the fabric gives way to both (chosen so that balls, ellipsoids, drops and capsules come out)."""
+
+END = 0.5
+"""Rounds by which a closed end lies lower than its rounds are high: they fan out around it (chosen with the share above)."""
+
+EMPTY = 1 / 1.03
+"""Size of a stitch without filling, of the gauge's, which is of stuffed fabric (docs/settling.md)."""
+
 CUP_BELOW, RUFFLE_ABOVE = 0.85, 1.15
 """|dr| / h below which a round cups, and above which it ruffles; flat between."""
 
@@ -198,6 +211,26 @@ class _Balloon:
         gradient[0:-2:2] -= (p * dz * (r + 2 * below))[1:]
         gradient[1::2] -= p * slab
         gradient[1:-2:2] += p * slab[1:]
+
+
+def pressed_profile(
+    counts: Sequence[int], gauge: Gauge, *, closed: bool = False, heights: Sequence[float] | None = None
+) -> Profile:
+    """A tube pressed flat, two layers on each other: half of how wide each round lies, and where its top does.
+
+    The other way round from how such a piece is drafted: a round's height is parted between rising and following the edge.
+    """
+    n = np.asarray(counts, float)
+    w = gauge.stitch_mm * EMPTY
+    h = (np.ones(len(n)) if heights is None else np.asarray(heights, float)) * gauge.round_mm * EMPTY
+    half = np.maximum(n - FOLDS, 1.0) * w / 4
+    wider = np.diff(half, prepend=0.0)
+    up, by = 1 - BY_EDGE, BY_EDGE
+    # up · rise + by · sqrt(rise² + wider²) = h
+    square = np.maximum((by * h) ** 2 + (up**2 - by**2) * (by * wider) ** 2, 0.0)
+    rise = np.clip((up * h - np.sqrt(square)) / (up**2 - by**2), 0.0, h)
+    rise[0] *= 1 - END
+    return Profile(half, np.cumsum(rise), (Lie.FLAT,) * len(n), closed)
 
 
 def inflated_profile(

@@ -96,6 +96,7 @@ def figure_part(
         rounds=rows,
         closed=body.closed,
         inside_out=worked.inside_out,
+        layers=body.layers,
         colours=[palette.get(c, main if c == MAIN_COLOUR else UNNAMED) for c in body.colours],
     )
 
@@ -151,8 +152,8 @@ def _size(worked: WorkedPart, body: Body, gauge: Gauge, firmness: float) -> Size
     return SizeOut(
         height=estimate(Estimate.around(body.profile.height_mm, gauge.spread, gauge.how)),
         width=estimate(Estimate.around(body.profile.width_mm, gauge.spread, gauge.how)),
-        volume_ml=body.profile.volume_ml,
-        filling_g=estimate(filling_g(body.profile.volume_ml, firmness)),
+        volume_ml=body.volume_ml,
+        filling_g=estimate(filling_g(body.volume_ml, firmness)),
         metres=estimate(total),
         stitches=len(worked.graph),
     )

@@ -166,12 +166,14 @@ class SizeOut(Schema):
 
 
 class FigurePart(Schema):
-    """A part ready for ladder and figure. inside_out: its wrong side is out, so left and right are changed."""
+    """A part ready for ladder and figure. inside_out: its wrong side is out, so left and right are changed. layers: in how
+    many it lies flat, 0 where it is round."""
 
     rounds: list[RoundOut]
     colours: list[str]
     closed: bool
     inside_out: bool = False
+    layers: int = 0
 
 
 class PreviewOut(Schema):

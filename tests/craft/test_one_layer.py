@@ -16,12 +16,12 @@ from craft.figure.body import body_of
 from craft.figure.materials import filling_of
 from craft.figure.picture import draw
 from craft.figure.placement import Foot, Surface, place
-from craft.figure.settling import settle
+from craft.figure.settling import measure, settle
 from craft.fitting.outcome import aim_of, outcome
 from craft.gauge import Gauge
 from craft.rounds.pattern import StepKind
 from craft.shape.drafting import Recipe, draft
-from craft.shape.drafting.two_layers import EMPTY
+from craft.shape.profile import EMPTY
 from craft.shape.stored import rounds_json, rounds_of
 from craft.shape.target import Form, Modifier, Solid
 from craft.text.check import check
@@ -49,6 +49,7 @@ def test_it_lies_as_wide_and_as_high_as_it_is_drawn(solid: Solid) -> None:
     assert wide + stitch == pytest.approx(2 * float(solid.outline().r.max()), abs=1.05 * stitch)
     assert high == pytest.approx(solid.outline().z[-1], rel=0.06)
     assert deep < GAUGE.stitch_mm
+    assert measure(found.settled).width_mm == pytest.approx(2 * float(solid.outline().r.max()), abs=1.05 * stitch)
     assert found.error.rms_w < 0.45
 
 
@@ -120,7 +121,7 @@ def test_before_it_is_settled_it_is_drawn_as_the_sheet_it_is() -> None:
     assert np.ptp(points[:, 1]) == 0
     assert np.ptp(points[:, 0]) == pytest.approx(60, abs=GAUGE.stitch_mm)
     assert np.ptp(points[:, 2]) == pytest.approx(90, rel=0.06)
-    assert all(ring.flat for ring in body.rings)
+    assert {ring.layers for ring in body.rings} == {1}
     drawn = draw({"leaf": body}, place({"leaf": body}, {}, ()), {}, title="Leaf")
     assert drawn.count("<path") + drawn.count("<polygon") >= len(body.rings)
 

@@ -126,7 +126,8 @@ def test_few_stitches_stand_as_a_cone_around_their_ring(filling: str) -> None:
 
 def test_what_a_piece_is_joined_by() -> None:
     assert Foot.of(part(BALL)) is Foot.START
-    assert Foot.of(part(WING)) is Foot.OPENING
+    assert Foot.of(part(WING)) is Foot.EDGE
+    assert Foot.of(part("R1: 6 sc in ring [6]\nR2-R9: sc around [6]\n")) is Foot.OPENING
     tube = "R1: 6 sc in ring [6]\nR2-R20: sc around [6]\nStuff.\nCoil it and sew it to itself.\n"
     assert Foot.of(part(tube)) is Foot.RIM
     coil = surface(tube)

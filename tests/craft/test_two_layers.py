@@ -7,7 +7,9 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from craft.design.grading import part_size
 from craft.errors import CraftError
+from craft.figure.body import body_of
 from craft.fitting.outcome import aim_of, outcome
 from craft.gauge import Gauge
 from craft.rounds.pattern import StepKind
@@ -20,18 +22,17 @@ from craft.text.notation import print_rounds
 GAUGE = Gauge(5.6, 5.15, 0.0)
 
 
-@pytest.mark.parametrize(
-    "solid",
-    [
-        Solid("sphere", 60, 60),
-        Solid("ellipsoid", 70, 50),
-        Solid("ellipsoid", 120, 60),
-        Solid("drop", 60, 45, open=True),
-        Solid("capsule", 90, 40),
-        Solid("dome", 40, 60, open=True),
-    ],
-    ids=lambda s: f"{s.kind} {s.height_mm:g}x{s.width_mm:g}",
-)
+SOLIDS = [
+    Solid("sphere", 60, 60),
+    Solid("ellipsoid", 70, 50),
+    Solid("ellipsoid", 120, 60),
+    Solid("drop", 60, 45, open=True),
+    Solid("capsule", 90, 40),
+    Solid("dome", 40, 60, open=True),
+]
+
+
+@pytest.mark.parametrize("solid", SOLIDS, ids=lambda s: f"{s.kind} {s.height_mm:g}x{s.width_mm:g}")
 def test_it_lies_as_wide_and_as_high_as_it_is_drawn(solid: Solid) -> None:
     found = outcome(Recipe(solid, empty=True), GAUGE)
     outline = solid.outline()
@@ -40,6 +41,19 @@ def test_it_lies_as_wide_and_as_high_as_it_is_drawn(solid: Solid) -> None:
     assert wide == pytest.approx(2 * float(outline.r.max()), rel=0.08)
     assert high == pytest.approx(float(np.ptp(outline.z)), rel=0.08)
     assert deep < 1.5 * GAUGE.stitch_mm
+
+
+@pytest.mark.parametrize("solid", SOLIDS, ids=lambda s: f"{s.kind} {s.height_mm:g}x{s.width_mm:g}")
+def test_before_it_is_settled_it_is_told_and_drawn_about_as_it_lies(solid: Solid) -> None:
+    found = outcome(Recipe(solid, empty=True), GAUGE)
+    wide, _, high = np.ptp(found.settled.x, axis=0)
+    body = body_of(found.settled.part, GAUGE)
+    assert body.layers == 2
+    assert body.profile.width_mm == pytest.approx(wide, rel=0.1)
+    assert body.profile.height_mm == pytest.approx(high, rel=0.1)
+    assert body.volume_ml == 0
+    assert np.ptp(body.points()[:, 1]) == 0
+    assert part_size(found.settled.part, GAUGE).width.value == body.profile.width_mm
 
 
 def test_it_is_about_a_third_narrower_around_than_a_stuffed_one() -> None:

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from craft.figure.body import flat_outline
+from craft.figure import body
 from craft.figure.placement import SOLD_MM
 from craft.gauge import Estimate, Gauge
 from craft.rounds.fabric import WorkedPart
-from craft.shape.profile import Profile, inflated_profile
+from craft.shape.profile import Profile
 from craft.units import positive
 
 EYES_SOLD = SOLD_MM
@@ -29,13 +29,8 @@ class PartSize:
 
 
 def profile_of(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> Profile:
-    """The inflated profile of a run part; of one in rows its flat outline, edgings around it."""
-    rounds = [t for t in part.rounds if t.live > 0]
-    if rows := part.leading_rows:
-        return flat_outline(rows, len(rounds) - len(rows), gauge)
-    return inflated_profile(
-        [t.live for t in rounds], gauge, closed=part.closed, firmness=firmness, heights=[t.height for t in rounds]
-    )
+    """The profile of a whole run part as it lies."""
+    return body.profile_of(part, [t for t in part.rounds if t.live > 0], gauge, firmness)
 
 
 def part_size(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> PartSize:

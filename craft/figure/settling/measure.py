@@ -13,7 +13,7 @@ from scipy.spatial import ConvexHull, QhullError
 
 from craft.figure.settling.settle import Settled
 from craft.figure.settling.start import volume_mm3
-from craft.shape.profile import REFERENCE_FIRMNESS, pressure_share
+from craft.shape.profile import EMPTY, REFERENCE_FIRMNESS, pressure_share
 
 Vector = NDArray[np.float64]
 
@@ -137,6 +137,10 @@ def measure(settled: Settled) -> Measures:
             )
         )  # fmt: skip
     size = np.ptp(x, axis=0)
+    if settled.part.leading_rows:
+        size[0] += (
+            gauge.stitch_mm * EMPTY
+        )  # stitches are where their middles are: half of one lies beyond at either end
     a, b, c = (x[sheets.triangles[:, k]] for k in range(3))
     area = float(np.linalg.norm(np.cross(b - a, c - a), axis=1).sum() / 2)
     volume = abs(volume_inside(settled))

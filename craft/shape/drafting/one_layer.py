@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from craft.gauge import Gauge
 from craft.rounds.pattern import Chain, FromHook, Instruction, Item, Repeat, Round, Step, StepKind, Turn, Way, Work
 from craft.shape.drafting.rings import Rings, workable
-from craft.shape.drafting.two_layers import EMPTY
+from craft.shape.profile import EMPTY
 from craft.shape.target import Form
 
 Vector = NDArray[np.float64]

@@ -11,20 +11,8 @@ import numpy as np
 from craft.gauge import Gauge
 from craft.shape.drafting.counts import best_counts, evened
 from craft.shape.drafting.rings import Rings, workable
+from craft.shape.profile import BY_EDGE, EMPTY, END, FOLDS
 from craft.shape.target import Form
-
-FOLDS = 2.2
-"""Stitches of a round that the two folds at its sides take from its width (measured on a settled tube of 16)."""
-
-BY_EDGE = 0.3
-"""Share by which rounds follow the outline's length and not its height: where it is round, the folds at its sides are
-longer than the middle is high, and the fabric gives way to both (chosen so that balls, ellipsoids, drops and capsules come out)."""
-
-END = 0.5
-"""Rounds by which a closed end lies lower than its rounds are high: they fan out around it (chosen with the share above)."""
-
-EMPTY = 1 / 1.03
-"""Size of a stitch without filling, of the gauge's, which is of stuffed fabric (docs/settling.md)."""
 
 
 def two_layers(form: Form, gauge: Gauge, start: int, simplicity: float) -> tuple[Rings, tuple[int, ...]]:

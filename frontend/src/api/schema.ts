@@ -4896,7 +4896,8 @@ export interface components {
         };
         /**
          * FigurePart
-         * @description A part ready for ladder and figure. inside_out: its wrong side is out, so left and right are changed.
+         * @description A part ready for ladder and figure. inside_out: its wrong side is out, so left and right are changed. layers: in how
+         *     many it lies flat, 0 where it is round.
          */
         FigurePart: {
             /** Closed */
@@ -4908,6 +4909,11 @@ export interface components {
              * @default false
              */
             inside_out?: boolean;
+            /**
+             * Layers
+             * @default 0
+             */
+            layers?: number;
             /** Rounds */
             rounds: components["schemas"]["RoundOut"][];
         };

@@ -21,12 +21,19 @@ const OUT = new Matrix4();
 type Ring = FigurePart["rounds"][number];
 type Edge = { radius: number; z: number };
 
-/** The matrix of a stitch of a row: all of them lie in one plane, seen from the front. */
-function layOnRow(ring: Ring, j: number) {
-  const width = (2 * ring.radius) / ring.live;
-  BASIS.makeBasis(X.set(1, 0, 0), Y.set(0, 0, 1), Z.set(0, -1, 0));
+/** How far the layers of a tube that is pressed flat lie apart, as a share of a stitch's width. */
+const APART = 0.5;
+
+/** The matrix of a stitch of what lies flat: a row's lie in one plane, a pressed tube's half in front, half behind. */
+function layFlat(ring: Ring, j: number, layers: number) {
+  const across = ring.live / layers;
+  const width = (2 * ring.radius) / across;
+  const front = j < across;
+  const along = front ? ring.radius - width * (j + 0.5) : width * (j - across + 0.5) - ring.radius;
+  const aside = layers > 1 ? (front ? -1 : 1) * width * APART : 0;
+  BASIS.makeBasis(X.set(front ? 1 : -1, 0, 0), Y.set(0, 0, 1), Z.set(0, front ? -1 : 1, 0));
   TURN.setFromRotationMatrix(BASIS);
-  AT.set(ring.radius - width * (j + 0.5), 0, ring.z - ring.height / 2);
+  AT.set(along, aside, ring.z - ring.height / 2);
   SIZE.set(width, ring.height, width);
   OUT.compose(AT, TURN, SIZE);
 }
@@ -65,12 +72,11 @@ export function layStitches(part: FigurePart): Laid {
     rounds: new Uint16Array(total),
     count: total,
   };
-  const sheet = drawn[0]?.flat && drawn[1]?.flat;
   let index = 0;
   let below: Edge = { radius: 0, z: (drawn[0]?.z ?? 0) - 0.3 * (drawn[0]?.height ?? 0) };
   drawn.forEach((ring, number) => {
     for (let j = 0; j < ring.live; j++) {
-      if (sheet) layOnRow(ring, j);
+      if (part.layers) layFlat(ring, j, part.layers);
       else layInRound(ring, below, j, number < drawn.length / 2);
       OUT.toArray(laid.matrices, index * 16);
       laid.colours[index] = ring.colours[ring.colours.length > 1 ? j : 0] ?? 0;

@@ -208,7 +208,7 @@ function DraftedFigure({
         threads={recipe.threads ?? NO_THREADS}
         onThreads={(threads) => change({ ...recipe, threads })}
       />
-      {shape?.preview.size && <Measured size={shape.preview.size} stuffed={!recipe.one_layer} />}
+      {shape?.preview.size && <Measured size={shape.preview.size} stuffed={!shape.preview.part.layers} />}
     </Panel>
   );
 }
