@@ -10,7 +10,7 @@ from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import Vocabulary, tokens
 from craft.text.freehand.lexicon import Meaning, Sort, words_file
 from craft.text.freehand.phrases import said
-from craft.text.freehand.source import Row
+from craft.text.freehand.row import Row
 from craft.text.notation import find_terms
 
 _WORD = r"(?<![\w'])\"?(?P<word>[^\W\d_][\w']{0,11})\"?"

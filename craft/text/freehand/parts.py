@@ -14,7 +14,7 @@ from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort, table_of
 from craft.text.freehand.rounds import Line, PartSoFar, Rounds
-from craft.text.freehand.source import Row
+from craft.text.freehand.row import Row
 from craft.text.notation import print_body, read
 
 SURE_HEADING = 4

@@ -14,7 +14,7 @@ from craft.text.freehand.labels import Label, label_at
 from craft.text.freehand.parts import Parts
 from craft.text.freehand.references import Reference, is_the_same, part_called
 from craft.text.freehand.rounds import MOST_REPEATED, Line, PartSoFar
-from craft.text.freehand.source import Row
+from craft.text.freehand.row import Row
 
 
 class Retold(Parts):

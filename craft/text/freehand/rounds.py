@@ -21,7 +21,8 @@ from craft.text.freehand.legend import explained, legend, piece_phrases, terms_o
 from craft.text.freehand.lexer import Vocabulary, tokens
 from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
 from craft.text.freehand.phrases import Said, said
-from craft.text.freehand.source import Row, plain
+from craft.text.freehand.row import Row
+from craft.text.freehand.source import plain
 from craft.text.notation import print_body, read
 from craft.text.notation.bodies import read_body
 from craft.text.notation.names import Names

@@ -17,8 +17,9 @@ from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.references import reference_in
 from craft.text.freehand.retold import Retold
 from craft.text.freehand.rounds import Line
+from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
-from craft.text.freehand.source import Row, rows
+from craft.text.freehand.source import rows
 
 MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 """Code points and rows of a text that is read freehand, and code points of one row."""

@@ -1,0 +1,136 @@
+"""Tables of a text as rounds: a label, the work, the count; tables of changes; parts in columns side by side."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
+
+from craft.text.freehand.row import Row
+
+_LABELS = re.compile(
+    r"(?i)^(?:rnds?|rounds?|r|rows?|rd|runden?|tours?|vueltas?|vta|giro|toer|#|nr|no\.?|rang|reihe|hilera)\.?$"
+)
+_COUNTS = re.compile(
+    r"(?i)^(?:sts?|stitches|(?:stitch|st)\s*count|count|totale?|puntos|pts|p|m|maschen|mailles|maglie|steken|anzahl|=|number)\.?$"
+)
+_COLOURS = re.compile(r"(?i)^(?:colou?rs?|yarn|farbe|couleur|color|colore|kleur)$")
+_PARTS = re.compile(r"(?i)^(?:part|piece|pieza|teil|partie|pièce|pezzo|onderdeel|section|deel)$")
+_WORKS = re.compile(
+    r"(?i)^(?:work|instructions?|pattern|what\s+to\s+do|instrucci(?:ón|ones)|anleitung|consigne|istruzioni|instructie"
+    r"|stitches\s+to\s+work|do|how)$"
+)
+
+
+def _cells(text: str) -> list[str] | None:
+    stripped = text.strip()
+    if stripped.startswith("|") or re.search(r"\S\s*\|\s*\S", stripped):
+        return [c.strip().strip("*_").strip() for c in stripped.strip("|").split("|")]
+    if "\t" in stripped:
+        return [c.strip() for c in text.split("\t")]
+    return None
+
+
+def tabled(found: list[Row]) -> list[Row]:
+    """Rows of tables as rounds: a label, the work, the count; columns that stand side by side one after another."""
+    out: list[Row] = []
+    at = 0
+    while at < len(found):
+        cells = None if found[at].taken is not None else _cells(found[at].text)
+        if cells is None or len(cells) < 2:
+            out.append(found[at])
+            at += 1
+            continue
+        end = at
+        while (
+            end < len(found)
+            and found[end].taken is None
+            and (_cells(found[end].text) is not None or (found[end].quiet and end + 1 < len(found)))
+        ):
+            end += 1
+        out += _table(found[at:end])
+        at = end
+    return out
+
+
+def _kind(head: str) -> str:
+    """What a column of a table holds, by its head."""
+    known = {"label": _LABELS, "count": _COUNTS, "part": _PARTS, "colour": _COLOURS}
+    return next((kind for kind, words in known.items() if words.match(head)), "work")
+
+
+_NO_CHANGE = re.compile(r"(?i)=|0|[+-]*|same|even|plain|mr|mc|ring|magic (?:ring|circle)|start")
+"""What a column of changes says of a round that does not change, or begins."""
+
+
+def _is_change(column: int, lines: Sequence[tuple[Row, list[str]]]) -> bool:
+    """Whether a column says by how much every round grew: '+6', '-2', '='."""
+    cells = [c[column] for _, c in lines if column < len(c)]
+    grown = [cell for cell in cells if re.fullmatch(r"[+-]\s*\d{1,3}", cell)]
+    return bool(grown) and all(cell in grown or _NO_CHANGE.fullmatch(cell) for cell in cells)
+
+
+def _change(cell: str) -> str:
+    return cell if re.fullmatch(r"[+-]\s*\d{1,3}", cell) else "="
+
+
+def _table(block: list[Row]) -> Iterable[Row]:
+    lines = [(row, _cells(row.text) or []) for row in block]
+    lines = [(r, c) for r, c in lines if not all(re.fullmatch(r":?-*:?", x) for x in c)]
+    if not lines:
+        return []
+    head = lines[0][1]
+    named = any(_LABELS.match(c) for c in head)
+    if not named:
+        return [
+            replace(r, text=_row_text(c[0], c[1:-1] if len(c) > 2 else c[1:], c[-1] if len(c) > 2 else ""))
+            for r, c in lines
+        ]
+    kinds = [_kind(c) for c in head]
+    kinds = ["change" if _is_change(k, lines[1:]) else kind for k, kind in enumerate(kinds)]
+    label = kinds.index("label")
+    if "change" in kinds and "work" not in kinds and kinds.count("count") == 1:
+        count_at, change = kinds.index("count"), kinds.index("change")
+        return [
+            replace(r, text=f"R{re.sub(r'^[A-Za-z.]+', '', c[label])} {c[count_at]} {_change(c[change])}")
+            for r, c in lines[1:]
+            if len(c) == len(head)
+        ]
+    if "work" not in kinds and kinds.count("count") > 1:
+        kinds[kinds.index("count")] = "work"
+    works = [k for k, kind in enumerate(kinds) if kind == "work"]
+    counts = [k for k, kind in enumerate(kinds) if kind == "count"]
+    part = kinds.index("part") if "part" in kinds else None
+    colour = kinds.index("colour") if "colour" in kinds else None
+    side_by_side = (
+        len(works) > 1 and not (counts and len(counts) == 1) and not any(_WORKS.match(head[k]) for k in works)
+    )
+    out: list[Row] = []
+    for column in works if side_by_side else works[:1]:
+        name = head[column] if side_by_side else ""
+        count = next((k for k in counts if k > column), None)
+        if name:
+            out.append(Row(f"## {name}", block[0].span, name))
+        before = ""
+        for row, cells in lines[1:]:
+            if len(cells) <= column or not re.search(r"\w", cells[column]):
+                continue
+            belongs = cells[part] if part is not None and part < len(cells) else name
+            plain = re.sub(r"\s*[(\[].*", "", belongs)
+            if part is not None and plain and plain != before:
+                out.append(Row(f"## {belongs}", row.span, plain))
+                before = plain
+            tinted = f"{cells[colour]}, " if colour is not None and colour < len(cells) and cells[colour] else ""
+            said = cells[count] if count is not None and count < len(cells) else ""
+            out.append(Row(_row_text(cells[label], [f"{tinted}{cells[column]}"], said), row.span, plain))
+    return out
+
+
+def _row_text(label: str, work: Sequence[str], count: str) -> str:
+    digits = re.fullmatch(r"(\d{1,4})(?:\s*(?:-|to|bis|a|à)\s*(\d{1,4}))?\.?", label)
+    if digits:
+        label = f"R{digits.group(1)}" + (f"-R{digits.group(2)}" if digits.group(2) else "")
+    said = " ".join(w for w in work if w)
+    alone = re.fullmatch(r"(\d{1,5})(?:\s*[^\W\d_]{1,9}\.?){0,2}", count)
+    tail = f" [{alone.group(1)}]" if alone else f" {count}" if count else ""
+    return f"{label}: {said}{tail}" if label else f"{said}{tail}"
