@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import random
 import statistics
 import time
 from collections.abc import Callable
@@ -70,8 +71,15 @@ def _cold_long(rounds: int) -> object:
     return check(long_part(rounds, 0))
 
 
+def _signs_at_random(n: int) -> str:
+    """A text of 400 signs that patterns are made of, in no order: the dearest kind for a reader that guesses."""
+    chance = random.Random(n)
+    return "".join(chance.choices("R0123456789:.,;()[]*x sciednvl-'\"\n\t mgtoarup{}=<>", k=400))
+
+
 def speed_table() -> str:
     """Every measured wait beside its budget."""
+    check(_signs_at_random(-1))
     part = draft(Recipe(Solid("egg", 90, 70)), GAUGE).part
     body = body_of(check(long_part(60, 0)).parts[0], GAUGE)
     rows = [
@@ -101,6 +109,7 @@ def speed_table() -> str:
             150,
             measured(lambda _: draw({"a": body}, place({"a": body}, {}, ()), {}, title="a"), 10),
         ),
+        ("check 400 signs in no order", None, measured(lambda n: check(_signs_at_random(n)), 100)),
         ("read a text of 5,000,000 characters, refused", 1000, measured(lambda _: read("R1: sc\n" * 800_000), 3)),
     ]
     lines = ["Speed (ms, one thread)", f"{'what':<58}{'budget':>8}{'median':>9}{'worst':>9}"]

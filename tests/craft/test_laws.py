@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-import time
+import sys
+from types import FrameType
 
 import numpy as np
 import pytest
@@ -112,10 +113,7 @@ ROUNDISH = st.text(alphabet="R0123456789:.,;()[]*x sciednvl×-–'\"\n\t mgtoaru
 @settings(max_examples=250, deadline=None)
 @given(st.one_of(st.text(max_size=300), ROUNDISH))
 def test_any_text_ends_in_a_pattern_or_in_problems(text: str) -> None:
-    begun = time.perf_counter()
     found = check(text)
-    spent = time.perf_counter() - begun
-    assert spent < 1.0
     assert found.problems or any(p.rounds for p in found.parts) or not text.strip()
     for problem in found.problems:
         assert 0 <= problem.place.span.start <= problem.place.span.end <= max(len(text), 1)
@@ -127,6 +125,32 @@ def test_any_text_ends_in_a_pattern_or_in_problems(text: str) -> None:
     for span in highlights(found.reading):
         assert ends <= span.start < span.end <= len(text)
         ends = span.end
+
+
+def calls_of_check(text: str) -> int:
+    """How many functions are called to check a text: work that no clock and no neighbour on the machine changes."""
+    calls = 0
+
+    def count(_frame: FrameType, event: str, _arg: object) -> None:
+        nonlocal calls
+        calls += event in ("call", "c_call")
+
+    sys.setprofile(count)
+    try:
+        check(text)
+    finally:
+        sys.setprofile(None)
+    return calls
+
+
+MOST_CALLS = 20_000_000
+"""Grammars and expressions built at the first text are 6 million, the dearest of 300 texts at random 3 million."""
+
+
+@settings(max_examples=40, deadline=None)
+@given(ROUNDISH)
+def test_no_short_text_takes_without_end(text: str) -> None:
+    assert calls_of_check(text) < MOST_CALLS
 
 
 @settings(max_examples=200, deadline=None)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import socket
 import threading
-import time
 from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
 from http.client import HTTPConnection
@@ -69,10 +68,10 @@ def test_whoever_stalls_holds_no_thread() -> None:
             made = socket.create_connection(("127.0.0.1", server.port))
             made.sendall(b"POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 9\r\n\r\nhalf" if n % 2 else b"GET / HT")
             stalled.append(made)
-        begun = time.monotonic()
         assert server.ask()[0] == 200
-        assert time.monotonic() - begun < 5
         for made in stalled:
+            with pytest.raises(BlockingIOError):  # still waited for, not one was let go to make room
+                made.recv(1, socket.MSG_DONTWAIT)
             made.close()
 
 
