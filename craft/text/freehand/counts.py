@@ -10,7 +10,7 @@ from craft.text.freehand.lexicon import Sort, stitch_words, words_of
 
 _UNIT = (
     r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|sc|dc|hdc|htr|x|m|maschen?|fm|mailles?|ms|p|puntos?|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
-    r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+(?:round|rnd|rd))(?![^\W\d_])\.?"
+    r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+(?:round|rnd|rd|time))(?![^\W\d_])\.?"
 )
 _ROUNDS = r"(?:rounds?|rnds?|rows?|runden|rd|tours?|vueltas|giri|toeren|rondes|reihen)"
 

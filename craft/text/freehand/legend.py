@@ -174,6 +174,8 @@ def _explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning | None:
         return Meaning(Sort.PLAIN)
     if known is not None and known.sort in (Sort.STITCH, Sort.RING, Sort.CHAIN, Sort.PLACE) and len(word) > 1:
         return None
+    if known is not None and known == vocabulary.meaning(what):
+        return None  # 'M = Masche'
     if len(word) <= 2 and re.fullmatch(r"[a-z]{3,12}(?: [a-z]{3,12})?", what) and not ways:
         return Meaning(Sort.COLOUR, what.title())
     direct = vocabulary.meaning(what)

@@ -16,7 +16,7 @@ from craft.text.freehand.tables import tabled
 from craft.text.notation import step_kind
 
 _SIGNS = str.maketrans({
-    **dict.fromkeys("‐‑‒–—―−﹣－", "-"), **dict.fromkeys("“”„«»", '"'), **dict.fromkeys("‘’‚", "'"), **dict.fromkeys("×✕✖", "x"),
+    **dict.fromkeys("‐‑‒–—―−﹣－〜～", "-"), **dict.fromkeys("　", " "), **dict.fromkeys("“”„«»", '"'), **dict.fromkeys("‘’‚", "'"), **dict.fromkeys("×✕✖", " x "),
     **dict.fromkeys("\u00a0\u2007\u202f\u2009\u200a", " "), **dict.fromkeys("\u200b\u200c\u200d\u2060\ufeff\ufe0f", ""),
     **dict.fromkeys("→➜➝⇒👉▶►", "="), "…": "...", "\u00ad": "",
 })  # fmt: skip
@@ -33,8 +33,19 @@ _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
 _LEANING_LABEL = re.compile(r"^\s*[*_]([^\W\d_][^*_]{0,24}\d)[*_]\s*:|^\s*[*_]([^\W\d_][^*_]{0,24}\d):[*_]")
 """'*Round 1*:': a label that is set in italics."""
-_SPACED_STITCH = re.compile(r"\b(?:s c|d c|h d c|tr c)\b")
+_SPACED_STITCH = re.compile(r"(?i)\b(?:s c|d c|h d c|tr c)\b")
 """'7 s c in 2nd ch': the spelling of old magazines."""
+_COUNT_TABLE_WORDS = (
+    (re.compile(r"(?:輪|わ|リング)(?:の中)?に(?:細編み|こま編み)\s*(\d{1,3})\s*目"), r"\1 sc in ring"),
+    (re.compile(r"(?:輪|わ)の作り目"), "ring"),
+    (re.compile(r"増減(?:なし|無し|せず)(?:に編む)?"), "="),
+    (re.compile(r"(?<=\d)\s*(?:段目?|目)(?=\s|[-+=]|$)"), " "),
+)
+"""What Japanese count tables say beside their numbers."""
+_GLUED_BULLET = re.compile(r"(?<=\S)[•●](?=\S)")
+"""'R1•6sc in MR•(6)'."""
+_BETWEEN_SLASHES = re.compile(r"(?<!\S)/\s*(\d{1,3}\s+[^\W\d_]{2,12})\s*/(?!\S)")
+"""'28 sc (28) /4 rounds/'."""
 _LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{1,3}(?=\s+\d{1,4}\s*$)|\s\.{2,3}(?=\d{1,4}\s*$)")
 _SHORTENED = re.compile(
     r"(?<!rounds )(?<!rnds )(?<!round )\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+[a-zà-ÿ*(])"
@@ -53,6 +64,9 @@ def plain(text: str) -> str:
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
     text = _DOTTED.sub(_without_dots, text)
     text = _RULED.sub(" = ", _TIMECODE.sub("", text))
+    text = _GLUED_BULLET.sub(" ", _BETWEEN_SLASHES.sub(r"(\1)", text))
+    for sign, word in _COUNT_TABLE_WORDS:
+        text = sign.sub(word, text)
     text = _SPACED_STITCH.sub(lambda m: m.group(0).replace(" ", ""), text)
     return _LEADERS.sub(" = ", _SHORTENED.sub(r"\1", text))
 
@@ -200,7 +214,9 @@ def _without_heads(found: list[Row]) -> list[Row]:
 # --- wrapped lines --------------------------------------------------------------------------
 
 
-_COUNT_ENDS = re.compile(r"(?i)[.=:)\]]\s*\d{1,4}\s*(?:sts?|stitches|sc|dc|m|ms|pb|p|mb|v)$")
+_COUNT_ENDS = re.compile(
+    r"(?i)[.=:)\]]\s*\d{1,4}\s*(?:sts?|stitches|sc|dc|m|ms|pb|p|mb|v)$|\d\s+each(?:\s+(?:time|round|rnd))?$"
+)
 """'sc in each st. 30 sts': the round is told to its end."""
 
 _COUNT_ALONE = re.compile(r"[(\[]\s*\d{1,4}\s*[^()\[\]]{0,12}[)\]]\.?")

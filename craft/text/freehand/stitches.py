@@ -247,6 +247,21 @@ class Stitches(Edges):
             return name
         return f"{count} {name}"
 
+    def _and_on_along(self) -> str | None:
+        """'[sc in any st] of the first leg, sc in the next 11 sts of the first leg': the piece, where the clause behind
+        goes on along it; its name is taken."""
+        of = self.sort() is Sort.OF
+        piece = self.peek(of)
+        if piece is None or piece.sort is not Sort.PIECE or self.sort(of + 1) is not Sort.COMMA:
+            return None
+        for token in self.tokens[self.at + of + 2 :]:
+            if token.sort in SEPARATORS:
+                break
+            if token.sort is Sort.PIECE and token.value == piece.value:
+                self.at += of + 1
+                return self.limb(piece)
+        return None
+
     def _goes_on_around(self) -> bool:
         """'sc into leg one, sc 11 more around it': whether what follows goes on along the same piece."""
         start = self.at
@@ -330,6 +345,8 @@ class Stitches(Edges):
             return "dec" if number.value == 2 and name == "sc" else f"{name}{number.value}tog"
         if number is not None and (limb := self.of_piece()) is not None:
             return f"{number.value} {name} around the {limb}"
+        if number is None and (place is not None or following) and n == 1 and (along := self._and_on_along()) is not None:
+            return f"1 {name} around the {along}"
         if (each or rest) and number is None:
             return f"{n} {name} in each st around" if n > 1 else f"{name} around"
         if same:
@@ -337,7 +354,8 @@ class Stitches(Edges):
         if number is not None and n == 1 and number.value == _takes(name) > 1 and not each:
             return many  # 'sc2tog over next 2 sts' is one of them
         if number is not None and (following or each or last or place is not None or free is not None):
-            if place is not None and place.sort is Sort.CHAIN and not (following or each or last):
+            between = bool(self.limbs) and each  # 'sc in each of the 3 chs', where pieces are joined by them
+            if place is not None and place.sort is Sort.CHAIN and (between or not (following or each or last)):
                 return f"{number.value} {name} along the chain"
             return f"{number.value} {name}" if n == 1 else f"{many} in each of next {number.value} sts"
         if number is not None and (number.value == n or (n == 1 and self.sort() in (None, *SEPARATORS, Sort.CLOSE))):

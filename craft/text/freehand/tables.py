@@ -120,10 +120,15 @@ def _table(block: list[Row]) -> Iterable[Row]:
             if part is not None and plain and plain != before:
                 out.append(Row(f"## {belongs}", row.span, plain))
                 before = plain
-            tinted = f"{cells[colour]}, " if colour is not None and colour < len(cells) and cells[colour] else ""
+            tinted = _tinted(cells[colour]) if colour is not None and colour < len(cells) else ""
             said = cells[count] if count is not None and count < len(cells) else ""
             out.append(Row(_row_text(cells[label], [f"{tinted}{cells[column]}"], said), row.span, plain))
     return out
+
+
+def _tinted(cell: str) -> str:
+    """The words before a round's work by what its column of colours says; a letter alone is a colour's, and no word."""
+    return f"colour {cell}, " if re.fullmatch(r"[A-Z]\d?", cell) else f"{cell}, " if cell else ""
 
 
 def _row_text(label: str, work: Sequence[str], count: str) -> str:

@@ -53,6 +53,9 @@ class Units(Stitches):
         if self.eat(Sort.PLAIN) or (self.at == 0 and self.eat(Sort.AROUND)):
             self.eat(Sort.AROUND)
             return "sc around"
+        if self.sort() is Sort.EACH and self.sort(1) in (None, Sort.STOP, Sort.COMMA):
+            self.take()  # 'one in each'
+            return "sc around"
         if self.sort() is Sort.SAME and self.sort(1) in (None, Sort.STOP, Sort.COMMA):
             self.take()
             self.again = True
