@@ -10,6 +10,7 @@ from craft.remembered import of_short
 from craft.rounds.arithmetic import round_sum
 from craft.rounds.pattern import Leave, Onto, Start, Turn
 from craft.rounds.stitches import Terms
+from craft.text.freehand.cursor import ordinal
 from craft.text.freehand.lexer import name_of
 from craft.text.freehand.phrases import Said
 from craft.text.notation.bodies import NO_NAMES, Body, read_body
@@ -138,6 +139,9 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
         forms.insert(0, (f"{both.group(1)}2 {both.group(2)}{both.group(3)}", noise or "both stitches of the row below"))
     if "in same st" in said.work:
         forms.append((said.work.replace("in same st", "in next st"), noise or "'the same stitch' is one stitch"))
+    if below.chained and (skips := re.match(r"skip (\d), ", said.work)):
+        rest = said.work[skips.end() :]
+        forms.append((f"from {ordinal(int(skips[1]) + 1)} ch, {rest}", noise or "the chain skipped is the first"))
     if "along the chain" in said.work and below.live and not below.chained and "ch " not in said.work:
         over_gap = said.work.replace(" along the chain", "")
         forms.insert(0, (over_gap, noise or "the chain of the round below is worked as its stitches"))

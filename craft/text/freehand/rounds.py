@@ -194,7 +194,7 @@ class Rounds:
         return rounds[-1].live if count is None or rounds[-1].live == count else None
 
     def round(self, row: Row, label: Label, first: int, last: int, rest: str) -> None:
-        if (numbers := rest.split()) and all(n == str(self.part.live) for n in numbers):
+        if (numbers := rest.replace(".", " ").split()) and all(n == str(self.part.live) for n in numbers):
             rest = f"[{numbers[0]}]"  # 'R5-8: 24', as many as before
         measured = _MEASURED.search(rest) if last > first else None
         if measured is not None:

@@ -282,8 +282,8 @@ class _Reader(Retold):
             return False
         if self.part.unlabelled and self._counts_stitches(text):
             return True  # what does not fit here is a slip, and no remark
-        if self.part.bare and text == str(self.part.live):
-            return True  # '18', as many as before
+        if self.part.bare and set(re.split(r"[.\s]+", text)) == {str(self.part.live)}:
+            return True  # '18' or '18. 18', as many as before
         chosen, tail, ways = self.chosen(text, Label(None, None, 0, 0))
         if chosen is None or not chosen.fits:
             return False
@@ -338,7 +338,8 @@ class _Reader(Retold):
 
     def _rings(self, part: str) -> bool:
         """Whether words start a ring and do nothing else: 'begin with 6 sc in a ring', 'Magic circle with 6 sc. 6 sc'."""
-        works = [part, *(t.work for t in tails(part, self.language) if t.sure and t.count is not None)]
+        counted = [t for t in tails(part, self.language) if t.count is not None]
+        works = [part, *(t.work for t in counted if t.sure or t.work.endswith(str(t.count)))]
         ways = (way for work in works if work for way in self.candidates(work))
         return any(re.fullmatch(r"\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?", way.work) for way in ways)
 
