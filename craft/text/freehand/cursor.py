@@ -159,6 +159,9 @@ class Cursor:
         if self.sort() is Sort.BOTH and self.sort(1) is Sort.CHAIN:
             self.at += 2
             return 2  # 'of both chains'
+        if self.sort() is Sort.EACH and self.sort(1) in (Sort.OF, Sort.NUMBER, Sort.CHAIN):
+            self.take()  # 'of each of the 3 chains'
+            self.eat(Sort.OF)
         n = self.take() if self.sort() is Sort.NUMBER and self.sort(1) is Sort.CHAIN else None
         if self.eat(Sort.CHAIN) and n is None:
             n = self.eat(Sort.NUMBER)  # 'of the ch 3'

@@ -24,7 +24,7 @@ _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
     r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|do\s+not\b|don'?t\b|finish|sew|close|terms?|"
     r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\s|in\s|using\s|colou?rs?|change|spiral|work\s|page|fin\b|faden|füllen|rembourrer|"
-    r"rellenar|cortar|coser|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|"
+    r"rellenar|cortar|coser|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|(?:you|we|they|there|this|these|please)\b|"
     r"farben?\b|couleurs?\b|colore?s?\b|colori\b|kleur(?:en)?\b|fournitures|mat[ée]riels?|materiale[ns]?|benodigdheden|occorrente)"
 )
 _STAGE_WORDS = re.compile(
@@ -98,6 +98,20 @@ def heading_of(text: str) -> Heading | None:
     if dashed:
         weight = min(weight, 1)  # 'Bram Bear - a first pattern' is a title where anything else is a heading
     return Heading(name, max(1, number), rest, weight)
+
+
+_NEEDED = re.compile(
+    rf"(?i)\W*(?:you\s*(?:'ll|\s+will|\s+have\s+to)?\s*)?(?:{_VERBS})\s+({_NUMBER})(?:\s+of\s+(?:these|them))?\W*"
+)
+
+
+def made_in(text: str) -> int:
+    """How many of a part a line of its own asks for, 'You will make 2.', 'Need two of these'; 1 where it asks nothing."""
+    found = _NEEDED.fullmatch(text)
+    if found is None:
+        return 1
+    said = found.group(1).lower().rstrip("x")
+    return number_of(said, "en") or _FOREIGN.get(said, 1)
 
 
 def heading_as_said(text: str) -> Heading:

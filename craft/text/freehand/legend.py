@@ -190,10 +190,59 @@ def _explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning | None:
     return None
 
 
-_ORDERS = {
-    "en": ("first", "second", "third", "fourth", "next", "other", "left", "right"),
-    "de": ("erste", "zweite", "dritte", "vierte", "nächste", "andere", "linke", "rechte"),
+_ORDERS = ("first", "second", "third", "fourth", "next", "other", "left", "right")
+_FOREIGN_ORDERS = {
+    "de": (
+        ("first", "erste", "ersten", "erstes"), ("second", "zweite", "zweiten", "zweites"), ("third", "dritte", "dritten"),
+        ("fourth", "vierte", "vierten"), ("next", "nächste", "nächsten"), ("other", "andere", "anderen"),
+    ),
+    "fr": (
+        ("first", "première", "premier"), ("second", "deuxième", "seconde", "second"), ("third", "troisième"),
+        ("fourth", "quatrième"), ("next", "prochaine", "prochain"), ("other", "autre"),
+    ),
+    "es": (
+        ("first", "primera", "primer"), ("second", "segunda", "segundo"), ("third", "tercera", "tercer"),
+        ("fourth", "cuarta", "cuarto"), ("next", "siguiente"), ("other", "otra", "otro"),
+    ),
+    "it": (
+        ("first", "prima", "primo"), ("second", "seconda", "secondo"), ("third", "terza", "terzo"),
+        ("fourth", "quarta", "quarto"), ("next", "prossima", "prossimo"), ("other", "altra", "altro"),
+    ),
+    "nl": (
+        ("first", "eerste"), ("second", "tweede"), ("third", "derde"), ("fourth", "vierde"), ("next", "volgende"),
+        ("other", "andere"),
+    ),
+}  # fmt: skip
+"""The words before one of several pieces, by what they are in English. Common practice, no source."""
+
+_SINGULARS = {
+    "de": (("en", ""), ("e", ""), ("n", ""), ("er", ""), ("s", "")),
+    "fr": (("s", ""), ("x", "")),
+    "es": (("es", ""), ("s", "")),
+    "it": (("e", "a"), ("i", "o"), ("i", "e"), ("che", "ca"), ("chie", "chia")),
+    "nl": (("en", ""), ("s", ""), ("'s", "")),
 }
+"""Endings of several things, and what stands for them at one of them; what is no word is found in no text."""
+
+
+def _singulars(name: str, language: str) -> tuple[str, ...]:
+    """What one of several pieces may be called: 'jambes' 'jambe', 'gambe' 'gamba', 'benen' 'been'."""
+    ends = _SINGULARS.get(language, ())
+    found = [name[: -len(many)] + one for many, one in ends if name.endswith(many) and len(name) > len(many) + 2]
+    if language == "nl":
+        found += [re.sub(r"([aeou])([^aeiou])$", r"\1\1\2", one) for one in found]
+    return tuple(dict.fromkeys((name, *found)))
+
+
+def _foreign_phrases(small: str, name: str, language: str, make: int) -> list[tuple[str, str]]:
+    """How a text of another language calls one of several pieces, by the name that the notation knows."""
+    singulars = _singulars(small, language)
+    found = [(one, f"next {name}" if make > 1 else name) for one in singulars[1:]]
+    orders = _FOREIGN_ORDERS.get(language, ())
+    return [
+        *found,
+        *((f"{word} {one}", f"{order} {name}") for order, *words in orders for word in words for one in singulars),
+    ]
 
 
 def piece_phrases(name: str, language: str, make: int) -> list[tuple[str, str]]:
@@ -203,10 +252,11 @@ def piece_phrases(name: str, language: str, make: int) -> list[tuple[str, str]]:
     found = [(small, name), (one, f"next {one}" if make > 1 else name)]
     if make > 1:
         found += [("first one", f"first {one}"), ("second one", f"second {one}"), (f"{one} on the hook", f"next {one}")]
+    found += _foreign_phrases(small, name, language, make)
     last = one.split()[-1]
     if last != one:
         found += [(one.replace("erstes", "erste").replace("zweites", "zweite"), name)]
     else:
-        for order in dict.fromkeys((*_ORDERS.get(language, ()), *_ORDERS["en"])):  # her names stay hers in any language
+        for order in _ORDERS:  # her names stay hers in any language
             found.append((f"{order} {one}", f"{order} {one}"))
     return found

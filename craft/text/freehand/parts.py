@@ -9,7 +9,7 @@ from craft.problems import Span
 from craft.rounds.pattern import Way
 from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import Taken
-from craft.text.freehand.headings import Heading, heading_of
+from craft.text.freehand.headings import Heading, heading_of, made_in
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort, table_of
@@ -26,10 +26,16 @@ NEAR = 3
 _REJOINED = re.compile(r"(?i)^[-•*\s]*(?:re-?join|re-?attach)\b")
 
 _MADE_AGAIN = re.compile(
-    r"(?i)(?:^|[.!;])\W*(?:(?:now\s+)?(?:make|work|crochet)\s+(?:a\s+second\b|another\b|two\s+of\s+th|one\s+more\b)(?:\s+(?:one|piece))?"
+    r"(?i)(?:^|[.!;,]|\b(?:and|y|und|et|e|en)\s)\W*(?:(?:now\s+)?(?:make|work|crochet)\s+(?:a\s+second\b|another\b|two\s+of\s+th|one\s+more\b)(?:\s+(?:one|piece))?"
     r"|(?:ein|noch\s+ein)e?[ns]?\s+(?:zweite[sn]?\s+)?(?:genauso|ebenso|gleiche[sn]?|häkeln|arbeiten)"
     r"|en\s+faire\s+(?:un|une)\s+(?:deuxième|second|autre)|hacer?\s+(?:otr[oa]|un[oa]?\s+segund[oa])"
-    r"|farne\s+un(?:'altr|\s+second)|maak\s+(?:er\s+)?nog\s+een)\b"
+    r"|farne\s+un(?:'altr|\s+second)|maak\s+(?:er\s+)?nog\s+een"
+    r"|(?:make|work|crochet|repeat\s+for)\s+the\s+(?:second|other)\s+\w+(?:\s+(?:in\s+)?the\s+same|\s+exactly|\s*[.!]?$)"
+    r"|(?:das|die|den)\s+(?:zweite|andere)n?\s+[^\W\d_]+\s+(?:genauso|ebenso|gleich)"
+    r"|l[ae']\s*(?:deuxième|seconde?|autre)\s+[^\W\d_]+\s+de\s+la\s+même"
+    r"|l[ao]\s+(?:segund|otr)[ao]\s+[^\W\d_]+\s+(?:igual|de\s+la\s+misma)"
+    r"|(?:la\s+second|il\s+second|l'altr)[ao]\s+[^\W\d_]+\s+(?:allo\s+stesso|nello\s+stesso|ugual)"
+    r"|(?:het|de)\s+(?:tweede|andere)\s+[^\W\d_]+\s+(?:net\s+zo|hetzelfde|op\s+dezelfde))\b"
 )
 """'Make a second one.': the part above, twice."""
 
@@ -94,7 +100,8 @@ class Parts(Rounds):
         for waiting in above_rows:
             self.prose(waiting)
         self.waiting = []
-        self.begin_called(Heading(name, make, "", 0), span)
+        told = [made_in(waiting.text) for waiting in below_rows]
+        self.begin_called(Heading(name, max([make, *told]), "", 0), span)
         for waiting in below_rows:
             self._lead_in(waiting)
             self.prose(waiting)

@@ -40,6 +40,8 @@ class Stitches(Edges):
 
     def unsaid(self, n: Token | None) -> str | None:
         """'2 in each', '6 in the ring', '2 together', 'in each st 1 sc': the stitch stands behind, or is single crochet."""
+        if n is not None and self.limbs and self.sort() is Sort.MORE and self._around_it():
+            return f"{n.value} sc around the {self.limbs[-1]}"  # '… and then 14 more around it'
         if n is not None:
             start = self.at
             self.eat(Sort.NEXT)
@@ -345,7 +347,12 @@ class Stitches(Edges):
             return "dec" if number.value == 2 and name == "sc" else f"{name}{number.value}tog"
         if number is not None and (limb := self.of_piece()) is not None:
             return f"{number.value} {name} around the {limb}"
-        if number is None and (place is not None or following) and n == 1 and (along := self._and_on_along()) is not None:
+        if (
+            number is None
+            and (place is not None or following)
+            and n == 1
+            and (along := self._and_on_along()) is not None
+        ):
             return f"1 {name} around the {along}"
         if (each or rest) and number is None:
             return f"{n} {name} in each st around" if n > 1 else f"{name} around"

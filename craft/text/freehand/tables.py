@@ -34,6 +34,7 @@ def _cells(text: str) -> list[str] | None:
 def tabled(found: list[Row]) -> list[Row]:
     """Rows of tables as rounds: a label, the work, the count; columns that stand side by side one after another."""
     out: list[Row] = []
+    explained = any(_LETTER_EXPLAINED.search(row.text) for row in found)
     at = 0
     while at < len(found):
         cells = None if found[at].taken is not None else _cells(found[at].text)
@@ -48,7 +49,7 @@ def tabled(found: list[Row]) -> list[Row]:
             and (_cells(found[end].text) is not None or (found[end].quiet and end + 1 < len(found)))
         ):
             end += 1
-        out += _table(found[at:end])
+        out += _table(found[at:end], explained=explained)
         at = end
     return out
 
@@ -74,7 +75,7 @@ def _change(cell: str) -> str:
     return cell if re.fullmatch(r"[+-]\s*\d{1,3}", cell) else "="
 
 
-def _table(block: list[Row]) -> Iterable[Row]:
+def _table(block: list[Row], *, explained: bool) -> Iterable[Row]:
     lines = [(row, _cells(row.text) or []) for row in block]
     lines = [(r, c) for r, c in lines if not all(re.fullmatch(r":?-*:?", x) for x in c)]
     if not lines:
@@ -120,15 +121,22 @@ def _table(block: list[Row]) -> Iterable[Row]:
             if part is not None and plain and plain != before:
                 out.append(Row(f"## {belongs}", row.span, plain))
                 before = plain
-            tinted = _tinted(cells[colour]) if colour is not None and colour < len(cells) else ""
+            tinted = _tinted(cells[colour], explained=explained) if colour is not None and colour < len(cells) else ""
             said = cells[count] if count is not None and count < len(cells) else ""
             out.append(Row(_row_text(cells[label], [f"{tinted}{cells[column]}"], said), row.span, plain))
     return out
 
 
-def _tinted(cell: str) -> str:
-    """The words before a round's work by what its column of colours says; a letter alone is a colour's, and no word."""
-    return f"colour {cell}, " if re.fullmatch(r"[A-Z]\d?", cell) else f"{cell}, " if cell else ""
+_LETTER_EXPLAINED = re.compile(r"(?<!\w)[A-Z]\s*[=:]\s*[^\W\d_]{3}")
+"""'B = black'."""
+
+
+def _tinted(cell: str, *, explained: bool) -> str:
+    """The words before a round's work by what its column of colours says. explained: the text says what its letters
+    stand for; where it does not, a letter in the column is a colour's, and no word."""
+    if not explained and re.fullmatch(r"[A-Z]\d?", cell):
+        return f"colour {cell}, "
+    return f"{cell}, " if cell else ""
 
 
 def _row_text(label: str, work: Sequence[str], count: str) -> str:
