@@ -19,6 +19,14 @@ def seats_of(joins: Sequence[Join], worked: Mapping[str, WorkedPart], posture: P
     return tuple(_seat(j, j.place, worked, posture) for j in joins if j.place is not None and j.part != j.host)
 
 
+def begins_at_top(joins: Sequence[Join], key: str, worked: Mapping[str, WorkedPart]) -> bool:
+    """Whether a part's first round is its top: its last one is joined on top of another part, as most heads are."""
+    on = next((j for j in joins if j.part == key and j.place is not None), None)
+    if on is None or on.place is None or on.worked or on.edge is not EdgeOf.END or on.host not in worked:
+        return False
+    return on.place.now(worked).round >= len(round_sizes(worked[on.host])[0])
+
+
 def _seat(join: Join, place: Place, worked: Mapping[str, WorkedPart], posture: Posture) -> Seat:
     now = place.now(worked)
     host = len(round_sizes(worked[join.host])[0]) if join.host in worked else 1

@@ -10,7 +10,7 @@ from craft.design.design import Design, Posture, Step
 from craft.design.hazards import hazards_of
 from craft.design.joins import Manner, meeting, seam_stitches
 from craft.design.saying import disagrees, step_said
-from craft.design.seating import seats_of
+from craft.design.seating import begins_at_top, seats_of
 from craft.figure.materials import tail_mm
 from craft.figure.placement import (
     Job,
@@ -138,7 +138,10 @@ def _proposal(found: Assembled, part: str, host: str, besides: str = "") -> Prop
     if on is None or own is None:
         return None
     counts = [t.live for t in on.trunk if t.live > 0]
-    usual = propose_seat(own.name or "", counts, sitting=found.design.posture is Posture.SITTING)
+    sitting = found.design.posture is Posture.SITTING
+    usual = propose_seat(
+        own.name or "", counts, sitting=sitting, from_top=begins_at_top(found.design.joins, host, found.worked)
+    )
     if own.make == 1 and usual.paired and usual.stitch:
         usual = replace(usual, paired=False)
     taken: list[tuple[int, float]] = []

@@ -9,7 +9,7 @@ from typing import Any
 from django.contrib.auth.models import User
 
 from craft.design.anchors import Place
-from craft.design.design import Design, EyeKind, Eyes
+from craft.design.design import Design, EyeKind, Eyes, MadeOf, Mark
 from craft.design.joins import Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.permissions import Permissions, Selling
@@ -52,6 +52,7 @@ def piece_of_tree(tree: Tree, colours: dict[str, str]) -> ShelfPiece:
             _place(bare, keys[j["host"]], j),
             manner=Manner(j["manner"]),
             paired=j["paired"],
+            tilt=j.get("tilt", 0.0),
         )
         for k, j in enumerate(tree["joins"])
     )
@@ -59,10 +60,22 @@ def piece_of_tree(tree: Tree, colours: dict[str, str]) -> ShelfPiece:
     seen = Eyes()
     if eyes:
         seen = Eyes(EyeKind.SAFETY, eyes["mm"], _place(bare, keys[eyes["part"]], eyes), eyes["between"])
+    marks = tuple(
+        Mark(
+            f"mark{k:02d}",
+            m["name"],
+            _place(bare, keys[m["part"]], m),
+            made_of=MadeOf(m["made_of"]),
+            wide_mm=m["wide_mm"],
+            tall_mm=m["tall_mm"],
+            colour=m["colour"],
+        )
+        for k, m in enumerate(tree.get("marks", []))
+    )
     allowed = tree["permissions"]
     return ShelfPiece(
         tree["title"],
-        Design(tree["title"], yarns=yarns, parts=parts, gauge=gauge, joins=joins, eyes=seen),
+        Design(tree["title"], yarns=yarns, parts=parts, gauge=gauge, joins=joins, eyes=seen, marks=marks),
         parts[0].key,
         Slot(tree["slot"]),
         tree["designer"] or "",

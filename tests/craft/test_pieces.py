@@ -184,7 +184,8 @@ def test_inside_out_is_said_once() -> None:
 def test_limbs_are_joined_on_both_sides_and_lean_as_limbs_do() -> None:
     arms = ShelfPiece("Arms", Design("Arms", parts=(Part("a", "Arm", LEG, 2),)), "a", Slot.LIMB)
     (join,) = put_in(base(), arms, Use(on=Place("body", 8, 4))).design.joins
-    assert (join.paired, join.tilt) == (True, -35.0)
+    assert join.paired
+    assert -75 <= join.tilt <= -35  # hangs, whichever way the surface looks there
     (join,) = put_in(base(), arms, Use(on=Place("body", 8))).design.joins
     assert not join.paired, "in the middle of the front there is no other side"
 

@@ -262,10 +262,10 @@ def test_the_demo_studio_is_loaded_once() -> None:
     designs = {d.name: d for d in Design.objects.all()}
     own = {"Acorn", "Bat", "Brook Otter", "Dusk Hedgehog", "Garden Snail", "Toadstool House"}
     assert set(designs) == own | {"Lantern Fox", "Snail with Long Feelers"}
-    assert Piece.objects.count() == 13
+    assert Piece.objects.count() == 14
     assert proving.Tester.objects.count() == 2 + 5, "noted by hand, and of the test"
     count = Revision.objects.count()
     call_command("load_demo", "--again")
     assert Design.objects.count() == len(designs)
     assert Revision.objects.count() == count
-    assert Piece.objects.count() == 13
+    assert Piece.objects.count() == 14

@@ -12,6 +12,7 @@ from craft.design.design import Design
 from craft.design.parts import GaugeFrom, GaugeInForce
 from craft.design.remix.pieces import ShelfPiece, Slot, Use, put_in
 from craft.design.running import run_parts
+from craft.design.seating import begins_at_top
 from craft.errors import require
 from craft.figure.placement import propose_seat
 from craft.rounds.fabric import WorkedPart
@@ -156,7 +157,7 @@ def _place(design: Design, host: str, slot: Slot, piece: ShelfPiece) -> Place:
         at, stitch = len(counts), 0.0
     elif slot is Slot.LIMB:
         part = piece.design.part(piece.main)
-        found = propose_seat(part.name if part else "", counts)
+        found = propose_seat(part.name if part else "", counts, from_top=begins_at_top(design.joins, host, worked))
         at, stitch = found.round, found.stitch
     else:
         at, stitch = 1, 0.0

@@ -15,8 +15,9 @@ from craft.design.remix.merging import in_terms
 from craft.design.remix.ports import Port, ports_of
 from craft.design.remix.putting_in import free_key, fresh, recoloured, yarns_with
 from craft.design.running import run_parts, worked_parts
+from craft.design.seating import begins_at_top
 from craft.errors import require
-from craft.figure.placement import propose_seat
+from craft.figure.placement import usual_tilt
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.rounds.pattern import StepKind
 from craft.text.notation import step_kind
@@ -276,11 +277,12 @@ def _joined(grown: Design, key: str, use: Use) -> Design:
     require(host is not None, "It can only be joined to a part that there is.", field="on")
     assert part is not None
     worked = worked_parts(run_parts(grown))
-    usual = propose_seat(part.name, worked[use.on.on].counts) if use.on.on in worked else None
     taken = {j.key for j in grown.joins} | {s.key for s in grown.steps}
     name = free_key(f"on{key}"[:16], taken)
     paired = part.make == 2 and use.on.stitch != 0
     edge, manner = (EdgeOf.START, Manner.LAID) if use.upside_down else (EdgeOf.END, None)
-    tilt = usual.tilt if usual else 0.0
+    tilt = 0.0
+    if (on := worked.get(use.on.on)) is not None:
+        tilt = usual_tilt(part.name, on.counts, use.on.round, from_top=begins_at_top(grown.joins, use.on.on, worked))
     join = Join(name, key, use.on.on, use.on, edge, manner, paired=paired, tilt=tilt)
     return replace(grown, joins=(*grown.joins, join), steps=(*grown.steps, Step(name, "", key, name)))

@@ -14,6 +14,7 @@ from craft.figure.placement.proposals import (
     propose_seat,
     sits_on_head,
     swings_when_sitting,
+    usual_tilt,
 )
 from craft.figure.placement.seats import Posable, Seat, extent, place
 from craft.figure.placement.skin import Skin, eye_faces
@@ -66,5 +67,6 @@ __all__ = [
     "sits_on_head",
     "stages_of",
     "swings_when_sitting",
+    "usual_tilt",
     "washer_mm",
 ]
