@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -156,8 +156,17 @@ def _at_step(design: Design, step: str) -> _AtStep:
     return _AtStep(frozenset(later), frozenset(gone), (design.steps[at].join or "") if at < len(keys) else "")
 
 
-_SEEN = 0.15
-"""How far a piece has to stand towards the viewer to be seen, as cosine."""
+_TOWARDS = 0.15
+"""How far a piece has to stand towards the viewer, as cosine."""
+
+_SEEN = 0.25
+"""The share of a piece's stitches that has to lie open to the viewer, so that it is seen; of a ball it is a half."""
+
+_CELL_MM = 7.0
+"""Width of the squares in which it is asked what lies in front: more than a stitch, so that fabric has no holes."""
+
+_BEHIND_MM = 3.0
+"""By how much a stitch may lie behind the nearest one of its square and still be seen."""
 
 VIEWS = (
     (Side.BETWEEN, 0),
@@ -167,35 +176,51 @@ VIEWS = (
     (Side.BACK, 0),
     (Side.TOP, 0),
     (Side.BETWEEN, -60),
+    (Side.FRONT, -60),
 )
-"""From where a step may be looked at, the best liked first, with degrees to add above; the last is from below."""
+"""From where a step may be looked at, the best liked first, with degrees to add above; the last ones are from below."""
 
 
 def view_of(found: Assembled, skins: Mapping[str, Skin], step: str, look: Look) -> Look:
     """From where what a step adds is seen best: as asked for, unless more of it is seen from elsewhere."""
     at_step = _at_step(found.design, step)
     new, there = at_step.new, [p for p in found.placed if p.part in skins and not at_step.lacks(p)]
-    pieces = [(p.join == new, _middle(p, skins[p.part])) for p in there]
+    pieces = [(p.join == new, _in_scene(skins[p.part].given_way(p).x, p.matrix)) for p in there]
     if not new or not any(mine for mine, _ in pieces):
         return look
-    centre = np.mean([at for mine, at in pieces if not mine] or [np.zeros(3)], axis=0)
-    ways = [_unit(at - centre) for mine, at in pieces if mine]
+
+    centre = np.mean([x.mean(0) for mine, x in pieces if not mine] or [np.zeros(3)], axis=0)
+    ways = [_unit(x.mean(0) - centre) for mine, x in pieces if mine]
 
     def seen(view: tuple[Side, int]) -> int:
-        towards = replace(look, side=view[0], above=look.above + view[1]).axes()[2]
-        return sum(float(way @ towards) > _SEEN for way in ways)
+        at = replace(look, side=view[0], above=look.above + view[1])
+        towards = at.axes()[2]
+        open_ = _shares_seen(pieces, at)
+        return sum(float(way @ towards) > _TOWARDS and s > _SEEN for way, s in zip(ways, open_, strict=True))
 
     side, above = max(VIEWS, key=lambda v: (seen(v), -VIEWS.index(v)))
     return replace(look, side=side, above=look.above + above, shadow=look.shadow and above >= 0)
 
 
-def _middle(piece: Placed, skin: Skin) -> Vector:
-    return _in_scene(skin.given_way(piece).x.mean(0), piece.matrix)
-
-
 def _unit(v: Vector) -> Vector:
     out: Vector = v / max(float(np.linalg.norm(v)), 1e-9)
     return out
+
+
+def _shares_seen(pieces: Sequence[tuple[bool, Vector]], look: Look) -> list[float]:
+    """How much of each piece marked lies open to the viewer: the share of its stitches with nothing before them."""
+    right, up, towards = look.axes()
+    nearest: dict[tuple[int, int], float] = {}
+    squares = [np.floor(np.stack([x @ right, x @ up], axis=1) / _CELL_MM).astype(int) for _, x in pieces]
+    depths = [x @ towards for _, x in pieces]
+    for square, depth in zip(squares, depths, strict=True):
+        for at, near in zip(map(tuple, square.tolist()), depth.tolist(), strict=True):
+            nearest[at] = max(nearest.get(at, near), near)
+    return [
+        float(np.mean([z > nearest[at] - _BEHIND_MM for at, z in zip(map(tuple, q.tolist()), d.tolist(), strict=True)]))
+        for (mine, _), q, d in zip(pieces, squares, depths, strict=True)
+        if mine
+    ]
 
 
 PALER = 0.62

@@ -91,7 +91,8 @@ class Booklet:
             return []
         value = mirrored(self.value) if self.left else self.value
         found = templates_of(value, run_parts(value))
-        return [svg_of(s, self.document.title, self.document.stamp) for s in sheets_of(found, paper)]
+        words = self.document.words
+        return [svg_of(s, self.document.title, self.document.stamp, words) for s in sheets_of(found, paper, words)]
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,12 +11,11 @@ from typing import Any
 
 from django.template.loader import render_to_string
 from weasyprint import HTML
+from weasyprint import Document as Pages
 from weasyprint.text.fonts import FontConfiguration
 from weasyprint.urls import URLFetcher, URLFetcherResponse
 
 from craft.document.booklet import Document
-from craft.rounds.stitches import Language
-from craft.text.catalogue import Words
 from studio.booklets.album import Taken
 
 FONTS = Path(__file__).parent / "fonts"
@@ -34,6 +33,14 @@ class Paper:
     labels: str = "19mm"
     small: str = "40mm"
     picture: str = "58mm"
+    lines: float = 1.45
+
+    def drawn_in(self, share: float) -> Paper:
+        """The page with its pictures at a share of their size, and its lines closer or wider apart with them."""
+        cover, small, picture = (
+            f"{share * float(v.removesuffix('mm')):g}mm" for v in (self.cover, self.small, self.picture)
+        )
+        return replace(self, cover=cover, small=small, picture=picture, lines=self.lines - (1 - share) / 3)
 
 
 PAPERS = {
@@ -52,6 +59,12 @@ class Sheet:
     large: bool = False
     low_ink: bool = False
 
+
+LEAST_LAST, NEARLY_EMPTY = 0.5, 0.3
+"""How much of the last page is to be filled; and below how much it is easier done without it."""
+
+DRAWN_IN, LET_OUT = (0.88, 0.76), (1.12, 1.3)
+"""Shares of the pictures' size that are tried where the last page is nearly empty, and where it is nearly filled enough."""
 
 LARGE = {"10.5pt": "14pt", "9pt": "11.5pt"}
 
@@ -72,8 +85,14 @@ class _OwnFiles(URLFetcher):  # type: ignore[misc]
 
 def words_of(document: Document) -> dict[str, str]:
     """What the pages say beside the tree, in its language."""
-    words = Words(None if document.language == "en" else Language(document.language))
-    return {"contents": words.say("Contents"), "missing": words.say("No picture yet")}
+    words = document.words
+    return {
+        "contents": words.say("Contents"),
+        "missing": words.say("No picture yet"),
+        "page": words.say("Page"),
+        "of": words.say("of"),
+        "templates": words.say("Templates in true size"),
+    }
 
 
 def as_url(taken: Taken) -> str:
@@ -82,10 +101,16 @@ def as_url(taken: Taken) -> str:
 
 
 def as_html(
-    document: Document, cover: str, pictures: Mapping[str, Taken], sheet: Sheet, templates: Sequence[str] = ()
+    document: Document,
+    cover: str,
+    pictures: Mapping[str, Taken],
+    sheet: Sheet,
+    templates: Sequence[str] = (),
+    share: float = 1.0,
 ) -> str:
-    """The booklet as one self-contained HTML page for print. templates: pages in true size, as SVG."""
-    paper = PAPERS[sheet.paper]
+    """The booklet as one self-contained HTML page for print. templates: pages in true size, as SVG. share: of their usual
+    size, at which pictures are set."""
+    paper = PAPERS[sheet.paper].drawn_in(share)
     context: dict[str, Any] = {
         "document": document.to_json(),
         "cover": cover,
@@ -101,18 +126,48 @@ def as_html(
 def as_pdf(
     document: Document, cover: str, pictures: Mapping[str, Taken], sheet: Sheet, templates: Sequence[str] = ()
 ) -> bytes:
-    """The booklet as PDF, tagged for screen readers, with its templates on pages of their own."""
-    return _pdf(as_html(document, cover, pictures, sheet, templates))
+    """The booklet as PDF, tagged for screen readers, with its templates on pages of their own.
+
+    Where the last page of the words would be half empty, pictures are set somewhat smaller or larger, so that it is not
+    needed or is filled; where that does not help, it stays as it is.
+    """
+    first = _laid_out(as_html(document, cover, pictures, sheet, templates))
+    pages, filled = _end_of(first)
+    if pages > 1 and filled < LEAST_LAST:
+        for share in DRAWN_IN if filled < NEARLY_EMPTY else LET_OUT:
+            other = _laid_out(as_html(document, cover, pictures, sheet, templates, share))
+            number, fills = _end_of(other)
+            if number < pages or (number == pages and fills >= LEAST_LAST):
+                return _written(other)
+    return _written(first)
 
 
 def templates_pdf(templates: Sequence[str], paper: str) -> bytes:
     """Pages in true size as a PDF of their own."""
-    return _pdf(render_to_string("booklets/templates.html", {"templates": templates, "paper": PAPERS[paper]}))
+    return _written(
+        _laid_out(render_to_string("booklets/templates.html", {"templates": templates, "paper": PAPERS[paper]}))
+    )
 
 
-def _pdf(html: str) -> bytes:
+def _laid_out(html: str) -> Pages:
     page = HTML(string=html, url_fetcher=_OwnFiles(), base_url="font:")
-    return bytes(page.write_pdf(font_config=FontConfiguration(), pdf_tags=True) or b"")
+    return page.render(font_config=FontConfiguration(), pdf_tags=True)
+
+
+def _written(pages: Pages) -> bytes:
+    return bytes(pages.write_pdf(pdf_tags=True) or b"")
+
+
+def _end_of(pages: Pages) -> tuple[int, float]:
+    """On which page the words end, from 1, and how much of that page they fill."""
+    for number, page in enumerate(pages.pages, 1):
+        if (end := page.anchors.get(END)) is not None:
+            return number, end[1] / page.height
+    return len(pages.pages), 1.0
+
+
+END = "the-end"
+"""The anchor behind the last word."""
 
 
 def as_page(document: Document, cover: str, pictures: Mapping[str, Taken]) -> str:

@@ -13,6 +13,7 @@ from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.design.parts import Part
 from craft.design.running import run_parts
 from craft.document.booklet import Imprint, Observed, Picture, as_text, compose, manuscript_of, prose_of
+from craft.document.templates import Template, TemplateKind, sheets_of, svg_of
 from craft.rounds.stitches import STITCHES, Language, Terms
 from craft.text.catalogue import Words, catalogue
 from craft.text.check import check
@@ -99,6 +100,16 @@ def test_no_sentence_of_ours_stays_english(language: Language, audience: Audienc
     assert text.startswith(f"{language.value}\n")
     for english in ("stitches", "Sew on", "Finished size", "Round", "sc in ring", "front middle"):
         assert english not in text.replace("Sew on two buttons", ""), english
+
+
+@pytest.mark.parametrize("language", LANGUAGES)
+def test_templates_speak_the_booklets_language(language: Language, asked: set[str]) -> None:
+    kinds = [Template(kind, "Kopf", 60, 30, many, ()) for kind in TemplateKind for many in (1, 2)]
+    words = Words(language)
+    pages = "".join(svg_of(sheet, "Igel", "1.0", words) for sheet in sheets_of(kinds, "a4", words))
+    assert asked == set()
+    for english in ("Felt for", "Print at", "true size", "mirrored", "cut 1", "bank card"):
+        assert english not in pages, english
 
 
 @pytest.mark.parametrize("language", LANGUAGES)

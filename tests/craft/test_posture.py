@@ -161,3 +161,16 @@ def test_a_part_on_the_way_ends_at_its_round() -> None:
         subject_of(found, skins, Moment(part="gone", after=2))
     with pytest.raises(CraftError):
         Moment(part=key)
+
+
+def test_feet_under_a_body_are_looked_at_from_below() -> None:
+    """In front of it they stand towards the viewer, and the body hides them all the same."""
+    design = figure(Posture.STANDING).design
+    join = design.join("j")
+    assert join is not None
+    under = replace(join, place=Place(join.host, 2, 3), paired=True)
+    parts = tuple(replace(p, make=2) if p.key == "nose" else p for p in design.parts)
+    found, skins = settled_figure(replace(design, parts=parts, joins=(under,), steps=(Step("s1", "", "nose", "j"),)))
+    below = view_of(found, skins, "s1", Look(Side.BETWEEN))
+    assert below.above < -30
+    assert not below.shadow

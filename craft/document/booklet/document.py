@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass
 from typing import Any
 
+from craft.rounds.stitches import Language
+from craft.text.catalogue import Words
 from craft.text.exchange import inert_markdown
 
 
@@ -128,6 +130,11 @@ class Document:
     terms: str
     sections: tuple[Section, ...]
     language: str = "en"
+
+    @property
+    def words(self) -> Words:
+        """Our own sentences in its language."""
+        return Words(None if self.language == "en" else Language(self.language))
 
     def to_json(self) -> dict[str, Any]:
         """Plain JSON values; every block tells its type in `block`. Whoever reads it passes over types that are new."""

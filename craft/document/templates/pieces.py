@@ -15,6 +15,7 @@ from craft.design.running import RunPart, worked_parts
 from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import Step, StepKind
+from craft.text.catalogue import ENGLISH, Words
 from craft.units import inches
 
 LEAST_MM = 1.0
@@ -76,17 +77,17 @@ class Template:
         inch = f"{inches(self.wide_mm).removesuffix(' in')} × {inches(self.tall_mm)}"
         return f"{self.wide_mm:.0f} × {self.tall_mm:.0f} mm / {inch}"
 
-    @property
-    def said(self) -> str:
-        """What it is: 'Felt for window: 12 × 12 mm, cut 1'."""
+    def said(self, words: Words = ENGLISH) -> str:
+        """What it is, in a language: 'Felt for window: 12 × 12 mm, cut 1'."""
         size = f"{self.wide_mm:.0f} × {self.tall_mm:.0f} mm"
         if self.kind is Kind.FELT:
-            return f"Felt for {self.name}: {size}, cut {self.many}"
+            return words.say("Felt for {name}: {size}, cut {n}", name=self.name, size=size, n=self.many)
         if self.kind is Kind.DISC:
-            return f"Base disc of {self.name}: {size}, cut {self.many}"
+            return words.say("Base disc of {name}: {size}, cut {n}", name=self.name, size=size, n=self.many)
         if self.kind is Kind.STITCHED:
-            return f"Embroidery of {self.name}: {size}{', and mirrored' if self.many > 1 else ''}"
-        return f"Strip for the face of {self.name}: hold its middle line to the front"
+            said = words.say("Embroidery of {name}: {size}", name=self.name, size=size)
+            return f"{said}, {words.say('and mirrored')}" if self.many > 1 else said
+        return words.say("Strip for the face of {name}: hold its middle line to the front", name=self.name)
 
 
 def templates_of(design: Design, parts: Sequence[RunPart]) -> tuple[Template, ...]:
