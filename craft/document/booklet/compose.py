@@ -25,6 +25,7 @@ from craft.document.booklet.manuscript import AssemblyLine, Manuscript, PartLine
 from craft.document.booklet.pictures import Kind, Shown, of_figure, of_part
 from craft.document.booklet.terms import abbreviations, decreases, filled, ways_worked
 from craft.document.chart import draw_chart
+from craft.document.techniques import techniques_of
 from craft.gauge import Estimate, Gauge, Substitute
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from craft.rounds.pattern import Colour, Item, Round, Way
@@ -144,6 +145,13 @@ def _terms(m: Manuscript) -> Section:
     return Section("terms", m.words.say("Terms and notes"), (Paragraph(written), Facts(rows), Bullets((*ways, *notes))))
 
 
+def _starts_and_closes(m: Manuscript) -> Section | None:
+    """How the ring, an oval, pieces that are joined and the last stitches look, where the figure has them."""
+    found = techniques_of([(line.part, line.worked) for line in m.parts], m.terms, m.words, left=m.left)
+    drawings = tuple(Drawing(t.svg, t.alt, t.caption) for t in found)
+    return Section("techniques", m.words.say("How it begins and closes"), drawings) if drawings else None
+
+
 def _work_said(line: PartLine, made: Round, how: Wording) -> str:
     """A round's work in her own words, where only the stitches' names need to change; else printed anew."""
     if how.language is not None or line.said is None or not line.said.possible:
@@ -199,7 +207,7 @@ def _part(m: Manuscript, line: PartLine) -> Section:
     if line.key and (stages := of_part(line.key, worked, m.words)) is not None:
         blocks.append(stages)
     if m.charts and worked.rounds:
-        chart = draw_chart(worked, title=name, terms=m.terms, left_handed=m.left)
+        chart = draw_chart(worked, title=name, terms=m.terms, left_handed=m.left, words=m.words)
         alt = say("Chart of {name}: one sign a stitch, from the first round outwards", name=name)
         blocks.append(Drawing(chart, alt))
     if m.count_table:
@@ -268,6 +276,7 @@ def compose(m: Manuscript) -> Document:
         _materials(m),
         _gauge(m),
         _terms(m),
+        _starts_and_closes(m),
         Section("cautions", say("Safety"), (Cautions(cautions(m)),)),
         *(_part(m, line) for line in m.parts),
         _assembly(m),

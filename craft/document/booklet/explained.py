@@ -42,7 +42,7 @@ def explained_less(document: Document, how: Explained, words: Words) -> Document
     if how is Explained.FULL:
         return document
     if how is Explained.SHORT:
-        return replace(document, sections=tuple(_short(s) for s in document.sections))
+        return replace(document, sections=tuple(_short(s) for s in document.sections if s.key != "techniques"))
     kept = [s for s in document.sections if s.key in _NEEDED or s.level == 2]
     return replace(document, sections=tuple(_plain(s, how, words) for s in kept))
 

@@ -10,6 +10,7 @@ from html import escape
 from craft.document.chart.layout import Chart, Glyph, lay_out
 from craft.rounds.fabric import LOOP_ORDER, WorkedPart
 from craft.rounds.stitches import Loops, Sign, Terms, stitch
+from craft.text.catalogue import ENGLISH, Words
 
 UNIT = 20.0
 """Pixels of a chart unit at full size."""
@@ -92,8 +93,9 @@ def draw_chart(
     title: str = "",
     terms: Terms = Terms.US,
     left_handed: bool = False,
+    words: Words = ENGLISH,
 ) -> str:
-    """The chart of a worked part as an SVG document, with a legend of the symbols used.
+    """The chart of a worked part as an SVG document, with a legend of the symbols used, in a language.
 
     palette: colour by yarn name; a part of one colour is drawn in the ink of the page.
     """
@@ -105,17 +107,17 @@ def draw_chart(
     defs = "".join(f'<g id="{names[k]}">{_symbol(samples[k])}</g>' for k in kinds)
     coloured = len(chart.colours) > 1
     uses = "".join(_use(g, names[_key_of(g)], chart, palette or {}, coloured=coloured) for g in chart.glyphs)
-    words = "".join(
+    labels = "".join(
         f'<text x="{x:.2f}" y="{y + 0.2:.2f}" font-size="0.62" text-anchor="middle">{escape(t)}</text>'
         for x, y, t in chart.labels
     )
     left, top, width, height = chart.box
-    legend, tall = _legend(kinds, names, left, top + height, terms)
+    legend, tall = _legend(kinds, names, left, top + height, terms, words)
     height += tall
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" role="img" viewBox="{left:.2f} {top:.2f} {width:.2f} {height:.2f}" '
         f'width="{width * UNIT:.0f}" height="{height * UNIT:.0f}" font-family="sans-serif" fill="currentColor">'
-        f"<title>{escape(title or part.name or 'Chart')}</title><defs>{defs}</defs>{uses}{words}{legend}</svg>"
+        f"<title>{escape(title or part.name or 'Chart')}</title><defs>{defs}</defs>{uses}{labels}{legend}</svg>"
     )
 
 
@@ -137,7 +139,12 @@ def _dark(colour: str) -> str:
 
 
 def _legend(
-    kinds: list[tuple[str, int, int]], names: Mapping[tuple[str, int, int], str], left: float, top: float, terms: Terms
+    kinds: list[tuple[str, int, int]],
+    names: Mapping[tuple[str, int, int], str],
+    left: float,
+    top: float,
+    terms: Terms,
+    words: Words,
 ) -> tuple[str, float]:
     """Symbols with their names, one a line below the chart; and its height."""
     rows = []
@@ -145,22 +152,25 @@ def _legend(
         y = top + 0.8 + i * 1.5
         rows.append(
             f'<use href="#{names[kind]}" transform="translate({left + 1:.2f} {y:.2f})"/>'
-            f'<text x="{left + 2.2:.2f}" y="{y + 0.22:.2f}" font-size="0.7">{escape(_called(kind, terms))}</text>'
+            f'<text x="{left + 2.2:.2f}" y="{y + 0.22:.2f}" font-size="0.7">{escape(_called(kind, terms, words))}</text>'
         )
     return "".join(rows), 0.8 + 1.5 * len(kinds)
 
 
-def _called(kind: tuple[str, int, int], terms: Terms) -> str:
+_WHERE = {
+    Loops.FRONT: "front loop",
+    Loops.BACK: "back loop",
+    Loops.FRONT_POST: "around the front post",
+    Loops.BACK_POST: "around the back post",
+}
+
+
+def _called(kind: tuple[str, int, int], terms: Terms, words: Words) -> str:
     key, spread, loops = kind
-    name = stitch(key).called(terms)
+    name = words.say(stitch(key).called(terms if words.language is None else Terms.US))
     if spread > 1:
-        name = f"{spread} {name}s in one"
+        name = words.say("{stitch}, {n} in one", stitch=name, n=spread)
     elif spread < -1:
-        name = f"{-spread} {name}s together"
-    where = {
-        Loops.FRONT: ", front loop",
-        Loops.BACK: ", back loop",
-        Loops.FRONT_POST: ", around the front post",
-        Loops.BACK_POST: ", around the back post",
-    }.get(LOOP_ORDER[loops], "")
-    return name.replace("stitchs", "stitches") + where
+        name = words.say("{stitch}, {n} together", stitch=name, n=-spread)
+    where = _WHERE.get(LOOP_ORDER[loops])
+    return f"{name}, {words.say(where)}" if where else name

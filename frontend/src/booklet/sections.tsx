@@ -22,9 +22,11 @@ export function Sections({
           ) : (
             <h4 className="mt-4 mb-1 font-title text-xl font-semibold">{s.title}</h4>
           )}
-          {s.blocks.map((b, j) => (
-            <Content key={j} block={b} addressOf={addressOf} />
-          ))}
+          <div className={s.key === "techniques" ? "grid gap-3 sm:grid-cols-2 [&_img]:max-h-40" : "contents"}>
+            {s.blocks.map((b, j) => (
+              <Content key={j} block={b} addressOf={addressOf} />
+            ))}
+          </div>
         </section>
       ))}
     </>
