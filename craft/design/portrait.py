@@ -156,17 +156,17 @@ def _at_step(design: Design, step: str) -> _AtStep:
     return _AtStep(frozenset(later), frozenset(gone), (design.steps[at].join or "") if at < len(keys) else "")
 
 
-_TOWARDS = 0.15
-"""How far a piece has to stand towards the viewer, as cosine."""
+_HALF = 0.5
+"""The share of a round piece that anybody sees at once."""
 
-_SEEN = 0.25
-"""The share of a piece's stitches that has to lie open to the viewer, so that it is seen; of a ball it is a half."""
+_AS_GOOD = 0.7
+"""A view that is liked better is taken where it shows as large a share of what the best one shows."""
 
-_CELL_MM = 7.0
-"""Width of the squares in which it is asked what lies in front: more than a stitch, so that fabric has no holes."""
+_CELL_MM = 2.5
+"""Width of the squares in which it is asked what lies in front; every stitch is asked at more places than it has squares."""
 
-_BEHIND_MM = 3.0
-"""By how much a stitch may lie behind the nearest one of its square and still be seen."""
+_ASKED = 4
+"""Places across a stitch, and up it, at which it is asked."""
 
 VIEWS = (
     (Side.BETWEEN, 0),
@@ -185,42 +185,48 @@ def view_of(found: Assembled, skins: Mapping[str, Skin], step: str, look: Look) 
     """From where what a step adds is seen best: as asked for, unless more of it is seen from elsewhere."""
     at_step = _at_step(found.design, step)
     new, there = at_step.new, [p for p in found.placed if p.part in skins and not at_step.lacks(p)]
-    pieces = [(p.join == new, _in_scene(skins[p.part].given_way(p).x, p.matrix)) for p in there]
+    pieces = [(p.join == new, _fabric(skins[p.part].given_way(p), p.matrix)) for p in there]
     if not new or not any(mine for mine, _ in pieces):
         return look
 
-    centre = np.mean([x.mean(0) for mine, x in pieces if not mine] or [np.zeros(3)], axis=0)
-    ways = [_unit(x.mean(0) - centre) for mine, x in pieces if mine]
+    def seen(view: tuple[Side, int]) -> float:
+        shares = _shares_seen(pieces, replace(look, side=view[0], above=look.above + view[1]))
+        return float(np.mean([min(share, _HALF) for share in shares]))
 
-    def seen(view: tuple[Side, int]) -> int:
-        at = replace(look, side=view[0], above=look.above + view[1])
-        towards = at.axes()[2]
-        open_ = _shares_seen(pieces, at)
-        return sum(float(way @ towards) > _TOWARDS and s > _SEEN for way, s in zip(ways, open_, strict=True))
-
-    side, above = max(VIEWS, key=lambda v: (seen(v), -VIEWS.index(v)))
+    shown = {view: seen(view) for view in VIEWS}
+    side, above = next(view for view in VIEWS if shown[view] >= _AS_GOOD * max(shown.values()))
     return replace(look, side=side, above=look.above + above, shadow=look.shadow and above >= 0)
 
 
-def _unit(v: Vector) -> Vector:
-    out: Vector = v / max(float(np.linalg.norm(v)), 1e-9)
-    return out
+Fabric = tuple[Vector, Vector]
+"""Places on the stitches of a piece, (n, 3) in mm, and the directions in which its fabric looks out there."""
 
 
-def _shares_seen(pieces: Sequence[tuple[bool, Vector]], look: Look) -> list[float]:
-    """How much of each piece marked lies open to the viewer: the share of its stitches with nothing before them."""
+def _fabric(skin: Skin, matrix: Vector) -> Fabric:
+    faces = skin.faces(matrix, {})
+    at = (np.arange(_ASKED) + 0.5) / _ASKED
+    across, up = (grid.ravel()[None, :, None] for grid in np.meshgrid(at, at))
+    low_left, low_right, high_right, high_left = (faces.corners[:, None, k] for k in range(4))
+    low, high = (a + (b - a) * across for a, b in ((low_left, low_right), (high_left, high_right)))
+    places = (low + (high - low) * up).reshape(-1, 3)
+    return places, np.repeat(faces.outward, _ASKED * _ASKED, axis=0)
+
+
+def _shares_seen(pieces: Sequence[tuple[bool, Fabric]], look: Look) -> list[float]:
+    """How much of each piece marked lies open to the viewer: the share of its fabric that looks at her with nothing
+    before it."""
     right, up, towards = look.axes()
-    nearest: dict[tuple[int, int], float] = {}
-    squares = [np.floor(np.stack([x @ right, x @ up], axis=1) / _CELL_MM).astype(int) for _, x in pieces]
-    depths = [x @ towards for _, x in pieces]
-    for square, depth in zip(squares, depths, strict=True):
-        for at, near in zip(map(tuple, square.tolist()), depth.tolist(), strict=True):
-            nearest[at] = max(nearest.get(at, near), near)
-    return [
-        float(np.mean([z > nearest[at] - _BEHIND_MM for at, z in zip(map(tuple, q.tolist()), d.tolist(), strict=True)]))
-        for (mine, _), q, d in zip(pieces, squares, depths, strict=True)
-        if mine
-    ]
+    every = np.concatenate([x for _, (x, _) in pieces])
+    squares = np.floor(np.stack([every @ right, every @ up], axis=1) / _CELL_MM).astype(np.int64)
+    squares -= squares.min(0)
+    square = squares[:, 0] * (squares[:, 1].max() + 1) + squares[:, 1]
+    depth = every @ towards
+    nearest = np.full(int(square.max()) + 1, -np.inf)
+    np.maximum.at(nearest, square, depth)
+    facing = np.concatenate([out for _, (_, out) in pieces]) @ towards > 0
+    seen = facing & (depth > nearest[square] - _CELL_MM)
+    ends = np.cumsum([len(x) for _, (x, _) in pieces])
+    return [float(part.mean()) for (mine, _), part in zip(pieces, np.split(seen, ends[:-1]), strict=True) if mine]
 
 
 PALER = 0.62
