@@ -94,7 +94,8 @@ def with_passed_over(checked: Checked) -> Checked:
     lines = [ln for ln in lines if said is None or not said(ln.number)]
     if len(lines) < LEAST_PASSED_OVER:
         lines = [ln for ln in lines if _TELLS_ROUNDS.search(ln.text)]
-    lines += [ln for ln in _even_rounds(checked) if ln not in lines and not (said and said(ln.number))]
+    plainly = (*_even_rounds(checked), *_repeated_rounds(checked))
+    lines += [ln for ln in plainly if ln not in lines and not (said and said(ln.number))]
     told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _ENDS) for ln in lines]
     told += [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _GAP) for ln in _in_gaps(checked)]
     if not told:
@@ -126,6 +127,18 @@ def _even_rounds(checked: Checked) -> Iterator[Line]:
     """Lines of prose that tell plain rounds and name no stitch."""
     prose = (LineKind.NOTE, LineKind.STEP, LineKind.WORK)
     return (line for line in checked.reading.lines if line.kind in prose and _EVEN_ROUNDS.match(line.text))
+
+
+_REPEATS_ROUNDS = re.compile(
+    r"(?i)^\W*(?:repeat|rep)\b[^.]*\b(?:rows?|rounds?|rnds?)\b[^.]*\b(?:times?|once|twice|more)\b"
+)
+"""'Repeat 2nd row 4 more times.': how often is said, where 'until it is 20 cm long' leaves it to the maker."""
+
+
+def _repeated_rounds(checked: Checked) -> Iterator[Line]:
+    """Lines of prose that have rounds repeated: what nothing reads of them is work left out."""
+    prose = (LineKind.NOTE, LineKind.STEP, LineKind.WORK)
+    return (line for line in checked.reading.lines if line.kind in prose and _REPEATS_ROUNDS.match(line.text))
 
 
 def _worded(checked: Checked) -> Iterator[Line]:

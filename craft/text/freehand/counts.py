@@ -159,4 +159,15 @@ def tails(text: str, language: str = "en") -> list[Tail]:
 def sentences(text: str) -> list[str]:
     """The sentences of a round's words; abbreviations with a dot do not end one."""
     pieces = re.split(r"(?<=[\w)\]*][.!])\s+(?=[A-ZÀ-Ý*]|[(\[](?!\s*=?\s*\d+\s*(?:[^\W\d_]{1,8}\.?\s*)?[)\]]))", text)
-    return [p for p in pieces if p.strip()]
+    found: list[str] = []
+    for piece in pieces:
+        starred = bool(found) and "*" in found[-1] and _AGAIN.search(found[-1]) is None
+        if found and (_COUNT_ALONE.fullmatch(piece.strip()) or (starred and any(_AGAIN.search(p) for p in pieces))):
+            found[-1] = f"{found[-1]} {piece}"  # '*1 sc in next sc. Sc2tog. Rep from * around. 16 sc.' is one
+        elif piece.strip():
+            found.append(piece)
+    return found
+
+
+_AGAIN = re.compile(r"(?i)\brep(?:eat)?\b")
+_COUNT_ALONE = re.compile(rf"(?i)\d{{1,4}}\s*{_UNIT}\s*[.!]?")

@@ -139,6 +139,14 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
         forms.insert(0, (f"{both.group(1)}2 {both.group(2)}{both.group(3)}", noise or "both stitches of the row below"))
     if "in same st" in said.work:
         forms.append((said.work.replace("in same st", "in next st"), noise or "'the same stitch' is one stitch"))
+    if (last := re.fullmatch(r"(.*\(.+), ([2-4]) sc\) around(.*)", said.work)) is not None:
+        into_one = f"{last[1]}, {last[2]} sc in next st) around{re.sub(', sl st$', ', join', last[3])}"
+        forms.append((into_one, f"the last {last[2]} of the repeat go into one stitch, as the count tells"))
+    if (
+        below.chained
+        and (first := re.fullmatch(r"in (\w+) ch from hook 1 (sc|hdc|dc)(, turn)?", said.work)) is not None
+    ):
+        forms.insert(0, (f"from {first[1]} ch, {first[2]} around{first[3] or ''}", noise or _ALL_AROUND))
     if below.chained and (skips := re.match(r"skip (\d), ", said.work)):
         rest = said.work[skips.end() :]
         forms.append((f"from {ordinal(int(skips[1]) + 1)} ch, {rest}", noise or "the chain skipped is the first"))

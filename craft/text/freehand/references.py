@@ -77,6 +77,13 @@ _SAME = re.compile(
 )
 
 
+_NAMES_ROUNDS = re.compile(r"(?i)\W*(?:repeat|rep|as|like|same\s+as|work\s+as|wie|comme|como|come|zoals)\b")
+_NTH = r"(\d{1,3})(?:st|nd|rd|th|e|ème|ª|º|°|\.)"
+_NTH_FIRST = re.compile(
+    rf"(?i)\b{_NTH}(?:\s*(?:-|to|and|bis|und|à|et|a|al|y|e|t/m|en|&)\s*{_NTH})?\s+(?P<row>{_ROUND})(?!\w)"
+)
+"""'repeat 2nd row', 'wie 2. Reihe'."""
+
 _SPELT = re.compile(rf"(?i)\b({_ROUND})\s+({'|'.join(CARDINALS)})\b")
 """'same as row two'."""
 
@@ -90,6 +97,8 @@ def _many(said: str | None) -> int:
 def reference_in(text: str, language: str) -> Reference | None:
     """The reference that a round or a line is, None when it is none."""
     text = _SPELT.sub(lambda m: f"{m[1]} {CARDINALS[m[2].lower()]}", text.strip())
+    if _NAMES_ROUNDS.match(text):
+        text = _NTH_FIRST.sub(lambda m: f"{m['row']} {m[1]}" + (f" - {m[2]}" if m[2] else ""), text, count=1)
     if m := _LATEST.match(text):
         return Reference(latest=_many(m.group("n")) or 1, times=_many(m.group("times")))
     if m := _EVEN.match(text) or _PLAIN_ROUNDS.match(text) or _ROUNDS_EVEN.match(text):

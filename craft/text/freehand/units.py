@@ -146,6 +146,8 @@ class Units(Stitches):
         return f"skip {n.value if n else 1}"
 
     def move(self) -> str | None:
+        if self.sort() is Sort.NUMBER and self.sort(1) is Sort.TURN and self.peek().value == 1:  # type: ignore[union-attr]
+            self.take()  # '1 Wende-LM'
         if self.eat(Sort.TURN):
             return "turn"
         if self.slip_to_first():

@@ -42,7 +42,7 @@ _EDGE = r"(?:[’']s)?(?:\s+(?:edge|opening|stitches|sts))?"
 
 def _noun(names: tuple[str, ...]) -> str:
     known = sorted({n.strip() for n in (*NOUNS, *names) if n.strip()}, key=lambda n: (-len(n), n))
-    more = {n[:-1] for n in known if n.endswith("s") and len(n) > 3}
+    more = {n[:-1] for n in known if n.lower().endswith("s") and len(n) > 3}
     every = sorted({*known, *more}, key=lambda n: (-len(n), n))
     return "(?:" + "|".join(re.escape(n).replace(r"\ ", r"\s+") for n in every) + r")(?!\w)"
 
