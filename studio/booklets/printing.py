@@ -60,7 +60,7 @@ class Sheet:
     low_ink: bool = False
 
 
-LEAST_LAST, NEARLY_EMPTY = 0.5, 0.3
+LEAST_LAST, NEARLY_EMPTY = 0.45, 0.3
 """How much of the last page is to be filled; and below how much it is easier done without it."""
 
 DRAWN_IN, LET_OUT = (0.88, 0.76), (1.12, 1.3)
