@@ -122,12 +122,17 @@ class Mark:
         return self.wide_mm > 0
 
 
+MOST_ADDRESS = 300
+_ADDRESS = re.compile(r"https?://[^\s/]+\.[^\s/]+(?:/\S*)?")
+
+
 @dataclass(frozen=True, slots=True)
 class Step:
     """A step of putting together, in her words; they may be empty while its join says what it is.
 
     part: which part it is about. join: key of the join that it makes. place: where, for one that joins nothing.
-    before_closing: it needs a hand inside. picture: words do not suffice.
+    before_closing: it needs a hand inside. picture: words do not suffice. film: address of a clip that shows it, as she
+    typed it.
     """
 
     key: str
@@ -137,9 +142,16 @@ class Step:
     place: Place | None = None
     before_closing: bool = False
     picture: bool = False
+    film: str = ""
 
     def __post_init__(self) -> None:
         require(len(self.text) <= 500, "A step's words are at most 500 characters.", field="text")
+        one_line(self.film, "The address of a film clip", MOST_ADDRESS, least=0, field="film")
+
+    @property
+    def film_shown(self) -> str:
+        """The address of its film clip, '' while what she typed is none."""
+        return self.film if _ADDRESS.fullmatch(self.film) else ""
 
 
 class SizeKind(StrEnum):

@@ -149,7 +149,7 @@ def _find(user: User, staging: Staged, look: Look, moment: Moment) -> Job | None
 def _bare(value: DesignValue) -> DesignValue:
     """A design without what no picture shows; of its steps what they join is left."""
     parts = tuple(replace(p, recipe=None) for p in value.parts)
-    steps = tuple(replace(s, text="", before_closing=False, picture=False) for s in value.steps)
+    steps = tuple(replace(s, text="", before_closing=False, picture=False, film="") for s in value.steps)
     return replace(value, parts=parts, sizes=(), steps=steps, sources=(), brief=Brief(), printed=Printed())
 
 

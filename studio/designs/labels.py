@@ -59,6 +59,8 @@ def _of_step(old: AssemblyStep, step: AssemblyStep, names: Mapping[str, str]) ->
         yield f"Changed how {name} sits"
     if old.text != step.text:
         yield f"Worded the step of {name}" if step.part else "Worded a step"
+    if old.film != step.film:
+        yield "Named a film clip" if step.film else "Took a film clip out"
     if (old.before_closing, old.picture) != (step.before_closing, step.picture):
         yield f"Changed the step of {name}" if step.part else "Changed a step"
 

@@ -152,7 +152,7 @@ class AssemblyStep(Frozen):
     share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
     was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
     words do not suffice. no_sew: the host's round works it in. fixing: what holds it. spread: how many
-    sit evenly around the round.
+    sit evenly around the round. film: address of a clip that shows it.
     """
 
     key: Key
@@ -173,6 +173,7 @@ class AssemblyStep(Frozen):
     no_sew: bool = False
     fixing: Literal["sewn", "snaps", "hook-and-loop", "slipped-on"] = "sewn"
     spread: Annotated[int, Field(ge=1, le=60)] = 1
+    film: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
 
 
 class EyesEntry(Frozen):

@@ -86,7 +86,7 @@ def join_of(step: pages.AssemblyStep) -> Join | None:
 def _step(step: pages.AssemblyStep) -> Step:
     join = step.key if step.part and step.on else None
     place = None if join else place_of(step)
-    return Step(step.key, step.text, step.part, join, place, step.before_closing, step.picture)
+    return Step(step.key, step.text, step.part, join, place, step.before_closing, step.picture, step.film)
 
 
 def eyes_value(page: pages.AssemblyPage) -> Eyes:
@@ -205,7 +205,7 @@ def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
         }
     part = join.part if join else step.part
     plain = {"key": step.key, "text": step.text, "part": part}
-    flags = {"before_closing": step.before_closing, "picture": step.picture}
+    flags = {"before_closing": step.before_closing, "picture": step.picture, "film": step.film}
     return pages.AssemblyStep.model_validate({**plain, **flags, **values})
 
 

@@ -11,8 +11,10 @@ from craft.design.design import Audience, Brief, Design, EyeKind, Eyes, Level, P
 from craft.design.joins import Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.running import run_parts
-from craft.document.booklet import Observed, Picture
+from craft.design.stored import from_json, to_json
+from craft.document.booklet import Imprint, Observed, Picture, as_text, compose, manuscript_of
 from craft.document.proof import CODES, Finding, Weight, proof_of
+from craft.rounds.stitches import Language, Terms
 
 BODY = """R1: 6 sc in ring [6]
 R2: inc x 6 [12]
@@ -81,6 +83,7 @@ BY_CHANGE: dict[str, Design] = {
         "of 30 cm", "for sewing")))),
     "no-picture": replace(sound(), steps=(*sound().steps, Step("s2", "Push the wire into the arms."))),
     "picture-promised": replace(sound(), steps=(*sound().steps, Step("s2", "Shape the cheeks.", picture=True))),
+    "film-address": replace(sound(), steps=(*sound().steps, Step("s2", "Shape the cheeks.", film="cheeks.mov"))),
     "level": replace(sound(), brief=Brief(level=Level.COMPLEX)),
     "measure": replace(sound(), brief=Brief(level=Level.BASIC, height_mm=300)),
     "gauge-assumed": replace(sound(), gauge=GaugeInForce()),
@@ -113,6 +116,30 @@ def test_a_photograph_answers_for_its_step() -> None:
     shown = Observed(photos={"s2": (Picture("photo:p", "The wire"),)})
     for code in ("no-picture", "picture-promised"):
         assert code not in codes(BY_CHANGE[code], shown)
+
+
+def test_a_film_clip_answers_for_its_step_and_is_printed() -> None:
+    for code in ("no-picture", "picture-promised"):
+        last = BY_CHANGE[code].steps[-1]
+        filmed = replace(last, film="https://lanternwick.example/clips/wire")
+        design = replace(BY_CHANGE[code], steps=(*BY_CHANGE[code].steps[:-1], filmed))
+        assert not {code, "film-address"} & codes(design)
+        for words, said in ((None, "Film: https"), (Language.DUTCH, "Filmpje: https")):
+            imprint = Imprint("Fern", Terms.US, "2026-11-30", language=words)
+            text = as_text(compose(manuscript_of(design, run_parts(design), imprint)))
+            assert f"{said}://lanternwick.example/clips/wire" in " ".join(text.split())
+
+
+@pytest.mark.parametrize(
+    "typed", ["cheeks.mov", "javascript:alert(1)", "ftp://x.example/a", "https://", "https://a b.example"]
+)
+def test_what_is_no_address_is_kept_told_and_not_printed(typed: str) -> None:
+    step = Step("s2", "Shape the cheeks.", film=typed)
+    design = replace(sound(), steps=(*sound().steps, step))
+    assert "film-address" in codes(design)
+    assert from_json(to_json(design)).steps[-1].film == typed
+    imprint = Imprint("Fern", Terms.US, "2026-11-30")
+    assert "Film:" not in as_text(compose(manuscript_of(design, run_parts(design), imprint)))
 
 
 def test_her_own_blockers_block() -> None:

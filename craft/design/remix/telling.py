@@ -24,7 +24,7 @@ _FIELDS = {
     "charts": "charts", "order": "order of parts",
     "skein_m": "metres a skein", "skein_g": "grams a skein", "recipe": "shape", "drafted": "rounds as they were drafted",
     "host": "sits on", "tilt": "tilt, degrees", "turn": "turn, degrees", "wide": "stitches covered", "paired": "on both sides",
-    "before_closing": "before closing", "part": "which part", "to": "line to",
+    "before_closing": "before closing", "part": "which part", "film": "film clip", "to": "line to",
 }  # fmt: skip
 
 _ONE = {

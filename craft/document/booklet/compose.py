@@ -239,7 +239,9 @@ def _assembly(m: Manuscript) -> Section | None:
 def step_said(m: Manuscript, a: AssemblyLine) -> str:
     """A step of the assembly as it prints, with its part, its place and when it is done."""
     said = " ".join(filter(None, (f"{a.part}:" if a.part else "", a.text, f"({a.place})" if a.place else "")))
-    return f"{said} {m.words.say('Do this before the part is closed.')}" if a.before_closing else said
+    if a.before_closing:
+        said = f"{said} {m.words.say('Do this before the part is closed.')}"
+    return f"{said} {m.words.say('Film: {address}', address=a.film)}" if a.film else said
 
 
 def _step_pictures(m: Manuscript, a: AssemblyLine, number: int) -> tuple[Picture, ...]:

@@ -194,7 +194,7 @@ def _step(design: Design, step: AssemblyStep, worked: Mapping[str, WorkedPart], 
     hidden = at is None or (join is not None and join.worked)
     place = "" if hidden or at is None else place_said(design, at, worked, join, words)
     lit = step.key if join is not None and join.place is not None else ""
-    return AssemblyLine(text, part.name if part else "", place, step.before_closing, lit)
+    return AssemblyLine(text, part.name if part else "", place, step.before_closing, lit, film=step.film_shown)
 
 
 def _fasteners(design: Design, words: Words) -> list[str]:

@@ -49,7 +49,7 @@ class PartLine:
 @dataclass(frozen=True, slots=True)
 class AssemblyLine:
     """A step of putting together. before_closing: of the part it names, must come before it is closed. key: of the step whose
-    picture shows it, '' for none. photos: that she took of it."""
+    picture shows it, '' for none. photos: that she took of it. film: address of a clip of it, '' for none."""
 
     text: str
     part: str = ""
@@ -57,6 +57,7 @@ class AssemblyLine:
     before_closing: bool = False
     key: str = ""
     photos: tuple[Picture, ...] = ()
+    film: str = ""
 
 
 @dataclass(frozen=True, slots=True)

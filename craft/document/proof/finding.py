@@ -53,6 +53,7 @@ CODES: dict[str, tuple[Weight, str]] = {
     "no-tail": (Weight.LOOK, "A part that is sewn on, and no tail is kept for it."),
     "tail-length": (Weight.LOOK, "A tail is to be left, and nothing says how long."),
     "no-stuffing": (Weight.LOOK, "Nothing says whether and when a part is stuffed."),
+    "film-address": (Weight.LOOK, "What is typed as the address of a film clip is none, and is not printed."),
     "no-picture": (Weight.LOOK, "A step where words do not suffice, without a photograph or film clip."),
     "level": (Weight.LOOK, "The level that is said is not that of what is used."),
     "measure": (Weight.LOOK, "A measure disagrees with another."),

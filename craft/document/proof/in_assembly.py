@@ -39,14 +39,17 @@ def _of_step(
         yield Finding("no-place", said, Stop.ASSEMBLY, join.part, step=step.key)
     if at is not None and (differs := disagrees(step.text, at.now(worked).round)):
         yield Finding("step-differs", f"Step {number}: {differs}", Stop.ASSEMBLY, step.part, step=step.key)
-    if step.key in shown:
+    if step.film and not step.film_shown:
+        said = f"Step {number}: '{step.film}' is no address of a film clip: it begins with https://."
+        yield Finding("film-address", said, Stop.ASSEMBLY, step.part, step=step.key)
+    if step.key in shown or step.film_shown:
         return
     painted = join is not None and join.place is not None
     if step.picture and not painted:
         said = f"Step {number}: you said that words do not suffice, and no picture shows it yet."
         yield Finding("picture-promised", said, Stop.BOOKLET, step.part, step=step.key)
     elif _HARD.search(step.text) or (join is not None and join.worked):
-        said = f"Step {number} has no photograph or film clip: neither words nor a rendered picture show the hands at work."
+        said = f"Step {number} has no photograph and no film clip: neither words nor a rendered picture show the hands at work."
         yield Finding("no-picture", said, Stop.BOOKLET, step.part, step=step.key)
 
 

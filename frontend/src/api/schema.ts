@@ -3283,7 +3283,7 @@ export interface components {
          *     share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
          *     was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
          *     words do not suffice. no_sew: the host's round works it in. fixing: what holds it. spread: how many
-         *     sit evenly around the round.
+         *     sit evenly around the round. film: address of a clip that shows it.
          */
         AssemblyStep: {
             /** Angle */
@@ -3293,6 +3293,11 @@ export interface components {
              * @default false
              */
             before_closing?: boolean;
+            /**
+             * Film
+             * @default
+             */
+            film?: string;
             /**
              * Fixing
              * @default sewn

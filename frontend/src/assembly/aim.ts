@@ -27,6 +27,7 @@ export const FRESH: Omit<Step, "key"> = {
   no_sew: false,
   fixing: "sewn",
   spread: 1,
+  film: "",
 };
 
 /** Stitches from the middle within which a dragged piece goes to it. */

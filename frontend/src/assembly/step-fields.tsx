@@ -75,6 +75,7 @@ export function StepFields({
             onChecked={(before_closing) => set({ before_closing })}
           />
         )}
+        <Film step={step} set={set} />
         <Check
           label="needs a picture"
           checked={step.picture ?? false}
@@ -98,6 +99,30 @@ export function StepFields({
       )}
       <Known step={step} place={place} />
     </div>
+  );
+}
+
+/** The address of a clip in which the step is seen; what is no address is told, kept, and not printed. */
+function Film({ step, set }: Pick<StepProps, "step" | "set">) {
+  const film = step.film ?? "";
+  const wrong = film !== "" && !/^https?:\/\/[^\s/]+\.[^\s/]+(\/\S*)?$/.test(film);
+  return (
+    <Field
+      label="Film clip (address)"
+      error={wrong ? "An address begins with https://; until it does, it is not printed." : undefined}
+    >
+      {(ids) => (
+        <input
+          {...ids}
+          className={inputClass}
+          type="url"
+          maxLength={300}
+          placeholder="https://"
+          value={film}
+          onChange={(e) => set({ film: e.target.value })}
+        />
+      )}
+    </Field>
   );
 }
 

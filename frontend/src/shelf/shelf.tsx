@@ -80,7 +80,8 @@ function Card({ row, ...scale }: { row: Row } & Scale) {
         <div className="px-3 pb-2">
           <h2 className="text-xl group-hover:underline">{row.name}</h2>
           <p className="text-sm text-soft">
-            {row.parts} {row.parts === 1 ? "part" : "parts"}, {row.rounds} rounds, {row.stitches.toLocaleString("en")} stitches
+            {row.parts} {row.parts === 1 ? "part" : "parts"}, {row.rounds} rounds,{" "}
+            {row.stitches.toLocaleString("en")} stitches
           </p>
         </div>
       </Link>
