@@ -11,9 +11,10 @@ from craft.design.joins import Join
 from craft.design.parts import DesignYarn, GaugeInForce, Part, one_line
 from craft.design.permissions import Permissions
 from craft.errors import require
-from craft.gauge import Gauge
+from craft.gauge import Estimate, Gauge
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.rounds.stitches import Terms
+from craft.units import within
 
 _HEX = re.compile(r"#[0-9a-f]{6}")
 
@@ -216,10 +217,43 @@ class Brief:
     notes: str = ""
 
 
+LEAST_MAKERS = 3
+SAME_FIGURE = 0.05
+"""By how large a share an estimate may have changed since makings were measured against it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """What makings taught of a length of the figure. ratio: measured to predicted, their median; share: its spread; makers:
+    how many makings; of_mm: what was predicted."""
+
+    ratio: float
+    share: float
+    makers: int
+    of_mm: float
+
+    def __post_init__(self) -> None:
+        within(self.ratio, "A measure against its estimate", 0.25, 4, field="ratio")
+        within(self.share, "A spread", 0, 1, field="share")
+        require(self.makers >= LEAST_MAKERS, f"From fewer than {LEAST_MAKERS} makings nothing is told.", field="makers")
+        require(self.of_mm > 0, "What was predicted is more than nothing.", field="of_mm")
+
+    def holds_for(self, estimated_mm: float) -> bool:
+        """Whether the figure is still the one that was made: its rounds and gauge come to much the same."""
+        return abs(estimated_mm / self.of_mm - 1) <= SAME_FIGURE
+
+    def corrected(self, estimated: Estimate) -> Estimate:
+        """The estimate as makings corrected it; as it was where the figure is another by now."""
+        if not self.holds_for(estimated.value):
+            return estimated
+        return Estimate.around(estimated.value * self.ratio, self.share, f"from {self.makers} makings, by their median")
+
+
 @dataclass(frozen=True, slots=True)
 class Printed:
     """What the booklet says beside the rounds. notions: what is needed beside yarn, hook and eyes. charts: of all parts.
-    order: keys of the parts as they are to be printed; those it does not name come behind."""
+    order: keys of the parts as they are to be printed; those it does not name come behind. height_made, width_made: what
+    makings taught of the finished size, None while she has not taken it over."""
 
     version: str = "1.0"
     count_table: bool = False
@@ -230,6 +264,8 @@ class Printed:
     notes: str = ""
     changes: str = ""
     order: tuple[str, ...] = ()
+    height_made: Made | None = None
+    width_made: Made | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,6 +13,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
+from craft.design.design import Made
 from craft.errors import require
 from craft.gauge import Estimate
 from craft.making.folding import Progress
@@ -76,6 +77,13 @@ class Learned:
     makers: int
     ratio: float | None
     share: float | None
+
+    def made(self) -> Made | None:
+        """What a length's makings taught, to be kept with the design; None of other quantities, and from too few."""
+        if self.quantity not in (Quantity.HEIGHT, Quantity.WIDTH) or self.ratio is None or self.share is None:
+            return None
+        predicted = statistics.median(p.predicted for p in self.pairs if not p.odd)
+        return Made(self.ratio, min(self.share, 1.0), self.makers, predicted)
 
     def narrowed(self, predicted: Estimate) -> Estimate:
         """An estimate with what was learned in it: as it was while too few have made it."""

@@ -281,9 +281,19 @@ class Translation(Frozen):
     text: Prose
 
 
+class MadeEntry(Frozen):
+    """What makings taught of a length of the figure; see craft/design/design.Made."""
+
+    ratio: Annotated[float, Field(ge=0.25, le=4)]
+    share: Share
+    makers: Annotated[int, Field(ge=3, le=10_000)]
+    of_mm: Annotated[float, Field(gt=0, le=100_000)]
+
+
 class BookletPage(Frozen):
     """What the booklet says beside the rounds. photos: in their order. translations: of her prose, those whose source is
-    gone as well. order: keys of the parts as they are printed, those it does not name behind."""
+    gone as well. order: keys of the parts as they are printed, those it does not name behind. height_made, width_made: what
+    makings taught of the finished size."""
 
     version: Short = "1.0"
     count_table: bool = False
@@ -298,6 +308,8 @@ class BookletPage(Frozen):
     photos: Annotated[list[Photo], Field(max_length=60)] = []
     translations: Annotated[list[Translation], Field(max_length=600)] = []
     order: Annotated[list[Key], Field(max_length=60)] = []
+    height_made: MadeEntry | None = None
+    width_made: MadeEntry | None = None
 
 
 class ProvingPage(Frozen):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from dataclasses import asdict
 
 from craft.design.anchors import Anchor, Place
 from craft.design.design import (
@@ -12,6 +13,7 @@ from craft.design.design import (
     EyeKind,
     Eyes,
     Level,
+    Made,
     MadeOf,
     Mark,
     Posture,
@@ -133,6 +135,14 @@ def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
     )
 
 
+def _made(entry: pages.MadeEntry | None) -> Made | None:
+    return None if entry is None else Made(entry.ratio, entry.share, entry.makers, entry.of_mm)
+
+
+def _made_entry(made: Made | None) -> dict[str, float] | None:
+    return None if made is None else asdict(made)
+
+
 def value_of(manifest: pages.Manifest, parts: Iterable[Part], sources: Iterable[Source] = ()) -> Design:
     """The whole manifest as one value. parts: with their texts, in the manifest's order. sources: before its own."""
     page, brief, printed = manifest.assembly, manifest.brief, manifest.booklet
@@ -159,6 +169,8 @@ def value_of(manifest: pages.Manifest, parts: Iterable[Part], sources: Iterable[
             printed.notes,
             printed.changes,
             tuple(printed.order),
+            _made(printed.height_made),
+            _made(printed.width_made),
         ),
         sources=(*sources, *(_source(entry) for entry in manifest.sources)),
     )
@@ -333,6 +345,8 @@ def manifest_of(value: Design, versions: Mapping[str, int]) -> pages.Manifest:
                 "notes": printed.notes,
                 "changes": printed.changes,
                 "order": printed.order,
+                "height_made": _made_entry(printed.height_made),
+                "width_made": _made_entry(printed.width_made),
             },
             "sources": [source_entry(s) for s in value.sources],
         }

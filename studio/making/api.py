@@ -17,7 +17,6 @@ from studio.links.guard import by_link
 from studio.making import actions
 from studio.making.models import MakingPicture
 from studio.making.policy import making_of
-from studio.making.samples import keep_sample
 from studio.making.schemas import (
     BothFigures,
     LogOut,
@@ -28,6 +27,7 @@ from studio.making.schemas import (
     MakingSummary,
     MakingTitle,
     PhotoKept,
+    PrintSize,
     RefusedEvent,
     SampleKept,
     SyncIn,
@@ -35,6 +35,7 @@ from studio.making.schemas import (
     VerdictIn,
 )
 from studio.making.shown import both_figures, figure_shown, making_shown, makings_shown, read, summary
+from studio.making.taking_over import keep_sample, print_size
 from studio.policy import Verb, visible
 
 in_designs = Router(tags=["making"])
@@ -109,6 +110,13 @@ def sample(request: HttpRequest, design_id: int, making_id: UUID) -> Status[Samp
     design = design_of(user, design_id)
     kept = keep_sample(user, design, get_object_or_404(design.makings, pk=making_id))
     return Status(201, SampleKept(id=kept.pk, yarn=kept.yarn.name))
+
+
+@in_designs.post("/{int:design_id}/makings/size", response=Makings)
+def print_as_made(request: HttpRequest, design_id: int, payload: PrintSize) -> Makings:
+    """Have the booklet print the finished size as makings measured it."""
+    user = designer(request)
+    return makings_shown(print_size(user, design_of(user, design_id), payload.quantity))
 
 
 @makings.get("/{uuid:making_id}", response=MakingOut)

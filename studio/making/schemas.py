@@ -12,7 +12,7 @@ from ninja import Schema
 from pydantic import Field, StringConstraints
 
 from craft.figure.placement import Stages
-from craft.making import KINDS, Learned, Pair, Sample, Worksheet
+from craft.making import KINDS, Learned, Pair, Quantity, Sample, Worksheet
 from craft.making.events import LATEST, MOST_SEQ
 from studio.bench.schemas import EstimateOut
 from studio.making.models import Kind, Verdict
@@ -211,10 +211,18 @@ class PairOut(schema_of(Pair)):  # type: ignore[misc]
 
 class LearnedOut(schema_of(Learned, instead={Pair: PairOut})):  # type: ignore[misc]
     """What all measurements of a quantity say. before, now: the design's own estimate, and what it is with them in it; in mm, g
-    or minutes; null where the quantity is not one of the whole figure."""
+    or minutes; null where the quantity is not one of the whole figure. printed: from how many makings the booklet prints it,
+    0 while it prints the estimate; null for what it does not print."""
 
     before: EstimateOut | None = None
     now: EstimateOut | None = None
+    printed: int | None = None
+
+
+class PrintSize(Schema):
+    """Which length the booklet is to print as makings measured it."""
+
+    quantity: Literal[Quantity.HEIGHT, Quantity.WIDTH]
 
 
 class SampleOut(schema_of(Sample)):  # type: ignore[misc]

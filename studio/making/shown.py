@@ -161,7 +161,7 @@ def makings_shown(design: Design) -> Makings:
     value_sizes = [(s.key, s.name) for s in design.manifest.sizes.sizes]
     return Makings(
         makings=[summary(design, r) for r in everyone if r.making.kind != Kind.TESTER],
-        learned=[_learned(one, estimates.get(one.quantity)) for one in learned(pairs)],
+        learned=[_learned(one, estimates.get(one.quantity), _printed(design, one.quantity)) for one in learned(pairs)],
         samples=list(_samples(design, everyone)),
         sizes=value_sizes,
         releases=list(design.releases.values_list("number", flat=True)),
@@ -178,7 +178,16 @@ def _estimates(design: Design) -> dict[Quantity, Estimate]:
     return {Quantity.HEIGHT: found.height, Quantity.WIDTH: found.width, Quantity.HOURS: found.hours.times(60)}
 
 
-def _learned(one: Learned, before: Estimate | None) -> LearnedOut:
+def _printed(design: Design, quantity: Quantity) -> int | None:
+    page = design.manifest.booklet
+    lengths = {Quantity.HEIGHT: page.height_made, Quantity.WIDTH: page.width_made}
+    if quantity not in lengths:
+        return None
+    made = lengths[quantity]
+    return made.makers if made is not None else 0
+
+
+def _learned(one: Learned, before: Estimate | None, printed: int | None) -> LearnedOut:
     return LearnedOut(
         quantity=one.quantity,
         pairs=[_pair(p) for p in one.pairs],
@@ -187,6 +196,7 @@ def _learned(one: Learned, before: Estimate | None) -> LearnedOut:
         share=one.share,
         before=estimate(before) if before else None,
         now=estimate(one.narrowed(before)) if before else None,
+        printed=printed,
     )
 
 

@@ -11,6 +11,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.utils import timezone
 
+from craft.units import cm
 from studio.designs.models import Design
 from studio.making import actions
 from studio.making.models import FrozenEdition, Making, MakingEvent
@@ -259,6 +260,25 @@ def test_three_finished_figures_are_told_from_and_two_are_not(studio: Studio) ->
     assert narrowed["value"] == pytest.approx(1.12 * before["value"])
     assert narrowed["high"] - narrowed["low"] < before["high"] - before["low"]
     assert "3 makings" in narrowed["how"]
+    _printed_as_measured(studio, design, height)
+
+
+def _printed_as_measured(studio: Studio, design: int, height: float) -> None:
+    """The booklet prints what they measured once she takes it over, as one change that can be undone."""
+    book = f"/designs/{design}/booklet.txt"
+    assert "3 makings" not in studio.ask("GET", book).content.decode()
+    before = studio.ask("GET", f"/designs/{design}")["revision"]
+    shown = studio.ask("POST", f"/designs/{design}/makings/size", {"quantity": "height"})
+    (found,) = [q for q in shown["learned"] if q["quantity"] == "height"]
+    assert found["printed"] == 3
+    text = " ".join(studio.ask("GET", book).content.decode().split())
+    assert "as measured on 3 makings, give or take 5%" in text
+    assert cm(1.12 * height) in text
+    assert studio.ask("GET", f"/designs/{design}")["revision"] == before + 1
+    studio.ask("POST", f"/designs/{design}/makings/size", {"quantity": "width"}, 422)
+    studio.ask("POST", f"/designs/{design}/makings/size", {"quantity": "yarn"}, 422)
+    studio.ask("POST", f"/designs/{design}/undo")
+    assert "3 makings" not in studio.ask("GET", book).content.decode()
 
 
 @pytest.mark.django_db(transaction=True)

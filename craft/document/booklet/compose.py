@@ -47,14 +47,23 @@ def _range(e: Estimate, unit: str, words: Words) -> str:
 
 def _size(m: Manuscript) -> Iterator[tuple[str, str]]:
     if m.height is not None and m.width is not None:
-        height, width = (f"{cm(e.value)} / {inches(e.value)}" for e in (m.height, m.width))
-        told = {"height": height, "width": width, "basis": _basis(m.gauge, m.words)}
+        lengths = (m.made.height, m.made.width) if m.made else (m.height, m.width)
+        height, width = (f"{cm(e.value)} / {inches(e.value)}" for e in lengths)
+        told = {"height": height, "width": width, "basis": _size_basis(m)}
         if m.size_of:
             pose = m.words.say(m.size_of)
             size = m.words.say("about {height} tall {pose}, {width} wide; {basis}", pose=pose, **told)
         else:
             size = m.words.say("about {height} tall, {width} wide; {basis}", **told)
         yield m.words.say("Finished size"), size
+
+
+def _size_basis(m: Manuscript) -> str:
+    """Where the finished size comes from: makings that were measured, else the gauge."""
+    if m.made is None:
+        return _basis(m.gauge, m.words)
+    share = f"{m.made.height.high / m.made.height.value - 1:.0%}"
+    return m.words.say("as measured on {n} makings, give or take {share}", n=m.made.makers, share=share)
 
 
 def _basis(gauge: Gauge, words: Words) -> str:

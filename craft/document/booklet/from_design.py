@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
-from craft.design.design import Audience, Design, EyeKind, Posture
+from craft.design.design import Audience, Design, EyeKind, Posture, Printed
 from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import text_following_eyes
 from craft.design.grading import SizeFigures, figures_of, first_size
@@ -17,7 +17,7 @@ from craft.design.remix import credits_of
 from craft.design.running import RunPart, worked_parts
 from craft.design.saying import deed_said, mark_said, place_said
 from craft.design.skeins import plan_said, skein_plans
-from craft.document.booklet.manuscript import AssemblyLine, Imprint, Manuscript, Observed, PartLine, YarnLine
+from craft.document.booklet.manuscript import AssemblyLine, Imprint, Manuscript, Observed, PartLine, SizeMade, YarnLine
 from craft.document.face_diagram import face_diagram
 from craft.document.templates import Template, TemplateKind, templates_of
 from craft.figure.materials import SkeinPlan
@@ -64,6 +64,7 @@ def manuscript_of(
         filling=figures.filling_g,
         height=height if lines else None,
         width=width if lines else None,
+        made=_made(printed, height, width) if lines else None,
         size_of="" if design.posture is Posture.STANDING else design.posture.value,
         eyes=_eyes(design, worked, words),
         notions=(*map(prose, printed.notions), *_fasteners(design, words)),
@@ -168,6 +169,14 @@ def _size(design: Design, observed: Observed) -> tuple[Estimate, Estimate] | Non
     gauge = design.gauge_now
     width, _, height = observed.size_mm
     return Estimate.around(width, gauge.spread, gauge.how), Estimate.around(height, gauge.spread, gauge.how)
+
+
+def _made(printed: Printed, height: Estimate, width: Estimate) -> SizeMade | None:
+    """The finished size as makings measured it; None where nobody did, or the figure is another by now."""
+    tall, wide = printed.height_made, printed.width_made
+    if tall is None or not tall.holds_for(height.value):
+        return None
+    return SizeMade(tall.corrected(height), wide.corrected(width) if wide else width, tall.makers)
 
 
 def _lines(text: str) -> tuple[str, ...]:

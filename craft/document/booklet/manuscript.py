@@ -115,6 +115,15 @@ class Observed:
 
 
 @dataclass(frozen=True, slots=True)
+class SizeMade:
+    """The finished size as so many makings measured it, in mm."""
+
+    height: Estimate
+    width: Estimate
+    makers: int
+
+
+@dataclass(frozen=True, slots=True)
 class Manuscript:
     """Everything the booklet is composed of.
 
@@ -124,6 +133,7 @@ class Manuscript:
     cut: what is cut out, with its sizes. wire: how long by part, as it is said there. instead: other yarns of the same
     size.
     photos: of the finished figure. words: our own sentences in the booklet's language; prose: hers.
+    made: the size as makings measured it, None where it is an estimate alone.
     plain: what is said beside the rounds, in English and as she wrote it, by which cautions are found.
     left: it is for whoever works with the left hand.
     """
@@ -162,3 +172,4 @@ class Manuscript:
     prose: Callable[[str], str] = str
     plain: tuple[str, ...] = ()
     left: bool = False
+    made: SizeMade | None = None

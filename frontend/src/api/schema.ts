@@ -1096,6 +1096,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/makings/size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Print As Made
+         * @description Have the booklet print the finished size as makings measured it.
+         */
+        post: operations["studio_making_api_print_as_made"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/makings/{making_id}": {
         parameters: {
             query?: never;
@@ -3607,7 +3627,8 @@ export interface components {
         /**
          * BookletPage
          * @description What the booklet says beside the rounds. photos: in their order. translations: of her prose, those whose source is
-         *     gone as well. order: keys of the parts as they are printed, those it does not name behind.
+         *     gone as well. order: keys of the parts as they are printed, those it does not name behind. height_made, width_made: what
+         *     makings taught of the finished size.
          */
         BookletPage: {
             /**
@@ -3630,6 +3651,7 @@ export interface components {
              * @default
              */
             credits?: string;
+            height_made?: components["schemas"]["MadeEntry"] | null;
             /**
              * Notes
              * @default
@@ -3665,6 +3687,7 @@ export interface components {
              * @default 1.0
              */
             version?: string;
+            width_made?: components["schemas"]["MadeEntry"] | null;
         };
         /**
          * BothFigures
@@ -5574,7 +5597,8 @@ export interface components {
         /**
          * LearnedOut
          * @description What all measurements of a quantity say. before, now: the design's own estimate, and what it is with them in it; in mm, g
-         *     or minutes; null where the quantity is not one of the whole figure.
+         *     or minutes; null where the quantity is not one of the whole figure. printed: from how many makings the booklet prints it,
+         *     0 while it prints the estimate; null for what it does not print.
          */
         LearnedOut: {
             before?: components["schemas"]["EstimateOut"] | null;
@@ -5583,6 +5607,8 @@ export interface components {
             now?: components["schemas"]["EstimateOut"] | null;
             /** Pairs */
             pairs: components["schemas"]["PairOut"][];
+            /** Printed */
+            printed?: number | null;
             quantity: components["schemas"]["Quantity"];
             /** Ratio */
             ratio: number | null;
@@ -5828,6 +5854,20 @@ export interface components {
             slot: "head" | "body" | "limb" | "on-top" | "clothes" | "held" | "other";
             /** Title */
             title: string;
+        };
+        /**
+         * MadeEntry
+         * @description What makings taught of a length of the figure; see craft/design/design.Made.
+         */
+        MadeEntry: {
+            /** Makers */
+            makers: number;
+            /** Of Mm */
+            of_mm: number;
+            /** Ratio */
+            ratio: number;
+            /** Share */
+            share: number;
         };
         /**
          * MakingFigure
@@ -7198,6 +7238,17 @@ export interface components {
              * @enum {string}
              */
             terms?: "us" | "uk" | "letters";
+        };
+        /**
+         * PrintSize
+         * @description Which length the booklet is to print as makings measured it.
+         */
+        PrintSize: {
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "height" | "width";
         };
         /**
          * PrintState
@@ -11582,6 +11633,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MakingSummary"];
+                };
+            };
+        };
+    };
+    studio_making_api_print_as_made: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintSize"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Makings"];
                 };
             };
         };

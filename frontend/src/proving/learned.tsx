@@ -36,8 +36,32 @@ export function told(one: One): string {
   return `${percent(one.ratio)} against the estimate, give or take ${Math.round(100 * one.share)} %, by the median of ${one.makers} makings.`;
 }
 
+/** Whether the booklet prints a length as it was measured, and the way to have it do so. */
+function Printing({
+  one,
+  busy,
+  onPrint,
+}: {
+  one: One;
+  busy: boolean;
+  onPrint: (quantity: "height" | "width") => void;
+}) {
+  const { quantity, printed } = one;
+  if ((quantity !== "height" && quantity !== "width") || printed == null || one.ratio === null) return null;
+  if (printed === one.makers)
+    return <p className="mb-1 text-sm text-soft">The booklet prints it as measured on {printed} makings.</p>;
+  return (
+    <p className="mb-1 flex flex-wrap items-center gap-2 text-sm">
+      {printed > 0 ? `The booklet prints it as of ${printed} makings.` : "The booklet prints the estimate."}
+      <Button disabled={busy} onClick={() => onPrint(quantity)}>
+        Print it as measured<span className="sr-only">: {NAMES[quantity]}</span>
+      </Button>
+    </p>
+  );
+}
+
 export function Learned({ design, found }: { design: Design; found: Makings }) {
-  const { sample } = useMakingActs(design.id);
+  const { sample, print } = useMakingActs(design.id);
   const say = useSay();
   if (found.learned.length === 0) return null;
   return (
@@ -55,6 +79,7 @@ export function Learned({ design, found }: { design: Design; found: Makings }) {
               </>
             )}
           </p>
+          <Printing one={one} busy={print.isPending} onPrint={(q) => print.mutate(q)} />
           <table className="w-full text-sm">
             <thead className="text-left text-soft">
               <tr>
@@ -104,7 +129,7 @@ export function Learned({ design, found }: { design: Design; found: Makings }) {
           </Button>
         </div>
       ))}
-      <Refused error={sample.error} />
+      <Refused error={sample.error ?? print.error} />
     </Panel>
   );
 }

@@ -9,9 +9,10 @@ import { ByYarn } from "./by-yarn";
 import { CountLadder } from "./count-ladder";
 import { Deviations } from "./deviations";
 import { InTheWay } from "./in-the-way";
+import { Learned } from "./learned";
 import { Papers } from "./papers";
 import { Remarks } from "./remarks";
-import type { Call, Summary } from "./use-proving";
+import type { Call, Makings, Summary } from "./use-proving";
 
 const DESIGN = { id: 7, booklet: { version: "1.2" } } as unknown as Design;
 let asked: { method: string; path: string; body: unknown }[] = [];
@@ -233,5 +234,42 @@ describe("a ladder of counts", () => {
     expect(rungs[0]?.getAttribute("fill")).toBe("#7a5238");
     expect(rungs[1]?.getAttribute("fill")).toBe("var(--madder)");
     expect(screen.getByText("R2: 12 stitches, 2 stumbled")).toBeTruthy();
+  });
+});
+
+describe("what was measured", () => {
+  const height = {
+    quantity: "height",
+    makers: 3,
+    ratio: 1.04,
+    share: 0.05,
+    pairs: [],
+    before: null,
+    now: null,
+    printed: 0,
+  };
+  const found = (...learned: unknown[]) =>
+    ({ makings: [], learned, samples: [], sizes: [], releases: [] }) as unknown as Makings;
+
+  it("is printed in the booklet by one click", async () => {
+    shown(<Learned design={DESIGN} found={found(height)} />);
+    screen.getByText(/The booklet prints the estimate/);
+    await userEvent.click(screen.getByRole("button", { name: "Print it as measured: Height" }));
+    await waitFor(() =>
+      expect(asked).toEqual([
+        { method: "POST", path: "/api/designs/7/makings/size", body: { quantity: "height" } },
+      ]),
+    );
+  });
+
+  it("offers what more makings say, and nothing where it is printed already or too few made it", () => {
+    const older = { ...height, printed: 3, makers: 5 };
+    const few = { ...height, quantity: "width", ratio: null, share: null, makers: 2 };
+    shown(<Learned design={DESIGN} found={found(older, few)} />);
+    screen.getByText(/prints it as of 3 makings/);
+    expect(screen.getAllByRole("button")).toHaveLength(1);
+    shown(<Learned design={DESIGN} found={found({ ...height, printed: 3 })} />);
+    screen.getByText(/as measured on 3 makings/);
+    expect(screen.getAllByRole("button")).toHaveLength(1);
   });
 });

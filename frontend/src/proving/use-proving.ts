@@ -69,7 +69,17 @@ export function useMakingActs(design: number) {
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["basket"] }),
   });
-  return { begin, remove, decide, sample };
+  const print = useMutation({
+    mutationFn: (quantity: Schemas["PrintSize"]["quantity"]) =>
+      answer<Makings>(
+        api.POST("/api/designs/{design_id}/makings/size", { ...path(design), body: { quantity } }),
+      ),
+    onSuccess: (found) => {
+      put(found);
+      queries.invalidateQueries({ queryKey: ["design", design] });
+    },
+  });
+  return { begin, remove, decide, sample, print };
 }
 
 /** The parts in which something was done otherwise, as written and as made; asked for again until both have settled. */

@@ -1,15 +1,19 @@
-"""What a making measured, kept as a sample of its yarn."""
+"""What makings measured, taken over: as a sample of a yarn, as the finished size that the booklet prints."""
 
 from __future__ import annotations
+
+from dataclasses import asdict
 
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from craft.making import sample_of
+from craft.making import Quantity, learned, sample_of
+from studio.designs.manifest import MadeEntry
 from studio.designs.models import Design
+from studio.designs.pages import set_page
 from studio.errors import Refusal
 from studio.making.models import Kind, Making
-from studio.making.shown import read
+from studio.making.shown import read, read_all
 from studio.policy import Owner, Verb, demand, visible
 from studio.yarns.actions import add_swatch
 from studio.yarns.models import Swatch, Yarn
@@ -42,3 +46,19 @@ def keep_sample(user: User, design: Design, making: Making) -> Swatch:
         "up_mm": round(sample.up_mm, 1),
     }
     return add_swatch(user, yarn, values)
+
+
+PRINTED = {Quantity.HEIGHT: "height_made", Quantity.WIDTH: "width_made"}
+"""Where the booklet's page keeps what makings taught, by the length."""
+
+
+@transaction.atomic
+def print_size(user: User, design: Design, quantity: Quantity) -> Design:
+    """Have the booklet print a length as makings measured it. Refusal where too few have."""
+    demand(Owner(user), Verb.CHANGE, design)
+    found = learned([p for one in read_all(design) for p in one.pairs])
+    made = next((one.made() for one in found if one.quantity is quantity), None)
+    if made is None:
+        raise Refusal(422, "too-few", "From fewer than three makings nothing is told: it stays an estimate.")
+    page = design.manifest.booklet.model_copy(update={PRINTED[quantity]: MadeEntry(**asdict(made))})
+    return set_page(user, design.pk, "booklet", design.revision.number, page)
