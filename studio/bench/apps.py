@@ -17,5 +17,5 @@ class BenchConfig(AppConfig):
         from studio.bench import boards, figures, portraits  # noqa: PLC0415
 
         register(figures.KIND, figures.work, version=6)
-        register(portraits.KIND, portraits.work, version=5)
+        register(portraits.KIND, portraits.work, version=6)
         register(boards.KIND, boards.work, version=1, forgets=True)

@@ -14,6 +14,7 @@ from django.contrib.auth.models import User
 
 from craft.design.design import Brief, Printed
 from craft.design.design import Design as DesignValue
+from craft.design.on_the_way import on_the_way
 from craft.design.portrait import FINISHED, Moment, subject_of, view_of
 from craft.design.stored import from_json, to_json
 from craft.errors import CraftError
@@ -204,6 +205,8 @@ def painted(user: User, value: DesignValue, look: Look, moment: Moment, watch: W
     skins = {key: skin for key in staging.jobs if (skin := staging.skin(key)) is not None}
     if moment.step and look.side is Side.BETWEEN:
         look = view_of(staging.assembled, skins, moment.step, look)
+    if moment.part and (begun := on_the_way(value, moment.part, moment.after)) is not None:
+        skins[moment.part] = begun
     return render(subject_of(staging.assembled, skins, moment), look)
 
 
