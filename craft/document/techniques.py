@@ -73,7 +73,7 @@ def _rings(parts: Sequence[tuple[Part, WorkedPart]], words: Words, *, left: bool
         *(_cross(_around(46, 30 + 330 * k / n, left=left)) for k in range(n)),
         *(_number(_around(64, 30 + 330 * k / n, left=left), k + 1) for k in range(n)),
     ]
-    caption = words.say("The ring: {n} stitches around the loop, then draw its tail until the hole is closed.", n=n)
+    caption = words.say("The ring: the first stitches go around the loop; then its tail draws the hole closed.")
     yield Technique(_svg(drawn, 84, 84), caption, caption)
 
 
@@ -130,7 +130,7 @@ def _joined(parts: Sequence[tuple[Part, WorkedPart]], words: Words, *, left: boo
             label = words.label(f"R{made.first}") if made.first is not None else words.say("the first round")
             order = ", ".join(str(s.count) for s in stretches)
             caption = words.say(
-                "{round} of {part} goes around both pieces: {order} stitches, in the order of the arrow.",
+                "A round around both pieces, in the order of the arrow: {order} ({part}, {round}).",
                 round=label, part=part.name or words.say("Part"), order=order,
             )  # fmt: skip
             yield Technique(_svg(_two_pieces(stretches, left=left), 150, 70), caption, caption)

@@ -59,7 +59,7 @@ def test_every_stitch_of_the_ring_and_of_the_last_round_is_there() -> None:
     assert numbers(closed) == [1, 2, 3, 4, 5, 6]
     assert "12, 3, 12, 3" in joined.caption
     assert sorted(numbers(joined)) == [3, 3, 12, 12]
-    assert joined.caption.startswith("R4 of Body")
+    assert joined.caption.endswith("(Body, R4).")
 
 
 def test_what_stays_open_is_not_closed() -> None:
@@ -84,6 +84,16 @@ def test_the_left_hand_works_the_other_way_round(text: str) -> None:
         assert xs(left) == [-x or 0.0 for x in xs(right)]
         assert numbers(left) == numbers(right)
         assert left.caption == right.caption
+
+
+@pytest.mark.parametrize("language", [None, *Language])
+def test_what_is_printed_below_them_is_read_as_no_round(language: Language | None) -> None:
+    """A booklet that is brought in again has the parts that it had."""
+    for text in (LEGS, SOLE):
+        said = [t.caption for t in drawn(text, words=Words(language))]
+        again = check("How it begins and closes\n\n" + "\n".join(said) + "\n\n" + text)
+        parts = [(p.name, p.counts) for p in check(text).parts if p.counts]
+        assert [counts for _, counts in parts] == [p.counts for p in again.parts if p.counts]
 
 
 @pytest.mark.parametrize("language", list(Language))

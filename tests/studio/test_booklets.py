@@ -41,6 +41,7 @@ def test_a_booklet_holds_what_a_maker_needs(studio: Studio, design: dict[str, An
         "Materials",
         "Gauge",
         "Terms and notes",
+        "How it begins and closes",
         "Safety",
         "Body (make 1)",
         "Assembly",
