@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from craft.remembered import of_short
@@ -132,55 +132,60 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
     if said.behind:
         others = (below.live or 0) - said.behind
         return [(f"skip {others}, {said.work}", noise)] if others > 0 else []
-    forms = [(said.work, noise)]
+    return [
+        *_likelier(said.work, below, noise),
+        (said.work, noise),
+        *_other_words(said, below, count, noise),
+        *_repeated(said.work, noise),
+    ]
+
+
+_ALONE = ("sc", "inc", "dec", "sl st", "hdc", "dc", "BLO: sc", "FLO: sc", "in BLO sc", "in FLO sc", "1 sc")
+"""A stitch and nothing else: all around, where it is a whole round."""
+
+
+def _likelier(work: str, below: Below, noise: str) -> Iterator[tuple[str, str]]:
+    """What is tried before the words as they stand: a stitch alone goes all around, a gap's chain counts as stitches."""
+    if (lone := re.fullmatch(r"(with [^,]+, )(?:1 )?(sc|inc|dec|hdc|dc)", work)) is not None:
+        yield f"{lone.group(1)}{lone.group(2)} around", noise or _ALL_AROUND
+    elif work in _ALONE:
+        alone = not work.startswith("1 ") and below.live != 0
+        yield f"{work.removeprefix('1 ')} around", noise or (_ALL_AROUND if alone else _TO_THE_END)
+    if "along the chain" in work and below.live and not below.chained and "ch " not in work:
+        yield work.replace(" along the chain", ""), noise or "the chain of the round below is worked as its stitches"
+    first = re.fullmatch(r"in (\w+) ch from hook 1 (sc|hdc|dc)(, turn)?", work)
+    if below.chained and first is not None:
+        yield f"from {first[1]} ch, {first[2]} around{first[3] or ''}", noise or _ALL_AROUND
+    if below.live == 2 and (both := re.fullmatch(r"(.*?)1 (inc|sc) through both layers(.*)", work)):
+        yield f"{both.group(1)}2 {both.group(2)}{both.group(3)}", noise or "both stitches of the row below"
+
+
+def _other_words(said: Said, below: Below, count: int | None, noise: str) -> Iterator[tuple[str, str]]:
+    """What the same words mean elsewhere: tried where they do not fit as they stand."""
+    work = said.work
     if said.held:
-        forms.append((f"on the held stitches, {said.work}", noise))
-    if below.live == 2 and (both := re.fullmatch(r"(.*?)1 (inc|sc) through both layers(.*)", said.work)):
-        forms.insert(0, (f"{both.group(1)}2 {both.group(2)}{both.group(3)}", noise or "both stitches of the row below"))
-    if "in same st" in said.work:
-        forms.append((said.work.replace("in same st", "in next st"), noise or "'the same stitch' is one stitch"))
-    if (last := re.fullmatch(r"(.*\(.+), ([2-4]) sc\) around(.*)", said.work)) is not None:
+        yield f"on the held stitches, {work}", noise
+    if "in same st" in work:
+        yield work.replace("in same st", "in next st"), noise or "'the same stitch' is one stitch"
+    if count is not None and (last := re.fullmatch(r"(.*\(.+), ([2-4]) sc\) around(.*)", work)) is not None:
         into_one = f"{last[1]}, {last[2]} sc in next st) around{re.sub(', sl st$', ', join', last[3])}"
-        forms.append((into_one, f"the last {last[2]} of the repeat go into one stitch, as the count tells"))
-    if (
-        below.chained
-        and (first := re.fullmatch(r"in (\w+) ch from hook 1 (sc|hdc|dc)(, turn)?", said.work)) is not None
-    ):
-        forms.insert(0, (f"from {first[1]} ch, {first[2]} around{first[3] or ''}", noise or _ALL_AROUND))
-    if below.chained and (skips := re.match(r"skip (\d), ", said.work)):
-        rest = said.work[skips.end() :]
-        forms.append((f"from {ordinal(int(skips[1]) + 1)} ch, {rest}", noise or "the chain skipped is the first"))
-    if "along the chain" in said.work and below.live and not below.chained and "ch " not in said.work:
-        over_gap = said.work.replace(" along the chain", "")
-        forms.insert(0, (over_gap, noise or "the chain of the round below is worked as its stitches"))
-    if said.work.endswith(", sl st"):
-        closed = f"{said.work.removesuffix(', sl st')}, join"
-        forms.append((closed, noise or "the slip stitch at the end closes the round"))
-    if "turn, ch 1, " in said.work:
-        forms.append((said.work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"))
-    lone = re.fullmatch(r"(with [^,]+, )(?:1 )?(sc|inc|dec|hdc|dc)", said.work)
-    if lone is not None:
-        forms.insert(0, (f"{lone.group(1)}{lone.group(2)} around", noise or _ALL_AROUND))
-    elif said.work in (
-        "sc",
-        "inc",
-        "dec",
-        "sl st",
-        "hdc",
-        "dc",
-        "BLO: sc",
-        "FLO: sc",
-        "in BLO sc",
-        "in FLO sc",
-        "1 sc",
-    ):
-        alone = not said.work.startswith("1 ") and below.live != 0
-        forms.insert(0, (f"{said.work.removeprefix('1 ')} around", noise or (_ALL_AROUND if alone else _TO_THE_END)))
-    elif "around" not in said.work and " x " not in said.work[-5:] and not _ONCE.search(said.work):
-        lead, _, rest = said.work.partition(": ") if said.work.startswith(("BLO: ", "FLO: ")) else ("", "", said.work)
-        around = f"{lead}: ({rest}) around" if lead else f"({rest}) around"
-        forms.append((around, noise or _TO_THE_END))
-    return forms
+        yield into_one, f"the last {last[2]} of the repeat go into one stitch, as the count tells"
+    if below.chained and (skips := re.match(r"skip (\d), ", work)):
+        rest = work[skips.end() :]
+        yield f"from {ordinal(int(skips[1]) + 1)} ch, {rest}", noise or "the chain skipped is the first"
+    if work.endswith(", sl st"):
+        yield f"{work.removesuffix(', sl st')}, join", noise or "the slip stitch at the end closes the round"
+    if "turn, ch 1, " in work:
+        yield work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"
+
+
+def _repeated(work: str, noise: str) -> Iterator[tuple[str, str]]:
+    """All of it to the round's end, unsaid."""
+    lone = work in _ALONE or re.fullmatch(r"with [^,]+, (?:1 )?(?:sc|inc|dec|hdc|dc)", work) is not None
+    if lone or "around" in work or " x " in work[-5:] or _ONCE.search(work):
+        return
+    lead, _, rest = work.partition(": ") if work.startswith(("BLO: ", "FLO: ")) else ("", "", work)
+    yield f"{lead}: ({rest}) around" if lead else f"({rest}) around", noise or _TO_THE_END
 
 
 def choose(candidates: Sequence[Said], below: Below, count: int | None) -> Chosen | None:

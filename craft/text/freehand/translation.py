@@ -15,11 +15,11 @@ from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.references import reference_in
-from craft.text.freehand.retold import Retold
 from craft.text.freehand.rounds import Line
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
 from craft.text.freehand.source import rows
+from craft.text.freehand.starts import Starts
 
 MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 """Code points and rows of a text that is read freehand, and code points of one row."""
@@ -37,12 +37,6 @@ _COUNT_ROW = re.compile(
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
 
-_THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do|spiral|continue|go)\b)")
-"""'6 sc into a ring, then work 3 rounds straight': where the first round ends."""
-
-MOST_RING = 30
-"""Code points of a line that is a first round as a whole: 'MR. 6 SC. (6)'."""
-
 LEAST_LISTED = 3
 """Rounds of a part that is told in one line."""
 
@@ -50,9 +44,6 @@ _WORKED = (Sort.STITCH, Sort.RING, Sort.DOUBLE, Sort.PAIRS, Sort.PLAIN, Sort.AGA
 """What is worked, of a round's words."""
 
 _STEP = re.compile(r"(?i)steps?\b")
-
-_FOUNDATION = re.compile(r"(?:with [\w ]+, )?(\d+) fsc(?:, join)?")
-"""'30 fsc, join': a part's first edge that is made of stitches."""
 
 _BETWEEN_ROUNDS = (";", " / ", ". ")
 
@@ -107,7 +98,7 @@ def translated(
     return Translation(tuple(reader.out), reader.terms, reader.language, tuple(reader.told), colours)
 
 
-class _Reader(Retold):
+class _Reader(Starts):
     """Goes through the rows of a text once, part by part."""
 
     def read(self) -> None:
@@ -168,7 +159,7 @@ class _Reader(Retold):
             return None
         worked = [i for i in items if any(t.sort is Sort.STITCH for t in tokens(i, self.vocabulary()))]
         starts = items[0][first.end :] if first is not None else items[0]
-        return (name, items) if self._rings(starts) and len(worked) >= len(items) - 2 else None
+        return (name, items) if self.rings(starts) and len(worked) >= len(items) - 2 else None
 
     def _rounds_of_line(self, row: Row, name: str, items: list[str]) -> None:
         self.waiting.append(replace(row, text=name))
@@ -249,16 +240,16 @@ class _Reader(Retold):
                 return
         if self._same_again(row, text):
             return
-        if (chain := self._chain_line(row, text)) is not None:
+        if (chain := self.chain_line(row, text)) is not None:
             self.out.append(Line(chain, row.span))
             return
-        if (started := self._first_round(text)) is not None:
+        if (started := self.first_round(text)) is not None:
             before, first, after = started
             if before.strip():
                 self.waiting.append(replace(row, text=before))
             self.begin(row)
             self.labelled(row, Label(1, 1, 0, 0), first)
-            self.part.bare = self._next_label() is None and not after
+            self.part.bare = self.next_label() is None and not after
             if after:
                 self.unlabelled(replace(row, text=after))
             return
@@ -315,64 +306,6 @@ class _Reader(Retold):
                 sorts = [t.sort for t in tokens(tail.work, self.vocabulary())]
                 return Sort.STITCH in sorts and len(tail.work) < 200
         return False
-
-    def _first_round(self, text: str) -> tuple[str, str, str] | None:
-        """'For the pincushion begin with 6 sc in a ring.': a first round that has no label."""
-        ringed = any(t.sort is Sort.RING for t in tokens(text, self.vocabulary()))
-        if heading_of(text) is not None and not ringed and ":" not in text:
-            return None
-        whole = [text] if len(text) < MOST_RING else []
-        for piece in (*whole, *(p for said in sentences(text) for p in _THEN.split(said))):
-            for part in (piece.rsplit(":", 1)[-1].strip(), piece):
-                if len(part) >= 120 or label_at(part) or not self._rings(part):
-                    continue
-                at = text.find(part)
-                if re.search(r"=|\b(?:MR|means|is)\b.*=", part):
-                    return None
-                before = re.sub(r"(?i)^(?:for|begin|start|pour|für|para|per|voor)\s+(?:the\s+)?", "", text[:at])
-                lead = re.match(r"(?i)(?:for|begin|start)\s+the\s+([\w -]+?)\s+(?:begin\s+|start\s+)?with\b", part)
-                if lead:
-                    before = lead.group(1)
-                return before, part, text[at + len(part) :].strip(" .")
-        return None
-
-    def _rings(self, part: str) -> bool:
-        """Whether words start a ring and do nothing else: 'begin with 6 sc in a ring', 'Magic circle with 6 sc. 6 sc'."""
-        counted = [t for t in tails(part, self.language) if t.count is not None]
-        works = [part, *(t.work for t in counted if t.sure or t.work.endswith(str(t.count)))]
-        ways = (way for work in works if work for way in self.candidates(work))
-        return any(re.fullmatch(r"\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?", way.work) for way in ways)
-
-    def _chain_line(self, row: Row, text: str) -> str | None:
-        """'Ch 6.', 'Chain 24, close with a slip stitch.' before a part's first round."""
-        for piece in sentences(text):
-            for way in self.candidates(piece):
-                if (m := _FOUNDATION.fullmatch(way.work)) and self._next_label() == 1:
-                    self.begin(row)
-                    self.part.live = int(m.group(1))
-                    return way.work
-                if m := re.fullmatch(r"(?:with [\w ]+, )?ch (\d+)(?:, with [\w ]+)?(, join)?(, skip 1)?", way.work):
-                    if len(way.noise) > 12 or int(m.group(1)) < 2:
-                        continue
-                    follows = self._next_label()
-                    if follows != 1:
-                        continue
-                    self.begin(row)
-                    self.part.live = int(m.group(1)) if m.group(2) else 0
-                    self.part.chained = not m.group(2)
-                    if m.group(3):
-                        self.part.lead = "from 2nd ch, "  # 'Chain 6, miss first chain.'
-                    return f"Ch {m.group(1)}{', join' if m.group(2) else ''}"
-        return None
-
-    def _next_label(self) -> int | None:
-        if self.follows is not None:
-            return self.follows
-        for row in self.rows[self.at + 1 : self.at + 4]:
-            label = label_at(row.text)
-            if label is not None:
-                return label.first
-        return None
 
     def labelled(self, row: Row, label: Label, rest: str) -> None:
         first = label.first if label.first is not None else self.part.last + 1

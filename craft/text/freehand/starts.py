@@ -1,0 +1,84 @@
+"""How parts begin that have no label for it: a ring told in a sentence, a chain on a line of its own."""
+
+from __future__ import annotations
+
+import re
+
+from craft.text.freehand.counts import sentences, tails
+from craft.text.freehand.headings import heading_of
+from craft.text.freehand.labels import label_at
+from craft.text.freehand.lexer import tokens
+from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.retold import Retold
+from craft.text.freehand.row import Row
+
+_THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do|spiral|continue|go)\b)")
+"""'6 sc into a ring, then work 3 rounds straight': where the first round ends."""
+
+MOST_RING = 30
+"""Code points of a line that is a first round as a whole: 'MR. 6 SC. (6)'."""
+
+_FOUNDATION = re.compile(r"(?:with [\w ]+, )?(\d+) fsc(?:, join)?")
+"""'30 fsc, join': a part's first edge that is made of stitches."""
+
+
+class Starts(Retold):
+    """Readers of a part's first line."""
+
+    def first_round(self, text: str) -> tuple[str, str, str] | None:
+        """'For the pincushion begin with 6 sc in a ring.': a first round that has no label."""
+        ringed = any(t.sort is Sort.RING for t in tokens(text, self.vocabulary()))
+        if heading_of(text) is not None and not ringed and ":" not in text:
+            return None
+        whole = [text] if len(text) < MOST_RING else []
+        for piece in (*whole, *(p for said in sentences(text) for p in _THEN.split(said))):
+            for part in (piece.rsplit(":", 1)[-1].strip(), piece):
+                if len(part) >= 120 or label_at(part) or not self.rings(part):
+                    continue
+                at = text.find(part)
+                if re.search(r"=|\b(?:MR|means|is)\b.*=", part):
+                    return None
+                before = re.sub(r"(?i)^(?:for|begin|start|pour|für|para|per|voor)\s+(?:the\s+)?", "", text[:at])
+                lead = re.match(r"(?i)(?:for|begin|start)\s+the\s+([\w -]+?)\s+(?:begin\s+|start\s+)?with\b", part)
+                if lead:
+                    before = lead.group(1)
+                return before, part, text[at + len(part) :].strip(" .")
+        return None
+
+    def rings(self, part: str) -> bool:
+        """Whether words start a ring and do nothing else: 'begin with 6 sc in a ring', 'Magic circle with 6 sc. 6 sc'."""
+        counted = [t for t in tails(part, self.language) if t.count is not None]
+        works = [part, *(t.work for t in counted if t.sure or t.work.endswith(str(t.count)))]
+        ways = (way for work in works if work for way in self.candidates(work))
+        return any(re.fullmatch(r"\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?", way.work) for way in ways)
+
+    def chain_line(self, row: Row, text: str) -> str | None:
+        """'Ch 6.', 'Chain 24, close with a slip stitch.' before a part's first round."""
+        for piece in sentences(text):
+            for way in self.candidates(piece):
+                if (m := _FOUNDATION.fullmatch(way.work)) and self.next_label() == 1:
+                    self.begin(row)
+                    self.part.live = int(m.group(1))
+                    return way.work
+                if m := re.fullmatch(r"(?:with [\w ]+, )?ch (\d+)(?:, with [\w ]+)?(, join)?(, skip 1)?", way.work):
+                    if len(way.noise) > 12 or int(m.group(1)) < 2:
+                        continue
+                    follows = self.next_label()
+                    if follows != 1:
+                        continue
+                    self.begin(row)
+                    self.part.live = int(m.group(1)) if m.group(2) else 0
+                    self.part.chained = not m.group(2)
+                    if m.group(3):
+                        self.part.lead = "from 2nd ch, "  # 'Chain 6, miss first chain.'
+                    return f"Ch {m.group(1)}{', join' if m.group(2) else ''}"
+        return None
+
+    def next_label(self) -> int | None:
+        if self.follows is not None:
+            return self.follows
+        for row in self.rows[self.at + 1 : self.at + 4]:
+            label = label_at(row.text)
+            if label is not None:
+                return label.first
+        return None
