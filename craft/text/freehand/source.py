@@ -26,6 +26,8 @@ _TIMECODE = re.compile(r"^\s*\(?\d{1,2}:\d{2}(?::\d{2})?\)?\s+(?=\S)")
 _SPACED_OUT = re.compile(r"^\s*(?:[A-Z] ){2,}[A-Z]\b")
 """'B O D Y': a heading set wide."""
 _KEYCAP = re.compile("(\\d{1,2})\ufe0f?\u20e3")
+_NUMBERED_TWICE = re.compile(r"(\d)\.\)")
+"""'rnd 4.)'."""
 _ARROW = re.compile(
     r"[-=]+>|[\u2190-\u21ff\u2794-\u27be\u27f0-\u27ff\u2900-\u297f]|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)"
 )
@@ -59,7 +61,7 @@ def plain(text: str) -> str:
     text = _SPACED_OUT.sub(
         lambda m: m.group(0).replace(" ", ""), re.sub(r"(?<=\d)\s*~\s*(?=[a-zA-Z]{0,4}\d)", "-", text)
     )
-    text = _KEYCAP.sub(r"\1) ", text)
+    text = _NUMBERED_TWICE.sub(r"\1)", _KEYCAP.sub(r"\1) ", text))
     text = _LEANING_LABEL.sub(lambda m: f"{m.group(1) or m.group(2)}:", text)
     text = _LEANING.sub(r"\1", text.replace("**", "").replace("__", ""))
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))

@@ -22,12 +22,21 @@ _FOUNDATION = re.compile(r"(?:with [\w ]+, )?(\d+) fsc(?:, join)?")
 """'30 fsc, join': a part's first edge that is made of stitches."""
 
 
+_RINGED = re.compile(
+    r"\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?|ch 2, \d+ \S+(?: \S+)? in 2nd ch from hook(?:, (?:join|sl st))?"
+)
+"""A ring, or the two chains that take its place; 'ch 2, 8 sc in 2nd ch from hook, join' is all of a small part."""
+
+
+_TWO_CHAINS = re.compile(r"(?i)\W*ch(?:ain)?s?\s*2\b")
+
+
 class Starts(Retold):
     """Readers of a part's first line."""
 
     def first_round(self, text: str) -> tuple[str, str, str] | None:
         """'For the pincushion begin with 6 sc in a ring.': a first round that has no label."""
-        ringed = any(t.sort is Sort.RING for t in tokens(text, self.vocabulary()))
+        ringed = _TWO_CHAINS.match(text) or any(t.sort is Sort.RING for t in tokens(text, self.vocabulary()))
         if heading_of(text) is not None and not ringed and ":" not in text:
             return None
         whole = [text] if len(text) < MOST_RING else []
@@ -50,7 +59,7 @@ class Starts(Retold):
         counted = [t for t in tails(part, self.language) if t.count is not None]
         works = [part, *(t.work for t in counted if t.sure or t.work.endswith(str(t.count)))]
         ways = (way for work in works if work for way in self.candidates(work))
-        return any(re.fullmatch(r"\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?", way.work) for way in ways)
+        return any(_RINGED.fullmatch(way.work) for way in ways)
 
     def chain_line(self, row: Row, text: str) -> str | None:
         """'Ch 6.', 'Chain 24, close with a slip stitch.' before a part's first round."""
