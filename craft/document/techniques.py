@@ -14,7 +14,21 @@ from dataclasses import dataclass, replace
 
 from craft.document.chart import draw_chart
 from craft.rounds.fabric import WorkedPart, run_pattern
-from craft.rounds.pattern import Chain, Edge, Instruction, Onto, Part, Pattern, Round, Start, Step, StepKind, Way, Work
+from craft.rounds.pattern import (
+    Chain,
+    Edge,
+    Instruction,
+    Onto,
+    Part,
+    Pattern,
+    Round,
+    Start,
+    StartKind,
+    Step,
+    StepKind,
+    Way,
+    Work,
+)
 from craft.rounds.stitches import Terms
 from craft.text.catalogue import ENGLISH, Words
 
@@ -78,8 +92,9 @@ def _rings(parts: Sequence[tuple[Part, WorkedPart]], words: Words, *, left: bool
 
 
 def _starts(part: Part) -> Iterator[Start]:
+    """The rings of a part; two chains in a ring's place are none."""
     rounds = (item for item in part.items if isinstance(item, Round))
-    return (i for made in rounds for i in made.body if isinstance(i, Start))
+    return (i for made in rounds for i in made.body if isinstance(i, Start) and i.start is StartKind.RING)
 
 
 # --- an oval along a chain ----------------------------------------------------------------

@@ -74,6 +74,10 @@ def test_an_oval_is_drawn_with_the_stitches_of_its_first_two_rounds() -> None:
     assert max(map(int, rounds)) - min(map(int, rounds)) <= 2, "the rest of the sole is not in it"
 
 
+def test_two_chains_in_the_place_of_a_ring_are_no_ring() -> None:
+    assert drawn("R1: 6 sc in 2nd ch from hook [6]\nR2: inc x 6 [12]\nFasten off.\n") == ()
+
+
 def test_rows_and_tubes_from_nowhere_need_no_drawing() -> None:
     assert drawn("Ch 11\nRow 1: 10 sc [10]\nRow 2: 10 sc [10]\n") == ()
 

@@ -99,7 +99,7 @@ def usual_tilt(name: str, counts: Sequence[int], round_: int, *, from_top: bool 
     if _HEAD.search(name) or _CROWN.search(name):
         return 0.0
     points = UPRIGHT if _EAR.search(name) else HANGS if _ARM.search(name) else DOWN if _LEG.search(name) else None
-    if _WING.search(name) or points is None:
+    if points is None:
         return 10.0 if _TAIL.search(name) else 0.0
     return _tilt_to(points, counts, index)
 
