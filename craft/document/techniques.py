@@ -14,21 +14,7 @@ from dataclasses import dataclass, replace
 
 from craft.document.chart import draw_chart
 from craft.rounds.fabric import WorkedPart, run_pattern
-from craft.rounds.pattern import (
-    Chain,
-    Edge,
-    Instruction,
-    Onto,
-    Part,
-    Pattern,
-    Round,
-    Start,
-    StartKind,
-    Step,
-    StepKind,
-    Way,
-    Work,
-)
+from craft.rounds.pattern import Chain, Edge, Instruction, Onto, Part, Pattern, Round, Start, StartKind, Way, Work
 from craft.rounds.stitches import Terms
 from craft.text.catalogue import ENGLISH, Words
 
@@ -140,7 +126,7 @@ def _joined(parts: Sequence[tuple[Part, WorkedPart]], words: Words, *, left: boo
                 continue
             stretches = _stretches(made.body)
             pieces = [s.count for s in stretches if s.edge is Edge.PIECE]
-            if len(pieces) != 2:
+            if len(pieces) != PIECES:
                 continue
             label = words.label(f"R{made.first}") if made.first is not None else words.say("the first round")
             order = ", ".join(str(s.count) for s in stretches)
@@ -172,9 +158,9 @@ def _two_pieces(stretches: Sequence[_Stretch], *, left: bool) -> list[str]:
     rings = [_circle((flip * x, 0), wide - 8, _PALE) for x in (-apart, apart)]
     links = [_oval((flip * x, 0)) for x in (-32, 0, 32)] if chained else []
     way = _way_around(apart, wide, flip)
-    first, *_ = pieces = [s.count for s in stretches if s.edge is Edge.PIECE]
+    pieces = [s.count for s in stretches if s.edge is Edge.PIECE]
     chains = [s.count for s in stretches if s.edge is Edge.CHAIN]
-    numbers = [_number((-flip * apart, 4), first), _number((flip * apart, 4), pieces[-1])]
+    numbers = [_number((-flip * apart, 4), pieces[0]), _number((flip * apart, 4), pieces[-1])]
     numbers += [_number((0, 4 + (-1) ** k * 24), n) for k, n in enumerate(chains[:2])]
     return [*rings, *links, _path(way, _TAIL, 2.4), _arrow(way[-2], way[-1], _TAIL), *numbers]
 
@@ -196,7 +182,7 @@ def _way_around(apart: float, wide: float, flip: float) -> list[Point]:
 def _closes(parts: Sequence[tuple[Part, WorkedPart]], words: Words, *, left: bool) -> Iterator[Technique]:
     """The last stitches of parts that are drawn together: as many as most of them have."""
     lasts = [w.rounds[-1].live for _, w in parts if w.closed and w.rounds]
-    counts = Counter(n for n in lasts if 2 < n <= MOST_DRAWN)
+    counts = Counter(n for n in lasts if LEAST_CLOSED <= n <= MOST_DRAWN)
     if not counts:
         return
     n = max(counts, key=lambda k: (counts[k], k))
@@ -214,13 +200,6 @@ def _closes(parts: Sequence[tuple[Part, WorkedPart]], words: Words, *, left: boo
         n=n,
     )
     yield Technique(_svg(drawn, 84, 84), caption, caption)
-
-
-def _closed_on(part: Part, worked: WorkedPart) -> int:
-    """On how many stitches a part is closed behind its last round; 0 where it stays open."""
-    last = max((k for k, item in enumerate(part.items) if isinstance(item, Round)), default=0)
-    told = any(isinstance(i, Step) and i.kind is StepKind.CLOSE for i in part.items[last:])
-    return worked.rounds[-1].live if told and worked.rounds else 0
 
 
 # --- lines --------------------------------------------------------------------------------
