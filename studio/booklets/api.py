@@ -105,7 +105,7 @@ def read_templates(
         raise Refusal(404, "no-templates", "Nothing of this figure is cut, laid in or stitched along a line there.")
     if ending == "svg":
         return download(BookFile(pages[page - 1].encode(), "svg"), f"{design.name} templates {page}")
-    return download(BookFile(templates_pdf(pages, paper), "pdf"), f"{design.name} templates")
+    return download(BookFile(templates_pdf(made.document, pages, paper), "pdf"), f"{design.name} templates")
 
 
 def pictures_of(user: User, design: Design, made: Booklet, wanted: list[Shown]) -> dict[str, Taken]:

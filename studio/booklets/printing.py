@@ -142,11 +142,15 @@ def as_pdf(
     return _written(first)
 
 
-def templates_pdf(templates: Sequence[str], paper: str) -> bytes:
-    """Pages in true size as a PDF of their own."""
-    return _written(
-        _laid_out(render_to_string("booklets/templates.html", {"templates": templates, "paper": PAPERS[paper]}))
-    )
+def templates_pdf(document: Document, templates: Sequence[str], paper: str) -> bytes:
+    """The pages in true size of a booklet as a PDF of their own."""
+    context = {
+        "templates": templates,
+        "paper": PAPERS[paper],
+        "words": words_of(document),
+        "language": document.language,
+    }
+    return _written(_laid_out(render_to_string("booklets/templates.html", context)))
 
 
 def _laid_out(html: str) -> Pages:

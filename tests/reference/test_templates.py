@@ -16,6 +16,7 @@ from craft.design.anchors import Place
 from craft.design.design import Design, EyeKind, Eyes, MadeOf, Mark
 from craft.design.parts import GaugeFrom, GaugeInForce, Part
 from craft.design.running import run_parts
+from craft.document.booklet import Document
 from craft.document.templates import BAR_MM, CARD_MM, Template, TemplateKind, sheets_of, svg_of, templates_of
 from craft.errors import CraftError
 from studio.booklets.printing import templates_pdf
@@ -84,7 +85,7 @@ def test_a_strip_has_the_eyes_where_they_are() -> None:
 
 
 def printed(svg: str, paper: str) -> bytes:
-    return templates_pdf([svg], paper)
+    return templates_pdf(Document("House", "", "Version 1", "us", ()), [svg], paper)
 
 
 def paths(pdf: bytes) -> Iterator[list[tuple[float, float]]]:

@@ -64,3 +64,12 @@ def test_pages_are_numbered_in_the_booklets_language() -> None:
     german = Document("Reiher", "von Farn", "1.0", "us", document.sections, "de")
     (page,) = PdfReader(io.BytesIO(as_pdf(german, "", PICTURES, Sheet()))).pages
     assert "Seite 1 von 1" in " ".join(page.extract_text().split())
+
+
+def test_templates_are_told_in_the_booklets_language() -> None:
+    german = Document("Reiher", "von Farn", "1.0", "us", (), "de")
+    svg = '<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="297mm" viewBox="0 0 210 297"></svg>'
+    found = PdfReader(io.BytesIO(printing.templates_pdf(german, [svg], "a4")))
+    assert found.trailer["/Root"]["/Lang"] == "de"
+    assert found.metadata is not None
+    assert found.metadata.title == "Vorlagen in Originalgröße"

@@ -151,7 +151,7 @@ class Retold(Parts):
         self.write(row, first, first, chosen, Tail("", count), fold=None)
         if last > first:
             self.write(row, first + 1, last, Chosen("sc around", fits=True, live=count), Tail("", count), fold=None)
-        if not below and change:
+        if first > 1 and not below and change:
             place = Place(self.part.name or None, f"R{first}", 1, 1, row.span)
             message = f"R{first} is said to change by {change:+d}, but no round below it was understood."
             self.told.append(Problem("sum", place, message))
