@@ -225,7 +225,7 @@ SAME_FIGURE = 0.05
 @dataclass(frozen=True, slots=True)
 class Made:
     """What makings taught of a length of the figure. ratio: measured to predicted, their median; share: its spread; makers:
-    how many makings; of_mm: what was predicted."""
+    how many makings; of_mm: what the design predicted when it was taken over."""
 
     ratio: float
     share: float

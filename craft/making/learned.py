@@ -78,12 +78,14 @@ class Learned:
     ratio: float | None
     share: float | None
 
-    def made(self) -> Made | None:
-        """What a length's makings taught, to be kept with the design; None of other quantities, and from too few."""
+    def made(self, predicted_mm: float) -> Made | None:
+        """What a length's makings taught, to be kept with the design; None of other quantities, and from too few.
+
+        predicted_mm: what the design itself predicts; makers' own predictions go by the gauge of each.
+        """
         if self.quantity not in (Quantity.HEIGHT, Quantity.WIDTH) or self.ratio is None or self.share is None:
             return None
-        predicted = statistics.median(p.predicted for p in self.pairs if not p.odd)
-        return Made(self.ratio, min(self.share, 1.0), self.makers, predicted)
+        return Made(self.ratio, min(self.share, 1.0), self.makers, predicted_mm)
 
     def narrowed(self, predicted: Estimate) -> Estimate:
         """An estimate with what was learned in it: as it was while too few have made it."""

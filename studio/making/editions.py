@@ -71,6 +71,16 @@ def _worksheet(user: User, source: Original, key: str, value: DesignValue) -> Wo
     return worksheet_of(written, hours=hours, fills=colours_of(value.yarns))
 
 
+def predicted_size(user: User, design: Design) -> tuple[float, float]:
+    """Height and width in mm that a design's booklet predicts now, without what makings taught; 0 where nothing is known."""
+    source = source_of(user, design, None)
+    value = source.value
+    written = manuscript_of(
+        value, run_parts(value), source.imprint(Edition(AS_IT_IS, value.terms)), observed(user, source, value)
+    )
+    return (written.height.value if written.height else 0.0, written.width.value if written.width else 0.0)
+
+
 def _page(user: User, source: Original, key: str) -> bytes:
     """The booklet to read beside, with those pictures that are there by now."""
     made = booklet_of(user, source, Edition(key, source.value.terms))

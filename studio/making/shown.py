@@ -41,7 +41,7 @@ from studio.bench.scenes import staged_value
 from studio.designs.models import Design
 from studio.designs.reading import design_value
 from studio.making.actions import holds, log_of
-from studio.making.editions import figure_value, sheet_of
+from studio.making.editions import figure_value, predicted_size, sheet_of
 from studio.making.models import LARGE, Kind, Making, Verdict
 from studio.making.schemas import (
     BothFigures,
@@ -157,11 +157,11 @@ def makings_shown(design: Design) -> Makings:
     """All makings of a design, and what they teach."""
     everyone = read_all(design)
     pairs = [p for r in everyone for p in r.pairs]
-    estimates = _estimates(design) if pairs else {}
+    estimates, printed = (_estimates(design), _printed(design)) if pairs else ({}, {})
     value_sizes = [(s.key, s.name) for s in design.manifest.sizes.sizes]
     return Makings(
         makings=[summary(design, r) for r in everyone if r.making.kind != Kind.TESTER],
-        learned=[_learned(one, estimates.get(one.quantity), _printed(design, one.quantity)) for one in learned(pairs)],
+        learned=[_learned(one, estimates.get(one.quantity), printed.get(one.quantity)) for one in learned(pairs)],
         samples=list(_samples(design, everyone)),
         sizes=value_sizes,
         releases=list(design.releases.values_list("number", flat=True)),
@@ -178,13 +178,15 @@ def _estimates(design: Design) -> dict[Quantity, Estimate]:
     return {Quantity.HEIGHT: found.height, Quantity.WIDTH: found.width, Quantity.HOURS: found.hours.times(60)}
 
 
-def _printed(design: Design, quantity: Quantity) -> int | None:
-    page = design.manifest.booklet
-    lengths = {Quantity.HEIGHT: page.height_made, Quantity.WIDTH: page.width_made}
-    if quantity not in lengths:
-        return None
-    made = lengths[quantity]
-    return made.makers if made is not None else 0
+def _printed(design: Design) -> dict[Quantity, int]:
+    """From how many makings the booklet prints a length; 0 while it prints the estimate, as it does again once the figure is
+    another."""
+    kept = design_value(design).printed
+    if kept.height_made is None and kept.width_made is None:
+        return {Quantity.HEIGHT: 0, Quantity.WIDTH: 0}
+    sizes = predicted_size(design.owner, design)
+    lengths = zip((Quantity.HEIGHT, Quantity.WIDTH), (kept.height_made, kept.width_made), sizes, strict=True)
+    return {quantity: made.makers if made is not None and made.holds_for(mm) else 0 for quantity, made, mm in lengths}
 
 
 def _learned(one: Learned, before: Estimate | None, printed: int | None) -> LearnedOut:

@@ -12,6 +12,7 @@ from studio.designs.manifest import MadeEntry
 from studio.designs.models import Design
 from studio.designs.pages import set_page
 from studio.errors import Refusal
+from studio.making.editions import predicted_size
 from studio.making.models import Kind, Making
 from studio.making.shown import read, read_all
 from studio.policy import Owner, Verb, demand, visible
@@ -56,8 +57,12 @@ PRINTED = {Quantity.HEIGHT: "height_made", Quantity.WIDTH: "width_made"}
 def print_size(user: User, design: Design, quantity: Quantity) -> Design:
     """Have the booklet print a length as makings measured it. Refusal where too few have."""
     demand(Owner(user), Verb.CHANGE, design)
+    tall, wide = predicted_size(user, design)
+    predicted = tall if quantity is Quantity.HEIGHT else wide
+    if not predicted:
+        raise Refusal(422, "invalid", "The figure has no size yet: write its rounds first.")
     found = learned([p for one in read_all(design) for p in one.pairs])
-    made = next((one.made() for one in found if one.quantity is quantity), None)
+    made = next((one.made(predicted) for one in found if one.quantity is quantity), None)
     if made is None:
         raise Refusal(422, "too-few", "From fewer than three makings nothing is told: it stays an estimate.")
     page = design.manifest.booklet.model_copy(update={PRINTED[quantity]: MadeEntry(**asdict(made))})

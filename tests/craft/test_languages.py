@@ -8,7 +8,7 @@ from dataclasses import replace
 import pytest
 
 from craft.design.anchors import Place
-from craft.design.design import Audience, Brief, EyeKind, Eyes, MadeOf, Mark, Posture, Printed, Step
+from craft.design.design import Audience, Brief, EyeKind, Eyes, Made, MadeOf, Mark, Posture, Printed, Step
 from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.design.parts import Part
 from craft.design.running import run_parts
@@ -17,6 +17,7 @@ from craft.document.templates import Template, TemplateKind, sheets_of, svg_of
 from craft.rounds.stitches import STITCHES, Language, Terms
 from craft.text.catalogue import Words, catalogue
 from craft.text.check import check
+from craft.units import cm
 from craft.yarn import WEIGHT_CLASSES
 from tests.craft.figures import figure
 
@@ -100,6 +101,27 @@ def test_no_sentence_of_ours_stays_english(language: Language, audience: Audienc
     assert text.startswith(f"{language.value}\n")
     for english in ("stitches", "Sew on", "Finished size", "Round", "sc in ring", "front middle"):
         assert english not in text.replace("Sew on two buttons", ""), english
+
+
+@pytest.mark.parametrize("language", LANGUAGES)
+@pytest.mark.parametrize(("tall", "wide"), [(True, True), (True, False), (False, True)])
+def test_a_measured_size_is_told_in_the_booklets_language(
+    language: Language, tall: bool, wide: bool, asked: set[str]
+) -> None:
+    """Each length by itself: what nobody measured stays an estimate."""
+    design = figure()
+    parts = run_parts(design)
+    size = manuscript_of(design, parts, Imprint("Fern", Terms.US, "2026-11-30"))
+    assert size.height is not None
+    assert size.width is not None
+    made = [Made(1.1, 0.03, 4, e.value) if told else None for told, e in ((tall, size.height), (wide, size.width))]
+    printed = replace(design.printed, height_made=made[0], width_made=made[1])
+    imprint = Imprint("Fern", Terms.US, "2026-11-30", language=language)
+    text = as_text(compose(manuscript_of(replace(design, printed=printed), parts, imprint)))
+    assert not {s for s in asked if "measured" in s}
+    assert "3%" in text
+    for told, length in ((tall, size.height), (wide, size.width)):
+        assert (cm(1.1 * length.value) in text) == told
 
 
 @pytest.mark.parametrize("language", LANGUAGES)

@@ -52,7 +52,7 @@ def test_of_fewer_than_three_makings_nothing_is_fitted() -> None:
 
 def test_a_size_that_was_measured_is_kept_with_what_it_was_measured_against() -> None:
     (three,) = learned([pair(1.10, "a"), pair(1.12, "b"), pair(1.11, "c")])
-    made = three.made()
+    made = three.made(100.0)
     assert made is not None
     assert (made.ratio, made.makers, made.of_mm) == (pytest.approx(1.11), 3, 100.0)
     assert made.corrected(Estimate.around(101, 0.2, "estimated")).value == pytest.approx(1.11 * 101)
@@ -60,8 +60,8 @@ def test_a_size_that_was_measured_is_kept_with_what_it_was_measured_against() ->
     assert made.corrected(other) == other, "a figure of other rounds is not the one that was made"
     (girths,) = learned([pair(1.1, n, Quantity.GIRTH) for n in ("a", "b", "c")])
     (two,) = learned([pair(1.1, "a"), pair(1.1, "b")])
-    assert girths.made() is None
-    assert two.made() is None
+    assert girths.made(100.0) is None
+    assert two.made(100.0) is None
 
 
 def test_from_three_on_the_middle_holds_and_one_slip_of_the_tape_does_not_move_it() -> None:

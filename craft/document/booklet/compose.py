@@ -47,7 +47,7 @@ def _range(e: Estimate, unit: str, words: Words) -> str:
 
 def _size(m: Manuscript) -> Iterator[tuple[str, str]]:
     if m.height is not None and m.width is not None:
-        lengths = (m.made.height, m.made.width) if m.made else (m.height, m.width)
+        lengths = (m.made.height or m.height, m.made.width or m.width)
         height, width = (f"{cm(e.value)} / {inches(e.value)}" for e in lengths)
         told = {"height": height, "width": width, "basis": _size_basis(m)}
         if m.size_of:
@@ -59,11 +59,16 @@ def _size(m: Manuscript) -> Iterator[tuple[str, str]]:
 
 
 def _size_basis(m: Manuscript) -> str:
-    """Where the finished size comes from: makings that were measured, else the gauge."""
-    if m.made is None:
+    """Where the finished size comes from: makings that were measured, the gauge, or one of each."""
+    made, say = m.made, m.words.say
+    one = made.height or made.width
+    if one is None:
         return _basis(m.gauge, m.words)
-    share = f"{m.made.height.high / m.made.height.value - 1:.0%}"
-    return m.words.say("as measured on {n} makings, give or take {share}", n=m.made.makers, share=share)
+    told = {"n": made.makers, "share": f"{one.high / one.value - 1:.0%}"}
+    if made.height is not None and made.width is not None:
+        return say("as measured on {n} makings, give or take {share}", **told)
+    which = "its height as measured" if made.height is not None else "its width as measured"
+    return f"{_basis(m.gauge, m.words)}; {say(which + ' on {n} makings, give or take {share}', **told)}"
 
 
 def _basis(gauge: Gauge, words: Words) -> str:

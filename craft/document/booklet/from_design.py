@@ -17,7 +17,16 @@ from craft.design.remix import credits_of
 from craft.design.running import RunPart, worked_parts
 from craft.design.saying import deed_said, mark_said, place_said
 from craft.design.skeins import plan_said, skein_plans
-from craft.document.booklet.manuscript import AssemblyLine, Imprint, Manuscript, Observed, PartLine, SizeMade, YarnLine
+from craft.document.booklet.manuscript import (
+    NOBODY,
+    AssemblyLine,
+    Imprint,
+    Manuscript,
+    Observed,
+    PartLine,
+    SizeMade,
+    YarnLine,
+)
 from craft.document.face_diagram import face_diagram
 from craft.document.templates import Template, TemplateKind, templates_of
 from craft.figure.materials import SkeinPlan
@@ -64,7 +73,7 @@ def manuscript_of(
         filling=figures.filling_g,
         height=height if lines else None,
         width=width if lines else None,
-        made=_made(printed, height, width) if lines else None,
+        made=_made(printed, height, width) if lines else NOBODY,
         size_of="" if design.posture is Posture.STANDING else design.posture.value,
         eyes=_eyes(design, worked, words),
         notions=(*map(prose, printed.notions), *_fasteners(design, words)),
@@ -171,12 +180,15 @@ def _size(design: Design, observed: Observed) -> tuple[Estimate, Estimate] | Non
     return Estimate.around(width, gauge.spread, gauge.how), Estimate.around(height, gauge.spread, gauge.how)
 
 
-def _made(printed: Printed, height: Estimate, width: Estimate) -> SizeMade | None:
-    """The finished size as makings measured it; None where nobody did, or the figure is another by now."""
-    tall, wide = printed.height_made, printed.width_made
-    if tall is None or not tall.holds_for(height.value):
-        return None
-    return SizeMade(tall.corrected(height), wide.corrected(width) if wide else width, tall.makers)
+def _made(printed: Printed, height: Estimate, width: Estimate) -> SizeMade:
+    """The finished size as far as makings measured it, and the figure is still the one that they made."""
+    lengths = ((printed.height_made, height), (printed.width_made, width))
+    tall, wide = (made if made is not None and made.holds_for(e.value) else None for made, e in lengths)
+    return SizeMade(
+        tall.corrected(height) if tall else None,
+        wide.corrected(width) if wide else None,
+        min((made.makers for made in (tall, wide) if made), default=0),
+    )
 
 
 def _lines(text: str) -> tuple[str, ...]:

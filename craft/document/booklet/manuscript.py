@@ -116,11 +116,15 @@ class Observed:
 
 @dataclass(frozen=True, slots=True)
 class SizeMade:
-    """The finished size as so many makings measured it, in mm."""
+    """The finished size in mm as far as so many makings measured it; None for a length that is an estimate."""
 
-    height: Estimate
-    width: Estimate
-    makers: int
+    height: Estimate | None = None
+    width: Estimate | None = None
+    makers: int = 0
+
+
+NOBODY = SizeMade()
+"""Nobody has measured it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,7 +137,7 @@ class Manuscript:
     cut: what is cut out, with its sizes. wire: how long by part, as it is said there. instead: other yarns of the same
     size.
     photos: of the finished figure. words: our own sentences in the booklet's language; prose: hers.
-    made: the size as makings measured it, None where it is an estimate alone.
+    made: the size as far as makings measured it.
     plain: what is said beside the rounds, in English and as she wrote it, by which cautions are found.
     left: it is for whoever works with the left hand.
     """
@@ -172,4 +176,4 @@ class Manuscript:
     prose: Callable[[str], str] = str
     plain: tuple[str, ...] = ()
     left: bool = False
-    made: SizeMade | None = None
+    made: SizeMade = NOBODY

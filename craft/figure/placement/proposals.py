@@ -72,7 +72,7 @@ STEEPEST = 6.0
 
 FELT = 1.6
 """Rounds away at which shaping still tells in the slope of stuffed fabric. Settled bodies of four shapes have their normals
-within 4 degrees of the estimate in the mean, 14 at most (`test_placement`)."""
+within 4 degrees of the estimate in the mean, 14 at most (`test_leaning`)."""
 
 
 def normal_above_level(counts: Sequence[int], index: int) -> float:
