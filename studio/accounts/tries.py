@@ -8,10 +8,10 @@ from __future__ import annotations
 
 import hashlib
 from dataclasses import dataclass
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 from django.db import IntegrityError, transaction
-from django.db.models import F
+from django.db.models import Case, F, Q, Value, When
 from django.http import HttpRequest
 from django.utils import timezone
 
@@ -68,20 +68,25 @@ class Counter:
     def count(self) -> None:
         """One more try. Never within a transaction that a refusal undoes.
 
-        Each statement stands for itself, so that many at once never wait for each other in a ring.
+        Each statement stands for itself and finds its row by its key alone: a second index to choose from would be
+        another order to lock in, and many at once would wait for each other in a ring.
         """
         now = timezone.now()
-        since = now - self.patience.forgotten
-        mine = Tries.objects.filter(key=self.key)
-        if mine.filter(last__gte=since).update(tries=F("tries") + 1, last=now):
-            return
-        if mine.filter(last__lt=since).update(tries=1, last=now):  # only what is forgotten: others may have begun anew
+        if self._count_on(now):
             return
         try:
             with transaction.atomic():
                 Tries.objects.create(key=self.key, tries=1, last=now)
         except IntegrityError:
-            mine.update(tries=F("tries") + 1, last=now)
+            self._count_on(now)
+
+    def _count_on(self, now: datetime) -> int:
+        """One more on the row that there is, from the beginning when what it held is forgotten: how many rows."""
+        forgotten = Q(last__lt=now - self.patience.forgotten)
+        tries = Case(When(forgotten, then=Value(1)), default=F("tries") + 1)
+        return Tries.objects.filter(key=self.key).update(
+            tries=tries, last=now
+        )  # in this order: the old `last` is asked
 
     def forget(self) -> None:
         """Nothing is held against anybody any more."""

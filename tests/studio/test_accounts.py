@@ -11,7 +11,7 @@ import pytest
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.mail import EmailMessage
-from django.db import connection
+from django.db import OperationalError, connection
 from django.db.models import F, QuerySet
 from django.test import Client
 from django.utils import timezone
@@ -153,6 +153,34 @@ def test_tries_at_once_are_all_counted(user: User) -> None:
         thread.join(30)
     assert set(statuses) <= {422, 429, 503}
     assert Tries.objects.order_by("-tries").first().tries == statuses.count(422)  # type: ignore[union-attr]
+
+
+@pytest.mark.django_db(transaction=True)
+def test_many_at_once_never_wait_for_each_other_in_a_ring() -> None:
+    """Eight at once count for a name and for an address, a hundred times: before the row was found by its key alone,
+    the database broke about one count in 150 off."""
+    broken: list[OperationalError] = []
+    for turn in range(100):
+        counters = [Counter("Knocks", (str(turn),), BY_NAME), Counter("Knocks from there", (str(turn),), BY_NAME)]
+        begun = Barrier(8)
+
+        def knock(counters: list[Counter] = counters, begun: Barrier = begun) -> None:
+            try:
+                begun.wait(10)
+                for counter in counters:
+                    counter.count()
+            except OperationalError as error:
+                broken.append(error)
+            finally:
+                connection.close()
+
+        threads = [Thread(target=knock) for _ in range(8)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join(30)
+    assert not broken
+    assert set(Tries.objects.values_list("tries", flat=True)) == {8}
 
 
 @pytest.mark.django_db
