@@ -45,6 +45,10 @@ class Estimate:
         """`value` give or take `share` of it."""
         return cls(value, value * (1 - share), value * (1 + share), how)
 
+    def plus(self, other: Estimate) -> Estimate:
+        """Estimates of two things together: what both may be off by adds up."""
+        return Estimate(self.value + other.value, self.low + other.low, self.high + other.high, self.how)
+
     def times(self, factor: float) -> Estimate:
         """The estimate of `factor` as much."""
         return Estimate(self.value * factor, self.low * factor, self.high * factor, self.how)

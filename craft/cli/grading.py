@@ -148,7 +148,7 @@ def _named(first: Sized, name: str | None) -> int:
 def measures(sized: Sized, at: int) -> dict[str, Any]:
     """Counts, height and width of the part number `at` of a size."""
     part = sized.parts[at]
-    size = part_size(part.worked, sized.gauge, sized.design.gauge.firmness)
+    size = part_size(part.worked, part.gauge, sized.design.gauge.firmness)
     return {"counts": list(part.worked.counts), "height_mm": size.height.value, "width_mm": size.width.value}
 
 

@@ -46,7 +46,7 @@ def materials_of(sized: Sized) -> dict[str, Any]:
         "colours": colours,
         "filling_g": asdict(found.filling_g),
         "eye_mm": found.eye_mm,
-        "tails": [asdict(t) for t in tails([p.worked for p in sized.parts], sized.gauge)],
+        "tails": [asdict(t) for p in sized.parts for t in tails([p.worked], p.gauge)],
         "hours": asdict(found.hours),
     }
 

@@ -34,7 +34,6 @@ from craft.figure.placement import (
     propose,
 )
 from craft.figure.settling import shows_filling_above
-from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import StepKind
 from craft.text.eye_directions import find_direction
@@ -55,11 +54,6 @@ class Assembled:
     surfaces: Mapping[str, Surface]
     bodies: Mapping[str, Body]
     placed: tuple[Placed, ...]
-
-    @property
-    def gauge(self) -> Gauge:
-        """The gauge to reckon with."""
-        return self.design.gauge_now
 
     @property
     def whole(self) -> bool:
@@ -146,7 +140,7 @@ def eyes_placed(found: Assembled) -> EyesPlaced | None:
     surface, worked = found.lying[key], found.worked[key]
     now = eyes.place.now(found.worked)
     step = next((s for s in worked.steps if s.kind is StepKind.EYES), None)
-    opening = None if step is None else step.live * found.gauge.stitch_mm / np.pi
+    opening = None if step is None else step.live * found.design.gauge_of(key).stitch_mm / np.pi
     size = eyes.mm or USUAL_EYE_MM
     told = any(find_direction(p.part.text) is not None for p in found.parts if p.key == key)
     try:
@@ -154,9 +148,9 @@ def eyes_placed(found: Assembled) -> EyesPlaced | None:
             surface,
             EyePlace(now.round, eyes.between, size),
             opening_mm=opening,
-            stitch_mm=found.gauge.stitch_mm,
+            stitch_mm=found.design.gauge_of(key).stitch_mm,
             embroidered=eyes.kind is EyeKind.EMBROIDERED,
-            shows_above=shows_filling_above(found.design.gauge.hook_to_yarn(found.design.yarn)),
+            shows_above=shows_filling_above(found.design.hook_to_yarn(key)),
         )
     except CraftError as error:
         no_room = (Warned("no-room", error.message),)
@@ -227,7 +221,7 @@ def marks_placed(found: Assembled) -> tuple[MarkPlaced, ...]:
 
 def _patch(found: Assembled, surface: Surface, mark: Mark, side: int) -> Patch:
     row, angle = _row_and_angle(surface, mark.place, found.worked, side)
-    return patch_on(surface, row, angle, mark.wide_mm, mark.tall_mm, found.gauge.stitch_mm)
+    return patch_on(surface, row, angle, mark.wide_mm, mark.tall_mm, found.design.gauge_of(mark.place.on).stitch_mm)
 
 
 def _on(surface: Surface, at: Place, worked: Mapping[str, WorkedPart], side: int) -> Point:

@@ -11,7 +11,7 @@ from craft.design.joins import Join
 from craft.design.parts import DesignYarn, GaugeInForce, Part, one_line
 from craft.design.permissions import Permissions
 from craft.errors import require
-from craft.gauge import Estimate, Gauge
+from craft.gauge import Estimate, Gauge, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.rounds.stitches import Terms
 from craft.units import within
@@ -170,10 +170,24 @@ class SizeKind(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class RoleYarn:
+    """The yarn of one colour role at a size. role: the design's yarn in whose place it is. second: held together with it.
+    gauge: her own swatch of it, None where there is none."""
+
+    role: str
+    yarn: DesignYarn
+    hook_mm: float
+    strands: int = 1
+    gauge: Gauge | None = None
+    second: DesignYarn | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Size:
     """Another size of the figure. gauge: her own swatch of that yarn on that hook, None where there is none.
 
-    second: another yarn that is held together with `yarn`. apart: motifs and colours that repeat keep their distance
+    second: another yarn that is held together with `yarn`. others: yarns of the colour roles that have one of their own;
+    all other roles are worked in `yarn`, in their colour. apart: motifs and colours that repeat keep their distance
     instead of their number. among_mm: heights of the run that it belongs to: counts of the whole run step evenly.
     settled_share: how much larger it has to be estimated, so that it settles to the height or the girth asked for.
     part: key of the part that a height, a count or a girth is of; None for the figure, or its widest part. fits: key of
@@ -204,6 +218,7 @@ class Size:
     apart: bool = False
     among_mm: tuple[float, ...] = ()
     settled_share: float = 1.0
+    others: tuple[RoleYarn, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -347,6 +362,25 @@ class Design:
     def gauge_now(self) -> Gauge:
         """The gauge to reckon with."""
         return self.gauge.gauge(self.yarn)
+
+    def yarn_of(self, key: str) -> DesignYarn | None:
+        """The yarn that a part begins with: its own, else the main one."""
+        part = self.part(key)
+        return next((y for y in self.yarns if part is not None and y.name == part.colour), self.yarn)
+
+    def gauge_of(self, key: str) -> Gauge:
+        """The gauge to reckon with for a part: of its own hook where it has one and its yarn is known, else the figure's."""
+        part, yarn = self.part(key), self.yarn_of(key)
+        if part is None or part.own_hook is None or yarn is None:
+            return self.gauge_now
+        return self.gauge.gauge_on(part.own_hook, yarn, self.yarn)
+
+    def hook_to_yarn(self, key: str) -> float | None:
+        """Hook over yarn diameter of a part, None while either is not known."""
+        part, yarn = self.part(key), self.yarn_of(key)
+        if part is None or part.own_hook is None or yarn is None:
+            return self.gauge.hook_to_yarn(self.yarn)
+        return fabric_outlook(yarn.strands(part.own_hook.strands), part.own_hook.hook_mm).ratio
 
     @property
     def yarn_names(self) -> tuple[str, ...]:

@@ -34,7 +34,7 @@ def on_the_way(design: Design, key: str, after: int) -> Skin | None:
     if begun is None or begun.worked is None or len(begun.worked.rounds) != after or not begun.checked.sound:
         return None
     try:
-        return Skin.of(run.name, settle(begun.worked, design.gauge_now, firmness=design.gauge.firmness))
+        return Skin.of(run.name, settle(begun.worked, design.gauge_of(key), firmness=design.gauge.firmness))
     except CraftError:
         return None
 

@@ -2,21 +2,22 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from craft.errors import require
 from craft.fitting.panels import PanelRecipe
-from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, estimate_gauge, fabric_outlook
+from craft.gauge import ASSUMED, DEFAULT_LEAN, Gauge, corrected_by_samples, estimate_gauge, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.shape.drafting import Recipe
-from craft.units import within
+from craft.units import positive, within
 from craft.yarn import Yarn
 
 MOST_PART_TEXT = 400_000
 """Code points of one part's rounds."""
 
 MOST_MAKE = 50
+MOST_STRANDS_HELD = 6
 MOST_NAME = 60
 
 
@@ -30,10 +31,32 @@ def one_line(text: str, what: str, most: int, *, least: int = 1, field: str | No
 
 
 @dataclass(frozen=True, slots=True)
+class OwnHook:
+    """The hook and strands that a part is worked with where they are not the figure's, in the yarn that it begins with.
+
+    stitch_mm, round_mm: as measured on that hook, None where it is estimated.
+    """
+
+    hook_mm: float
+    strands: int = 1
+    stitch_mm: float | None = None
+    round_mm: float | None = None
+
+    def __post_init__(self) -> None:
+        positive(self.hook_mm, "A hook", most=40, field="hook_mm")
+        require(1 <= self.strands <= MOST_STRANDS_HELD, "From 1 to 6 strands are held together.", field="strands")
+        both = (self.stitch_mm is None) == (self.round_mm is None)
+        require(both, "A stitch's width and a round's height are measured together.", field="stitch_mm")
+        if self.stitch_mm is not None and self.round_mm is not None:
+            Gauge(self.stitch_mm, self.round_mm)  # says what is wrong with them
+
+
+@dataclass(frozen=True, slots=True)
 class Part:
     """A part: its key for life, name, number to make, the yarn it begins with, and its rounds as she typed them.
 
     recipe: how it was drafted, None when it was written by hand. drafted: its rounds are still the drafted ones.
+    own_hook: None for a part that is worked as the figure is.
     """
 
     key: str
@@ -43,6 +66,7 @@ class Part:
     colour: str | None = None
     recipe: Recipe | PanelRecipe | None = None
     drafted: bool = False
+    own_hook: OwnHook | None = None
 
     def __post_init__(self) -> None:
         one_line(self.key, "A part's key", 16, field="key")
@@ -111,6 +135,19 @@ class GaugeInForce:
             found = estimate_gauge(yarn.strands(self.strands), self.hook_mm)
             return Gauge(found.stitch_mm, found.round_mm, lean, found.spread, found.how)
         return ASSUMED
+
+    def gauge_on(self, own: OwnHook, yarn: DesignYarn, main: DesignYarn | None) -> Gauge:
+        """The gauge of a part on a hook of its own, in `yarn`: as measured there, else estimated; corrected as the figure's
+        measured fabric differs from its own estimate, where that is known."""
+        lean = DEFAULT_LEAN if self.lean is None else self.lean
+        if own.stitch_mm is not None and own.round_mm is not None:
+            return Gauge(own.stitch_mm, own.round_mm, lean, 0.05, "measured on the part's own hook")
+        estimate = estimate_gauge(yarn.strands(own.strands), own.hook_mm)
+        measured = self.source in (GaugeFrom.SWATCH, GaugeFrom.OWN) and self.stitch_mm and self.round_mm
+        if measured and main is not None and self.hook_mm:
+            sample = self.gauge(main), estimate_gauge(main.strands(self.strands), self.hook_mm)
+            estimate = corrected_by_samples(estimate, [sample])
+        return replace(estimate, lean=lean)
 
     def hook_to_yarn(self, yarn: DesignYarn | None) -> float | None:
         """Hook over yarn diameter, None while either is not known."""

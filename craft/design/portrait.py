@@ -51,7 +51,7 @@ def settled_figure(design: Design) -> tuple[Assembled, dict[str, Skin]]:
         worked = part.worked
         if worked is None or not part.checked.sound:
             continue
-        settled = settle(worked, design.gauge_now, firmness=design.gauge.firmness)
+        settled = settle(worked, design.gauge_of(part.key), firmness=design.gauge.firmness)
         surface = Surface.of(settled)
         if surface.rounds > 1:
             surfaces[part.key], skins[part.key] = surface, Skin.of(part.name, settled)

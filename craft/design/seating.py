@@ -55,6 +55,6 @@ def estimated_figure(design: Design, parts: Sequence[RunPart]) -> tuple[Mapping[
     An estimated body shows no limbs that are worked in, so they are placed like sewn ones.
     """
     worked = worked_parts(parts)
-    bodies = {key: body_of(w, design.gauge_now, firmness=design.gauge.firmness) for key, w in worked.items()}
+    bodies = {key: body_of(w, design.gauge_of(key), firmness=design.gauge.firmness) for key, w in worked.items()}
     makes = {p.key: p.part.make for p in parts}
     return bodies, placed_by(bodies, makes, seats_of(design.joins, worked, design.posture))

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
-from craft.design.grading import Sized
+from craft.design.grading import Sized, part_yarn
 from craft.design.joins import loose_copies
-from craft.figure.materials import SKEIN_MARGIN, PieceNeed, SkeinPlan, skein_plan, yarn_use
+from craft.figure.materials import SKEIN_MARGIN, PieceNeed, SkeinPlan, skein_plan
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.text.catalogue import ENGLISH, Words
 
@@ -18,17 +18,15 @@ MOST_PLANNED = 400
 def skein_plans(sized: Sized) -> Mapping[str, SkeinPlan]:
     """The plan of every yarn whose length on a skein is known, by its name. Pieces of a part are named 'Spine 3'."""
     design = sized.design
-    measured = design.gauge.yarn_per_stitch_mm
-    scaled = measured * sized.gauge.stitch_mm / design.gauge_now.stitch_mm if measured else None
     needs: dict[str, list[PieceNeed]] = {}
-    for worked in loose_copies(sized.worked).values():
+    for key, worked in loose_copies(sized.worked).items():
         name = worked.name or "Part"
-        for use in yarn_use([replace(worked, make=1)], sized.gauge, scaled):
+        for use in part_yarn(sized, key, replace(worked, make=1)):
             metres = max(use.metres.value * SKEIN_MARGIN, use.metres.high)
             colour = design.yarns[0].name if use.colour == MAIN_COLOUR and design.yarns else use.colour
             called = [name] if worked.make == 1 else [f"{name} {n}" for n in range(1, worked.make + 1)]
             needs.setdefault(colour, []).extend(PieceNeed(c, metres) for c in called)
-    lengths = {y.name: y.skein_m for y in design.yarns}
+    lengths = {y.name: sized.bought.get(y.name, y).skein_m for y in design.yarns}
     return {
         colour: skein_plan(pieces, length)
         for colour, pieces in needs.items()

@@ -80,7 +80,7 @@ def steps_now(found: Assembled) -> tuple[StepNow, ...]:
         now = at.now(found.worked) if at else None
         first, last = room(jobs, i)
         seam = seam_stitches(join, found.worked) if join else None
-        seam_mm = None if seam is None else seam * found.gauge.stitch_mm
+        seam_mm = None if seam is None or join is None else seam * design.gauge_of(join.part).stitch_mm
         fault = f"This must come before step {late[i].before + 1}: {late[i].why}." if i in late else None
         rows.append(
             StepNow(

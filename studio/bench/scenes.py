@@ -65,7 +65,7 @@ def settling_of(design: DesignValue, part: Part) -> figures.Settling:
         design.yarn_names,
         part.colour or MAIN_COLOUR,
         others_of(design.parts, part.key),
-        design.gauge_now,
+        design.gauge_of(part.key),
         design.gauge.firmness,
     )
 
@@ -249,7 +249,7 @@ def _shown(staging: Staged) -> SceneOut:
         order=list(order_of_work(value)),
         balance=None if weighed is None else BalanceOut.model_validate(weighed, from_attributes=True),
         centre={
-            key: CentreOut.model_validate(centre_of(surface, found.gauge.lean), from_attributes=True)
+            key: CentreOut.model_validate(centre_of(surface, value.gauge_of(key).lean), from_attributes=True)
             for key, surface in found.surfaces.items()
         },
     )

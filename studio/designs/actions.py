@@ -10,6 +10,7 @@ from django.db import transaction
 from craft.design.design import MOST_PARTS
 from craft.design.design import Design as DesignValue
 from craft.fitting.panels import recipe_json, recipe_of
+from studio.designs.hooks import with_own_swatch
 from studio.designs.manifest import BaseEntry, BriefPage, Manifest, PartEntry, ProvingPage
 from studio.designs.models import Design, Revision
 from studio.designs.picture_files import discard_after_commit
@@ -137,6 +138,8 @@ def change_part(user: User, pk: int, key: str, values: dict[str, Any]) -> Design
     design = design_of(user, pk, lock=True)
     entry = part_of(design, key)
     changed = entry.model_copy(update=values)
+    if changed.colour != entry.colour:
+        changed = with_own_swatch(user, design.manifest.gauge, changed)
     if changed != entry:
         record(design, with_part(design.manifest, changed), f"Changed {changed.name}: make {changed.make}")
     return design

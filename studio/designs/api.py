@@ -10,7 +10,7 @@ from pydantic import ValidationError
 from craft.design.intake import design_in_file
 from craft.design.stored import MOST_JSON
 from studio.accounts.policy import own_profile
-from studio.designs import actions, bringing, pages, texts, uploads
+from studio.designs import actions, bringing, hooks, pages, texts, uploads
 from studio.designs.models import Picture
 from studio.designs.policy import design_of, picture_of, visible_designs, whole_design_of, with_texts
 from studio.designs.schemas import (
@@ -18,6 +18,7 @@ from studio.designs.schemas import (
     BringIn,
     DesignOut,
     DesignRow,
+    HookChange,
     NewDesign,
     NewPart,
     NewParts,
@@ -118,6 +119,12 @@ def bring_in(request: HttpRequest, design_id: int, payload: BringIn) -> Status[D
 def change_part(request: HttpRequest, design_id: int, key: str, payload: PartChange) -> DesignOut:
     """Change a part's name or number."""
     return shown(actions.change_part(designer(request), design_id, key, payload.dict()))
+
+
+@router.put("/{int:design_id}/parts/{key}/hook", response=DesignOut)
+def change_hook(request: HttpRequest, design_id: int, key: str, payload: HookChange) -> DesignOut:
+    """Have a part worked on a hook of its own, or as the figure."""
+    return shown(hooks.change_hook(designer(request), design_id, key, payload.own_hook))
 
 
 @router.delete("/{int:design_id}/parts/{key}", response=DesignOut)

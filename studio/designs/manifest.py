@@ -39,14 +39,26 @@ class Frozen(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
 
+class OwnHookEntry(Frozen):
+    """The hook and strands of a part that is not worked as the figure is. stitch_mm, round_mm: as measured on that hook,
+    null where it is estimated."""
+
+    hook_mm: HookMm
+    strands: Annotated[int, Field(ge=1, le=6)] = 1
+    stitch_mm: StitchMm | None = None
+    round_mm: RoundMm | None = None
+
+
 class PartEntry(Frozen):
-    """A part: its key for life, name, number to make, the version of its text, and the yarn it begins with."""
+    """A part: its key for life, name, number to make, the version of its text, and the yarn it begins with. own_hook: null
+    for a part that is worked as the figure is."""
 
     key: Key
     name: PartName
     make: Annotated[int, Field(ge=1, le=50)] = 1
     version: int
     colour: YarnName | None = None
+    own_hook: OwnHookEntry | None = None
 
 
 class DesignYarn(Frozen):
@@ -221,12 +233,23 @@ class AssemblyPage(Frozen):
     posture: Literal["standing", "sitting", "lying", "hanging"] = "standing"
 
 
+class RoleYarnEntry(Frozen):
+    """The yarn of one colour role at a size. role: name of the figure's yarn in whose place it is."""
+
+    role: YarnName
+    yarn: DesignYarn
+    hook_mm: HookMm
+    strands: Annotated[int, Field(ge=1, le=6)] = 1
+    second: DesignYarn | None = None
+
+
 class SizeEntry(Frozen):
     """Another size: other yarn and hook with the same counts; in the same yarn a height (of the figure or of a part), the
     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
 
-    second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names. settled_share: how
-    much larger it has to be estimated, so that it settles to its height or girth."""
+    second: held together with `yarn`. others: yarns of colour roles that have one of their own. fits_design: another of her
+    designs, whose part `fits` names. settled_share: how much larger it has to be estimated, so that it settles to its
+    height or girth."""
 
     key: Key
     name: Short
@@ -249,6 +272,7 @@ class SizeEntry(Frozen):
     among_mm: Annotated[list[Annotated[float, Field(gt=0, le=3_000)]], Field(max_length=12)] = []
     fits_design: int | None = None
     settled_share: Annotated[float, Field(ge=0.5, le=2)] = 1.0
+    others: Annotated[list[RoleYarnEntry], Field(max_length=12)] = []
 
 
 class SizesPage(Frozen):

@@ -14,7 +14,7 @@ from craft.fitting.panels import recipe_of
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from studio.designs.manifest import Manifest, PartEntry
 from studio.designs.models import Design, PartVersion, Revision
-from studio.designs.values import value_of, yarn_value
+from studio.designs.values import own_hook_value, value_of, yarn_value
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +31,8 @@ class StoredText:
     def part(self) -> Part:
         """The part as the craft's value."""
         e, recipe = self.entry, None if self.recipe is None else recipe_of(self.recipe)
-        return Part(e.key, e.name, self.text, e.make, e.colour, recipe, self.drafted)
+        own = own_hook_value(e.own_hook)
+        return Part(e.key, e.name, self.text, e.make, e.colour, recipe, self.drafted, own)
 
 
 Versions = Mapping[int, PartVersion]

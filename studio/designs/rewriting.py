@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from craft.design.design import Design as DesignValue
 from craft.design.parts import Part
 from craft.fitting.panels import recipe_json
-from studio.designs.manifest import DesignYarn, Manifest
+from studio.designs.manifest import DesignYarn, Manifest, SizeEntry
 from studio.designs.models import Design
 from studio.designs.recording import new_version
 from studio.designs.values import manifest_of
@@ -70,12 +70,25 @@ def rewritten(manifest: Manifest, before: DesignValue, after: DesignValue, versi
         changes["brief"] = fresh.brief.model_copy(update={f: getattr(manifest.brief, f) for f in _HERS})
     if "sizes" in changes:
         old = {s.key: s for s in manifest.sizes.sizes}
-        sizes = [
-            s.model_copy(update={"yarn": old[s.key].yarn}) if s.key in old and s.yarn and old[s.key].yarn else s
-            for s in fresh.sizes.sizes
-        ]
+        sizes = [_size_known(s, old[s.key]) if s.key in old else s for s in fresh.sizes.sizes]
         changes["sizes"] = fresh.sizes.model_copy(update={"sizes": sizes})
     return Manifest.model_validate(manifest.model_copy(update=changes).model_dump())
+
+
+def _size_known(size: SizeEntry, had: SizeEntry) -> SizeEntry:
+    """A size with what only the studio knows of it: its yarns' places in the basket, and another design that it fits."""
+    yarns = [y for y in (had.yarn, had.second, *(y for r in had.others for y in (r.yarn, r.second))) if y is not None]
+    others = [
+        r.model_copy(update={"yarn": _known(r.yarn, yarns), "second": r.second and _known(r.second, yarns)})
+        for r in size.others
+    ]
+    update = {
+        "yarn": size.yarn and _known(size.yarn, yarns),
+        "second": size.second and _known(size.second, yarns),
+        "others": others,
+        "fits_design": had.fits_design if size.fits == had.fits else None,
+    }
+    return size.model_copy(update=update)
 
 
 def _known(yarn: DesignYarn, yarns: list[DesignYarn]) -> DesignYarn:

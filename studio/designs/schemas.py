@@ -15,6 +15,7 @@ from studio.designs.manifest import (
     BookletPage,
     BriefPage,
     GaugePage,
+    OwnHookEntry,
     PartName,
     ProvingPage,
     SizesPage,
@@ -51,12 +52,14 @@ class DesignRow(BaseModel):
 
 
 class PartOut(BaseModel):
-    """A part with its text as last saved."""
+    """A part with its text as last saved. gauge: to reckon with for it."""
 
     key: str
     name: str
     make: int
     colour: str | None
+    own_hook: OwnHookEntry | None
+    gauge: GaugeOut
     version: int
     text: str
     etag: str
@@ -133,6 +136,12 @@ class PartChange(Schema):
     name: PartName
     make: Annotated[int, Field(ge=1, le=50)]
     colour: YarnName | None
+
+
+class HookChange(Schema):
+    """The hook of a part's own, null for a part that is worked as the figure is."""
+
+    own_hook: OwnHookEntry | None
 
 
 class TypedIn(Schema):

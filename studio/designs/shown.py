@@ -85,6 +85,8 @@ def as_read(design: Design) -> DesignOut:
             name=p.name,
             make=p.part.make,
             colour=p.part.colour,
+            own_hook=stored.entry.own_hook,
+            gauge=GaugeOut(**asdict(read.value.gauge_of(p.key))),
             version=stored.entry.version,
             text=p.part.text,
             etag=stored.tag,

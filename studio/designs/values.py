@@ -18,13 +18,14 @@ from craft.design.design import (
     Mark,
     Posture,
     Printed,
+    RoleYarn,
     Size,
     SizeKind,
     Source,
     Step,
 )
 from craft.design.joins import EdgeOf, Fixing, Join, Manner
-from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
+from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, OwnHook, Part
 from craft.design.permissions import Permissions, Selling
 from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
@@ -107,8 +108,21 @@ def _mark(mark: pages.FaceMark) -> Mark:
     return Mark(mark.key, mark.name, place, to, mark.paired, made, mark.wide_mm, mark.tall_mm, mark.colour)
 
 
-def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
-    """Another size, as it is asked for. gauge: of her own swatch of its yarn on its hook."""
+def own_hook_value(entry: pages.OwnHookEntry | None) -> OwnHook | None:
+    """The hook of a part's own."""
+    return None if entry is None else OwnHook(entry.hook_mm, entry.strands, entry.stitch_mm, entry.round_mm)
+
+
+def _role_value(entry: pages.RoleYarnEntry, gauge: Gauge | None) -> RoleYarn:
+    second = None if entry.second is None else yarn_value(entry.second)
+    return RoleYarn(entry.role, yarn_value(entry.yarn), entry.hook_mm, entry.strands, gauge, second)
+
+
+def size_value(
+    entry: pages.SizeEntry, gauge: Gauge | None = None, of_roles: Mapping[str, Gauge | None] | None = None
+) -> Size:
+    """Another size, as it is asked for. gauge: of her own swatch of its yarn on its hook; of_roles: of those of its colour
+    roles."""
     yarn = None if entry.yarn is None else yarn_value(entry.yarn)
     return Size(
         entry.key,
@@ -132,6 +146,7 @@ def size_value(entry: pages.SizeEntry, gauge: Gauge | None = None) -> Size:
         apart=entry.apart,
         among_mm=tuple(entry.among_mm),
         settled_share=entry.settled_share,
+        others=tuple(_role_value(r, (of_roles or {}).get(r.role)) for r in entry.others),
     )
 
 
@@ -248,6 +263,10 @@ def _yarn_entry(yarn: DesignYarn) -> pages.DesignYarn:
     )
 
 
+def _own_hook_entry(own: OwnHook | None) -> pages.OwnHookEntry | None:
+    return None if own is None else pages.OwnHookEntry.model_validate(asdict(own))
+
+
 def _size_entry(size: Size) -> pages.SizeEntry:
     return pages.SizeEntry(
         key=size.key,
@@ -266,6 +285,20 @@ def _size_entry(size: Size) -> pages.SizeEntry:
         alone=size.alone,
         across_mm=size.across_mm,
         easy=size.easy,
+        second=None if size.second is None else _yarn_entry(size.second),
+        apart=size.apart,
+        among_mm=list(size.among_mm),
+        settled_share=size.settled_share,
+        others=[
+            pages.RoleYarnEntry(
+                role=r.role,
+                yarn=_yarn_entry(r.yarn),
+                hook_mm=r.hook_mm,
+                strands=r.strands,
+                second=None if r.second is None else _yarn_entry(r.second),
+            )
+            for r in size.others
+        ],
     )
 
 
@@ -322,7 +355,14 @@ def manifest_of(value: Design, versions: Mapping[str, int]) -> pages.Manifest:
             "name": value.name,
             "terms": value.terms.value,
             "parts": [
-                pages.PartEntry(key=p.key, name=p.name, make=p.make, version=versions[p.key], colour=p.colour)
+                pages.PartEntry(
+                    key=p.key,
+                    name=p.name,
+                    make=p.make,
+                    version=versions[p.key],
+                    colour=p.colour,
+                    own_hook=_own_hook_entry(p.own_hook),
+                )
                 for p in value.parts
             ],
             "gauge": gauge,

@@ -10,7 +10,7 @@ from craft.design.design import Size
 from craft.design.grading import first_size, girth_around
 from craft.errors import CraftError
 from craft.gauge import Gauge, corrected_by_samples, estimate_gauge, estimate_together
-from studio.designs.manifest import SizeEntry
+from studio.designs.manifest import RoleYarnEntry, SizeEntry
 from studio.designs.policy import visible_designs
 from studio.designs.reading import read_design
 from studio.designs.values import size_value, yarn_value
@@ -27,7 +27,8 @@ MOST_SAMPLES = 50
 def size_for(user: User, entry: SizeEntry) -> Size:
     """A size as it is asked for: by her own sample of its yarn on its hook where she has one, else by an estimate that
     the samples she has correct."""
-    size = size_value(entry, _gauge(user, entry))
+    roles = {r.role: _gauge(user, r) for r in entry.others}
+    size = size_value(entry, _gauge(user, entry), roles)
     return size if entry.fits_design is None else _fitting(user, entry.fits_design, size)
 
 
@@ -42,10 +43,10 @@ def _fitting(user: User, pk: int, size: Size) -> Size:
     part = next((p for p in first.parts if p.source.key == size.fits), None)
     if part is None:
         return replace(size, fits=GONE)
-    return replace(size, fits=None, girth_mm=girth_around(first, part))
+    return replace(size, fits=None, girth_mm=girth_around(part))
 
 
-def _gauge(user: User, entry: SizeEntry) -> Gauge | None:
+def _gauge(user: User, entry: SizeEntry | RoleYarnEntry) -> Gauge | None:
     if entry.yarn is None or entry.hook_mm is None:
         return None
     alone = entry.yarn.yarn_id if entry.second is None else None

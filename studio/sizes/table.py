@@ -66,7 +66,7 @@ def _asked(first: Sized, size: Size) -> SizeColumn:
 
 
 def _column(sized: Sized, size: Size | None) -> SizeColumn:
-    found = figures_of(sized, size.yarn if size else None)
+    found = figures_of(sized)
     return SizeColumn(
         key=size.key if size else "base",
         name=size.name if size else "As it is",

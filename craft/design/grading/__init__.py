@@ -18,6 +18,7 @@ from craft.design.grading.asked import (
 from craft.design.grading.edges import Around
 from craft.design.grading.figures import SizeFigures, figures_of
 from craft.design.grading.for_all import names_of, pattern_for_all
+from craft.design.grading.in_yarns import by_gauge
 from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile_of, sizes, sold_eye
 from craft.design.grading.phases import Phases, Reported, phases_of
 from craft.design.grading.regrade import Regraded, regrade
@@ -25,11 +26,11 @@ from craft.design.grading.report import Feature, State
 from craft.design.grading.sized import (
     PartAtSize,
     Sized,
-    by_gauge,
     design_at,
     figure_picture,
     figure_size,
     first_size,
+    part_yarn,
     scaled,
     yarn_at,
 )
@@ -66,6 +67,7 @@ __all__ = [
     "grams_per_metre",
     "names_of",
     "part_size",
+    "part_yarn",
     "pattern_for_all",
     "phases_of",
     "profile_of",

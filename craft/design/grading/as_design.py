@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from craft.design.design import Design
-from craft.design.grading.sized import Sized, design_at
-from craft.design.parts import GaugeFrom
+from craft.design.grading.sized import PartAtSize, Sized, design_at
+from craft.design.parts import GaugeFrom, OwnHook
 
 
 def sized_design(sized: Sized) -> Design:
@@ -18,9 +18,23 @@ def sized_design(sized: Sized) -> Design:
         for p in sized.parts
         if p.how != "resampled" and p.source.part.drafted and (r := p.source.part.recipe)
     }
+    hooks = {p.source.key: _measured(p) for p in sized.parts}
     parts = tuple(
-        replace(p, text=texts.get(p.key, p.text), recipe=recipes.get(p.key), drafted=p.key in recipes)
+        replace(
+            p,
+            text=texts.get(p.key, p.text),
+            recipe=recipes.get(p.key),
+            drafted=p.key in recipes,
+            own_hook=hooks.get(p.key, p.own_hook),
+        )
         for p in made.parts
     )
     gauge = replace(made.gauge, source=GaugeFrom.OWN, stitch_mm=sized.gauge.stitch_mm, round_mm=sized.gauge.round_mm)
     return replace(made, parts=parts, gauge=gauge)
+
+
+def _measured(part: PartAtSize) -> OwnHook | None:
+    """The hook of a part's own with the gauge of this size, None for one that is worked as the figure is."""
+    if part.hook is None:
+        return None
+    return replace(part.hook, stitch_mm=part.gauge.stitch_mm, round_mm=part.gauge.round_mm)

@@ -9,8 +9,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from craft.design.design import Size, SizeKind
+from craft.design.grading.in_yarns import in_yarn
 from craft.design.grading.measure import part_size
-from craft.design.grading.sized import PartAtSize, Sized, figure_size, in_yarn, scaled, yarn_at
+from craft.design.grading.sized import PartAtSize, Sized, figure_size, scaled, yarn_at
 from craft.errors import CraftError
 from craft.gauge import Gauge
 
@@ -46,7 +47,7 @@ def asked_for(first: Sized, size: Size) -> Sized:
         case SizeKind.FIT:
             part = _part(first, size)
             wanted = (_girth_to_fit(first, size) + size.ease_mm) * size.settled_share
-            scale = wanted / girth_of(first, part)
+            scale = wanted / girth_of(part)
             return scaled(first, scale, only=part.source.key if size.alone else None)
         case SizeKind.GRAMS:
             return by_weight(first, _wanted(size.grams, "Type how much yarn there is.", "grams"))
@@ -65,12 +66,12 @@ def _girth_to_fit(first: Sized, size: Size) -> float:
         raise CraftError("The part that it was to fit is gone, or has no rounds yet.", field="fits")
     if size.fits == size.part:
         raise CraftError("A part cannot be made to fit itself: choose another.", field="fits")
-    return girth_around(first, other)
+    return girth_around(other)
 
 
-def girth_around(sized: Sized, part: PartAtSize) -> float:
+def girth_around(part: PartAtSize) -> float:
     """The girth in mm of a part where it is widest: what goes around it has to be as wide."""
-    return float(max(part.worked.counts) * sized.gauge.stitch_mm)
+    return float(max(part.worked.counts) * part.gauge.stitch_mm)
 
 
 def _wanted(value: float | None, missing: str, field: str) -> float:
@@ -190,7 +191,7 @@ def _height(sized: Sized, size: Size) -> float:
     if size.part is None:
         return figure_size(sized)[1]
     part = _part(sized, size)
-    return part_size(part.worked, sized.gauge, sized.design.gauge.firmness).height.value
+    return part_size(part.worked, part.gauge, sized.design.gauge.firmness).height.value
 
 
 def _part(first: Sized, size: Size) -> PartAtSize:
@@ -203,11 +204,11 @@ def _part(first: Sized, size: Size) -> PartAtSize:
     return found
 
 
-def girth_of(sized: Sized, part: PartAtSize) -> float:
+def girth_of(part: PartAtSize) -> float:
     """The girth in mm that goes into a part: of its open end, as a hat has one, else of its widest round."""
     worked = part.worked
     around = max(worked.counts) if worked.closed else worked.rounds[-1].live
-    return float(around * sized.gauge.stitch_mm)
+    return float(around * part.gauge.stitch_mm)
 
 
 def weight_of(sized: Sized) -> float:
@@ -221,9 +222,8 @@ def weight_of(sized: Sized) -> float:
 
 def grams_per_metre(sized: Sized) -> Mapping[str, float]:
     """What a metre of each yarn weighs, of those that say it."""
-    return {
-        y.name: y.skein_g / y.skein_m for y in sized.design.yarns if y.skein_m is not None and y.skein_g is not None
-    }
+    yarns = {y.name: sized.bought.get(y.name, y) for y in sized.design.yarns}
+    return {n: y.skein_g / y.skein_m for n, y in yarns.items() if y.skein_m is not None and y.skein_g is not None}
 
 
 def by_weight(first: Sized, grams: float) -> Sized:

@@ -9,7 +9,6 @@ from craft.design.grading.report import Feature, notes_of
 from craft.design.grading.sized import Sized, eye_at, figure_size, yarn_at
 from craft.design.grading.washers import washers_at
 from craft.design.joins import loose_copies
-from craft.design.parts import DesignYarn
 from craft.figure.materials import ColourUse, filling_of, hours, skeins
 from craft.gauge import Estimate
 
@@ -29,17 +28,16 @@ class SizeFigures:
     features: tuple[Feature, ...]
 
 
-def figures_of(sized: Sized, yarn: DesignYarn | None = None) -> SizeFigures:
-    """Everything that the table of sizes says of one. yarn: bought in the place of the design's own."""
+def figures_of(sized: Sized) -> SizeFigures:
+    """Everything that the table of sizes says of one."""
     firmness = sized.design.gauge.firmness
-    measures = tuple(part_size(p.worked, sized.gauge, firmness) for p in sized.parts)
+    measures = tuple(part_size(p.worked, p.gauge, firmness) for p in sized.parts)
     loose = loose_copies(sized.worked)
     stuffed = [
         (loose[p.source.key], m.profile) for p, m in zip(sized.parts, measures, strict=True) if p.source.key in loose
     ]
     uses = yarn_at(sized)
-    own = {y.name: y for y in sized.design.yarns}
-    bought = [(use, yarn or own.get(use.colour) or sized.design.yarn) for use in uses]
+    bought = [(use, sized.yarn_named(use.colour)) for use in uses]
     width, height = figure_size(sized)
     spread, how = sized.gauge.spread, sized.gauge.how
     features = (*sized.features, *washers_at(sized))

@@ -1,4 +1,4 @@
-"""A design at its sizes: the same counts in another yarn, or another height in the same yarn."""
+"""A design at a size: its parts with their gauges, made anew in the same yarn; all that follows from them."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from craft.design.design import Design, EyeKind, Size
+from craft.design.design import Design, EyeKind
 from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import eyes_in_proportion
 from craft.design.grading.edges import Around
@@ -17,21 +17,20 @@ from craft.design.grading.report import Feature, State, notes_of
 from craft.design.grading.source import SourcePart, source_of
 from craft.design.grading.words import lengths_resaid, resaid
 from craft.design.joins import Join, loose_copies, made_alone, pieces_worked_in
-from craft.design.parts import colours_of
+from craft.design.parts import DesignYarn, OwnHook, colours_of
 from craft.design.running import RunPart
 from craft.design.seating import seats_of
 from craft.errors import CraftError
 from craft.figure.body import Body, Placed, body_of
-from craft.figure.materials import ColourUse, yarn_use
+from craft.figure.materials import ColourUse, used_together, yarn_use
 from craft.figure.picture import View, draw
 from craft.figure.placement import extent, place
-from craft.gauge import Gauge, estimate_together, fabric_outlook
+from craft.gauge import Gauge, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
-from craft.rounds.pattern import Item, Note, Step
+from craft.rounds.pattern import Note, Step
 from craft.rounds.pattern import Part as Written
 from craft.rounds.stitches import Terms
 from craft.text.notation import print_rounds
-from craft.yarn import held_together
 
 PROPORTIONS = 0.05
 """By how large a share height over width may change before that is said."""
@@ -43,13 +42,16 @@ WHOLE_ROUNDS = "Whole rounds and stitches come no nearer at this size; add or le
 class PartAtSize:
     """A part at a size: written and run, and how it came about ('same counts', 'drafted', 'resampled' or 'not sized').
 
-    features: what became of what it holds. tops: the number of the round that stands for each of the first size.
+    gauge: of its fabric; hook: of its own, where it has one. features: what became of what it holds. tops: the number of
+    the round that stands for each of the first size.
     """
 
     source: RunPart
     written: Written
     worked: WorkedPart
     how: str
+    gauge: Gauge
+    hook: OwnHook | None = None
     features: tuple[Feature, ...] = ()
     tops: Mapping[int, int] = field(default_factory=dict)
 
@@ -69,6 +71,7 @@ class Sized:
     """All parts at a size, with its gauge and by how much eyes and places scale. fabric: what it will be like.
 
     apart: motifs and colours that repeat keep their distance.
+    bought: yarns of this size in the place of the design's, by their names there; others stay.
     sources, measured: parts of the first size as they were run and as they are estimated, remembered from size to size.
     """
 
@@ -79,15 +82,37 @@ class Sized:
     fabric: str | None = None
     joined: tuple[Feature, ...] = ()
     apart: bool = False
+    bought: Mapping[str, DesignYarn] = field(default_factory=dict)
     sources: dict[str, SourcePart] = field(default_factory=dict, compare=False, repr=False)
     measured: dict[Any, PartSize] = field(default_factory=dict, compare=False, repr=False)
 
     def part_measured(self, part: PartAtSize) -> PartSize:
         """A part of the first size as it is estimated, remembered from size to size."""
-        key = part.source.key, part.worked.counts, self.gauge
+        key = part.source.key, part.worked.counts, part.gauge
         if key not in self.measured:
-            self.measured[key] = part_size(part.worked, self.gauge, self.design.gauge.firmness)
+            self.measured[key] = part_size(part.worked, part.gauge, self.design.gauge.firmness)
         return self.measured[key]
+
+    def part_at(self, key: str) -> PartAtSize | None:
+        """A part by its key, None where it has no rounds."""
+        return next((p for p in self.parts if p.source.key == key), None)
+
+    def gauge_of(self, key: str) -> Gauge:
+        """The gauge of a part's fabric at this size."""
+        part = self.part_at(key)
+        return self.gauge if part is None else part.gauge
+
+    def scale_of(self, key: str | None) -> float:
+        """By how much places, lengths and eyes of a part scale: in a yarn or on a hook of its own by its own stitches."""
+        if key is None:
+            return self.scale
+        was = self.design.gauge_of(key).stitch_mm / self.design.gauge_now.stitch_mm
+        return self.scale * self.gauge_of(key).stitch_mm / self.gauge.stitch_mm / was
+
+    def yarn_named(self, colour: str) -> DesignYarn | None:
+        """The yarn of a colour's name at this size; the main colour's is the first."""
+        name = self.design.yarns[0].name if colour == MAIN_COLOUR and self.design.yarns else colour
+        return self.bought.get(name) or next((y for y in self.design.yarns if y.name == name), self.design.yarn)
 
     @property
     def features(self) -> tuple[Feature, ...]:
@@ -115,46 +140,15 @@ class Sized:
 
 def first_size(design: Design, parts: Sequence[RunPart]) -> Sized:
     """The design as it is."""
-    made = tuple(PartAtSize(p, p.written, w, "same counts") for p in parts if (w := p.worked) is not None)
+    made = tuple(
+        PartAtSize(p, p.written, w, "same counts", design.gauge_of(p.key), p.part.own_hook)
+        for p in parts
+        if (w := p.worked) is not None
+    )
     fabric = None
     if design.yarn is not None and design.gauge.hook_mm:
         fabric = fabric_outlook(design.yarn.strands(design.gauge.strands), design.gauge.hook_mm).words
     return Sized(design, design.gauge_now, 1.0, made, fabric)
-
-
-def in_yarn(first: Sized, size: Size) -> Sized:
-    """The same counts in another yarn; lengths and eyes follow the stitch."""
-    if size.yarn is None or size.hook_mm is None:
-        raise CraftError("Choose a yarn and a hook for this size.", field="yarn")
-    yarn = size.yarn.strands(size.strands)
-    other = None if size.second is None else size.second.strands(1)
-    found = size.gauge or estimate_together(yarn, other, size.hook_mm)
-    yarn = yarn if other is None else held_together(yarn, other)
-    lean = first.gauge.lean if size.gauge is None else found.lean
-    gauge = Gauge(found.stitch_mm, found.round_mm, lean, found.spread, found.how)
-    words = fabric_outlook(yarn, size.hook_mm).words
-    if size.second is not None:
-        words = f"{words} As many metres of {size.second.name} as of {size.yarn.name}, worked together."
-    return by_gauge(first, gauge, words)
-
-
-def by_gauge(first: Sized, gauge: Gauge, fabric: str | None = None) -> Sized:
-    """The same counts at another gauge: lengths in her sentences and eyes follow the stitch."""
-    scale = gauge.stitch_mm / first.gauge.stitch_mm
-    parts = tuple(_reworded(p, scale) for p in first.parts)
-    return replace(first, gauge=gauge, scale=scale, parts=parts, fabric=fabric)
-
-
-def _reworded(part: PartAtSize, scale: float) -> PartAtSize:
-    items: list[Item] = []
-    rows: list[Feature] = []
-    for item in part.written.items:
-        if isinstance(item, Step | Note) and (text := lengths_resaid(item.text, scale)) != item.text:
-            rows.append(Feature(part.source.name, "words", State.MOVED, item.text, text))
-            items.append(replace(item, text=text))
-        else:
-            items.append(item)
-    return replace(part, written=replace(part.written, items=tuple(items)), features=tuple(rows))
 
 
 def scaled(first: Sized, scale: float, only: str | None = None) -> Sized:
@@ -202,16 +196,16 @@ def _regraded(first: Sized, part: PartAtSize, scale: float, around: Around) -> P
     recipe = source.part.recipe if source.part.drafted else None
     if source.key not in first.sources:
         first.sources[source.key] = source_of(part.written, around.colour, around.before)
-    found: Regraded = regrade(part.written, scale, first.gauge, recipe, around, first.sources[source.key])
+    found: Regraded = regrade(part.written, scale, part.gauge, recipe, around, first.sources[source.key])
     worked = replace(found.worked, name=source.name, make=source.part.make)
-    return PartAtSize(source, found.part, worked, found.how, found.features, found.tops)
+    return replace(part, written=found.part, worked=worked, how=found.how, features=found.features, tops=found.tops)
 
 
 def _compared(before: PartAtSize, after: PartAtSize, first: Sized) -> PartAtSize:
     """The part at its size, with a row of the report where its proportions came out otherwise, as estimated."""
     if after.how == "not sized" or any(f.kind == "width" for f in after.features):
         return after
-    was, now = first.part_measured(before), part_size(after.worked, first.gauge, first.design.gauge.firmness)
+    was, now = first.part_measured(before), part_size(after.worked, after.gauge, first.design.gauge.firmness)
     ratios = [m.height.value / max(m.width.value, 0.1) for m in (was, now)]
     if abs(ratios[1] / max(ratios[0], 1e-6) - 1) <= PROPORTIONS:
         return after
@@ -239,7 +233,7 @@ def bodies_at(sized: Sized) -> tuple[Mapping[str, Body], tuple[Placed, ...]]:
     firmness = sized.design.gauge.firmness
     seated = {j.part for j in sized.design.joins if j.place is not None}
     shown = {key: w for key, w in sized.worked.items() if key in seated or key in made_alone(sized.worked)}
-    bodies = {key: body_of(w, sized.gauge, firmness=firmness) for key, w in shown.items()}
+    bodies = {key: body_of(w, sized.gauge_of(key), firmness=firmness) for key, w in shown.items()}
     makes = {key: w.make for key, w in shown.items()}
     return bodies, place(bodies, makes, seats_of(sized.joins, sized.worked, sized.design.posture))
 
@@ -263,14 +257,21 @@ def figure_picture(sized: Sized, title: str) -> str:
 def eye_at(sized: Sized) -> int | None:
     """The eye to buy at a size, None for a figure without safety eyes."""
     eyes = sized.design.eyes
-    return sold_eye(eyes.mm * sized.scale) if eyes.kind is EyeKind.SAFETY and eyes.mm else None
+    on = None if eyes.place is None else eyes.place.on
+    return sold_eye(eyes.mm * sized.scale_of(on)) if eyes.kind is EyeKind.SAFETY and eyes.mm else None
 
 
 def yarn_at(sized: Sized) -> tuple[ColourUse, ...]:
     """Yarn by colour at a size. Parts that others take in are counted there, and only there."""
-    measured = sized.design.gauge.yarn_per_stitch_mm
-    per_stitch = measured * sized.gauge.stitch_mm / sized.design.gauge_now.stitch_mm if measured else None
-    return yarn_use(list(loose_copies(sized.worked).values()), sized.gauge, per_stitch)
+    loose = loose_copies(sized.worked)
+    return used_together([use for key, worked in loose.items() for use in part_yarn(sized, key, worked)])
+
+
+def part_yarn(sized: Sized, key: str, worked: WorkedPart) -> tuple[ColourUse, ...]:
+    """Yarn by colour that a part takes at a size: as weighed where that was done, in proportion to its stitches."""
+    measured, gauge = sized.design.gauge.yarn_per_stitch_mm, sized.gauge_of(key)
+    per_stitch = measured * gauge.stitch_mm / sized.design.gauge_now.stitch_mm if measured else None
+    return yarn_use([worked], gauge, per_stitch)
 
 
 def design_at(sized: Sized) -> Design:
@@ -295,9 +296,9 @@ def _step_at(step: AssemblyStep, sized: Sized) -> AssemblyStep:
     """A step of putting together with the rounds and lengths of this size."""
     join = sized.design.join(step.join)
     on = join.host if join else step.place.on if step.place else step.part
-    made = next((p for p in sized.parts if p.source.key == on), None)
+    made = None if on is None else sized.part_at(on)
     if made is None or made.how in ("same counts", "not sized"):
-        return replace(step, text=lengths_resaid(step.text, sized.scale)[:500])
+        return replace(step, text=lengths_resaid(step.text, sized.scale_of(on))[:500])
     return replace(step, text=resaid(step.text, made.tops, sized.scale)[:500])
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from functools import reduce
 
 from craft.design.grading.figures import figures_of
 from craft.design.grading.sized import Sized
@@ -64,7 +65,7 @@ def together(figures: Sequence[tuple[Sized, int]]) -> Together:
     for sized, times in figures:
         found = figures_of(sized)
         for use, _ in found.yarns:
-            yarn = _yarn(sized, use.colour)
+            yarn = sized.yarn_named(use.colour)
             key = (use.colour,) if yarn is None else (yarn.name, yarn.colour, yarn.weight, yarn.skein_m, yarn.skein_g)
             one = sums.setdefault(key, _Sum(yarn, use.metres))
             one.used.append(use.metres.times(times))
@@ -77,12 +78,6 @@ def together(figures: Sequence[tuple[Sized, int]]) -> Together:
     yarns = tuple(sorted((_together(s) for s in sums.values()), key=lambda y: -y.metres.value))
     many = sum(times for _, times in figures)
     return Together(many, yarns, tuple(sorted(eyes.items())), _sum(filling), _sum(hours), tuple(notions))
-
-
-def _yarn(sized: Sized, name: str) -> DesignYarn | None:
-    """The yarn of a colour's name; the main colour is the first yarn."""
-    own = next((y for y in sized.design.yarns if y.name == name), None)
-    return own or (sized.design.yarn if name == MAIN_COLOUR else None)
 
 
 def _together(one: _Sum) -> YarnTogether:
@@ -102,6 +97,4 @@ def _together(one: _Sum) -> YarnTogether:
 
 def _sum(estimates: Sequence[Estimate]) -> Estimate:
     """Estimates of different things together: what all of them may be off by adds up."""
-    return Estimate(
-        sum(e.value for e in estimates), sum(e.low for e in estimates), sum(e.high for e in estimates), estimates[0].how
-    )
+    return reduce(Estimate.plus, estimates)

@@ -19,10 +19,13 @@ def washers_at(sized: Sized) -> Iterator[Feature]:
     before = sized.design.eyes.mm
     if sold is None or not before:
         return
-    first_stitch = sized.design.gauge_now.stitch_mm
     for part in sized.parts:
-        was = None if part.source.worked is None else _opening(part.source.worked.steps, first_stitch)
-        now = _opening(part.worked.steps, sized.gauge.stitch_mm)
+        was = (
+            None
+            if part.source.worked is None
+            else _opening(part.source.worked.steps, sized.design.gauge_of(part.source.key).stitch_mm)
+        )
+        now = _opening(part.worked.steps, part.gauge.stitch_mm)
         if now is None or now * OPENING_STRETCH >= washer_mm(sold):
             continue
         if was is not None and was * OPENING_STRETCH < washer_mm(before):

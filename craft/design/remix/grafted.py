@@ -178,7 +178,7 @@ def _eyes(mine: Eyes, theirs: Eyes, place: Place | None) -> tuple[Eyes, list[str
 
 
 def _gauge_told(base: Cut, piece: Cut, made: Graft) -> list[str]:
-    here, there = base.design.gauge_now, piece.design.gauge_now
+    here, there = base.gauge, piece.gauge
     bigger = here.stitch_mm / there.stitch_mm - 1
     if made.scale != 1 or abs(bigger) <= OTHER_GAUGE:
         return []

@@ -111,7 +111,7 @@ def graft(
     scale = have / need if adapt is Adapt.GRADE else 1.0
     taken = _Taken(piece.source, piece.at, {n: n for n in _numbers(piece.source)})
     if have != need and adapt is Adapt.GRADE:
-        taken = _graded(piece, scale, base.design.gauge_now)
+        taken = _graded(piece, scale, base.gauge)
     elif have != need and adapt is None:
         raise CraftError(
             f"{base.run.name} has {have} stitches after R{base.round}, {piece.run.name} goes on from {need} at "
@@ -120,7 +120,7 @@ def graft(
         )
     lower, told = _lower(base)
     below = [r for at, r in base.source.rounds.items() if at <= base.at]
-    adapters = adapter_rounds(have, taken.here.before, base.design.gauge_now, base.round + 1, below)
+    adapters = adapter_rounds(have, taken.here.before, base.gauge, base.round + 1, below)
     shift = base.round + len(adapters) - (taken.first - 1)
     upper, more = _upper(taken, shift, colours, names)
     wanted = colours.get(taken.here.colour, taken.here.colour)

@@ -173,7 +173,7 @@ def put_in(design: Design, piece: ShelfPiece, use: Use | None = None) -> PutIn:
     grown = _company(grown, taken, keys, told)
     if use.on is not None:
         grown = _joined(grown, keys[piece.main], use)
-    wide = design.gauge_now.stitch_mm / taken.gauge_now.stitch_mm - 1
+    wide = grown.gauge_of(keys[piece.main]).stitch_mm / taken.gauge_of(piece.main).stitch_mm - 1
     if abs(wide) > 0.05:
         told.append(
             f"It was made at another gauge: with yours it comes out {abs(wide):.0%} {'larger' if wide > 0 else 'smaller'}."

@@ -10,6 +10,7 @@ from craft.design.design import Design
 from craft.design.grading.source import SourcePart, SourceRound, source_of
 from craft.design.running import RunPart, run_parts
 from craft.errors import CraftError, require
+from craft.gauge import Gauge
 from craft.rounds.fabric import MAIN_COLOUR, Piece, Tally
 from craft.rounds.pattern import Item
 
@@ -47,6 +48,11 @@ class Cut:
         assert found is not None
         require(found.faults == 0, f"{found.name}: mend its rounds first; they do not come out.", field="part")
         return found
+
+    @property
+    def gauge(self) -> Gauge:
+        """The gauge to reckon with for the part."""
+        return self.design.gauge_of(self.part)
 
     @cached_property
     def pieces(self) -> Mapping[str, Piece]:
@@ -96,7 +102,7 @@ def ports_of(design: Design) -> tuple[Port, ...]:
         if worked is None or worked.closed or not worked.rounds[-1].live or not len(worked.edge):
             continue
         last = worked.rounds[-1]
-        girth = last.live * design.gauge_now.stitch_mm
+        girth = last.live * design.gauge_of(run.key).stitch_mm
         found.append(
             Port(run.key, run.name, len(worked.rounds), last.live, girth, end=True, joined=last.joined, flat=last.flat)
         )
@@ -109,7 +115,7 @@ def ports_along(design: Design, part: str) -> tuple[Port, ...]:
     worked = None if run is None else run.worked
     if run is None or worked is None:
         return ()
-    width = design.gauge_now.stitch_mm
+    width = design.gauge_of(part).stitch_mm
     many = len(worked.rounds)
     return tuple(
         Port(

@@ -20,7 +20,8 @@ _PAGES = {
 _FIELDS = {
     "hook_mm": "hook, mm", "stitch_mm": "stitch width, mm", "round_mm": "round height, mm", "lean": "lean a round",
     "yarn_per_stitch_mm": "yarn a stitch, mm", "source": "comes from", "mm": "across, mm", "between": "stitches between",
-    "height_mm": "height, mm", "make": "number to make", "colour": "yarn it begins with", "count_table": "table of counts",
+    "height_mm": "height, mm", "make": "number to make", "own_hook": "hook of its own",
+    "colour": "yarn it begins with", "count_table": "table of counts",
     "charts": "charts", "order": "order of parts",
     "skein_m": "metres a skein", "skein_g": "grams a skein", "recipe": "shape", "drafted": "rounds as they were drafted",
     "host": "sits on", "tilt": "tilt, degrees", "turn": "turn, degrees", "wide": "stitches covered", "paired": "on both sides",

@@ -63,13 +63,13 @@ def worn_of(design: Design) -> tuple[Worn, ...]:
     worked = worked_parts(run_parts(design))
     names = {p.key: p.name for p in design.parts}
     return tuple(
-        Worn(j.part, names[j.part], names[j.host], j.fixing, *_girths(j, worked, design.gauge_now.stitch_mm))
+        Worn(j.part, names[j.part], names[j.host], j.fixing, *_girths(j, worked, design))
         for j in design.joins
         if j.comes_off and j.part in names and j.host in names
     )
 
 
-def _girths(join: Join, worked: Mapping[str, WorkedPart], stitch_mm: float) -> tuple[float | None, float | None]:
+def _girths(join: Join, worked: Mapping[str, WorkedPart], design: Design) -> tuple[float | None, float | None]:
     """Around the host where the part's opening lies, and around that opening, in mm.
 
     What starts from a ring is a cap: it covers as many of the host's rounds as it is high, from its place towards where
@@ -82,7 +82,8 @@ def _girths(join: Join, worked: Mapping[str, WorkedPart], stitch_mm: float) -> t
     at = min(join.place.now(worked).round, len(counts)) - 1
     if part.trunk[0].taken == 0 and part.trunk[0].live <= MOST_RING:
         at = _rim(counts, at, len(part.trunk))
-    return counts[at] * stitch_mm, part.trunk[-1].live * stitch_mm
+    around, own = (design.gauge_of(key).stitch_mm for key in (join.host, join.part))
+    return counts[at] * around, part.trunk[-1].live * own
 
 
 MOST_RING = 12

@@ -21,7 +21,7 @@ from craft.document.booklet.document import (
     Section,
     Steps,
 )
-from craft.document.booklet.manuscript import AssemblyLine, Manuscript, PartLine, YarnLine
+from craft.document.booklet.manuscript import AssemblyLine, HookLine, Manuscript, PartLine, YarnLine
 from craft.document.booklet.pictures import Kind, Shown, of_figure, of_part
 from craft.document.booklet.terms import abbreviations, decreases, filled, ways_worked
 from craft.document.chart import draw_chart
@@ -95,6 +95,7 @@ def _materials(m: Manuscript) -> Section:
     rows = [(say("Yarn {name}", name=y.name), _yarn(y, m.words)) for y in m.yarns]
     if m.hook_mm:
         rows.append((say("Hook"), hook_name(m.hook_mm)))
+    rows += [(say("Hook for {parts}", parts=m.words.listed(own.parts)), _own_hook(own, m.words)) for own in m.hooks]
     if m.filling.value >= 0.5:
         rows.append((say("Filling"), _range(m.filling, "g", m.words)))
     if m.eyes:
@@ -109,6 +110,22 @@ def _materials(m: Manuscript) -> Section:
     return Section("materials", say("Materials"), (Facts(tuple(rows)),))
 
 
+def _own_hook(own: HookLine, words: Words) -> str:
+    across, up = _to_5_cm(own.gauge)
+    told = words.say("{across} stitches and {up} rounds measure 5 cm / 2 in", across=across, up=up)
+    return f"{_hook_said(own.hook_mm, own.strands, words)}; {told}"
+
+
+def _hook_said(hook_mm: float, strands: int, words: Words) -> str:
+    name = hook_name(hook_mm)
+    return name if strands == 1 else f"{name}, {words.say('{n} strands together', n=strands)}"
+
+
+def _to_5_cm(gauge: Gauge) -> tuple[str, str]:
+    """Stitches and rounds that measure 5 cm."""
+    return f"{50 / gauge.stitch_mm:.0f}", f"{50 / gauge.round_mm:.0f}"
+
+
 def _substitute(other: Substitute, words: Words) -> str:
     told = [f"{words.say(weight_class(other.weight).name)} ({other.weight})"]
     if other.strands > 1:
@@ -120,7 +137,7 @@ NOTIONS = ("yarn needle", "stitch marker", "scissors")
 
 
 def _gauge(m: Manuscript) -> Section:
-    across, up = f"{50 / m.gauge.stitch_mm:.0f}", f"{50 / m.gauge.round_mm:.0f}"
+    across, up = _to_5_cm(m.gauge)
     word = "Tension" if m.terms is Terms.UK and m.words.language is None else "Gauge"
     text = m.words.say(
         "{across} stitches and {up} rounds measure 5 cm / 2 in on a stuffed piece ({basis}). Another yarn and hook give "
@@ -215,6 +232,8 @@ def _part(m: Manuscript, line: PartLine) -> Section:
     name = part.name or say("Part")
     inside = [a.text for a in m.assembly if a.before_closing and a.part == part.name]
     blocks: list[Block] = []
+    if (own := next((h for h in m.hooks if part.name in h.parts), None)) is not None:
+        blocks.append(Paragraph(say("Hook for this part: {hook}.", hook=_hook_said(own.hook_mm, own.strands, m.words))))
     if inside:
         blocks.append(Bullets(tuple(say("Before closing: {text}", text=text) for text in inside)))
     blocks.append(Rounds(part_lines(m, line)))

@@ -20,6 +20,7 @@ from craft.design.skeins import plan_said, skein_plans
 from craft.document.booklet.manuscript import (
     NOBODY,
     AssemblyLine,
+    HookLine,
     Imprint,
     Manuscript,
     Observed,
@@ -30,7 +31,7 @@ from craft.document.booklet.manuscript import (
 from craft.document.face_diagram import face_diagram
 from craft.document.templates import Template, TemplateKind, templates_of
 from craft.figure.materials import SkeinPlan
-from craft.gauge import Estimate, Substitute, substitutes
+from craft.gauge import Estimate, Gauge, Substitute, substitutes
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from craft.rounds.pattern import Part as Written
 from craft.rounds.pattern import Step, StepKind
@@ -94,7 +95,24 @@ def manuscript_of(
         prose=prose,
         left=imprint.left,
         plain=_plain(design, worked),
+        hooks=_hooks(design, [by_key[key] for key in order]),
     )
+
+
+def _strands(design: Design, yarn: str) -> int:
+    """How many strands of a yarn are held together: as the parts that begin with it say it, where all of them say one."""
+    own = {p.own_hook and p.own_hook.strands for p in design.parts if (y := design.yarn_of(p.key)) and y.name == yarn}
+    return (own.pop() if len(own) == 1 else None) or design.gauge.strands
+
+
+def _hooks(design: Design, parts: Sequence[RunPart]) -> tuple[HookLine, ...]:
+    """The hooks that parts have of their own, each with all parts that are worked on it to one gauge."""
+    found: dict[tuple[float, int, Gauge], list[str]] = {}
+    for part in parts:
+        own = part.part.own_hook
+        if own is not None:
+            found.setdefault((own.hook_mm, own.strands, design.gauge_of(part.key)), []).append(part.name)
+    return tuple(HookLine(tuple(names), *fabric) for fabric, names in found.items())
 
 
 def _yarns(design: Design, figures: SizeFigures, plans: Mapping[str, SkeinPlan], words: Words) -> tuple[YarnLine, ...]:
@@ -109,7 +127,7 @@ def _yarns(design: Design, figures: SizeFigures, plans: Mapping[str, SkeinPlan],
         many = max(skeins or 0, len(plan.skeins)) if plan is not None else skeins
         said = plan_said(plan, words) if plan is not None else ""
         grams = use.metres.times(yarn.skein_g / yarn.skein_m) if use and yarn.skein_g and yarn.skein_m else None
-        lines.append(YarnLine(yarn.name, yarn.weight, design.gauge.strands, use, many, grams, said))
+        lines.append(YarnLine(yarn.name, yarn.weight, _strands(design, yarn.name), use, many, grams, said))
     return tuple(lines)
 
 

@@ -47,6 +47,16 @@ class PartLine:
 
 
 @dataclass(frozen=True, slots=True)
+class HookLine:
+    """A hook that parts have of their own, with the strands and the gauge of their fabric."""
+
+    parts: tuple[str, ...]
+    hook_mm: float
+    strands: int
+    gauge: Gauge
+
+
+@dataclass(frozen=True, slots=True)
 class AssemblyLine:
     """A step of putting together. before_closing: of the part it names, must come before it is closed. key: of the step whose
     picture shows it, '' for none. photos: that she took of it. film: address of a clip of it, '' for none."""
@@ -177,3 +187,4 @@ class Manuscript:
     plain: tuple[str, ...] = ()
     left: bool = False
     made: SizeMade = NOBODY
+    hooks: tuple[HookLine, ...] = ()

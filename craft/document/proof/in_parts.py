@@ -35,6 +35,31 @@ def in_parts(design: Design, parts: Sequence[RunPart]) -> Iterator[Finding]:
     yield from _colours(design, parts)
     yield from _eyes(design, parts)
     yield from _tails(design, parts)
+    yield from _hooks(design, parts)
+
+
+_THICKER = 0.15
+"""By how large a share two yarns may differ in thickness before a part in the other is no longer of the figure's fabric."""
+
+
+def _hooks(design: Design, parts: Sequence[RunPart]) -> Iterator[Finding]:
+    """Parts that begin with a yarn of another thickness and are reckoned as the figure's, and hooks that settling leaves out."""
+    inside = {name for w in worked_parts(parts).values() for name in pieces_worked_in(w)}
+    for part in parts:
+        yarn, own = design.yarn_of(part.key), part.part.own_hook
+        if part.worked is None or yarn is None or design.yarn is None:
+            continue
+        if own is not None and part.name in inside:
+            said = f"{part.name} has a hook of its own and is worked into another part: pictures show it as that one's fabric."
+            yield Finding("hook-inside", said, Stop.ROUNDS, part.key)
+        off = yarn.strands(1).diameter_mm / design.yarn.strands(1).diameter_mm - 1
+        if own is None and abs(off) > _THICKER:
+            thick = "thicker" if off > 0 else "finer"
+            said = (
+                f"{part.name} begins with {yarn.name}, {abs(off):.0%} {thick} than the figure's yarn, and is reckoned as the "
+                "figure's fabric: give it a hook of its own."
+            )
+            yield Finding("hook-untold", said, Stop.ROUNDS, part.key)
 
 
 def _counts(part: RunPart) -> Iterator[Finding]:
@@ -151,7 +176,7 @@ def _tails(design: Design, parts: Sequence[RunPart]) -> Iterator[Finding]:
         texts += [s.text for s in design.steps if s.part == part.key]
         told = [text for text in texts if _TAIL.search(text)]
         seam = seam_stitches(join, worked)
-        takes = f"; its seam takes about {cm(tail_mm(seam * design.gauge_now.stitch_mm))}" if seam else ""
+        takes = f"; its seam takes about {cm(tail_mm(seam * design.gauge_of(part.key).stitch_mm))}" if seam else ""
         if not told:
             said = f"{part.name} is sewn on, and nothing says to leave a tail for it{takes}."
             yield Finding("no-tail", said, Stop.ROUNDS, part.key)

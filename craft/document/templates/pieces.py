@@ -92,14 +92,14 @@ class Template:
 
 def templates_of(design: Design, parts: Sequence[RunPart]) -> tuple[Template, ...]:
     """Everything of a figure that has a template, in its order."""
-    worked, gauge = worked_parts(parts), design.gauge_now
+    worked = worked_parts(parts)
     found: list[Template] = []
     for mark in design.marks:
-        found += _of_mark(mark, worked, gauge)
+        found += _of_mark(mark, worked, design.gauge_of(mark.place.on))
     for part in parts:
         if part.worked is not None and any(_lays_disc(i) for i in part.written.items):
-            found += _disc(part.name, part.worked, gauge)
-    found += _strip(design, worked, gauge)
+            found += _disc(part.name, part.worked, design.gauge_of(part.key))
+    found += _strip(design, worked)
     return tuple(t for t in found if t.wide_mm >= LEAST_MM)
 
 
@@ -157,12 +157,13 @@ def _stadium(straight: float, radius: float) -> Line:
     return Line(tuple(right + left), closed=True)
 
 
-def _strip(design: Design, worked: Mapping[str, WorkedPart], gauge: Gauge) -> Iterator[Template]:
+def _strip(design: Design, worked: Mapping[str, WorkedPart]) -> Iterator[Template]:
     """A strip to hold against the face: a tick for every stitch, the middle, the eyes, the marks beside them."""
     eyes = design.eyes
     if eyes.kind is EyeKind.NONE or eyes.place is None or eyes.place.on not in worked:
         return
     run, at = worked[eyes.place.on], eyes.place.now(worked).round
+    gauge = design.gauge_of(eyes.place.on)
     spots = [("eye", side * eyes.between / 2, float(at)) for side in (1, -1)]
     for mark in design.marks:
         if mark.place.on == eyes.place.on and mark.to is None:

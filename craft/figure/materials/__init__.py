@@ -12,6 +12,7 @@ from craft.figure.materials.use import (
     skeins,
     tail_mm,
     tails,
+    used_together,
     yarn_use,
 )
 
@@ -30,5 +31,6 @@ __all__ = [
     "skeins",
     "tail_mm",
     "tails",
+    "used_together",
     "yarn_use",
 ]

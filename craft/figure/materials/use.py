@@ -7,7 +7,7 @@ usual filling weighs 0.035 to 0.05 g/cm³, a tail is three times the seam and 15
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -37,6 +37,12 @@ class ColourUse:
     stitches: int
     units: float
     metres: Estimate
+
+    def plus(self, other: ColourUse) -> ColourUse:
+        """Both together."""
+        return ColourUse(
+            self.colour, self.stitches + other.stitches, self.units + other.units, self.metres.plus(other.metres)
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,6 +88,15 @@ def yarn_use(parts: Sequence[WorkedPart], gauge: Gauge, measured_mm: float | Non
         if stitches[c]
     ]
     return tuple(sorted(uses, key=lambda u: -u.units))
+
+
+def used_together(uses: Iterable[ColourUse]) -> tuple[ColourUse, ...]:
+    """Yarn by colour over uses of several fabrics, most used first: what all of them may be off by adds up."""
+    found: dict[str, ColourUse] = {}
+    for use in uses:
+        had = found.get(use.colour)
+        found[use.colour] = use if had is None else had.plus(use)
+    return tuple(sorted(found.values(), key=lambda u: -u.units))
 
 
 def skeins(metres: Estimate, skein_m: float) -> int:

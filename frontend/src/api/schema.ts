@@ -1288,6 +1288,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/parts/{key}/hook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Hook
+         * @description Have a part worked on a hook of its own, or as the figure.
+         */
+        put: operations["studio_designs_api_change_hook"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/parts/{key}/ports": {
         parameters: {
             query?: never;
@@ -5413,6 +5433,13 @@ export interface components {
             used: number;
         };
         /**
+         * HookChange
+         * @description The hook of a part's own, null for a part that is worked as the figure is.
+         */
+        HookChange: {
+            own_hook: components["schemas"]["OwnHookEntry"] | null;
+        };
+        /**
          * HookOut
          * @description A hook size with its printed name.
          */
@@ -6397,6 +6424,24 @@ export interface components {
          */
         Otherwise: "count" | "more" | "left-out" | "colour" | "other";
         /**
+         * OwnHookEntry
+         * @description The hook and strands of a part that is not worked as the figure is. stitch_mm, round_mm: as measured on that hook,
+         *     null where it is estimated.
+         */
+        OwnHookEntry: {
+            /** Hook Mm */
+            hook_mm: number;
+            /** Round Mm */
+            round_mm?: number | null;
+            /** Stitch Mm */
+            stitch_mm?: number | null;
+            /**
+             * Strands
+             * @default 1
+             */
+            strands?: number;
+        };
+        /**
          * PackedMesh
          * @description A mesh as it is kept: its reach in mm, corners in 32,000ths of it and faces as packed text, and its pole.
          */
@@ -6526,7 +6571,7 @@ export interface components {
         };
         /**
          * PartOut
-         * @description A part with its text as last saved.
+         * @description A part with its text as last saved. gauge: to reckon with for it.
          */
         PartOut: {
             /** Authoritative */
@@ -6539,12 +6584,14 @@ export interface components {
             etag: string;
             /** Faults */
             faults: number;
+            gauge: components["schemas"]["GaugeOut"];
             /** Key */
             key: string;
             /** Make */
             make: number;
             /** Name */
             name: string;
+            own_hook: components["schemas"]["OwnHookEntry"] | null;
             /** Recipe */
             recipe: (components["schemas"]["RoundsRecipe"] | components["schemas"]["FlatRecipe"]) | null;
             /** Text */
@@ -7750,6 +7797,23 @@ export interface components {
             text?: string;
         };
         /**
+         * RoleYarnEntry
+         * @description The yarn of one colour role at a size. role: name of the figure's yarn in whose place it is.
+         */
+        RoleYarnEntry: {
+            /** Hook Mm */
+            hook_mm: number;
+            /** Role */
+            role: string;
+            second?: components["schemas"]["DesignYarn"] | null;
+            /**
+             * Strands
+             * @default 1
+             */
+            strands?: number;
+            yarn: components["schemas"]["DesignYarn"];
+        };
+        /**
          * RoundLineOut
          * @description A line of a part. kind: 'round', 'line', 'step', 'note', 'colour' or 'heading'.
          */
@@ -8622,7 +8686,7 @@ export interface components {
          * @description Another size: other yarn and hook with the same counts; in the same yarn a height (of the figure or of a part), the
          *     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
          *
-         *     second: held together with `yarn`. fits_design: another of her designs, whose part `fits` names. settled_share: how
+         *     second: held together with `yarn`. others: yarns of colour roles that have one of their own. fits_design: another of her designs, whose part `fits` names. settled_share: how
          *     much larger it has to be estimated, so that it settles to its height or girth.
          */
         SizeEntry: {
@@ -8676,6 +8740,11 @@ export interface components {
             kind: "yarn" | "height" | "count" | "grams" | "fit";
             /** Name */
             name: string;
+            /**
+             * Others
+             * @default []
+             */
+            others?: components["schemas"]["RoleYarnEntry"][];
             /** Part */
             part?: string | null;
             second?: components["schemas"]["DesignYarn"] | null;
@@ -11926,6 +11995,33 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_designs_api_change_hook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HookChange"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
