@@ -10,7 +10,18 @@ from craft.cli.answers import Answer, gauge_arguments, gauge_of, number, refused
 from craft.cli.designs import as_design
 from craft.cli.files import read_given
 from craft.design.design import Design, Size, SizeKind
-from craft.design.grading import Feature, Sized, asked_for, by_gauge, first_size, part_size, scaled, sized_design
+from craft.design.grading import (
+    Feature,
+    Sized,
+    asked_for,
+    by_gauge,
+    first_size,
+    notes_of,
+    part_size,
+    report_of,
+    scaled,
+    sized_design,
+)
 from craft.design.joins import meeting
 from craft.design.parts import GaugeFrom
 from craft.design.running import run_parts
@@ -48,14 +59,15 @@ def run(args: argparse.Namespace) -> Answer:
     sized = _asked(first, args)
     made = sized_design(sized)
     parts = [_part(before, after, first, sized) for before, after in zip(first.parts, sized.parts, strict=True)]
+    rows = report_of(sized)
     data = {
         "format": 1,
         "text": pattern_text(made),
         "design": to_json(made),
         "parts": parts,
         "joins": _joins(first, sized),
-        "features": [_feature(f) for f in sized.features],
-        "notes": list(sized.notes),
+        "features": [_feature(f) for f in rows],
+        "notes": list(notes_of(rows)),
     }
     return Answer(0, "".join(_lines(data)), data)
 

@@ -77,7 +77,8 @@ def rewritten(manifest: Manifest, before: DesignValue, after: DesignValue, versi
 
 def _size_known(size: SizeEntry, had: SizeEntry) -> SizeEntry:
     """A size with what only the studio knows of it: its yarns' places in the basket, and another design that it fits."""
-    yarns = [y for y in (had.yarn, had.second, *(y for r in had.others for y in (r.yarn, r.second))) if y is not None]
+    held = (had.yarn, had.second, *(y for r in had.others for y in (r.yarn, r.second)))
+    yarns = [y for y in held if y is not None and y.yarn_id is not None]
     others = [
         r.model_copy(update={"yarn": _known(r.yarn, yarns), "second": r.second and _known(r.second, yarns)})
         for r in size.others

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from django.contrib.auth.models import User
 from playwright.sync_api import Page, expect
 
@@ -146,3 +148,31 @@ def test_sizes_are_settled_side_by_side(bench: Page) -> None:
     expect(bench.get_by_role("img", name="9 cm, settled, from the front")).to_be_visible()
     bench.get_by_role("button", name="Show the estimates").click()
     expect(bench.get_by_text("Settled: ")).to_have_count(0)
+
+
+def test_a_part_has_a_hook_and_a_colour_a_yarn_of_its_own(demo: User, enter: Callable[[str], Page]) -> None:
+    fox = Design.objects.get(name="Lantern Fox")
+    page = enter(f"/designs/{fox.pk}/gauge")
+    page.get_by_label("Another part").select_option("Ear")
+    page.get_by_label("is worked on").select_option("2")
+    page.get_by_label("Hook of Ear").select_option("2.5")
+    expect(page.get_by_text("Stitches about 3.8 mm wide")).to_be_visible()
+    page.get_by_role("link", name="Sizes").click()
+    page.get_by_role("button", name="Another yarn").click()
+    page.get_by_label("Chalk is worked in").select_option("Oat")
+    chalk = page.get_by_role("group", name="Chalk")
+    chalk.get_by_label("Hook").select_option("2.5")
+    chalk.get_by_label("Strands together").fill("2")
+    page.get_by_label("Call it").fill("with fine white")
+    page.get_by_role("button", name="Add the size").click()
+    expect(page.get_by_role("columnheader", name="with fine white")).to_be_visible()
+    expect(page.get_by_text("Russet beside Chalk")).to_be_visible()
+    saved(page)
+    page.get_by_role("link", name="Booklet").click()
+    booklet = page.get_by_role("article", name="The booklet")
+    expect(booklet).to_contain_text("Hook for Ear")
+    expect(booklet).to_contain_text("Hook for this part: 2.5 mm")
+    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("link", name="Gauge").click()
+    expect(page.get_by_label("Hook of Ear")).to_have_value("2")

@@ -5,9 +5,9 @@ from __future__ import annotations
 from hypothesis import strategies as st
 
 from craft.design.anchors import Anchor, Place
-from craft.design.design import Brief, Design, EyeKind, Eyes, Mark, Printed, RoleYarn, Size, SizeKind, Source, Step
+from craft.design.design import Brief, Design, EyeKind, Eyes, Mark, Printed, Size, SizeKind, Source, Step
 from craft.design.joins import Join, Manner
-from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, OwnHook, Part
+from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.running import run_parts, worked_parts
 from craft.rounds.stitches import Terms
 from craft.shape.drafting import Recipe
@@ -27,19 +27,13 @@ def figure() -> Design:
         "Gloomcap",
         gauge=GaugeInForce(GaugeFrom.OWN, 3.0, 1, 5.0, 4.6, 0.3, 60, 0.5),
         yarns=(wool, DesignYarn("Moss", "#77834b", 3)),
-        parts=(
-            Part("head", "Head", HEAD, recipe=ball),
-            Part("leg", "Leg (left)", LEG, 2, "Moss", own_hook=OwnHook(2.5, 2)),
-        ),
+        parts=(Part("head", "Head", HEAD, recipe=ball), Part("leg", "Leg (left)", LEG, 2, "Moss")),
         joins=(Join("j1", "leg", "head", place, manner=Manner.OPEN, paired=True, tilt=-20),),
         eyes=Eyes(EyeKind.SAFETY, 8, Place("head", 6).anchored(None, worked), 4),
         marks=(Mark("m1", "Cheek", Place("head", 7, 4), Place("head", 8, 5), paired=True),),
         steps=(Step("s1", "", "leg", "j1"), Step("s2", "Brush it.", picture=True)),
         brief=Brief(height_mm=120, intro="A small mushroom."),
-        sizes=(
-            Size("z1", "Big", SizeKind.YARN, wool, 6, 2, second=wool, others=(RoleYarn("Moss", wool, 4, second=wool),)),
-            Size("z2", "Tall", SizeKind.HEIGHT, height_mm=200, apart=True, among_mm=(200, 300), settled_share=1.1),
-        ),
+        sizes=(Size("z1", "Big", SizeKind.YARN, wool, 6, 2), Size("z2", "Tall", SizeKind.HEIGHT, height_mm=200)),
         printed=Printed("1.1", count_table=True, notions=("stitch marker",)),
         sources=(Source("Cap base", "Lanternwick", "1.0", "May be changed."),),
     )

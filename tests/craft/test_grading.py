@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from craft.design.anchors import Place
 from craft.design.design import Design
-from craft.design.grading import Feature, Sized, State, first_size, regrade, scaled
+from craft.design.grading import Feature, Sized, State, first_size, regrade, report_of, scaled
 from craft.design.grading.bands import Look, bands_of, shared_out
 from craft.design.grading.easy import shared_count
 from craft.design.grading.inventory import inventory, unaccounted
@@ -364,3 +364,24 @@ def test_what_is_gone_is_found_missing() -> None:
     rows = unaccounted("Nose", before, after, ())
     assert {(r.kind, r.before) for r in rows} == {("stitch", "bobble"), ("words", "mind the gap#")}
     assert {r.state for r in rows} == {State.LOST}
+
+
+LIMB = "R1: 6 sc in ring [6]\nR2-R16: sc around [6]\n"
+WIDE_LIMB = "R1: 12 sc in ring [12]\nR2-R24: sc around [12]\n"
+
+
+@pytest.mark.parametrize(
+    ("text", "scale", "told"),
+    [
+        (LIMB, 2.0, ("6 around, bends", "12 around, to be filled")),
+        (LIMB + "Do not stuff.\n", 2.0, None),
+        (LIMB + "Put a wire of 10 cm in.\n", 2.0, None),
+        (LIMB, 1.2, None),
+        (WIDE_LIMB, 0.5, ("12 around, filled", "6 around, bends")),
+        ("R1: 6 sc in ring [6]\nR2-R4: sc around [6]\n", 2.0, None),
+    ],
+)  # fmt: skip
+def test_what_no_longer_bends_is_told(text: str, scale: float, told: tuple[str, str] | None) -> None:
+    design = Design("Doll", parts=(Part("b", "Body", BALL), Part("l", "Limb", text, 2)))
+    rows = [f for f in report_of(scaled(first(design), scale)) if f.kind == "bend"]
+    assert [(f.part, f.before, f.after) for f in rows] == ([] if told is None else [("Limb", *told)])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import replace
 
 import pytest
@@ -11,15 +12,18 @@ from craft.design.design import Design, EyeKind, Eyes, RoleYarn, Size, SizeKind
 from craft.design.grading import Sized, State, at_size, figures_of, first_size, sized_design
 from craft.design.joins import Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, OwnHook, Part
+from craft.design.remix import difference, said
 from craft.design.running import run_parts
 from craft.design.seating import estimated_figure
 from craft.design.skeins import skein_plans
+from craft.design.stored import from_json, to_json
 from craft.document.booklet import Imprint, Observed, as_text, compose, manuscript_of
 from craft.document.proof import proof_of
 from craft.document.templates import templates_of
 from craft.errors import CraftError
 from craft.gauge import Gauge, estimate_gauge
 from craft.text.check import check
+from tests.craft.test_cli import validate
 
 WORSTED = DesignYarn("Oat", "#ccbb99", 4, skein_m=100, skein_g=50)
 FINE = DesignYarn("Gold", "#ddaa33", 2, skein_m=180, skein_g=50)
@@ -91,7 +95,8 @@ class TestFigure:
         assert set(plans) == {"Oat", "Gold"}
 
     def test_a_disc_in_it_is_cut_by_its_own_stitches(self) -> None:
-        text = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nLay a felt disc on the inside of the base.\nR4: blo sc around [18]\n"
+        base = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\n"
+        text = base + "Lay a felt disc on the inside of the base.\nR4: blo sc around [18]\n"
         plain = replace(doll(), parts=(Part("b", "Foot", text),))
         fine = replace(plain, parts=(replace(plain.parts[0], own_hook=OwnHook(2, 1, 3.0, 2.75)),))
         found = [[t.wide_mm for t in templates_of(d, run_parts(d))] for d in (plain, fine)]
@@ -183,3 +188,27 @@ class TestPrinted:
         codes = [[f.code for f in proof_of(d, run_parts(d), Observed())] for d in (plain, told)]
         assert "hook-untold" in codes[0]
         assert "hook-untold" not in codes[1]
+
+
+def whole() -> Design:
+    """With every field of hooks and roles in use."""
+    role = RoleYarn("Gold", FINE, 2.0, 2, None, WORSTED)
+    return replace(
+        doll(OwnHook(2.0, 2, 3.0, 2.75)),
+        sizes=(
+            Size("z1", "Big", SizeKind.YARN, WORSTED, 6, 2, second=FINE, others=(role,)),
+            Size("z2", "Tall", SizeKind.HEIGHT, height_mm=200, apart=True, among_mm=(200, 300), settled_share=1.1),
+        ),
+    )
+
+
+def test_its_file_holds_it() -> None:
+    design = whole()
+    assert from_json(json.loads(json.dumps(to_json(design)))) == design
+    validate("design", to_json(design))
+
+
+def test_a_difference_says_it() -> None:
+    before, after = doll(), doll(OwnHook(2.0))
+    told = [said(c, before, after) for c in difference(before, after).changes]
+    assert any("hook of its own" in text for text in told), told

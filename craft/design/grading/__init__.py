@@ -16,13 +16,13 @@ from craft.design.grading.asked import (
     wish_of,
 )
 from craft.design.grading.edges import Around
-from craft.design.grading.figures import SizeFigures, figures_of
+from craft.design.grading.figures import SizeFigures, figures_of, report_of
 from craft.design.grading.for_all import names_of, pattern_for_all
 from craft.design.grading.in_yarns import by_gauge
 from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile_of, sizes, sold_eye
 from craft.design.grading.phases import Phases, Reported, phases_of
 from craft.design.grading.regrade import Regraded, regrade
-from craft.design.grading.report import Feature, State
+from craft.design.grading.report import Feature, State, notes_of
 from craft.design.grading.sized import (
     PartAtSize,
     Sized,
@@ -66,12 +66,14 @@ __all__ = [
     "girth_of",
     "grams_per_metre",
     "names_of",
+    "notes_of",
     "part_size",
     "part_yarn",
     "pattern_for_all",
     "phases_of",
     "profile_of",
     "regrade",
+    "report_of",
     "scaled",
     "share_that_meets",
     "sized_design",

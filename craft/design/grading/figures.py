@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from craft.design.grading.bending import bends_at
 from craft.design.grading.measure import PartSize, part_size
 from craft.design.grading.report import Feature, notes_of
 from craft.design.grading.sized import Sized, eye_at, figure_size, yarn_at
@@ -28,6 +29,11 @@ class SizeFigures:
     features: tuple[Feature, ...]
 
 
+def report_of(sized: Sized) -> tuple[Feature, ...]:
+    """What became of everything at a size: its parts, where they meet, washers, what bends."""
+    return (*sized.features, *washers_at(sized), *bends_at(sized))
+
+
 def figures_of(sized: Sized) -> SizeFigures:
     """Everything that the table of sizes says of one."""
     firmness = sized.design.gauge.firmness
@@ -40,7 +46,7 @@ def figures_of(sized: Sized) -> SizeFigures:
     bought = [(use, sized.yarn_named(use.colour)) for use in uses]
     width, height = figure_size(sized)
     spread, how = sized.gauge.spread, sized.gauge.how
-    features = (*sized.features, *washers_at(sized))
+    features = report_of(sized)
     return SizeFigures(
         measures,
         Estimate.around(height, spread, how),

@@ -52,7 +52,10 @@ CODES: dict[str, tuple[Weight, str]] = {
     "no-step": (Weight.LOOK, "A part that nothing says how to put on."),
     "no-tail": (Weight.LOOK, "A part that is sewn on, and no tail is kept for it."),
     "hook-untold": (Weight.LOOK, "A part of a thicker or finer yarn is reckoned as the figure's fabric."),
-    "hook-inside": (Weight.LOOK, "A part on a hook of its own is worked into another: pictures show it as that one's fabric."),
+    "hook-inside": (
+        Weight.LOOK,
+        "A part on a hook of its own is worked into another: pictures show it as that one's fabric.",
+    ),
     "tail-length": (Weight.LOOK, "A tail is to be left, and nothing says how long."),
     "no-stuffing": (Weight.LOOK, "Nothing says whether and when a part is stuffed."),
     "film-address": (Weight.LOOK, "What is typed as the address of a film clip is none, and is not printed."),

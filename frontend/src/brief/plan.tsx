@@ -216,6 +216,7 @@ function useBeginning(design: Design, set: (part: Partial<Planned>) => void) {
         recipe: { ...plain, form, empty: planned.empty },
         design,
         colour: null,
+        part: null,
       });
       return act.mutateAsync({
         do: "add-part",

@@ -25,9 +25,10 @@ export function useDesign(id: number) {
   });
 }
 
-/** The gauge to reckon with on this design's screens. */
-export function gaugeOf(design: Design): GaugeIn {
-  const { stitch_mm, round_mm, lean, spread, how } = design.gauge_now;
+/** The gauge to reckon with for a part by its key; the figure's for one that is not there yet. */
+export function gaugeOf(design: Design, part?: string | null): GaugeIn {
+  const own = design.parts.find((p) => p.key === part);
+  const { stitch_mm, round_mm, lean, spread, how } = own?.gauge ?? design.gauge_now;
   return { stitch_mm, round_mm, lean, spread, how, firmness: design.gauge.firmness };
 }
 
@@ -56,6 +57,8 @@ type Act =
   /** The parts of a written text, with what stands beside them. */
   | { do: "bring-in"; text: Schemas["BringIn"] }
   | { do: "change-part"; key: string; name: string; make: number; colour: string | null }
+  /** A part worked on a hook of its own, null as the figure again. */
+  | { do: "own-hook"; key: string; hook: Part["own_hook"] }
   | { do: "remove-part"; key: string }
   | { do: "text"; key: string; text: string; recipe?: Schemas["PartText"]["recipe"]; label?: string }
   | { do: "version"; key: string }
@@ -133,6 +136,13 @@ async function ask(id: number, act: Act): Promise<Design> {
         api.PUT("/api/designs/{design_id}/parts/{key}", {
           params: { path: { ...path, key: act.key } },
           body: { name: act.name, make: act.make, colour: act.colour },
+        }),
+      );
+    case "own-hook":
+      return answer(
+        api.PUT("/api/designs/{design_id}/parts/{key}/hook", {
+          params: { path: { ...path, key: act.key } },
+          body: { own_hook: act.hook },
         }),
       );
     case "remove-part":

@@ -11,6 +11,7 @@ import { Button, Empty, IconButton, NumberField, Panel, SelectField } from "../u
 import { Explained, Guess } from "../ui/overlays";
 import { rounded } from "../ui/units";
 import { type Basket, useBasket, type Yarn } from "../yarns/basket";
+import { OwnHooks } from "./own-hooks";
 
 type Page = Design["gauge"];
 type Chosen = NonNullable<Page["yarns"]>[number];
@@ -82,6 +83,9 @@ export function GaugeStop() {
         </Panel>
         <Panel title="The gauge to reckon with" className="lg:col-span-2">
           <Source value={value} design={design} set={set} swatches={swatches} />
+        </Panel>
+        <Panel title="Parts on a hook of their own" className="lg:col-span-2">
+          <OwnHooks design={design} hooks={basket.data?.hooks ?? []} />
         </Panel>
       </div>
     </div>

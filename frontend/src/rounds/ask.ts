@@ -16,7 +16,7 @@ function question({ text, design, colour, part }: Question): Schemas["PreviewIn"
   return {
     text,
     terms: design.terms,
-    gauge: gaugeOf(design),
+    gauge: gaugeOf(design, part),
     colours: coloursOf(design),
     colour,
     others: design.parts

@@ -2,7 +2,7 @@
 import { startTransition, useMemo, useRef, useState } from "react";
 import { useLeftHanded } from "../accounts/session";
 import { sentence } from "../api/client";
-import type { Design, Part } from "../design/design";
+import { type Design, gaugeOf, type Part } from "../design/design";
 import { SaveMark } from "../design/save-state";
 import type { SaveState } from "../design/use-page";
 import { Ladder, type Range } from "../figure/ladder";
@@ -24,7 +24,7 @@ import { Views } from "./views";
 function same(a: Question, b: Question): boolean {
   const gist = (q: Question) =>
     JSON.stringify([
-      q.design.gauge_now,
+      gaugeOf(q.design, q.part),
       q.design.gauge.yarns,
       q.design.terms,
       q.design.assembly.eyes,

@@ -25,7 +25,13 @@ const tab =
 export function settlingKey(preview: Preview | null, asked: Question): string | null {
   if (!preview?.part.rounds.length) return null;
   const others = asked.design.parts.map((p) => p.key !== asked.part && [p.name, p.make, p.text, p.colour]);
-  return JSON.stringify([asked.text, asked.colour, gaugeOf(asked.design), asked.design.terms, others]);
+  return JSON.stringify([
+    asked.text,
+    asked.colour,
+    gaugeOf(asked.design, asked.part),
+    asked.design.terms,
+    others,
+  ]);
 }
 
 /** The outline that the part was drafted for, while its text is still the drafted one. */
@@ -33,7 +39,7 @@ function useTarget(asked: Question, part: Part): [number, number][] | undefined 
   const recipe = part.recipe?.kind === "rounds" && !part.recipe.form.modifiers?.length ? part.recipe : null;
   const own = recipe !== null && part.authoritative && asked.text === part.text;
   const shape = useQuery({
-    queryKey: ["target", JSON.stringify(recipe), JSON.stringify(gaugeOf(asked.design))],
+    queryKey: ["target", JSON.stringify(recipe), JSON.stringify(gaugeOf(asked.design, asked.part))],
     enabled: own,
     queryFn: recipe
       ? () =>
@@ -41,7 +47,7 @@ function useTarget(asked: Question, part: Part): [number, number][] | undefined 
             api.POST("/api/shapes/draft", {
               body: {
                 recipe,
-                gauge: gaugeOf(asked.design),
+                gauge: gaugeOf(asked.design, asked.part),
                 terms: asked.design.terms,
                 colours: [],
                 colour: null,

@@ -4,14 +4,15 @@ import { coloursOf, type Design, gaugeOf } from "../design/design";
 import type { Recipe } from "./recipe";
 
 export type Shape = Schemas["ShapeOut"];
-export type Question = { recipe: Recipe; design: Design; colour: string | null };
+/** part: key of the part whose shape it is, null for one that is new. */
+export type Question = { recipe: Recipe; design: Design; colour: string | null; part: string | null };
 
 const NUMBER = { value: 0 };
 
-export function bodyOf({ recipe, design, colour }: Question): Schemas["ShapeIn"] {
+export function bodyOf({ recipe, design, colour, part }: Question): Schemas["ShapeIn"] {
   return {
     recipe,
-    gauge: gaugeOf(design),
+    gauge: gaugeOf(design, part),
     terms: design.terms,
     colours: coloursOf(design),
     colour,
@@ -24,13 +25,12 @@ export async function askShape(question: Question): Promise<Shape> {
 }
 
 export function sameQuestion(a: Question, b: Question): boolean {
-  return (
-    JSON.stringify([a.recipe, a.colour, a.design.gauge_now, a.design.terms]) ===
-    JSON.stringify([b.recipe, b.colour, b.design.gauge_now, b.design.terms])
-  );
+  const gist = (q: Question) =>
+    JSON.stringify([q.recipe, q.colour, gaugeOf(q.design, q.part), q.design.terms]);
+  return gist(a) === gist(b);
 }
 
 /** What tells one settling of a shape from the next. */
-export function fitKey({ recipe, design }: Question): string {
-  return JSON.stringify([recipe, gaugeOf(design)]);
+export function fitKey({ recipe, design, part }: Question): string {
+  return JSON.stringify([recipe, gaugeOf(design, part)]);
 }

@@ -19,8 +19,8 @@ export function useDrafting(design: Design, part: Part | null) {
     touched.current = false;
   }, [stored]);
   const question = useMemo<Question>(
-    () => ({ recipe, design, colour: part?.colour ?? null }),
-    [recipe, design, part?.colour],
+    () => ({ recipe, design, colour: part?.colour ?? null, part: part?.key ?? null }),
+    [recipe, design, part?.colour, part?.key],
   );
   const { answer: shape, error, current } = useLatest(question, askShape, sameQuestion);
   const fit = useSettled(shape && !error && current ? fitKey(question) : null, () =>

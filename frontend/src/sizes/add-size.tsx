@@ -19,6 +19,7 @@ import {
   type WeightClass,
 } from "./asking";
 import { Fitted, useFittedName } from "./fitted";
+import { YarnChoice } from "./yarn-choice";
 
 const ABOUT: Record<Way, string> = {
   classes: "One column for each, on the hook that makes dense fabric of it; sizes are estimates.",
@@ -183,55 +184,6 @@ function WeightChoice({
   );
 }
 
-function YarnChoice({
-  basket,
-  yarnId,
-  onYarn,
-  asked,
-  set,
-}: {
-  basket: ReturnType<typeof useBasket>["data"];
-  yarnId: string;
-  onYarn: (id: string) => void;
-  asked: Asked;
-  set: (change: Partial<Asked>) => void;
-}) {
-  return (
-    <>
-      <SelectField
-        label="Yarn"
-        value={yarnId || String(basket?.yarns[0]?.id ?? "")}
-        onValue={onYarn}
-        options={basket?.yarns.map((y) => [String(y.id), y.name] as const) ?? []}
-      />
-      <SelectField
-        label="Hook"
-        value={asked.hook}
-        onValue={(hook) => set({ hook })}
-        options={basket?.hooks.map((h) => [String(h.mm), h.name] as const) ?? []}
-      />
-      <NumberField
-        label="Strands together"
-        least={1}
-        most={6}
-        value={asked.strands}
-        onValue={(n) => set({ strands: n ?? 1 })}
-      />
-      <SelectField
-        label="With a strand of"
-        value={asked.second}
-        onValue={(second) => set({ second })}
-        options={[["", "nothing else"], ...(basket?.yarns.map((y) => [String(y.id), y.name] as const) ?? [])]}
-      />
-      {!basket?.yarns.length && (
-        <p className="col-span-2 border-l-4 border-weld bg-weld-ground px-2 py-1">
-          The basket is empty: put a yarn in first.
-        </p>
-      )}
-    </>
-  );
-}
-
 export function AddSize({
   first,
   design,
@@ -263,7 +215,7 @@ export function AddSize({
   const second = basket?.yarns.find((y) => String(y.id) === asked.second);
   const fitsName = useFittedName(asked, design);
   const weights = (basket?.classes ?? []).filter((w) => w.number > 0);
-  const known = { yarn, second, weights, partName, fitsName, things };
+  const known = { yarn, second, weights, partName, fitsName, things, basket: basket?.yarns };
   const entries = entriesOf(way, { ...asked, name: asked.name.trim() }, known);
   const tooMany = entries.length > room;
   return (
@@ -284,7 +236,14 @@ export function AddSize({
         />
         {way === "classes" && <WeightChoice weights={weights} asked={asked} set={set} />}
         {way === "yarn" && (
-          <YarnChoice basket={basket} yarnId={yarnId} onYarn={setYarnId} asked={asked} set={set} />
+          <YarnChoice
+            basket={basket}
+            roles={(design.gauge.yarns ?? []).slice(1).map((y) => y.name)}
+            yarnId={yarnId}
+            onYarn={setYarnId}
+            asked={asked}
+            set={set}
+          />
         )}
         {way !== "classes" && way !== "yarn" && (
           <Measures way={way} asked={asked} set={set} design={design} now={now} things={things} />

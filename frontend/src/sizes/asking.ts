@@ -46,7 +46,12 @@ export type Asked = {
   second: string;
   /** Motifs and colours that repeat keep their distance, not their number. */
   apart: boolean;
+  /** Colours of the figure that are worked in a yarn of their own, by their names. */
+  roles: Readonly<Record<string, RoleAsked>>;
 };
+
+/** Numbers of yarns of the basket as they are chosen, a hook in mm. second: empty for none. */
+export type RoleAsked = { yarn: string; hook: string; strands: number; second: string };
 
 /** The part with the widest round: what is most often to be fitted, or to have a count of its own. */
 function widestPart(design: Design): string {
@@ -75,6 +80,7 @@ export function askedAtFirst(design: Design, now: number): Asked {
     apart: false,
     easy: false,
     classes: [1, 2, 3, 4, 5],
+    roles: {},
   };
 }
 
@@ -109,6 +115,8 @@ export type Known = {
   partName?: string;
   fitsName?: string;
   things?: readonly Thing[];
+  /** Every yarn of the basket, for the colours that have one of their own. */
+  basket?: readonly Yarn[];
 };
 
 /** What is to be fitted, as the size says it, and what it is called; null while that is missing. */
@@ -135,7 +143,7 @@ function weightsOf(asked: Asked, weights: readonly WeightClass[]): Entry[] {
       return {
         ...{ key: newKey(), name, kind: "yarn" as const, strands: 1, hook_mm: w.stuffed_hook_mm },
         ...{ yarn: { ...yarn, skein_m: null, skein_g: null, yarn_id: null }, ease_mm: 0, alone: false },
-        ...{ easy: false, apart: false, among_mm: [], settled_share: 1 },
+        ...{ easy: false, apart: false, among_mm: [], settled_share: 1, others: [] },
       };
     });
 }
@@ -143,6 +151,17 @@ function weightsOf(asked: Asked, weights: readonly WeightClass[]): Entry[] {
 /** A yarn of the basket as a size keeps it, whole. */
 function keptYarn({ id, diameter_mm: _, ...kept }: Yarn): NonNullable<Entry["yarn"]> {
   return { ...kept, yarn_id: id };
+}
+
+/** The yarns of the colours that have one of their own; what is no yarn of the basket any more is left out. */
+function othersOf({ roles }: Asked, basket: readonly Yarn[]): NonNullable<Entry["others"]> {
+  const found = (id: string) => basket.find((y) => String(y.id) === id);
+  return Object.entries(roles).flatMap(([role, asked]) => {
+    const [yarn, second] = [found(asked.yarn), found(asked.second)];
+    if (!yarn) return [];
+    const kept = { role, yarn: keptYarn(yarn), hook_mm: Number(asked.hook), strands: asked.strands };
+    return [second ? { ...kept, second: keptYarn(second) } : kept];
+  });
 }
 
 /** The sizes that were asked for; none while something is missing. */
@@ -161,6 +180,7 @@ export function entriesOf(way: Way, asked: Asked, known: Known): Entry[] {
       apart: asked.apart && kind !== "yarn",
       among_mm: [],
       settled_share: 1,
+      others: [],
       ...more,
     },
   ];
@@ -196,9 +216,9 @@ export function entriesOf(way: Way, asked: Asked, known: Known): Entry[] {
       return weightsOf(asked, weights);
     case "yarn": {
       if (!yarn) return [];
-      const { second } = known;
+      const { second, basket = [] } = known;
       const called = second ? `${yarn.name} with ${second.name}` : yarn.name;
-      const more = second ? { second: keptYarn(second) } : {};
+      const more = { ...(second ? { second: keptYarn(second) } : {}), others: othersOf(asked, basket) };
       return one("yarn", called, { hook_mm: Number(hook), yarn: keptYarn(yarn), ...more });
     }
   }

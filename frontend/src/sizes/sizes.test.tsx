@@ -33,9 +33,25 @@ const ASKED: Asked = {
   fitsDesign: "",
   apart: false,
   classes: [1, 3],
+  roles: {},
 };
 
 describe("a size that is asked for", () => {
+  it("has a yarn for each colour that is worked in one of its own", () => {
+    const gold = { ...YARN, id: 9, name: "Gold", weight: 2, plush: false };
+    const roles = {
+      Moss: { yarn: "9", hook: "2.5", strands: 2, second: "4" },
+      Gone: { yarn: "77", hook: "3", strands: 1, second: "" },
+    };
+    const [entry] = entriesOf("yarn", { ...ASKED, roles }, { yarn: YARN, basket: [YARN, gold] });
+    expect(entry?.others).toHaveLength(1);
+    expect(entry?.others?.[0]).toMatchObject({ role: "Moss", hook_mm: 2.5, strands: 2 });
+    expect(entry?.others?.[0]?.yarn).toMatchObject({ yarn_id: 9, name: "Gold", weight: 2 });
+    expect(entry?.others?.[0]?.second).toMatchObject({ yarn_id: 4, name: "Fog" });
+    const other = entriesOf("height", { ...ASKED, roles }, { basket: [YARN, gold] })[0];
+    expect(other?.others).toEqual([]);
+  });
+
   it("in another yarn keeps the yarn whole, and is called after it", () => {
     const { key, ...entry } = entriesOf("yarn", ASKED, { yarn: YARN })[0] ?? { key: "" };
     expect(key).toMatch(/^[0-9a-f]{8}$/);
@@ -50,6 +66,7 @@ describe("a size that is asked for", () => {
       apart: false,
       among_mm: [],
       settled_share: 1,
+      others: [],
       yarn: {
         yarn_id: 4,
         name: "Fog",
