@@ -46,16 +46,17 @@ def check(
     known = tuple(pieces or ())
     run = _Run(text, yarns, colour, pieces, corrections)
     strict = run.checked(read(text, terms, yarns, known))
-    if not corrections and is_plain(strict):
-        return with_passed_over(strict)
+    told = with_passed_over(strict)
+    if not corrections and is_plain(strict) and told is strict:
+        return strict
     translation = freehand.translated(text, terms, known, corrections=corrections)
     if translation is None:
-        return with_passed_over(strict)
+        return told
     free = run.checked(freehand.read_freehand(text, translation, yarns, known), translation)
-    told = (*free.problems, *freehand.judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
-    free = replace(free, problems=ordered(told), translation=translation, corrections=corrections)
+    judged = (*free.problems, *freehand.judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
+    free = replace(free, problems=ordered(judged), translation=translation, corrections=corrections)
     free_is_taken = corrections or explains_more(free, strict, counted=translation.counted)
-    return with_passed_over(free if free_is_taken else strict)
+    return with_passed_over(free) if free_is_taken else told
 
 
 def _other_sizes(run: _Run, text: str, terms: Terms | None, known: tuple[str, ...]) -> Iterator[Problem]:

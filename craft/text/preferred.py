@@ -35,6 +35,7 @@ _TOLD_OTHERWISE = re.compile(
     r"(?i)\bturn\b|\b[r]\d-\d+\s+(?:sc|dc|x)\b|\bch(?:ain)?\s*\d+\s*\(|\b(?:sl\s*st|ss)\s+to\s+join|\bjoin\s+with\s+an?\s+sl|\b(?:sk|skip|miss)\s+(?:the\s+)?(?:first|1st)\b|,\s*join\s*[.,]?\s*[(\[]|,\s*(?:inc|dec)\s+around|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
     r"|\*[^*]+\*\s*[-=\u2013\u2014]\s*\d|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]"
     r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
+    r"|\b(?:and|then)\s+(?:down|along|across)\s+the\s+ch|\b(?:sk|skip|miss)\s+\d\s+ch|\b(?:in|de)crease\s+\d+\s*[\[(=]"
 )
 """'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, a
 short row: what the notation may read as

@@ -318,3 +318,42 @@ def test_any_text_at_all_is_answered_and_no_line_is_lost(lines: list[str]) -> No
     covered = [line.span for line in found.lines]
     for row in rows(text):
         assert any(span.start <= row.span.start < max(span.end, span.start + 1) for span in covered), row
+
+
+def test_rounds_in_a_list_on_one_line_are_each_a_round() -> None:
+    """The words behind such a round were read as that round once more, and so on for ever."""
+    found = check("Arms x2: R1 6 sc in mr (6), R2-3 sc (6).\n")
+    assert found.sound
+    assert [p.counts for p in found.parts if p.counts] == [(6, 6, 6)]
+    assert check("Arms: R1 6 sc in mr (6), sc flump (6), sc flump (6).\n")
+
+
+@pytest.mark.parametrize(
+    ("work", "sound"),
+    [
+        ("sc in 2nd ch from hook and down the chain [16]", True),
+        ("skip 1 ch, sc in next 16 ch [16]", True),
+        ("sc in 2nd ch from hook and down the chain [15]", False),
+    ],
+)
+def test_along_a_chain_to_its_end(work: str, sound: bool) -> None:
+    assert check(f"Tail\nCh 17\nRow 1: {work}\n").sound is sound
+
+
+@pytest.mark.parametrize(
+    ("work", "sound"), [("Increase 6 (18).", True), ("Increase 6 (17).", False), ("Decrease 3 (9).", True)]
+)
+def test_so_many_more_or_fewer_are_spread_where_the_count_says_so(work: str, sound: bool) -> None:
+    assert check(f"1: 6 sc in ring (6)\n2: inc in each (12)\n3: {work}\n").sound is sound
+
+
+def test_a_ring_of_one_stitch_is_no_round() -> None:
+    found = check(
+        "Cominciate con un anello magico.\n1° giro: lavorate 6 m.b. nell'anello (6 m)\n2° giro: 2 m.b. in ogni maglia (12 m)\n"
+    )
+    assert [p.counts for p in found.parts if p.counts] == [(6, 12)]
+
+
+def test_a_ring_that_is_drawn_shut_closes_no_part() -> None:
+    found = check("make a ring w/ 5 sc in it, pull closed\nsecond round: inc every stitch, so 10\nfourth: plain, 10\n")
+    assert next(p.counts for p in found.parts if p.counts)[:2] == (5, 10)

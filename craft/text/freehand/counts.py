@@ -64,13 +64,13 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         (re.compile(rf"(?i)(?<=\bto)\s+({n}){unit}\s*[.!]?\s*$"), True),
         (
             re.compile(
-                rf"(?i)(?:(?:^|[.;,:-])\s*(?:only\s+)?({n}){unit}\s+(?:(?:are|is|will\s+be)\s+)?(?:left|remain(?:ing)?|übrig|over)\b)\s*[.!]?\s*$"
+                rf"(?i)(?:(?:^|[.;,:-])\s*(?:only\s+)?({n}){unit}\s+(?:(?:are|is|will\s+be)\s+)?(?:left|remain(?:ing)?|übrig|over)\b)\s*(?:[.!]?\s*$|(?=,\s+(?!turn|then|ch\b|sc\b)[a-z]{{3}}))"
             ),
             True,
         ),
         (
             re.compile(
-                rf"(?i)\b(?:(?:es|da|dann)\s+(?:bleiben|sind)|il\s+(?:vous\s+|en\s+)?reste|quedarán|(?:ne\s+)?(?:restano|rimangono)|(?:er\s+)?blijven(?:\s+er)?|you\s+end\s+(?:up\s+)?with|you'll\s+have|count:)\s+(?:noch\s+|nog\s+|only\s+)?({n}){unit}\s*(?:übrig|over|left)?\s*[.!]?\s*$"
+                rf"(?i)\b(?:(?:es|da|dann|das)\s+(?:bleiben|sind|ergibt)(?:\s+(?:nun|jetzt|dann|insgesamt|wieder))?|il\s+y\s+a\s+maintenant|ahora\s+(?:hay|son|tienes)|ora\s+(?:ci\s+sono|avete|sono)|(?:er\s+)?zijn\s+(?:er\s+)?nu|il\s+(?:vous\s+|en\s+)?reste|quedarán|(?:ne\s+)?(?:restano|rimangono)|(?:er\s+)?blijven(?:\s+er)?|you\s+end\s+(?:up\s+)?with|you'll\s+have|count:)\s+(?:noch\s+|nog\s+|only\s+)?({n}){unit}\s*(?:übrig|over|left)?\s*[.!]?\s*$"
             ),
             True,
         ),

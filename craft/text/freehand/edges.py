@@ -133,6 +133,9 @@ class Edges(Cursor):
         start = self.at
         self.eat(Sort.TO, Sort.IN)
         if (piece := self.eat(Sort.PIECE)) is not None and (made := self.eat(Sort.STITCH)) is not None:
+            at = self.at
+            if not (self.eat(Sort.IN) and self.eat(Sort.NEXT) and self.eat(Sort.PLACE)):
+                self.at = at  # 'with a sc in any stitch'
             return f"1 {name_of(made.value)} around the {self.limb(piece)}"
         self.at = start
         return None

@@ -67,7 +67,7 @@ _COUNT_COLON = re.compile(
 
 _ROMAN = re.compile(r"(?P<a>[IVX]{1,6})(?:\s+(?:and|to|-|bis|und)\s+(?P<b>[IVX]{1,6}))?\s*[.:)]\s+")
 _NEXT = re.compile(
-    rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
+    rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:next|last|final)\s+one\s*:\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
 )
 _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
@@ -85,6 +85,8 @@ _SPELLED = re.compile(
     rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:\s*(?:to|through|and|-)\s*(?P<b>{_CARDINAL}))?"
     rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{_ROUNDS}))(?!\w)\s*[:.)=-]\s*"
 )
+_NTH_ALONE = re.compile(rf"(?i)(?P<a>{_NTHS})\s*[:)]\s+")
+"""'fourth: plain, 15'."""
 _BRACKET_FIRST = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:sts?)?\s*[)\]]\s*(?=[A-Za-z])")
 
 
@@ -155,6 +157,9 @@ def _label(text: str, by: int) -> Label | None:
             return _made(m, by, bare=k > 5)
     if m := _SENTENCE.match(text) or _SENTENCE_NTH.match(text) or _FROM_NTH.match(text) or _ARE.match(text):
         return _made(m, by)
+    if m := _NTH_ALONE.match(text):
+        first = _spelled(m["a"])
+        return Label(first, first, by, by + m.end(), bare=True)
     if m := _ROMAN.match(text):
         first = roman(m.group("a"))
         return Label(first, roman(m.group("b")) if m.group("b") else first, by, by + m.end(), bare=True)
@@ -181,6 +186,9 @@ def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = F
 _BEGIN = re.compile(r"(?:(?<=[.;:!?])|(?<=[.)\]]))\s+(?=(?:[Tt]hen\s+)?(?:\d|[A-Za-z]|[(\[][A-Za-z]{1,6}\.?\s*\d))")
 
 
+_LISTED = re.compile(r"(?<=[,/|])\s*(?=[A-Za-z]{1,6}\.?\s*\d)")
+"""Rounds in a list: 'R1 6 sc (6), R2 inc x 6 (12)'. Only the one that comes next is such a label."""
+
 _NAMED = re.compile(rf"(?:[A-ZÀ-Ý][^\W\d_]*['\s-]+){{1,4}}(?=(?i:{_ROUNDS}|r)\.?\s*1\s*[:.)])")
 """'BODY Rnd 1:': a heading with its first round behind it."""
 
@@ -203,9 +211,11 @@ def labels_in(line: str, expected: int) -> list[Label]:
     if first is not None:
         found.append(first)
         expected = (first.last or expected) + 1
-    for m in _BEGIN.finditer(line):
+    for m in sorted([*_BEGIN.finditer(line), *_LISTED.finditer(line)], key=lambda m: m.end()):
         at = m.end()
         label = label_at(line, at)
+        if m.re is _LISTED and (not found or label is None or label.bare or label.first != expected):
+            continue
         named = not found and line[: m.start()].endswith(":") and label is not None and label.first == expected
         if label is None or (label.bare and not named) or label.start < (found[-1].end if found else 0):
             continue

@@ -9,7 +9,10 @@ from dataclasses import dataclass
 from craft.rounds.numbers import CARDINALS
 from craft.text.freehand.counts import number_of
 
-_ROUND = r"(?:rounds?|rnds?|rds?|rows?|r|runden?|rd|tours?|t|vueltas?|v|giri|giro|toer(?:en)?)\.?"
+_ROUND = (
+    r"(?:rounds?|rnds?|rds?|rows?|reihen?|rh|rangs?|rg|hileras?|righ[ae]|rij(?:en)?|r|runden?|rd|tours?|t|vueltas?|v|giri|giro"
+    r"|toer(?:en)?)\.?"
+)
 _N = r"(\d{1,3})(?:st|nd|rd|th|\.)?"
 _RANGE = rf"{_ROUND}\s*{_N}(?:\s*(?:-|to|and|bis|à|a|al|t/m|tot|en|et|y|e|&)\s*(?:{_ROUND}\s*)?{_N})?"
 _MORE = r"(?P<times>\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten|once|twice)\s*(?:more\s+)?(?:times?|x)?"

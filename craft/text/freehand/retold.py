@@ -12,7 +12,7 @@ from craft.text.freehand.evidence import Chosen, even
 from craft.text.freehand.headings import heading_of
 from craft.text.freehand.labels import Label, label_at
 from craft.text.freehand.parts import Parts
-from craft.text.freehand.references import Reference, is_the_same, part_called
+from craft.text.freehand.references import Reference, is_the_same, part_called, reference_in
 from craft.text.freehand.rounds import MOST_REPEATED, Line, PartSoFar
 from craft.text.freehand.row import Row
 
@@ -81,15 +81,24 @@ class Retold(Parts):
         if not colon:
             name, _, rest = text.partition(" - ")
         heading = heading_of(name)
-        if not self.part.rounds or heading is None or not is_the_same(rest):
+        source = self.part if is_the_same(rest) else self._whole_part_in(rest)
+        if heading is None or source is None or not source.rounds:
             return False
-        source = self.part
         self.flush()
         self.begin_called(heading, row.span)
         for worked in source.rounds:
             self._copy(row, worked.number, worked.work, worked.count)
         self.prose(replace(row, text=rest.strip()))
         return True
+
+    def _whole_part_in(self, text: str) -> PartSoFar | None:
+        """The part of which 'same as leg one, but …' says that it is worked once more, all of it."""
+        reference = reference_in(text, self.language)
+        if reference is None or not reference.part or reference.first is not None or reference.last is not None:
+            return None
+        worked = [p for p in self.parts if p.rounds]
+        name = part_called(reference.part, [p.name for p in worked])
+        return next((p for p in worked if p.name == name), None) if name is not None else None
 
     def counted(self, row: Row, item: str) -> None:
         """A round of which only the count is said, '12' or '12 x3'; anything else is a direction."""

@@ -52,8 +52,8 @@ _EACH_LOOP = re.compile(
 )
 """'sc in each front loop', where a round is worked into loops."""
 
-_EVENED = re.compile(r"(?i)(inc|increase|dec|decrease)(?:\s+evenly)?\s+to")
-"""'Inc to 24.'"""
+_EVENED = re.compile(r"(?i)(inc|increase|dec|decrease)(?:(?:\s+evenly)?\s+to|\s+(?P<by>\d{1,2}))")
+"""'Inc to 24.', 'Increase 6 (18)' on 12: by so many, wherever they are."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -259,7 +259,8 @@ class Rounds:
         """Whether words leave it to the count what is worked: none, or 'increase to' a count that is more."""
         if (to := _EVENED.fullmatch(work)) is not None:
             live = self.part.live or count
-            return live < count if to[1].lower().startswith("i") else live > count
+            more = count - live if to[1].lower().startswith("i") else live - count
+            return more == int(to["by"]) if to["by"] else more > 0
         return self._says_nothing(work)
 
     def _says_nothing(self, work: str) -> bool:

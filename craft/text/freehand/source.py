@@ -70,9 +70,20 @@ def plain(text: str) -> str:
     text = _GLUED_BULLET.sub(" ", _BETWEEN_SLASHES.sub(r"(\1)", text))
     for sign, word in _COUNT_TABLE_WORDS:
         text = sign.sub(word, text)
+    if m := _CELLS.fullmatch(text):
+        text = f"{m['label']}: {m['work']} ({m['count']})" if m["count"] else f"{m['label']}: {m['work']}"
+    text = _WITH.sub(lambda m: "without " if m[1] else "with ", text)
     text = _SPACED_STITCH.sub(lambda m: m.group(0).replace(" ", ""), text)
     return _LEADERS.sub(" = ", _SHORTENED.sub(r"\1", text))
 
+
+_CELLS = re.compile(
+    r"(?i)(?P<label>(?:r|rnd|rd|round|row)s?\.?\s*\d{1,3}(?:\s?-\s?\d{1,3})?)\s+/\s+(?P<work>[^/]*[^\W\d_][^/]*?)(?:\s+/\s+(?P<count>\d{1,4}))?\s*"
+)
+"""'R1 / 7 sc in a magic ring / 7'."""
+
+_WITH = re.compile(r"(?i)\bw/(o\b)?\s*(?=\S)")
+"""'a ring w/ 5 sc', 'w/o cutting'."""
 
 _RULED = re.compile(r"(?<=\S)\s*-{2,}\s*(?=\d+\s*\W*$)")
 """'8 sc in MR --- 8'."""

@@ -14,6 +14,8 @@ from craft.text.freehand.row import Row
 
 _THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do|spiral|continue|go)\b)")
 """'6 sc into a ring, then work 3 rounds straight': where the first round ends."""
+_PULLED = re.compile(r"[,;]\s+(?:and\s+)?(?=(?:pull|draw)\b)")
+"""'make a ring with 5 sc in it, pull closed': what is drawn shut there is the ring."""
 
 MOST_RING = 30
 """Code points of a line that is a first round as a whole: 'MR. 6 SC. (6)'."""
@@ -23,9 +25,10 @@ _FOUNDATION = re.compile(r"(?:with [\w ]+, )?(\d+) fsc(?:, join)?")
 
 
 _RINGED = re.compile(
-    r"\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?|ch 2, \d+ \S+(?: \S+)? in 2nd ch from hook(?:, (?:join|sl st))?"
+    r"(?!1 )\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?|ch 2, \d+ \S+(?: \S+)? in 2nd ch from hook(?:, (?:join|sl st))?"
 )
-"""A ring, or the two chains that take its place; 'ch 2, 8 sc in 2nd ch from hook, join' is all of a small part."""
+"""A ring of more than one stitch ('con un anello magico' makes none), or the two chains that take its place; 'ch 2, 8 sc in
+2nd ch from hook, join' is all of a small part."""
 
 
 _TWO_CHAINS = re.compile(r"(?i)\W*ch(?:ain)?s?\s*2\b")
@@ -40,7 +43,8 @@ class Starts(Retold):
         if heading_of(text) is not None and not ringed and ":" not in text:
             return None
         whole = [text] if len(text) < MOST_RING else []
-        for piece in (*whole, *(p for said in sentences(text) for p in _THEN.split(said))):
+        pieces = [piece for said in sentences(text) for piece in _THEN.split(said)]
+        for piece in (*whole, *pieces, *(p for piece in pieces for p in _PULLED.split(piece)[:1])):
             for part in (piece.rsplit(":", 1)[-1].strip(), piece):
                 if len(part) >= 120 or label_at(part) or not self.rings(part):
                     continue

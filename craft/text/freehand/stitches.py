@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 
 from craft.rounds.stitches import MOST_TOGETHER, STITCHES, Terms, stitch
@@ -375,8 +376,15 @@ class Stitches(Edges):
 
     def each_more(self) -> str | None:
         """'[and in] each ch after it': the stitch before it in every place that is left."""
-        self.eat(Sort.IN)
+        goes_on, along = self.at and self.tokens[self.at - 1].sort is Sort.AND, self.eat(Sort.IN) is not None
         if self.at and self.eat(Sort.EACH, Sort.EVERY) and self.eat(Sort.PLACE, Sort.CHAIN):
             self.eat(Sort.AROUND)
             return "and in each ch"
+        if goes_on and along and self._began_in_chain() and self.eat(Sort.CHAIN):
+            return "and in each ch"  # 'sc in 2nd ch from hook and down the chain'
         return None
+
+    def _began_in_chain(self) -> bool:
+        """Whether a chain that is counted from the hook was named before."""
+        pairs = itertools.pairwise(t.sort for t in self.tokens[: self.at])
+        return (Sort.ORDINAL, Sort.CHAIN) in pairs

@@ -150,10 +150,11 @@ class _Reader(Starts):
     def _listed_rounds(self, text: str) -> tuple[str, list[str]] | None:
         """'Ears x2: mr 6; (2 sc, inc) x2 = 8; sc 8': a whole part in one line, its first round in a ring."""
         name, colon, rest = text.partition(":")
-        between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), None)
-        if not colon or between is None or heading_of(name) is None:
+        between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), ",")
+        if not colon or heading_of(name) is None:
             return None
-        items = [i.strip(" .") for i in rest.split(between) if i.strip(" .")]
+        pieces = _counted_items(rest) if between == "," else rest.split(between)
+        items = [i.strip(" .") for i in pieces if i.strip(" .")]
         first = label_at(items[0]) if items else None
         if len(items) < LEAST_LISTED or (first is not None and (between == ". " or first.first != 1)):
             return None
@@ -220,12 +221,19 @@ class _Reader(Starts):
         if label.bare and label.first == self.part.last + 1 > 1:
             if rest == str(self.part.live):
                 return True  # '5-8: 24', as many as before
+            if any(t.count == self.part.live and self._is_plain(t.work) for t in tails(rest, self.language)):
+                return True  # 'fourth: plain, 15'
             return any(t.sort is Sort.STITCH for t in tokens(rest, self.vocabulary()))
         if label.first == self.part.last + 1 > 1 and any(
             t.sort in (Sort.STITCH, Sort.DOUBLE, Sort.PAIRS) for t in tokens(rest, self.vocabulary())
         ):
             return True  # the next round: what of it is not understood is a fault, never a remark
         return any(self.candidates(t.work) for said in sentences(rest) for t in tails(said, self.language) if t.work)
+
+    def _is_plain(self, text: str) -> bool:
+        """Whether words say that a round is plain, and nothing else."""
+        sorts = {t.sort for t in tokens(text, self.vocabulary())}
+        return sorts <= {Sort.PLAIN, Sort.QUIET, Sort.AROUND, Sort.STOP, Sort.COMMA}
 
     def _says_stitches(self, text: str) -> bool:
         return any(t.sort in _WORKED for t in tokens(text, self.vocabulary()))
@@ -250,7 +258,9 @@ class _Reader(Starts):
             self.begin(row)
             self.labelled(row, Label(1, 1, 0, 0), first)
             self.part.bare = self.next_label() is None and not after
-            if after:
+            if after.startswith((", ", "; ")):
+                self.prose(replace(row, text=after[2:]))  # the ring is drawn shut, and not the part
+            elif after:
                 self.unlabelled(replace(row, text=after))
             return
         if self._is_round(text) or self._is_item_of_rounds(text, counted=not row.bullet):
@@ -324,9 +334,20 @@ class _Reader(Starts):
         if reference is not None and self.follow(row, reference, (first, last), rest):
             return
         self.round(row, label, first, last, rest)
-        for sentence in self.behind:
-            self.unlabelled(sentence)
-        self.behind = []
+        behind, self.behind = self.behind, []
+        for sentence in behind:
+            if len(sentence.text) < len(rest):
+                self.unlabelled(sentence)
+            else:
+                self.waiting.append(sentence)  # the very words that the round was read from: never read once more
+
+
+def _counted_items(text: str) -> list[str]:
+    """'mr 6, inc (12), sc inc (18)': rounds between commas, each but a ring at the first ending in its count; none else."""
+    ring, comma, rest = text.partition(",")
+    items = re.split(r"(?<=[)\]])\s*,", rest)
+    counted = all(re.search(r"[(\[]\s*\d{1,4}\s*[)\]]\s*\.?\s*$", item) for item in items)
+    return [ring, *items] if comma and counted and len(items) >= LEAST_LISTED else []
 
 
 def _ends_part(text: str) -> bool:

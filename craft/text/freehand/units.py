@@ -154,6 +154,9 @@ class Units(Stitches):
             return "join"
         if self.eat(Sort.JOIN):
             return self.joined_to() or self.where_joined()
+        if self.sort() is Sort.REJOIN:
+            self.take()
+            return self.joined_to()
         if (token := self.eat(Sort.COLOUR)) is not None:
             return f"with {token.value}"
         return None
