@@ -52,8 +52,16 @@ _EACH_LOOP = re.compile(
 )
 """'sc in each front loop', where a round is worked into loops."""
 
+_SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
+"""'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
 _EVENED = re.compile(r"(?i)(inc|increase|dec|decrease)(?:(?:\s+evenly)?\s+to|\s+(?P<by>\d{1,2}))")
 """'Inc to 24.', 'Increase 6 (18)' on 12: by so many, wherever they are."""
+
+
+def _is_settled(work: str, ways: list[Said]) -> bool:
+    """Whether words with a bracket of their own are understood to the last: no count makes them mean something else."""
+    bracketed = any(sign in work for sign in "([*")
+    return bracketed and any(not way.noise and _SETTLED.fullmatch(way.work) for way in ways)
 
 
 @dataclass(frozen=True, slots=True)
@@ -251,7 +259,10 @@ class Rounds:
                     return found, tail, ways
             if (by_clause := self._by_clause(tails(rest, self.language), label)) is not None:
                 return by_clause
-            if (by_numbers := self._inferred(tails(rest, self.language), label)) is not None:
+            if (
+                not (spare and _is_settled(spare[1].work, spare[2]))
+                and (by_numbers := self._inferred(tails(rest, self.language), label)) is not None
+            ):
                 return by_numbers
         return spare if spare is not None else (None, Tail(rest), [])
 

@@ -14,7 +14,7 @@ from craft.text.freehand.row import Row
 
 _THEN = re.compile(r"[,;]?\s+(?:and\s+)?then\s+(?=(?:work|crochet|make|do|spiral|continue|go)\b)")
 """'6 sc into a ring, then work 3 rounds straight': where the first round ends."""
-_PULLED = re.compile(r"[,;]\s+(?:and\s+)?(?=(?:pull|draw)\b)")
+PULLED = re.compile(r"[,;]\s+(?:and\s+)?(?=(?:pull|draw)\b)")
 """'make a ring with 5 sc in it, pull closed': what is drawn shut there is the ring."""
 
 MOST_RING = 30
@@ -44,7 +44,7 @@ class Starts(Retold):
             return None
         whole = [text] if len(text) < MOST_RING else []
         pieces = [piece for said in sentences(text) for piece in _THEN.split(said)]
-        for piece in (*whole, *pieces, *(p for piece in pieces for p in _PULLED.split(piece)[:1])):
+        for piece in (*whole, *pieces, *(PULLED.split(piece)[0] for piece in pieces)):
             for part in (piece.rsplit(":", 1)[-1].strip(), piece):
                 if len(part) >= 120 or label_at(part) or not self.rings(part):
                     continue

@@ -19,7 +19,7 @@ from craft.text.freehand.rounds import Line
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
 from craft.text.freehand.source import rows
-from craft.text.freehand.starts import Starts
+from craft.text.freehand.starts import PULLED, Starts
 
 MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 """Code points and rows of a text that is read freehand, and code points of one row."""
@@ -258,8 +258,8 @@ class _Reader(Starts):
             self.begin(row)
             self.labelled(row, Label(1, 1, 0, 0), first)
             self.part.bare = self.next_label() is None and not after
-            if after.startswith((", ", "; ")):
-                self.prose(replace(row, text=after[2:]))  # the ring is drawn shut, and not the part
+            if (drawn := PULLED.match(after)) is not None:
+                self.prose(replace(row, text=after[drawn.end() :]))  # the ring is drawn shut, and not the part
             elif after:
                 self.unlabelled(replace(row, text=after))
             return
