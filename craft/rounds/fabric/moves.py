@@ -188,6 +188,8 @@ class RoundRun(RoundEdges):
             elif line.left == need + 1:
                 line.end -= 1
             return 1
+        if line.left == 2 * need + 1:
+            line.end -= 1  # of an odd edge pressed flat one stitch lies in the fold
         if line.left == 2 * need:
             return 2
         if line.left < need:

@@ -83,6 +83,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         ),
         (re.compile(rf"(?i)(?<=[\])}}*])\s*({n}){needed}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=[\s)\]])-\s*({n}){unit}\s*[.!-]?\s*$"), True),
+        (re.compile(rf"(?i)(?:(?<=x\d)|(?<=[a-z]{{2}}))-({n})\s*$"), False),
         (re.compile(rf"(?i)(?:[,:;]|(?<=[^\W\d])[.]|(?<=\d)[.](?=\s))\s*({n})\s*[.!]?\s*$"), False),
         (re.compile(rf"(?i)(?<=[\])*])\s*-?\s*({n})(?!\s*x\b)\s*[.!]?\s*$"), False),
         (re.compile(r"(?<=[\w)\]])\s+(\d{1,4})\s*$"), False),

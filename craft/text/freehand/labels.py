@@ -14,7 +14,7 @@ _ROUNDS = (
     rf"rounds?|steps?|lines?|circles?|rnds?|rds?|rdn|runden?|tours?|vueltas?|vtas?|gir[oi]|toer(?:en)?|rondes?|{_ROWS}"
 )
 _WORD = rf"(?:{_ROUNDS})\.?"
-_SHORT = rf"(?:{_ROUNDS}|r|t|v|g)\.?"
+_SHORT = rf"(?:{_ROUNDS}|r|t|v|g|h)\.?"
 _UNTIL = (
     r"to|through|thru|until|till|bis(?:\s+zur)?|à|au|a|a\s+la|al|alla|tot\s+en\s+met|t/m|tot|en|and|und|et|y|e|&|\+|/|,"
 )
@@ -25,7 +25,7 @@ _DASHTO = (
     r"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{1,4}(?!\s*(?:sc|dc|x|inc|dec|ch|fm|ms|pb|mb|v|st)\b)))"
 )
 _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|a|o|[rdtmvn][ao])?"
-_END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s))?\s*"
+_END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s)|-(?=[a-zA-Z(\[]))?\s*"
 
 _FORMS = (
     re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),

@@ -266,7 +266,11 @@ class _Parser(Units):
         """'from the 2nd ch [from hook]'."""
         start = self.at
         behind = self.sort() is Sort.FROM and self.at > 0
-        if self.eat(Sort.FROM, Sort.IN) and self.sort() is Sort.ORDINAL and self.sort(1) is Sort.CHAIN:
+        came = self.eat(Sort.FROM, Sort.IN)
+        chain = self.sort(1) is Sort.CHAIN or (
+            self.sort(1) is Sort.PLACE and came is not None and came.sort is Sort.FROM
+        )
+        if came is not None and self.sort() is Sort.ORDINAL and chain:
             nth = int(self.take().value)
             self.take()
             self.past_hook()

@@ -73,6 +73,7 @@ def plain(text: str) -> str:
     if m := _CELLS.fullmatch(text):
         text = f"{m['label']}: {m['work']} ({m['count']})" if m["count"] else f"{m['label']}: {m['work']}"
     text = _WITH.sub(lambda m: "without " if m[1] else "with ", text)
+    text = _TWO_INC.sub("inc", text)
     text = _SPACED_STITCH.sub(lambda m: m.group(0).replace(" ", ""), text)
     return _LEADERS.sub(" = ", _SHORTENED.sub(r"\1", text))
 
@@ -81,6 +82,9 @@ _CELLS = re.compile(
     r"(?i)(?P<label>(?:r|rnd|rd|round|row)s?\.?\s*\d{1,3}(?:\s?-\s?\d{1,3})?)\s+/\s+(?P<work>[^/]*[^\W\d_][^/]*?)(?:\s+/\s+(?P<count>\d{1,4}))?\s*"
 )
 """'R1 / 7 sc in a magic ring / 7'."""
+
+_TWO_INC = re.compile(r"(?i)\b2(?:dc|sc)inc\b")
+"""'2dcinc': two in one stitch."""
 
 _WITH = re.compile(r"(?i)\bw/(o\b)?\s*(?=\S)")
 """'a ring w/ 5 sc', 'w/o cutting'."""

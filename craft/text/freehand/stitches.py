@@ -335,6 +335,8 @@ class Stitches(Edges):
         following = not last and self.eat(Sort.NEXT) is not None
         same = self.eat(Sort.SAME) is not None
         number = self.eat(Sort.NUMBER)
+        if number is not None and self.sort(1) in PLACES:
+            self.eat(Sort.MORE)  # 'in 11 more sts'
         free = self.eat(Sort.FREE, Sort.FREE_BACK)
         if number is not None and self._waiting():
             self.held = True
@@ -380,8 +382,8 @@ class Stitches(Edges):
         if self.at and self.eat(Sort.EACH, Sort.EVERY) and self.eat(Sort.PLACE, Sort.CHAIN):
             self.eat(Sort.AROUND)
             return "and in each ch"
-        if goes_on and along and self._began_in_chain() and self.eat(Sort.CHAIN):
-            return "and in each ch"  # 'sc in 2nd ch from hook and down the chain'
+        if goes_on and self._began_in_chain() and self.eat(Sort.CHAIN if along else Sort.AROUND):
+            return "and in each ch"  # 'sc in 2nd ch from hook and down the chain', '… and across'
         return None
 
     def _began_in_chain(self) -> bool:

@@ -124,7 +124,10 @@ class Units(Stitches):
         n = self.eat(Sort.NUMBER)
         if not self.eat(Sort.CHAIN):
             return None
-        n = n or self.eat(Sort.NUMBER)
+        if n is None and self.sort() is Sort.OF and self.sort(1) is Sort.NUMBER:
+            self.take()  # 'cadena de 7'
+        if n is None and (n := self.eat(Sort.NUMBER)) is not None and self.sort(1) is None:
+            self.eat(Sort.CHAIN)  # 'chaînette de 5 ml'
         if self.sort() is Sort.EACH or (self.sort() is Sort.IN and self.sort(1) is not Sort.COLOUR):
             return None
         return f"ch {n.value if n else 1}"
