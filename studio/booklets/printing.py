@@ -17,8 +17,10 @@ from weasyprint.urls import URLFetcher, URLFetcherResponse
 
 from craft.document.booklet import Document
 from studio.booklets.album import Taken
+from studio.booklets.scripts import FAMILIES, faces
 
 FONTS = Path(__file__).parent / "fonts"
+FONT_KINDS = {".ttf": "font/ttf", ".woff2": "font/woff2"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,9 +80,10 @@ class _OwnFiles(URLFetcher):  # type: ignore[misc]
         if inside := PICTURE.match(url):
             return URLFetcherResponse(url, b64decode(url[inside.end() :]), {"Content-Type": inside[1]})
         name = url.removeprefix("font:")
-        if url == name or name not in {f.name for f in FONTS.glob("*.ttf")}:
+        file = next((f for f in FONTS.iterdir() if f.suffix in FONT_KINDS and f.name == name), None)
+        if url == name or file is None:
             raise ValueError("Only what ships with the application, or stands in the page, is read.")
-        return URLFetcherResponse(url, (FONTS / name).read_bytes(), {"Content-Type": "font/ttf"})
+        return URLFetcherResponse(url, file.read_bytes(), {"Content-Type": FONT_KINDS[file.suffix]})
 
 
 def words_of(document: Document) -> dict[str, str]:
@@ -119,6 +122,7 @@ def as_html(
         "low_ink": sheet.low_ink,
         "templates": templates,
         "words": words_of(document),
+        "scripts": FAMILIES,
     }
     return render_to_string("booklets/print.html", context)
 
@@ -150,11 +154,14 @@ def templates_pdf(document: Document, templates: Sequence[str], paper: str) -> b
         "words": words_of(document),
         "language": document.language,
     }
-    return _written(_laid_out(render_to_string("booklets/templates.html", context)))
+    return _written(_laid_out(render_to_string("booklets/templates.html", context), templates))
 
 
-def _laid_out(html: str) -> Pages:
-    page = HTML(string=html, url_fetcher=_OwnFiles(), base_url="font:")
+def _laid_out(html: str, drawings: Sequence[str] = ()) -> Pages:
+    """The pages. drawings: whose words stand in the page as pictures."""
+    page = HTML(
+        string=html.replace(FACES_HERE, faces(html + "".join(drawings)), 1), url_fetcher=_OwnFiles(), base_url="font:"
+    )
     return page.render(font_config=FontConfiguration(), pdf_tags=True)
 
 
@@ -169,6 +176,9 @@ def _end_of(pages: Pages) -> tuple[int, float]:
             return number, end[1] / page.height
     return len(pages.pages), 1.0
 
+
+FACES_HERE = "/* fonts of other scripts */"
+"""Where the pages have the fonts that their text needs beside their own."""
 
 END = "the-end"
 """The anchor behind the last word."""

@@ -11,9 +11,12 @@ from typing import Any
 from xml.etree import ElementTree
 
 import pytest
+from fontTools.ttLib import TTFont
 from PIL import Image
 from pypdf import PdfReader
 
+from studio.booklets.printing import FONTS
+from studio.booklets.scripts import SCRIPTS, scripts_in
 from tests.studio.conftest import BALL, Studio
 from tests.studio.test_pictures import upload
 
@@ -275,3 +278,48 @@ def test_prose_is_translated_side_by_side(studio: Studio, design: dict[str, Any]
     assert "T1: 6 ms dans le cercle magique [6]" in text
     studio.ask("GET", f"/designs/{design['id']}/booklet?language=fr&edition=all", status=422)
     assert BALL.splitlines()[0] in file(studio, made, "txt").decode()
+
+
+NAMES = {
+    "Łucja Dvořáková Ősz": "latin-greek-cyrillic",
+    "Привет Ежик": "latin-greek-cyrillic",
+    "Καλημέρα": "latin-greek-cyrillic",
+    "שלום": "hebrew",
+    "साही": "devanagari",
+    "เม่น": "thai",
+    "ზღარბი": "georgian",
+    "Ոզնի": "armenian",
+    "고슴도치": "korean",
+    "はりねずみ針": "japanese",
+    "刺猬": "chinese",
+}
+
+
+@pytest.mark.parametrize(("name", "script"), NAMES.items())
+def test_names_in_any_script_are_printed_with_our_own_fonts(
+    studio: Studio, design: dict[str, Any], name: str, script: str
+) -> None:
+    studio.ask("PUT", f"/designs/{design['id']}", {"name": name, "terms": "us"})
+    reader = PdfReader(io.BytesIO(file(studio, design, "pdf")))
+    fonts = [f.get_object() for f in reader.pages[0]["/Resources"]["/Font"].values()]
+    named = {str(f["/BaseFont"]).split("+")[-1] for f in fonts}
+    assert named, "a page without fonts"
+    assert all(re.match(r"Atkinson|Fraunces|Noto-?Sans|Work|Title|Script", n) for n in named), named
+    assert any("Noto" in n or "Script" in n for n in named), f"{script} has no font on the page: {named}"
+    assert squeezed(name.split(maxsplit=1)[0]) in squeezed(reader.pages[0].extract_text())
+
+
+def test_every_script_has_its_files_and_they_hold_it() -> None:
+    for script in SCRIPTS:
+        for _, name in script.files():
+            held = set(TTFont(FONTS / name).getBestCmap())
+            assert sum(map(script.holds, held)) > 40, name
+            assert {ord(c) for said, of in NAMES.items() if of == script.name for c in said if ord(c) > 0xFF} <= held, (
+                name
+            )
+    for name, script in NAMES.items():
+        assert script in [s.name for s in scripts_in(name)]
+    assert scripts_in("Moth, Zoë’s café") == ()
+    assert [s.name for s in scripts_in("はり刺猬")] == ["japanese", "chinese"], (
+        "what Japanese lacks is taken from the other"
+    )

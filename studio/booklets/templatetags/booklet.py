@@ -10,6 +10,8 @@ from typing import Any
 from django import template
 from django.utils.safestring import mark_safe
 
+from studio.booklets.scripts import in_any_script
+
 register = template.Library()
 
 
@@ -47,7 +49,7 @@ def steps(block: Mapping[str, Any]) -> list[tuple[str, list[Any]]]:
 @register.filter
 def drawn(svg: str) -> str:
     """A drawing as a data URL."""
-    return f"data:image/svg+xml;base64,{b64encode(svg.encode()).decode('ascii')}"
+    return f"data:image/svg+xml;base64,{b64encode(in_any_script(svg).encode()).decode('ascii')}"
 
 
 @register.filter
