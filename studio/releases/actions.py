@@ -8,6 +8,7 @@ from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.db.models import Sum
 
 from craft import __version__
 from craft.design.design import Design as DesignValue
@@ -24,10 +25,12 @@ from studio.errors import Refusal
 from studio.jobs import actions as jobs
 from studio.policy import Owner, Verb, demand
 from studio.releases.blockers import found_elsewhere
-from studio.releases.models import PrintState, Release
+from studio.releases.models import PrintState, Release, ReleaseFile
 from studio.releases.schemas import PrintIn
 
 MOST_RELEASES = 200
+QUOTA_BYTES = 4 * 2**30
+"""Files of all releases of a studio: some hundred booklets in every edition."""
 
 PRINTING = "release"
 """The kind of job that prints."""
@@ -63,6 +66,12 @@ def as_original(release: Release) -> Original:
     )
 
 
+def bytes_of_releases(user: User) -> int:
+    """How much the files of all releases of a designer take up."""
+    files = ReleaseFile.objects.filter(release__design__owner=user)
+    return int(files.aggregate(size=Sum("size"))["size"] or 0)
+
+
 def changes_since(last: Release | None, value: DesignValue) -> tuple[Erratum, ...]:
     """What a maker with the last release has to know of a design; nothing for a first one."""
     return () if last is None else errata(frozen(last), value)
@@ -77,6 +86,13 @@ def make_release(user: User, design: Design, prints: list[PrintIn], reason: str,
     last = design.releases.first()
     if last is not None and last.number >= MOST_RELEASES:
         raise Refusal(422, "full", f"A design has at most {MOST_RELEASES} releases.")
+    if bytes_of_releases(user) >= QUOTA_BYTES:
+        raise Refusal(
+            422,
+            "full",
+            f"The files of your releases take up {QUOTA_BYTES // 2**30} GB, which is all there is room for. Take everything "
+            "along, then remove designs whose releases nobody reads any more.",
+        )
     source = original(user, design)
     found = [*map(shown, findings_of(user, source)), *found_elsewhere(user, design)]
     blocking = [f for f in found if f.blocks and not _allowed(f, prints)]

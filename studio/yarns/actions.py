@@ -12,6 +12,7 @@ from studio.yarns.gauges import craft_yarn, swatch_gauge
 from studio.yarns.models import Swatch, Yarn
 
 MOST_YARNS = 500
+MOST_SWATCHES = 2_000
 
 
 @transaction.atomic
@@ -42,7 +43,9 @@ def remove_yarn(yarn: Yarn) -> None:
 
 @transaction.atomic
 def add_swatch(user: User, yarn: Yarn, values: dict[str, Any]) -> Swatch:
-    """A new swatch; CraftError when its measures give no gauge."""
+    """A new swatch; CraftError when its measures give no gauge, Refusal when there are too many."""
+    if user.swatches.count() >= MOST_SWATCHES:
+        raise Refusal(422, "full", f"The basket holds at most {MOST_SWATCHES:,} swatches: throw old ones away first.")
     swatch = Swatch(owner=user, yarn=yarn, **values)
     swatch_gauge(swatch)
     swatch.save()

@@ -112,6 +112,32 @@ def test_what_is_used_is_shown_with_what_to_do(studio: Studio) -> None:
         "full": "Take everything along, then remove designs that you are done with.",
     }
     assert all(one["most"] > 0 and one["full"] for one in held.values())
+    assert held["Steps of history of the design that has most"]["used"] >= 2
+    assert held["Links of the design that has most"]["used"] == 0
+    assert {"Swatches", "Files of releases", "Releases of the design that has most"} <= set(held)
+
+
+def test_files_of_releases_have_a_bound_that_is_said(studio: Studio, monkeypatch: pytest.MonkeyPatch) -> None:
+    made = with_body(studio, "Moth")
+    monkeypatch.setattr("studio.releases.actions.QUOTA_BYTES", 0)
+    told = studio.ask("POST", f"/designs/{made['id']}/releases", {"prints": [{}], "reason": "for a friend"}, 422)
+    assert "room for" in told["detail"]
+    assert "Take everything along" in told["detail"]
+
+
+def test_swatches_have_a_bound_that_is_said(studio: Studio, monkeypatch: pytest.MonkeyPatch) -> None:
+    yarn = studio.ask("POST", "/yarns", {"name": "Moss", "colour": "#77834b", "weight": 3}, 201)
+    monkeypatch.setattr("studio.yarns.actions.MOST_SWATCHES", 0)
+    body = {
+        "yarn_id": yarn["id"],
+        "hook_mm": 3,
+        "kind": "flat",
+        "stitches": 20,
+        "across_mm": 100,
+        "rounds": 20,
+        "up_mm": 100,
+    }
+    assert "at most 0 swatches" in studio.ask("POST", "/yarns/swatches", body, 422)["detail"]
 
 
 def test_a_studio_is_open_where_she_signed_in_and_closed_where_she_says(studio: Studio, user: User) -> None:
