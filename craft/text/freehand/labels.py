@@ -31,6 +31,7 @@ _FORMS = (
     re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?P<more>(?:\s*,\s*\d{{1,4}}\s*\.?{_NTH})*)(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[Rr]\.\s*:?\s*"),
+    re.compile(r"(?P<a>\d{1,3})v\.?(?:\s*-\s*(?P<b>\d{1,3})v\.?)?\s*[:)]\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
     re.compile(rf"(?i)[(\[{{]\s*(?:{_ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{_ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]}}]\s*[:.]?\s*"),
@@ -154,7 +155,7 @@ def _label(text: str, by: int) -> Label | None:
         return Label(None, None, by, by + m.end(), many=CARDINALS.get(said) or int(said))
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
-            return _made(m, by, bare=k > 5)
+            return _made(m, by, bare=k > 6)
     if m := _SENTENCE.match(text) or _SENTENCE_NTH.match(text) or _FROM_NTH.match(text) or _ARE.match(text):
         return _made(m, by)
     if m := _NTH_ALONE.match(text):

@@ -72,6 +72,7 @@ def plain(text: str) -> str:
         text = sign.sub(word, text)
     if m := _CELLS.fullmatch(text):
         text = f"{m['label']}: {m['work']} ({m['count']})" if m["count"] else f"{m['label']}: {m['work']}"
+    text = _STITCHES_FIRST.sub(lambda m: f"{m['work']} ({m['count']})", text)
     text = _WITH.sub(lambda m: "without " if m[1] else "with ", text)
     text = _TWO_INC.sub("inc", text)
     text = _SPACED_STITCH.sub(lambda m: m.group(0).replace(" ", ""), text)
@@ -85,6 +86,11 @@ _CELLS = re.compile(
 
 _TWO_INC = re.compile(r"(?i)\b2(?:dc|sc)inc\b")
 """'2dcinc': two in one stitch."""
+
+_STITCHES_FIRST = re.compile(
+    r"(?i)^(?P<count>\d{1,3})\s*(?:sts|stitches)\s+[-=]\s+(?!.*[(\[]\s*\d{1,4}\s*[)\]]\s*$)(?P<work>.*[^\W\d_].*)$"
+)
+"""'18 sts - 2 sc in every 2nd st': what a round has, and then how."""
 
 _WITH = re.compile(r"(?i)\bw/(o\b)?\s*(?=\S)")
 """'a ring w/ 5 sc', 'w/o cutting'."""

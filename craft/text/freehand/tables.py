@@ -71,6 +71,12 @@ def _is_change(column: int, lines: Sequence[tuple[Row, list[str]]]) -> bool:
     return bool(grown) and all(cell in grown or _NO_CHANGE.fullmatch(cell) for cell in cells)
 
 
+def _is_count(column: int, lines: Sequence[tuple[Row, list[str]]]) -> bool:
+    """Whether a column of whatever name holds numbers alone: what every round has."""
+    cells = [c[column] for _, c in lines if column < len(c)]
+    return bool(cells) and all(re.fullmatch(r"\d{1,4}", cell) for cell in cells)
+
+
 def _change(cell: str) -> str:
     return cell if re.fullmatch(r"[+-]\s*\d{1,3}", cell) else "="
 
@@ -89,6 +95,8 @@ def _table(block: list[Row], *, explained: bool) -> Iterable[Row]:
         ]
     kinds = [_kind(c) for c in head]
     kinds = ["change" if _is_change(k, lines[1:]) else kind for k, kind in enumerate(kinds)]
+    if "count" not in kinds:
+        kinds = ["count" if kind == "work" and _is_count(k, lines[1:]) else kind for k, kind in enumerate(kinds)]
     label = kinds.index("label")
     if "change" in kinds and "work" not in kinds and kinds.count("count") == 1:
         count_at, change = kinds.index("count"), kinds.index("change")

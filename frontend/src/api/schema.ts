@@ -8686,8 +8686,9 @@ export interface components {
          * @description Another size: other yarn and hook with the same counts; in the same yarn a height (of the figure or of a part), the
          *     widest count of a part, as large as the grams at hand allow, or a part that fits a girth.
          *
-         *     second: held together with `yarn`. others: yarns of colour roles that have one of their own. fits_design: another of her designs, whose part `fits` names. settled_share: how
-         *     much larger it has to be estimated, so that it settles to its height or girth.
+         *     second: held together with `yarn`. others: yarns of colour roles that have one of their own. fits_design: another of her
+         *     designs, whose part `fits` names. settled_share: how much larger it has to be estimated, so that it settles to its
+         *     height or girth.
          */
         SizeEntry: {
             /** Across Mm */
