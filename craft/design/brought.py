@@ -8,7 +8,16 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from craft.design.design import MOST_STEPS, Brief, Design, EyeKind, Eyes, Printed, Step
-from craft.design.parts import MOST_MAKE, MOST_NAME, DesignYarn, GaugeFrom, GaugeInForce, Part
+from craft.design.parts import (
+    MOST_MAKE,
+    MOST_NAME,
+    MOST_STRANDS_HELD,
+    DesignYarn,
+    GaugeFrom,
+    GaugeInForce,
+    OwnHook,
+    Part,
+)
 from craft.design.written import UNTITLED, own_lines
 from craft.errors import CraftError
 from craft.rounds.fabric import MAIN_COLOUR
@@ -55,16 +64,22 @@ def design_of(checked: Checked, text: str, name: str = "") -> Design:
 def parts_of(checked: Checked, text: str, lines: Sequence[SourceLine] = ()) -> tuple[Part, ...]:
     """The parts of a written pattern that have rounds, without the lines that belong to stops of their own."""
     elsewhere = [(s.span.start, s.span.end) for s in lines if s.taken in _LANDING]
-    return tuple(
-        Part(
-            _key(at, part.name or ""),
-            _plain(part.name or f"Part {at + 1}"),
-            own_lines(checked, text, part, elsewhere),
-            min(part.make, MOST_MAKE),
-        )
-        for at, (part, worked) in enumerate(zip(checked.reading.pattern.parts, checked.parts, strict=True))
-        if worked.rounds
-    )
+    found = []
+    for at, (part, worked) in enumerate(zip(checked.reading.pattern.parts, checked.parts, strict=True)):
+        if worked.rounds:
+            own, hook = _without_hook(own_lines(checked, text, part, elsewhere))
+            name = _plain(part.name or f"Part {at + 1}")
+            found.append(Part(_key(at, part.name or ""), name, own, min(part.make, MOST_MAKE), own_hook=hook))
+    return tuple(found)
+
+
+def _without_hook(text: str) -> tuple[str, OwnHook | None]:
+    """A part's lines without the one that says a hook of its own, and that hook."""
+    said = _OWN_HOOK.search(text)
+    if said is None or not 0.5 <= _number(said["mm"]) <= 25:
+        return text, None
+    strands = min(int(said["strands"] or 1), MOST_STRANDS_HELD)
+    return text.replace(said[0], "", 1), OwnHook(_number(said["mm"]), max(strands, 1))
 
 
 def parts_in_terms(parts: Sequence[Part], used: Terms, wanted: Terms) -> tuple[Part, ...]:
@@ -108,6 +123,13 @@ def _yarns(said: str, checked: Checked) -> tuple[DesignYarn, ...]:
 # --- what is said beside the rounds -----------------------------------------------------------------
 
 _MM = r"(\d{1,2}(?:[.,]\d{1,2})?)\s*-?\s*mm"
+_OWN_HOOK = re.compile(
+    r"(?im)^\W*(?:hook\s+for\s+this\s+part|häkelnadel\s+für\s+dieses\s+teil|crochet\s+pour\s+cette\s+pièce|ganchillo\s+para\s+esta"
+    r"\s+pieza|uncinetto\s+per\s+questa\s+parte|haaknaald\s+voor\s+dit\s+deel)\s*:\s*(?P<mm>\d{1,2}(?:[.,]\d{1,2})?)\s*mm[^\n,]*"
+    r"(?:,\s*(?P<strands>\d)\b[^\n]*)?\n?"
+)
+"""What a booklet says in front of a part's rounds, in every language that one is printed in."""
+
 _HOOKS = r"(?:hook|häkelnadel|nadel|crochet|aguja|ganchillo|gancho|uncinetto|haaknaald)"
 _HOOK = re.compile(rf"(?i){_MM}[^.,;]{{0,20}}?\b{_HOOKS}|{_HOOKS}\b[^.,;]{{0,30}}?{_MM}")
 _EYE_WORDS = r"(?:eyes?|augen|sicherheitsaugen|yeux|ojos|occhi|ogen)"

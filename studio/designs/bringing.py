@@ -25,7 +25,7 @@ from studio.designs.models import Design
 from studio.designs.policy import design_of
 from studio.designs.recording import new_key, new_version, record
 from studio.designs.schemas import BringIn, WrittenIn
-from studio.designs.values import manifest_of, source_entry
+from studio.designs.values import manifest_of, own_hook_entry, source_entry
 from studio.errors import Refusal
 from studio.refusals import placed_sentence
 
@@ -69,7 +69,13 @@ def bring_in(user: User, pk: int, asked: BringIn) -> Design:
     if len(manifest.parts) + len(parts) > MOST_PARTS:
         raise Refusal(422, "full", f"A design holds at most {MOST_PARTS} parts.")
     entries = [
-        PartEntry(key=(key := new_key()), name=p.name, make=p.make, version=new_version(design, key, p.text, None).pk)
+        PartEntry(
+            key=(key := new_key()),
+            name=p.name,
+            make=p.make,
+            version=new_version(design, key, p.text, None).pk,
+            own_hook=own_hook_entry(p.own_hook),
+        )
         for p in parts
     ]
     grown = with_parts(manifest, entries, [p.text for p in parts])

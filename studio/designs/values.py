@@ -263,7 +263,8 @@ def _yarn_entry(yarn: DesignYarn) -> pages.DesignYarn:
     )
 
 
-def _own_hook_entry(own: OwnHook | None) -> pages.OwnHookEntry | None:
+def own_hook_entry(own: OwnHook | None) -> pages.OwnHookEntry | None:
+    """The hook of a part's own as it is kept."""
     return None if own is None else pages.OwnHookEntry.model_validate(asdict(own))
 
 
@@ -361,7 +362,7 @@ def manifest_of(value: Design, versions: Mapping[str, int]) -> pages.Manifest:
                     make=p.make,
                     version=versions[p.key],
                     colour=p.colour,
-                    own_hook=_own_hook_entry(p.own_hook),
+                    own_hook=own_hook_entry(p.own_hook),
                 )
                 for p in value.parts
             ],

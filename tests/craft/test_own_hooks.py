@@ -8,6 +8,7 @@ from dataclasses import replace
 import pytest
 
 from craft.design.anchors import Place
+from craft.design.brought import design_of
 from craft.design.design import Design, EyeKind, Eyes, RoleYarn, Size, SizeKind
 from craft.design.grading import Sized, State, at_size, figures_of, first_size, sized_design
 from craft.design.joins import Join, Manner
@@ -22,6 +23,7 @@ from craft.document.proof import proof_of
 from craft.document.templates import templates_of
 from craft.errors import CraftError
 from craft.gauge import Gauge, estimate_gauge
+from craft.rounds.stitches import Language
 from craft.text.check import check
 from tests.craft.test_cli import validate
 
@@ -212,3 +214,22 @@ def test_a_difference_says_it() -> None:
     before, after = doll(), doll(OwnHook(2.0))
     told = [said(c, before, after) for c in difference(before, after).changes]
     assert any("hook of its own" in text for text in told), told
+
+
+@pytest.mark.parametrize("language", [None, *Language])
+def test_a_printed_hook_comes_back_to_its_part(language: Language | None) -> None:
+    """In every language that a booklet is printed in; the sentence is not kept twice."""
+    design = doll(OwnHook(2.0, 2))
+    imprint = Imprint("Fern", design.terms, "2 May 2026", language=language)
+    text = as_text(compose(manuscript_of(design, run_parts(design), imprint)))
+    ear = next(p for p in design_of(check(text), text).parts if p.text.count("\n") > 2 and p.own_hook is not None)
+    assert ear.own_hook == OwnHook(2.0, 2)
+    assert "2 mm" not in ear.text
+    assert ear.make == 2
+
+
+def test_a_hook_that_nobody_sells_is_kept_as_words() -> None:
+    text = "# Ear\nHook for this part: 0.1 mm.\nR1: 6 sc in ring [6]\nR2: inc x 6 [12]\n"
+    (ear,) = design_of(check(text), text).parts
+    assert ear.own_hook is None
+    assert "0.1 mm" in ear.text

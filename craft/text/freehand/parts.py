@@ -23,6 +23,10 @@ SURE_HEADING = 4
 NEAR = 3
 """Rows above a round among which its heading is looked for, where it works along pieces made before."""
 
+_COLOUR_FIRST = re.compile(r"(?i)^\W*(?:with|mit|avec|con|met)\s+[^\W\d]+(?:\s+[^\W\d]+)?\W*$")
+MOST_LEAD = 6
+"""'Mit Gold' right above the rounds says their colour: it is a heading only where nothing else is."""
+
 _REJOINED = re.compile(r"(?i)^[-•*\s]*(?:re-?join|re-?attach)\b")
 
 _MADE_AGAIN = re.compile(
@@ -84,7 +88,7 @@ class Parts(Rounds):
             known = table_of(self.language, self.terms).get(heading.name.lower()) is not None
             if known and heading.weight < SURE_HEADING:
                 continue  # 'Door' is a word of work in Dutch, and a part where it is marked as one
-            weight = heading.weight * 2 - back
+            weight = heading.weight * 2 - back - (MOST_LEAD if _COLOUR_FIRST.match(above.text) else 0)
             if heading.weight > 0 and (best is None or weight > best[0] + 2):
                 best = (weight, heading)
                 at = len(self.waiting) - 1 - back

@@ -47,7 +47,7 @@ function OwnHookRow({ design, part, hooks }: { design: Design; part: Part; hooks
   const { stitch_mm, round_mm, spread, how } = part.gauge;
   return (
     <li className="grid grid-cols-2 items-end gap-3 rounded-md border border-line bg-ground p-2 md:grid-cols-[1fr_9rem_7rem_2fr_auto]">
-      <p className="min-w-0 self-center truncate font-semibold">{part.name}</p>
+      <p className="col-span-2 min-w-0 self-center truncate font-semibold md:col-span-1">{part.name}</p>
       <SelectField
         label={`Hook of ${part.name}`}
         value={String(hook.hook_mm)}
@@ -61,17 +61,19 @@ function OwnHookRow({ design, part, hooks }: { design: Design; part: Part; hooks
         value={hook.strands ?? 1}
         onValue={(strands) => set({ strands: strands ?? 1 })}
       />
-      <p className="self-center text-sm">
+      <p className="col-span-2 self-center text-sm md:col-span-1">
         Stitches {measured ? "" : "about "}
         <b>{stitch_mm.toFixed(1)} mm</b> wide, rounds <b>{round_mm.toFixed(1)} mm</b> high, give or take{" "}
         {Math.round(spread * 100)} %: {how}
       </p>
-      <IconButton
-        label={`${part.name} as the figure`}
-        onClick={() => act.mutate({ do: "own-hook", key: part.key, hook: null })}
-      >
-        <X size={16} />
-      </IconButton>
+      <div className="col-span-2 justify-self-end md:col-span-1">
+        <IconButton
+          label={`${part.name} as the figure`}
+          onClick={() => act.mutate({ do: "own-hook", key: part.key, hook: null })}
+        >
+          <X size={16} />
+        </IconButton>
+      </div>
     </li>
   );
 }

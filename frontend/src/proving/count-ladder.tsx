@@ -48,7 +48,15 @@ export function CountLadder({ counts, labels, fill, done = 0, heat = [], label }
               vectorEffect="non-scaling-stroke"
             />
             {stumbled > 0 && (
-              <circle cx={WIDE + ROOM / 2} cy={y(i) + tall * 0.38} r={2.2} fill="var(--madder)" />
+              <line
+                x1={(WIDE + wide(n)) / 2}
+                x2={WIDE + ROOM}
+                y1={y(i) + tall * 0.38}
+                y2={y(i) + tall * 0.38}
+                stroke="var(--madder)"
+                strokeWidth={2}
+                vectorEffect="non-scaling-stroke"
+              />
             )}
           </g>
         );
