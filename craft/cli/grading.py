@@ -9,7 +9,7 @@ from typing import Any
 from craft.cli.answers import Answer, gauge_arguments, gauge_of, number, refused
 from craft.cli.designs import as_design
 from craft.cli.files import read_given
-from craft.design.design import Design, Size, SizeKind
+from craft.design.design import Design
 from craft.design.grading import (
     Feature,
     Sized,
@@ -25,6 +25,7 @@ from craft.design.grading import (
 from craft.design.joins import meeting
 from craft.design.parts import GaugeFrom
 from craft.design.running import run_parts
+from craft.design.size import Size, SizeKind
 from craft.design.stored import to_json
 from craft.design.written import pattern_text
 from craft.errors import CraftError

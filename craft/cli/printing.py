@@ -11,8 +11,8 @@ from craft.cli.answers import Answer, gauge_arguments, number
 from craft.cli.designs import as_design
 from craft.cli.files import TERMS, read_given
 from craft.cli.grading import first_given
-from craft.design.design import Size, SizeKind
 from craft.design.grading import Sized, at_size, names_of
+from craft.design.size import Size, SizeKind
 from craft.document.booklet import (
     Document,
     Imprint,

@@ -8,8 +8,8 @@ from typing import Any
 from craft.cli.answers import Answer, gauge_arguments, number
 from craft.cli.files import read_given
 from craft.cli.grading import design_of, first_given, measures
-from craft.design.design import Size, SizeKind
 from craft.design.grading import Sized, asked_for, figure_size, pattern_for_all
+from craft.design.size import Size, SizeKind
 from craft.errors import CraftError
 from craft.text.several_sizes import of_size
 

@@ -9,10 +9,10 @@ from django.contrib.auth.models import User
 from django.utils import timezone
 
 from craft.design.design import Design as DesignValue
-from craft.design.design import Size, SizeKind
 from craft.design.grading import Sized, at_size, first_size, names_of, sized_design
 from craft.design.mirrored import mirrored
 from craft.design.running import RunPart, run_parts
+from craft.design.size import Size, SizeKind
 from craft.document.booklet import (
     Document,
     Explained,

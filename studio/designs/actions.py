@@ -10,6 +10,7 @@ from django.db import transaction
 from craft.design.design import MOST_PARTS
 from craft.design.design import Design as DesignValue
 from craft.fitting.panels import recipe_json, recipe_of
+from studio.designs.entries import manifest_of
 from studio.designs.hooks import with_own_swatch
 from studio.designs.manifest import BaseEntry, BriefPage, Manifest, PartEntry, ProvingPage
 from studio.designs.models import Design, Revision
@@ -19,7 +20,6 @@ from studio.designs.reading import design_value, read_text
 from studio.designs.recording import new_key, new_version, record
 from studio.designs.rewriting import rewritten, version_of
 from studio.designs.texts import keep_all_typed, keep_version, page_from_text, with_part
-from studio.designs.values import manifest_of
 from studio.errors import Refusal
 
 MOST_DESIGNS = 2_000

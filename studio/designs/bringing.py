@@ -20,12 +20,12 @@ from craft.text.check import Checked, check
 from craft.text.freehand import Correction, Corrections
 from studio.designs import manifest as pages
 from studio.designs.actions import create_from_value, names_of, with_parts
+from studio.designs.entries import manifest_of, own_hook_entry, source_entry
 from studio.designs.manifest import Manifest, PartEntry
 from studio.designs.models import Design
 from studio.designs.policy import design_of
 from studio.designs.recording import new_key, new_version, record
 from studio.designs.schemas import BringIn, WrittenIn
-from studio.designs.values import manifest_of, own_hook_entry, source_entry
 from studio.errors import Refusal
 from studio.refusals import placed_sentence
 

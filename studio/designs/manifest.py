@@ -50,8 +50,7 @@ class OwnHookEntry(Frozen):
 
 
 class PartEntry(Frozen):
-    """A part: its key for life, name, number to make, the version of its text, and the yarn it begins with. own_hook: null
-    for a part that is worked as the figure is."""
+    """A part: its key for life, name, number to make, the version of its text, and the yarn and hook it begins with."""
 
     key: Key
     name: PartName

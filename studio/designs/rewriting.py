@@ -7,10 +7,10 @@ from collections.abc import Mapping
 from craft.design.design import Design as DesignValue
 from craft.design.parts import Part
 from craft.fitting.panels import recipe_json
+from studio.designs.entries import manifest_of
 from studio.designs.manifest import DesignYarn, Manifest, SizeEntry
 from studio.designs.models import Design
 from studio.designs.recording import new_version
-from studio.designs.values import manifest_of
 
 _PAGES: Mapping[str, tuple[str, ...]] = {
     "gauge": ("gauge", "yarns"),

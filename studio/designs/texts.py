@@ -14,12 +14,13 @@ from craft.fitting.panels import recipe_json, recipe_of
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
 from craft.text.exchange import converted
+from studio.designs.entries import with_eyes
 from studio.designs.manifest import AssemblyPage, Manifest, PartEntry
 from studio.designs.models import Design, PartVersion, TypedText
 from studio.designs.policy import design_of, part_of
 from studio.designs.reading import read_text, version_tag
 from studio.designs.recording import new_version, record
-from studio.designs.values import eyes_value, with_eyes
+from studio.designs.values import eyes_value
 from studio.errors import Refusal
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from craft.design.remix import Port, ShelfPiece, piece_of_json
 from craft.design.running import run_parts
-from studio.designs.values import permissions_entry
+from studio.designs.entries import permissions_entry
 from studio.pieces.models import Piece
 from studio.pieces.schemas import PieceYarn, PortOut, ShelfPieceOut
 

@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Router, Status
 
-from craft.design.design import Size
+from craft.design.size import Size
 from craft.errors import CraftError
 from studio.designs.manifest import SizesPage
 from studio.designs.policy import design_of

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from django.contrib.auth.models import User
 
-from craft.design.design import Size
 from craft.design.grading import Sized, at_size, first_size, share_that_meets, sized_design, wish_of
+from craft.design.size import Size
 from craft.errors import CraftError
 from studio.bench.scenes import Staged, staged_value
 from studio.designs.reading import ReadDesign

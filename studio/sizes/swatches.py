@@ -6,8 +6,8 @@ from dataclasses import replace
 
 from django.contrib.auth.models import User
 
-from craft.design.design import Size
 from craft.design.grading import first_size, girth_around
+from craft.design.size import Size
 from craft.errors import CraftError
 from craft.gauge import Gauge, corrected_by_samples, estimate_gauge, estimate_together
 from studio.designs.manifest import RoleYarnEntry, SizeEntry

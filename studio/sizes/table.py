@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
-from craft.design.design import Design, Size
+from craft.design.design import Design
 from craft.design.grading import (
     THINGS,
     Sized,
@@ -17,6 +17,7 @@ from craft.design.grading import (
     pattern_for_all,
     phases_of,
 )
+from craft.design.size import Size
 from craft.errors import CraftError
 from craft.gauge import Estimate
 from studio.bench.previews import estimate

@@ -5,10 +5,11 @@ from __future__ import annotations
 from hypothesis import strategies as st
 
 from craft.design.anchors import Anchor, Place
-from craft.design.design import Brief, Design, EyeKind, Eyes, Mark, Printed, Size, SizeKind, Source, Step
+from craft.design.design import Brief, Design, EyeKind, Eyes, Mark, Printed, Source, Step
 from craft.design.joins import Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.running import run_parts, worked_parts
+from craft.design.size import Size, SizeKind
 from craft.rounds.stitches import Terms
 from craft.shape.drafting import Recipe
 from craft.shape.target import Form, Solid

@@ -10,10 +10,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from craft.design.design import Design, Size, SizeKind
+from craft.design.design import Design
 from craft.design.grading import Sized, asked_for, figure_size, first_size
 from craft.design.parts import Part
 from craft.design.running import run_parts
+from craft.design.size import Size, SizeKind
 from craft.design.stored import written
 from craft.document.booklet import (
     CountTable,

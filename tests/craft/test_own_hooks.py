@@ -9,13 +9,14 @@ import pytest
 
 from craft.design.anchors import Place
 from craft.design.brought import design_of
-from craft.design.design import Design, EyeKind, Eyes, RoleYarn, Size, SizeKind
+from craft.design.design import Design, EyeKind, Eyes
 from craft.design.grading import Sized, State, at_size, figures_of, first_size, sized_design
 from craft.design.joins import Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, OwnHook, Part
 from craft.design.remix import difference, said
 from craft.design.running import run_parts
 from craft.design.seating import estimated_figure
+from craft.design.size import RoleYarn, Size, SizeKind
 from craft.design.skeins import skein_plans
 from craft.design.stored import from_json, to_json
 from craft.document.booklet import Imprint, Observed, as_text, compose, manuscript_of

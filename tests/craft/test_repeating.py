@@ -7,9 +7,10 @@ import itertools
 import numpy as np
 import pytest
 
-from craft.design.design import Design, Size, SizeKind
+from craft.design.design import Design
 from craft.design.grading import Sized, State, asked_for, at_size, phases_of
 from craft.design.parts import Part
+from craft.design.size import Size, SizeKind
 from craft.rounds.stitches import STITCHES, Terms
 from tests.craft.test_grading import first
 

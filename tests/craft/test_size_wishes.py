@@ -8,7 +8,7 @@ from dataclasses import replace
 
 import pytest
 
-from craft.design.design import Design, Size, SizeKind
+from craft.design.design import Design
 from craft.design.grading import (
     THINGS,
     Sized,
@@ -24,6 +24,7 @@ from craft.design.grading import (
 )
 from craft.design.grading.asked import weight_of
 from craft.design.parts import DesignYarn, Part
+from craft.design.size import Size, SizeKind
 from craft.errors import CraftError
 from craft.yarn import held_together
 from tests.craft.test_grading import BALL, GAUGE, demo, first, neck

@@ -10,9 +10,10 @@ import pytest
 from craft.design.design import Design as DesignValue
 from craft.gauge import estimate_gauge
 from craft.yarn import Yarn
+from studio.designs.entries import manifest_of
 from studio.designs.manifest import Manifest
 from studio.designs.rewriting import rewritten
-from studio.designs.values import manifest_of, own_hook_value, value_of
+from studio.designs.values import own_hook_value, value_of
 from tests.craft.test_own_hooks import whole
 from tests.studio.conftest import BALL, Studio
 

@@ -8,10 +8,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from craft.design.design import Size, SizeKind
 from craft.design.grading.in_yarns import in_yarn
 from craft.design.grading.measure import part_size
 from craft.design.grading.sized import PartAtSize, Sized, figure_size, scaled, yarn_at
+from craft.design.size import Size, SizeKind
 from craft.errors import CraftError
 from craft.gauge import Gauge
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
-from craft.design.design import Size
 from craft.design.grading.sized import PartAtSize, Sized
+from craft.design.size import Size
 from craft.design.written import head_of, made_first
 from craft.errors import require
 from craft.text.several_sizes import head_line, part_for_all

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
-from craft.design.design import RoleYarn, Size
 from craft.design.grading.report import Feature, State
 from craft.design.grading.sized import PartAtSize, Sized
 from craft.design.grading.words import lengths_resaid
 from craft.design.joins import Manner, meeting
 from craft.design.parts import OwnHook
+from craft.design.size import RoleYarn, Size
 from craft.errors import CraftError
 from craft.gauge import Gauge, estimate_together, fabric_outlook
 from craft.rounds.fabric import MAIN_COLOUR
