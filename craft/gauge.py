@@ -268,3 +268,43 @@ def substitutes(gauge: Gauge) -> tuple[Substitute, ...]:
                 if abs(off) <= AS_LARGE and (before is None or abs(off) < abs(before.off)):
                     found[kind.number, strands] = Substitute(kind.number, strands, hook, off)
     return tuple(sorted(found.values(), key=lambda s: (s.strands, abs(s.off))))
+
+
+SAME_HAND = 0.08
+"""By how large a share two samples of one hand in one yarn on one hook differ, and no more (common practice)."""
+
+EXPLAINS = 0.03
+"""How near another hook has to come to the difference, to be the likely reason of it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Sample:
+    """A measured sample: of what, on which hook as it is noted, and what it gave."""
+
+    yarn: Yarn
+    hook_mm: float
+    gauge: Gauge
+
+
+@dataclass(frozen=True, slots=True)
+class Unlike:
+    """A sample that differs from another of the same yarn on the same hook. share: by which its stitches are wider, less
+    than 0 for narrower. hook_mm: the hook that explains it, None where none that is sold does."""
+
+    share: float
+    hook_mm: float | None
+
+
+def unlike(sample: Sample, others: Sequence[Sample]) -> Unlike | None:
+    """How far a sample lies from the median of the others of its yarn and hook; None where it is like them, or there is
+    none. A stitch is as wide as hook and yarn together, so another hook explains a difference of its own size."""
+    alike = [o.gauge.stitch_mm for o in others if o.yarn == sample.yarn and abs(o.hook_mm - sample.hook_mm) < 0.01]
+    if not alike:
+        return None
+    share = sample.gauge.stitch_mm / statistics.median(alike) - 1
+    if abs(share) <= SAME_HAND:
+        return None
+    thick = sample.yarn.diameter_mm
+    shares = {mm: (mm + thick) / (sample.hook_mm + thick) - 1 for mm, _ in HOOKS if abs(mm - sample.hook_mm) > 0.01}
+    near = min(shares, key=lambda mm: abs(shares[mm] - share))
+    return Unlike(share, near if abs(shares[near] - share) <= EXPLAINS else None)

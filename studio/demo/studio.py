@@ -36,8 +36,12 @@ Tree = dict[str, Any]
 
 
 def _fill_basket(user: User, data: Tree) -> dict[str, Yarn]:
-    """Yarns by name, and the swatch."""
-    listed = [{"name": name, "colour": colour, **data["light"]} for name, colour in data["colours"].items()]
+    """Yarns by name, some of them weighed, and the swatch."""
+    left = data["left_g"]
+    listed = [
+        {"name": name, "colour": colour, **data["light"], "left_g": left.get(name)}
+        for name, colour in data["colours"].items()
+    ]
     yarns = {values["name"]: add_yarn(user, values) for values in [*listed, *data["more_yarns"]]}
     swatch = dict(data["swatch"])
     add_swatch(user, yarns[swatch.pop("yarn")], swatch)

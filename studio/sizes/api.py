@@ -15,6 +15,7 @@ from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
 from studio.guard import designer
 from studio.sizes.actions import make_size
+from studio.sizes.left import left_of
 from studio.sizes.schemas import PatternForAll, SettledSize, SizePicture, SizesTable
 from studio.sizes.settled import settled_size
 from studio.sizes.swatches import size_for
@@ -27,7 +28,8 @@ router = Router(tags=["sizes"])
 def read_sizes(request: HttpRequest, design_id: int, payload: SizesPage) -> SizesTable:
     """The design beside the sizes asked for; nothing is kept."""
     user = designer(request)
-    return table(read_design(design_of(user, design_id)), tuple(size_for(user, s) for s in payload.sizes))
+    design = design_of(user, design_id)
+    return table(read_design(design), tuple(size_for(user, s) for s in payload.sizes), left_of(user, design.manifest))
 
 
 @router.post("/{int:design_id}/sizes/pattern", response=PatternForAll)

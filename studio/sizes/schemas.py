@@ -53,12 +53,16 @@ class FeatureOut(Schema):
 
 
 class YarnUse(Schema):
-    """Yarn of one colour."""
+    """Yarn of one colour. grams: null where nothing says what a metre weighs. left_g, enough: of that yarn in the basket, and
+    whether it does; null where that is not told."""
 
     colour: str
     stitches: int
     metres: EstimateOut
     skeins: int | None
+    grams: EstimateOut | None
+    left_g: float | None
+    enough: Literal["yes", "maybe", "no"] | None
 
 
 class SizeColumn(Schema):

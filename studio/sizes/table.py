@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import asdict
 
 from craft.design.design import Design
@@ -16,9 +17,11 @@ from craft.design.grading import (
     names_of,
     pattern_for_all,
     phases_of,
+    weight_of_use,
 )
-from craft.design.size import Size
+from craft.design.size import Size, SizeKind
 from craft.errors import CraftError
+from craft.figure.materials import ColourUse, enough
 from craft.gauge import Estimate
 from studio.bench.previews import estimate
 from studio.designs.reading import ReadDesign
@@ -34,11 +37,14 @@ from studio.sizes.schemas import (
 )
 from studio.yarns.schemas import GaugeOut
 
+Left = Mapping[str, float]
+"""What is left of yarns in the basket, in grams, by the names that a figure has for them."""
 
-def table(read: ReadDesign, sizes: tuple[Size, ...]) -> SizesTable:
+
+def table(read: ReadDesign, sizes: tuple[Size, ...], left: Left | None = None) -> SizesTable:
     """The design as it is, beside the sizes asked for; one that cannot be made says why."""
     first = first_size(read.value, read.parts)
-    columns = [_column(first, None), *(_asked(first, size) for size in sizes)]
+    columns = [_column(first, None, left or {}), *(_asked(first, size, left or {}) for size in sizes)]
     return SizesTable(columns=columns, things=[ThingOut(**asdict(thing)) for thing in THINGS])
 
 
@@ -59,14 +65,14 @@ def picture_of(read: ReadDesign, size: Size | None) -> SizePicture:
     return SizePicture(svg=figure_picture(sized, f"{read.value.name} {name}, from the front"))
 
 
-def _asked(first: Sized, size: Size) -> SizeColumn:
+def _asked(first: Sized, size: Size, left: Left) -> SizeColumn:
     try:
-        return _column(at_size(first, size), size)
+        return _column(at_size(first, size), size, {} if size.kind is SizeKind.YARN else left)
     except CraftError as error:
         return _impossible(first.design, size, error.message)
 
 
-def _column(sized: Sized, size: Size | None) -> SizeColumn:
+def _column(sized: Sized, size: Size | None, left: Left) -> SizeColumn:
     found = figures_of(sized)
     return SizeColumn(
         key=size.key if size else "base",
@@ -79,14 +85,25 @@ def _column(sized: Sized, size: Size | None) -> SizeColumn:
         height=estimate(found.height),
         width=estimate(found.width),
         eye_mm=found.eye_mm,
-        yarns=[
-            YarnUse(colour=use.colour, stitches=use.stitches, metres=estimate(use.metres), skeins=skeins)
-            for use, skeins in found.yarns
-        ],
+        yarns=[_yarn_use(sized, use, skeins, left) for use, skeins in found.yarns],
         filling_g=estimate(found.filling_g),
         hours=estimate(found.hours),
         notes=list(found.notes),
         features=[FeatureOut(**asdict(row)) for row in found.features],
+    )
+
+
+def _yarn_use(sized: Sized, use: ColourUse, skeins: int | None, left: Left) -> YarnUse:
+    grams, yarn = weight_of_use(sized, use), sized.yarn_named(use.colour)
+    there = None if yarn is None else left.get(yarn.name)
+    return YarnUse(
+        colour=use.colour,
+        stitches=use.stitches,
+        metres=estimate(use.metres),
+        skeins=skeins,
+        grams=None if grams is None else estimate(grams),
+        left_g=there,
+        enough=None if grams is None or there is None else enough(grams, there).value,
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import asdict
 
 from django.http import HttpRequest
@@ -12,7 +13,7 @@ from craft.yarn import HOOKS, WEIGHT_CLASSES, hook_name
 from craft.yarn import Yarn as CraftYarn
 from studio.guard import designer
 from studio.yarns import actions
-from studio.yarns.gauges import craft_yarn, swatch_gauge
+from studio.yarns.gauges import craft_yarn, doubts, swatch_gauge
 from studio.yarns.models import Swatch, Yarn
 from studio.yarns.policy import swatch_of, visible_swatches, visible_yarns, yarn_of
 from studio.yarns.schemas import Basket, GaugeOut, SwatchIn, SwatchOut, YarnIn, YarnOut
@@ -21,11 +22,11 @@ router = Router(tags=["yarns"])
 
 
 def _yarn(yarn: Yarn) -> YarnOut:
-    names = ("id", "name", "colour", "weight", "wraps", "plush", "skein_m", "skein_g")
+    names = ("id", "name", "colour", "weight", "wraps", "plush", "skein_m", "skein_g", "left_g")
     return YarnOut(**{n: getattr(yarn, n) for n in names}, diameter_mm=craft_yarn(yarn).diameter_mm)
 
 
-def _swatch(swatch: Swatch) -> SwatchOut:
+def _swatch(swatch: Swatch, told: Mapping[int, str] | None = None) -> SwatchOut:
     names = (
         "id",
         "yarn_id",
@@ -44,6 +45,7 @@ def _swatch(swatch: Swatch) -> SwatchOut:
         **{n: getattr(swatch, n) for n in names},
         yarn_name=swatch.yarn.name,
         gauge=GaugeOut(**asdict(swatch_gauge(swatch))),
+        doubt=(told or {}).get(swatch.pk),
     )
 
 
@@ -51,6 +53,8 @@ def _swatch(swatch: Swatch) -> SwatchOut:
 def read_basket(request: HttpRequest) -> Basket:
     """All yarns and swatches, and what there is to choose from."""
     user = designer(request)
+    swatches = list(visible_swatches(user).select_related("yarn"))
+    told = doubts(swatches)
     classes = [
         {
             "number": c.number,
@@ -64,7 +68,7 @@ def read_basket(request: HttpRequest) -> Basket:
     return Basket.model_validate(
         {
             "yarns": [_yarn(y) for y in visible_yarns(user)],
-            "swatches": [_swatch(s) for s in visible_swatches(user)],
+            "swatches": [_swatch(s, told) for s in swatches],
             "classes": classes,
             "hooks": [{"mm": mm, "name": hook_name(mm)} for mm, _ in HOOKS],
         }

@@ -8,7 +8,7 @@ from django.db import models
 
 
 class Yarn(models.Model):
-    """A yarn a designer has: thickness by class or counted wraps, and what a skein holds."""
+    """A yarn a designer has: thickness by class or counted wraps, what a skein holds, and how much of it is left."""
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="yarns")
     name = models.CharField(max_length=80)
@@ -18,6 +18,7 @@ class Yarn(models.Model):
     plush = models.BooleanField(default=False)
     skein_m = models.FloatField(null=True, blank=True)
     skein_g = models.FloatField(null=True, blank=True)
+    left_g = models.FloatField(null=True, blank=True)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -32,6 +32,7 @@ class YarnIn(Schema):
     plush: bool = False
     skein_m: Metres | None = None
     skein_g: Metres | None = None
+    left_g: Annotated[float, Field(ge=0, le=100_000)] | None = None
 
 
 class YarnOut(Schema):
@@ -45,6 +46,7 @@ class YarnOut(Schema):
     plush: bool
     skein_m: float | None
     skein_g: float | None
+    left_g: float | None
     diameter_mm: float
 
 
@@ -75,7 +77,7 @@ class GaugeOut(Schema):
 
 
 class SwatchOut(Schema):
-    """A swatch with the gauge it gives."""
+    """A swatch with the gauge it gives. doubt: what is odd about it beside others, null for nothing."""
 
     id: int
     yarn_id: int
@@ -91,6 +93,7 @@ class SwatchOut(Schema):
     drift_rounds: int | None
     yarn_per_stitch_mm: float | None
     gauge: GaugeOut
+    doubt: str | None
 
 
 class Basket(Schema):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -15,17 +16,19 @@ from craft.design.parts import GaugeFrom, GaugeInForce
 from craft.design.parts import Part as DesignPart
 from craft.design.running import run_parts
 from craft.errors import CraftError
-from craft.figure.materials import filling_g, hours, length_per_unit, skeins, tails, yarn_use
+from craft.figure.materials import enough, filling_g, hours, length_per_unit, skeins, tails, yarn_use
 from craft.gauge import (
     Estimate,
     FabricVerdict,
     Gauge,
+    Sample,
     corrected_by_samples,
     estimate_gauge,
     fabric_outlook,
     gauge_from_piece,
     gauge_from_swatch,
     lean_from_thread,
+    unlike,
 )
 from craft.rounds.pattern import Part, StepKind
 from craft.rounds.stitches import Terms
@@ -230,3 +233,42 @@ def test_washers_that_no_longer_pass_are_told(scale: float, passes: bool) -> Non
     told = [f for f in found.features if f.kind == "washers"]
     assert bool(told) is not passes
     assert all("no longer passes" in n for f in told for n in (f.words,) if n in found.notes)
+
+
+@pytest.mark.parametrize(
+    ("left", "does"), [(0.0, "no"), (9.9, "no"), (10.0, "maybe"), (11.9, "maybe"), (12.0, "yes"), (500, "yes")]
+)
+def test_what_is_left_does_surely_only_for_the_likely_most(left: float, does: str) -> None:
+    assert enough(Estimate(10, 8, 12, "weighed"), left).value == does
+    with pytest.raises(CraftError):
+        enough(Estimate(10, 8, 12, "weighed"), -1)
+
+
+MOSS = Yarn("Moss", 3, wraps=13)
+
+
+def on(hook_mm: float, *, noted: float = 3.0, wider: float = 1.0) -> Sample:
+    """A sample as the estimate has it on a hook, noted as on another."""
+    made = estimate_gauge(MOSS, hook_mm)
+    return Sample(MOSS, noted, Gauge(made.stitch_mm * wider, made.round_mm))
+
+
+def test_a_sample_on_another_hook_than_is_noted_is_suspected() -> None:
+    others = [on(3.0), on(3.0, wider=1.02)]
+    odd = unlike(on(4.0), others)
+    assert odd is not None
+    assert odd.hook_mm == 4.0
+    assert odd.share == pytest.approx(0.18, abs=0.03)
+    smaller = unlike(on(2.25), others)
+    assert smaller is not None
+    assert smaller.hook_mm == 2.25
+
+
+def test_what_one_hand_does_is_no_doubt_and_what_no_hook_explains_names_none() -> None:
+    assert unlike(on(3.0, wider=1.05), [on(3.0)]) is None
+    assert unlike(on(4.0), []) is None, "nothing to hold it against"
+    assert unlike(on(4.0, noted=4.0), [on(3.0)]) is None, "another hook is no doubt"
+    assert unlike(replace(on(4.0), yarn=Yarn("Oat", 3, wraps=13)), [on(3.0)]) is None
+    huge = unlike(on(3.0, wider=12.0), [on(3.0)])
+    assert huge is not None
+    assert huge.hook_mm is None

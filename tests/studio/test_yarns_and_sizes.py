@@ -377,3 +377,40 @@ def test_both_ladders_of_a_size_come_with_its_column(studio: Studio) -> None:
     assert part["before"] == made["parts"][0]["counts"]
     assert part["links"][0] == [0, 0]
     assert all(b < len(part["before"]) and a < len(part["counts"]) for b, a in part["links"])
+
+
+def test_what_is_left_of_a_yarn_is_held_against_what_a_size_takes(studio: Studio) -> None:
+    yarn = studio.ask("POST", "/yarns", {**MOSS, "left_g": 500}, 201)
+    assert yarn["left_g"] == 500
+    studio.ask("POST", "/yarns", {**MOSS, "left_g": -1}, 422)
+    made = gauged(studio)
+    page = {**made["gauge"], "yarns": [{**MOSS, "yarn_id": yarn["id"]}]}
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages", {"page": "gauge", "base": made["revision"], "data": page})
+
+    def said(**yarn_now: Any) -> list[tuple[float | None, str | None]]:
+        studio.ask("PUT", f"/yarns/{yarn['id']}", {**MOSS, **yarn_now})
+        columns = studio.ask("POST", f"/designs/{made['id']}/sizes", {"sizes": [TALLER, PLUSH]})["columns"]
+        return [(c["yarns"][0]["left_g"], c["yarns"][0]["enough"]) for c in columns]
+
+    assert said(left_g=500) == [(500, "yes"), (500, "yes"), (None, None)], "of another yarn nothing is known"
+    assert said(left_g=0)[0] == (0, "no")
+    assert said()[0] == (None, None)
+    needs = studio.ask("POST", f"/designs/{made['id']}/sizes", {"sizes": []})["columns"][0]["yarns"][0]["grams"]
+    assert said(left_g=needs["value"] + 0.01)[0][1] == "maybe"
+    assert said(left_g=needs["high"])[0][1] == "yes"
+    assert said(left_g=needs["value"] - 0.01)[0][1] == "no"
+
+
+def test_swatches_that_differ_on_one_hook_are_doubted(studio: Studio) -> None:
+    yarn = studio.ask("POST", "/yarns", MOSS, 201)["id"]
+    body = {"yarn_id": yarn, "hook_mm": 3, "kind": "stuffed", "stitches": 30, "rounds": 10, "up_mm": 40}
+    first = studio.ask("POST", "/yarns/swatches", {**body, "across_mm": 129}, 201)
+    assert studio.ask("GET", "/yarns")["swatches"][0]["doubt"] is None
+    second = studio.ask("POST", "/yarns/swatches", {**body, "across_mm": 155}, 201)
+    told = {s["id"]: s["doubt"] for s in studio.ask("GET", "/yarns")["swatches"]}
+    assert told[second["id"]] == (
+        "Its stitches are 20% wider than your other swatches of it on this hook: a 4 mm hook would explain that."
+    )
+    assert "narrower" in told[first["id"]]
+    studio.ask("DELETE", f"/yarns/swatches/{first['id']}", status=204)
+    assert studio.ask("GET", "/yarns")["swatches"][0]["doubt"] is None

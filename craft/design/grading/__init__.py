@@ -13,6 +13,7 @@ from craft.design.grading.asked import (
     girth_of,
     grams_per_metre,
     share_that_meets,
+    weight_of_use,
     wish_of,
 )
 from craft.design.grading.edges import Around
@@ -80,6 +81,7 @@ __all__ = [
     "sizes",
     "sold_eye",
     "together",
+    "weight_of_use",
     "wish_of",
     "yarn_at",
 ]

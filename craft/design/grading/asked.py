@@ -13,7 +13,8 @@ from craft.design.grading.measure import part_size
 from craft.design.grading.sized import PartAtSize, Sized, figure_size, scaled, yarn_at
 from craft.design.size import Size, SizeKind
 from craft.errors import CraftError
-from craft.gauge import Gauge
+from craft.figure.materials import ColourUse
+from craft.gauge import Estimate, Gauge
 
 CLOSE = 0.002
 """How near a weight is met: a share of it."""
@@ -224,6 +225,14 @@ def grams_per_metre(sized: Sized) -> Mapping[str, float]:
     """What a metre of each yarn weighs, of those that say it."""
     yarns = {y.name: sized.bought.get(y.name, y) for y in sized.design.yarns}
     return {n: y.skein_g / y.skein_m for n, y in yarns.items() if y.skein_m is not None and y.skein_g is not None}
+
+
+def weight_of_use(sized: Sized, use: ColourUse) -> Estimate | None:
+    """Grams of one colour at a size, None where its yarn does not say what a metre weighs."""
+    yarn = sized.yarn_named(use.colour)
+    if yarn is None or yarn.skein_m is None or yarn.skein_g is None:
+        return None
+    return use.metres.times(yarn.skein_g / yarn.skein_m)
 
 
 def by_weight(first: Sized, grams: float) -> Sized:

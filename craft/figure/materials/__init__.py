@@ -4,7 +4,9 @@ from craft.figure.materials.skein_plan import PieceNeed, Skein, SkeinPlan, skein
 from craft.figure.materials.use import (
     SKEIN_MARGIN,
     ColourUse,
+    Enough,
     Tail,
+    enough,
     filling_g,
     filling_of,
     hours,
@@ -19,10 +21,12 @@ from craft.figure.materials.use import (
 __all__ = [
     "SKEIN_MARGIN",
     "ColourUse",
+    "Enough",
     "PieceNeed",
     "Skein",
     "SkeinPlan",
     "Tail",
+    "enough",
     "filling_g",
     "filling_of",
     "hours",

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 
 import numpy as np
 
@@ -97,6 +98,20 @@ def used_together(uses: Iterable[ColourUse]) -> tuple[ColourUse, ...]:
         had = found.get(use.colour)
         found[use.colour] = use if had is None else had.plus(use)
     return tuple(sorted(found.values(), key=lambda u: -u.units))
+
+
+class Enough(StrEnum):
+    """Whether what is left of a yarn does for what is needed: surely, as the estimate has it, or not."""
+
+    YES = "yes"
+    MAYBE = "maybe"
+    NO = "no"
+
+
+def enough(needed: Estimate, left: float) -> Enough:
+    """Whether what is left does, in whatever unit both are: surely where it covers the likely most."""
+    require(left >= 0, "What is left is zero or more.", field="left_g")
+    return Enough.YES if left >= needed.high else Enough.MAYBE if left >= needed.value else Enough.NO
 
 
 def skeins(metres: Estimate, skein_m: float) -> int:

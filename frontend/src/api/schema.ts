@@ -9233,11 +9233,13 @@ export interface components {
         };
         /**
          * SwatchOut
-         * @description A swatch with the gauge it gives.
+         * @description A swatch with the gauge it gives. doubt: what is odd about it beside others, null for nothing.
          */
         SwatchOut: {
             /** Across Mm */
             across_mm: number;
+            /** Doubt */
+            doubt: string | null;
             /** Drift Rounds */
             drift_rounds: number | null;
             /** Drift Stitches */
@@ -10012,6 +10014,8 @@ export interface components {
         YarnIn: {
             /** Colour */
             colour: string;
+            /** Left G */
+            left_g?: number | null;
             /** Name */
             name: string;
             /**
@@ -10039,6 +10043,8 @@ export interface components {
             diameter_mm: number;
             /** Id */
             id: number;
+            /** Left G */
+            left_g: number | null;
             /** Name */
             name: string;
             /** Plush */
@@ -10104,11 +10110,17 @@ export interface components {
         };
         /**
          * YarnUse
-         * @description Yarn of one colour.
+         * @description Yarn of one colour. grams: null where nothing says what a metre weighs. left_g, enough: of that yarn in the basket, and
+         *     whether it does; null where that is not told.
          */
         YarnUse: {
             /** Colour */
             colour: string;
+            /** Enough */
+            enough: ("yes" | "maybe" | "no") | null;
+            grams: components["schemas"]["EstimateOut"] | null;
+            /** Left G */
+            left_g: number | null;
             metres: components["schemas"]["EstimateOut"];
             /** Skeins */
             skeins: number | null;

@@ -149,7 +149,7 @@ function weightsOf(asked: Asked, weights: readonly WeightClass[]): Entry[] {
 }
 
 /** A yarn of the basket as a size keeps it, whole. */
-function keptYarn({ id, diameter_mm: _, ...kept }: Yarn): NonNullable<Entry["yarn"]> {
+function keptYarn({ id, diameter_mm: _, left_g: __, ...kept }: Yarn): NonNullable<Entry["yarn"]> {
   return { ...kept, yarn_id: id };
 }
 

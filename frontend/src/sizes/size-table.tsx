@@ -74,10 +74,33 @@ function Yarns({ column }: { column: Column }) {
       {column.yarns.map((y) => (
         <li key={y.colour}>
           {y.colour}: <Guess of={y.metres} format={(m) => `${rounded(m)} m`} />
+          {y.grams && (
+            <>
+              , <Guess of={y.grams} format={(g) => `${rounded(g)} g`} />
+            </>
+          )}
           {y.skeins ? `, ${y.skeins} ${y.skeins === 1 ? "skein" : "skeins"}` : ""}
+          <LeftOf use={y} />
         </li>
       ))}
     </ul>
+  );
+}
+
+const ENOUGH = {
+  yes: ["border-moss bg-moss-ground", "that does"],
+  maybe: ["border-weld bg-weld-ground", "that may just do"],
+  no: ["border-madder bg-madder-ground", "that does not do"],
+} as const;
+
+/** What is left of a yarn in the basket, and whether it does. */
+function LeftOf({ use }: { use: Column["yarns"][number] }) {
+  if (use.left_g == null || !use.enough) return null;
+  const [look, said] = ENOUGH[use.enough];
+  return (
+    <span className={`ml-1.5 border-l-4 px-1 text-sm ${look}`}>
+      {rounded(use.left_g)} g left: {said}
+    </span>
   );
 }
 

@@ -12,6 +12,7 @@ const YARN = {
   plush: true,
   skein_m: 80,
   skein_g: 100,
+  left_g: null,
   diameter_mm: 3.5,
 } satisfies Yarn;
 const ASKED: Asked = {

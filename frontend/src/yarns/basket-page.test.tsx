@@ -17,6 +17,7 @@ const YARN: Schemas["YarnOut"] = {
   plush: false,
   skein_m: 125,
   skein_g: 50,
+  left_g: null,
   diameter_mm: 2.31,
 };
 

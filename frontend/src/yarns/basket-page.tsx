@@ -99,6 +99,7 @@ function YarnRow({
           {yarn.skein_m
             ? `${yarn.skein_m} m${yarn.skein_g ? ` / ${yarn.skein_g} g` : ""}`
             : "length of a skein not known"}
+          {yarn.left_g == null ? "" : `, ${rounded(yarn.left_g)} g left`}
         </div>
       </div>
       <IconButton label={`Change ${yarn.name}`} onClick={onChange}>
@@ -158,6 +159,9 @@ function SwatchRow({ swatch }: { swatch: Basket["swatches"][number] }) {
           </Explained>
           , lean {gauge.lean.toFixed(2)}
         </div>
+        {swatch.doubt && (
+          <p className="mt-1 border-l-4 border-weld bg-weld-ground px-2 py-0.5 text-sm">{swatch.doubt}</p>
+        )}
       </div>
       <Confirm
         trigger={

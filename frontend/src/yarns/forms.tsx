@@ -13,6 +13,7 @@ const FRESH: YarnIn = {
   plush: false,
   skein_m: null,
   skein_g: null,
+  left_g: null,
 };
 
 export function YarnDialog({
@@ -29,8 +30,8 @@ export function YarnDialog({
   const { form, refused } = useSentForm<YarnIn>(yarn ?? FRESH);
   const change = useChangeBasket();
   const send = form.handleSubmit((value) => {
-    const { name, colour, weight, wraps, plush, skein_m, skein_g } = value;
-    const plain = { name: name.trim(), colour, weight, wraps, plush, skein_m, skein_g };
+    const { name, colour, weight, wraps, plush, skein_m, skein_g, left_g } = value;
+    const plain = { name: name.trim(), colour, weight, wraps, plush, skein_m, skein_g, left_g };
     change.mutate(yarn ? { do: "change", id: yarn.id, yarn: plain } : { do: "add", yarn: plain }, {
       onSuccess: () => onOpen(false),
       onError: refused,
@@ -73,6 +74,15 @@ export function YarnDialog({
         />
         <FormNumber form={form} name="skein_m" label="Skein" unit="m" least={1} most={100000} />
         <FormNumber form={form} name="skein_g" label="Skein" unit="g" least={1} most={100000} />
+        <FormNumber
+          form={form}
+          name="left_g"
+          label="Left of it"
+          unit="g"
+          least={0}
+          most={100000}
+          hint="On the scale; sizes say whether it does."
+        />
         <Controller
           control={form.control}
           name="plush"
