@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import http.client
 import http.cookiejar
 import json
 import os
@@ -103,8 +104,11 @@ class Browser:
             data=json.dumps(body).encode() if body is not None else None,
             headers={"Content-Type": "application/json", "X-CSRFToken": token},
         )
-        with self.opener.open(request, timeout=10) as answer:
-            raw = answer.read()
+        try:
+            with self.opener.open(request, timeout=10) as answer:
+                raw = answer.read()
+        except http.client.HTTPException as error:
+            raise urllib.error.URLError(error) from error  # whoever answered died over it: that is no answer
         return json.loads(raw) if raw else None
 
 
