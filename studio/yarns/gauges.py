@@ -33,7 +33,9 @@ def doubts(swatches: Sequence[Swatch]) -> dict[int, str]:
         odd = unlike(sample, [other for key, other in samples.items() if key != pk])
         if odd is None:
             continue
-        differs = f"{abs(odd.share):.0%} {'wider' if odd.share > 0 else 'narrower'} than your other swatches of it"
+        differs = (
+            f"{abs(odd.share) * 100:.0f} % {'wider' if odd.share > 0 else 'narrower'} than your other swatches of it"
+        )
         reason = "was it made on another hook, or filled otherwise?"
         if odd.hook_mm is not None:
             reason = f"a {odd.hook_mm:g} mm hook would explain that."

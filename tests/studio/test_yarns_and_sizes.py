@@ -409,7 +409,7 @@ def test_swatches_that_differ_on_one_hook_are_doubted(studio: Studio) -> None:
     second = studio.ask("POST", "/yarns/swatches", {**body, "across_mm": 155}, 201)
     told = {s["id"]: s["doubt"] for s in studio.ask("GET", "/yarns")["swatches"]}
     assert told[second["id"]] == (
-        "Its stitches are 20% wider than your other swatches of it on this hook: a 4 mm hook would explain that."
+        "Its stitches are 20 % wider than your other swatches of it on this hook: a 4 mm hook would explain that."
     )
     assert "narrower" in told[first["id"]]
     studio.ask("DELETE", f"/yarns/swatches/{first['id']}", status=204)

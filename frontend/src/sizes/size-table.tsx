@@ -98,7 +98,7 @@ function LeftOf({ use }: { use: Column["yarns"][number] }) {
   if (use.left_g == null || !use.enough) return null;
   const [look, said] = ENOUGH[use.enough];
   return (
-    <span className={`ml-1.5 border-l-4 px-1 text-sm ${look}`}>
+    <span className={`mt-0.5 mb-1 block w-fit border-l-4 px-1 text-sm ${look}`}>
       {rounded(use.left_g)} g left: {said}
     </span>
   );

@@ -67,6 +67,26 @@ it("what is not known of a yarn is said, not left out", async () => {
   expect(screen.getByText("length of a skein not known")).toBeTruthy();
 });
 
+it("what is left of a yarn is kept and shown, also when it is nothing", async () => {
+  basket = { ...basket, yarns: [{ ...YARN, left_g: 0 }] };
+  await shown();
+  expect(screen.getByText("0 g left")).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Change Moss" }));
+  const field = within(screen.getByRole("dialog")).getByLabelText("Left of it (g)");
+  await userEvent.clear(field);
+  await userEvent.type(field, "42");
+  await userEvent.click(screen.getByRole("button", { name: "Save" }));
+  expect(asked.find((a) => a.method === "PUT")?.body).toMatchObject({ name: "Moss", left_g: 42 });
+});
+
+it("a swatch that is unlike the others says so", async () => {
+  const gauge = { stitch_mm: 5, round_mm: 4.6, lean: 0.4, spread: 0.03, how: "measured" };
+  const doubt = "Its stitches are 18 % wider than your other swatches of it on this hook.";
+  basket = { ...basket, swatches: [{ id: 1, yarn_id: 3, yarn_name: "Moss", hook_mm: 3, gauge, doubt }] };
+  await shown();
+  expect(screen.getByText(doubt)).toBeTruthy();
+});
+
 it("an empty basket says what to do, and offers no swatch yet", async () => {
   basket = { ...basket, yarns: [] };
   await shown();

@@ -99,8 +99,8 @@ function YarnRow({
           {yarn.skein_m
             ? `${yarn.skein_m} m${yarn.skein_g ? ` / ${yarn.skein_g} g` : ""}`
             : "length of a skein not known"}
-          {yarn.left_g == null ? "" : `, ${rounded(yarn.left_g)} g left`}
         </div>
+        {yarn.left_g != null && <div className="text-sm">{rounded(yarn.left_g)} g left</div>}
       </div>
       <IconButton label={`Change ${yarn.name}`} onClick={onChange}>
         <Pencil size={16} />
