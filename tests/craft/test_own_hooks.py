@@ -10,7 +10,7 @@ import pytest
 from craft.design.anchors import Place
 from craft.design.brought import design_of
 from craft.design.design import Design, EyeKind, Eyes
-from craft.design.grading import Sized, State, at_size, figures_of, first_size, sized_design
+from craft.design.grading import Sized, State, at_size, figures_of, first_size, sized_design, together
 from craft.design.joins import Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, OwnHook, Part
 from craft.design.remix import difference, said
@@ -234,3 +234,16 @@ def test_a_hook_that_nobody_sells_is_kept_as_words() -> None:
     (ear,) = design_of(check(text), text).parts
     assert ear.own_hook is None
     assert "0.1 mm" in ear.text
+
+
+def test_a_colour_that_nobody_listed_is_no_other_yarn() -> None:
+    """Its metres are not those of the main yarn; skeins of a figure without yarns are those of the yarn it is made in."""
+    unlisted = replace(doll(), parts=(Part("b", "Body", BODY.replace("R4-R9", "Change to Coal.\nR4-R9")),))
+    found = sized(unlisted)
+    assert found.yarn_named("Coal") is None
+    whole = together([(found, 1)])
+    metres = {y.name: y.metres.value for y in whole.yarns}
+    used = {u.colour: u.metres.value for u, _ in figures_of(found).yarns}
+    assert sorted(metres.values()) == pytest.approx(sorted(used.values()))
+    bare = replace(doll(), yarns=(), parts=(Part("b", "Body", BODY),))
+    assert [n for _, n in figures_of(sized(bare, yarn=WORSTED, hook_mm=5.0)).yarns] == [1]

@@ -12,6 +12,7 @@ from craft.design.grading.washers import washers_at
 from craft.design.joins import loose_copies
 from craft.figure.materials import ColourUse, filling_of, hours, skeins
 from craft.gauge import Estimate
+from craft.rounds.fabric import MAIN_COLOUR
 
 
 @dataclass(frozen=True)
@@ -43,7 +44,8 @@ def figures_of(sized: Sized) -> SizeFigures:
         (loose[p.source.key], m.profile) for p, m in zip(sized.parts, measures, strict=True) if p.source.key in loose
     ]
     uses = yarn_at(sized)
-    bought = [(use, sized.yarn_named(use.colour)) for use in uses]
+    main = sized.yarn_named(MAIN_COLOUR)
+    bought = [(use, sized.yarn_named(use.colour) or main) for use in uses]
     width, height = figure_size(sized)
     spread, how = sized.gauge.spread, sized.gauge.how
     features = report_of(sized)

@@ -41,7 +41,11 @@ def in_yarn(first: Sized, size: Size) -> Sized:
     if len(roles) < len(size.others):
         raise CraftError("A colour is worked in one yarn: choose one for each.", field="others")
     fabrics = {name: _fabric(first, role) for name, role in roles.items()}
-    bought = {y.name: size.yarn for y in first.design.yarns} | {r.role: r.yarn for r in size.others}
+    bought = (
+        {MAIN_COLOUR: size.yarn}
+        | {y.name: size.yarn for y in first.design.yarns}
+        | {r.role: r.yarn for r in size.others}
+    )
     words = [found.words, *(f"{name}: {fabric.words}" for name, fabric in fabrics.items())]
     sized = by_gauge(first, found.gauge, " ".join(words), fabrics)
     rows = (*_roles_gone(first, roles), *_thick_and_thin(sized, fabrics))

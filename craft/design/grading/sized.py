@@ -110,9 +110,9 @@ class Sized:
         return self.scale * self.gauge_of(key).stitch_mm / self.gauge.stitch_mm / was
 
     def yarn_named(self, colour: str) -> DesignYarn | None:
-        """The yarn of a colour's name at this size; the main colour's is the first."""
+        """The yarn of a colour's name at this size, None for one that nobody listed; the main colour's is the first."""
         name = self.design.yarns[0].name if colour == MAIN_COLOUR and self.design.yarns else colour
-        return self.bought.get(name) or next((y for y in self.design.yarns if y.name == name), self.design.yarn)
+        return self.bought.get(name) or next((y for y in self.design.yarns if y.name == name), None)
 
     @property
     def features(self) -> tuple[Feature, ...]:
