@@ -64,6 +64,12 @@ _TELLS_ROUNDS = re.compile(
 )
 """'sc in each st for six more rounds'."""
 
+_SAYS_COUNT = re.compile(
+    r"(?i)\b(?:so|that|now|should|will|you'll)\s+(?:you\s+)?(?:now\s+)?have\s+\d{1,3}\b"
+    r"|\bfor\s+(?:a\s+total\s+of\s+)?\d{1,3}\s+(?:sts?|stitches)\s*[.!]?\s*$"
+)
+"""'so you have 12', 'for 24 stitches': said of a round, and of nothing else."""
+
 _COUNTED = re.compile(r"(?i)[\[(=]\s*\d{1,4}\s*(?:sts?|sc|stitches)?\s*[\])]?\s*\.?\s*$")
 
 
@@ -94,7 +100,8 @@ def with_passed_over(checked: Checked) -> Checked:
     said = checked.corrections.of_line if checked.corrections else None
     lines = [ln for ln in lines if said is None or not said(ln.number)]
     if len(lines) < LEAST_PASSED_OVER:
-        lines = [ln for ln in lines if _TELLS_ROUNDS.search(ln.text)]
+        lines = [ln for ln in _worded(checked) if _TELLS_ROUNDS.search(ln.text) or _SAYS_COUNT.search(ln.text)]
+        lines = [ln for ln in lines if said is None or not said(ln.number)]
     plainly = (*_even_rounds(checked), *_repeated_rounds(checked))
     lines += [ln for ln in plainly if ln not in lines and not (said and said(ln.number))]
     told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _ENDS) for ln in lines]

@@ -14,8 +14,8 @@ if TYPE_CHECKING:
     from craft.text.freehand.legend import colours_listed, explains
     from craft.text.freehand.lexicon import stitch_words
     from craft.text.freehand.placed import judgements, read_freehand
-    from craft.text.freehand.rounds import Line
     from craft.text.freehand.sections import Prose, sections_of
+    from craft.text.freehand.so_far import Line
     from craft.text.freehand.source import Cut, cuts, sizes_in
     from craft.text.freehand.translation import Translation, translated
 

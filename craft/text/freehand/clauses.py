@@ -13,7 +13,7 @@ from craft.text.notation import step_kind
 _ASIDE_SORTS = frozenset({
     Sort.NUMBER, Sort.ORDINAL, Sort.PLACE, Sort.IN, Sort.EACH, Sort.EVERY, Sort.NEXT, Sort.LAST, Sort.TO, Sort.OF, Sort.FROM,
     Sort.AROUND, Sort.ROUND, Sort.AND, Sort.QUIET, Sort.NOISE, Sort.STOP, Sort.MORE, Sort.BOTH, Sort.THROUGH, Sort.REST,
-    Sort.SAME, Sort.COLOUR, Sort.OTHER_SIDE, Sort.TOGETHER,
+    Sort.SAME, Sort.COLOUR, Sort.OTHER_SIDE, Sort.TOGETHER, Sort.JOIN,
 })  # fmt: skip
 """What a remark may be made of: nothing that is worked, and nothing that says how often."""
 
@@ -22,7 +22,10 @@ _TURNING = frozenset(("except", "instead", "less", "not", "no", "without", "skip
 LEAST_WORD = 3
 """Letters of a word that tells a remark."""
 
-_BETWEEN = re.compile(r"\s*[,;]\s*|\s+-\s+|\s+(?=(?:while|whilst|as\s+you\s+go|and\s+at\s+the\s+same\s+time)\b)")
+_BETWEEN = re.compile(
+    r"\s*[,;]\s*|:\s+|\s+-\s+|\s+(?=(?:while|whilst|as\s+you\s+go|and\s+at\s+the\s+same\s+time)\b)"
+    r"|\s+and\s+(?=(?:pull|draw|cut|stuff|fasten|sew|weave)\b)"
+)
 
 _COUNTS = re.compile(r"(?i)^\W*\d|\d\s*(?:sts?|stitches)\b")
 """'13. Sew shut': what may be the round's count, in front of a direction."""
@@ -64,8 +67,11 @@ def _is_remark(clause: str, tokens: tuple[Token, ...]) -> bool:
     words = [str(t.value).lower() for t in tokens if t.sort is Sort.NOISE]
     if any(t.sort not in _ASIDE_SORTS for t in tokens) or any(w in _TURNING or w in stitch_words() for w in words):
         return False
-    if step_kind(clause) is None and any(
-        a.sort is Sort.NUMBER and b.sort is Sort.NOISE for a, b in itertools.pairwise(tokens)
+    joins = any(t.sort is Sort.JOIN for t in tokens)  # 'join the two lobes'
+    if (
+        not joins
+        and step_kind(clause) is None
+        and any(a.sort is Sort.NUMBER and b.sort is Sort.NOISE for a, b in itertools.pairwise(tokens))
     ):
         return False  # '2 flumps in each' may be stitches that nobody knows
     return any(len(w) >= LEAST_WORD and w.isalpha() for w in words) or step_kind(clause) is not None

@@ -9,7 +9,7 @@ from functools import cache
 from craft.text.freehand.lexicon import Sort, stitch_words, words_of
 
 _UNIT = (
-    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|sc|dc|hdc|htr|x|m|maschen?|fm|mailles?|ms|p|puntos?|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
+    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|p|puntos?|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
     r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+(?:round|rnd|rd|time))(?![^\W\d_])\.?"
 )
 _ROUNDS = r"(?:rounds?|rnds?|rows?|runden|rd|tours?|vueltas|giri|toeren|rondes|reihen)"
@@ -163,12 +163,17 @@ def sentences(text: str) -> list[str]:
     found: list[str] = []
     for piece in pieces:
         starred = bool(found) and "*" in found[-1] and _AGAIN.search(found[-1]) is None
-        if found and (_COUNT_ALONE.fullmatch(piece.strip()) or (starred and any(_AGAIN.search(p) for p in pieces))):
+        nth = bool(found) and _NTH_ENDS.search(found[-1]) is not None
+        if found and (
+            nth or _COUNT_ALONE.fullmatch(piece.strip()) or (starred and any(_AGAIN.search(p) for p in pieces))
+        ):
             found[-1] = f"{found[-1]} {piece}"  # '*1 sc in next sc. Sc2tog. Rep from * around. 16 sc.' is one
         elif piece.strip():
             found.append(piece)
     return found
 
 
+_NTH_ENDS = re.compile(r"(?i)(?:\b(?:als|die|der|das|den|dem|jede[rnms]?|in|zur|bis)|\()\s+\d{1,3}\.$")
+"""'in die 3. Lm': a number in German, and no end of a sentence."""
 _AGAIN = re.compile(r"(?i)\brep(?:eat)?\b")
 _COUNT_ALONE = re.compile(rf"(?i)\d{{1,4}}\s*{_UNIT}\s*[.!]?")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from craft.rounds.numbers import CARDINALS
 from craft.text.freehand.lexer import Token
 from craft.text.freehand.lexicon import Sort
 
@@ -72,6 +73,11 @@ class Cursor:
         if self.sort() in sorts:
             return self.take()
         return None
+
+    def up_to(self, end: int) -> None:
+        """Take what stands before a place of the text."""
+        while (token := self.peek()) is not None and token.start < end:
+            self.at += 1
 
     def times(self) -> int | None:
         """'x 6', '6x', '6 times', 'repeat 6 times', 'twice'; None and nothing taken when it is none of them."""
@@ -152,6 +158,18 @@ class Cursor:
             return self.limbs[-1]
         self.at = start
         return None
+
+    def like_named(self) -> str | None:
+        """'12 sc on the first leg, 12 sc on the second': a piece that only its number names; its words are taken."""
+        nth = self.peek()
+        if nth is None or nth.sort is not Sort.ORDINAL or not self.limbs:
+            return None
+        if self.sort(1) not in (None, Sort.CLOSE, *SEPARATORS):
+            return None
+        self.take()
+        nouns = [w for w in self.limbs[-1].split() if w.lower() not in CARDINALS and not w.isdigit()]
+        self.limbs.append(f"{ORDINALS[min(int(nth.value), 8) - 1]} {nouns[-1] if nouns else self.limbs[-1]}")
+        return self.limbs[-1]
 
     def of_chain(self) -> int | None:
         """'[of] the 3 ch': how many chains, when they are counted."""

@@ -11,6 +11,10 @@ _IN_FRONT = ("front", "vorder", "vmg", "avant", "delanter", "anterior", "davanti
 """Beginnings of words for the front loop, in six languages."""
 
 
+NEAR = 6
+"""Tokens behind 'join to leg one' among which that leg is named again."""
+
+
 class Edges(Cursor):
     """Readers of what is left, what is taken up, and what is joined; each takes what it reads, or gives None."""
 
@@ -132,13 +136,20 @@ class Edges(Cursor):
         """'join to leg 1 with a sc': the first stitch along another piece."""
         start = self.at
         self.eat(Sort.TO, Sort.IN)
-        if (piece := self.eat(Sort.PIECE)) is not None and (made := self.eat(Sort.STITCH)) is not None:
+        piece = self.eat(Sort.PIECE)
+        if piece is not None and self.at > start + 1 and self.sort() in SEPARATORS and self._is_said_behind(piece):
+            return ""  # 'join to leg one, sc 6 around leg one'
+        if piece is not None and (made := self.eat(Sort.STITCH)) is not None:
             at = self.at
             if not (self.eat(Sort.IN) and self.eat(Sort.NEXT) and self.eat(Sort.PLACE)):
                 self.at = at  # 'with a sc in any stitch'
             return f"1 {name_of(made.value)} around the {self.limb(piece)}"
         self.at = start
         return None
+
+    def _is_said_behind(self, piece: Token) -> bool:
+        """Whether what follows says that it is worked along the same piece."""
+        return any(t.sort is Sort.PIECE and t.value == piece.value for t in self.tokens[self.at : self.at + NEAR])
 
     def where_joined(self) -> str:
         """'… to the first of these 12 sts': where a round is joined is where it began."""

@@ -144,6 +144,16 @@ _ALONE = ("sc", "inc", "dec", "sl st", "hdc", "dc", "BLO: sc", "FLO: sc", "in BL
 """A stitch and nothing else: all around, where it is a whole round."""
 
 
+_CHAIN_START = re.compile(r"(?i)(ch [2-4])( \(counts as a stitch\))?, (?=\d|\(|\S+ (?:in|around))")
+"""'ch 3, 11 dc in ring': a chain as high as a tall stitch."""
+_CHAIN_RING = re.compile(
+    r"(?i)(ch [2-5])(?: \(counts as a stitch\))?, (\d+ (?:hdc|dc|tr)) in [2345](?:nd|rd|th) ch from hook"
+)
+"""'ch 4, 11 dc in 4th ch from hook' that are counted as twelve."""
+_INTO_NEXT = re.compile(r"^(1 \S+) in next st")
+"""'1 dc in the same place' behind that chain: where the chain stands."""
+
+
 def _likelier(work: str, below: Below, noise: str) -> Iterator[tuple[str, str]]:
     """What is tried before the words as they stand: a stitch alone goes all around, a gap's chain counts as stitches."""
     if (lone := re.fullmatch(r"(with [^,]+, )(?:1 )?(sc|inc|dec|hdc|dc)", work)) is not None:
@@ -175,6 +185,14 @@ def _other_words(said: Said, below: Below, count: int | None, noise: str) -> Ite
         yield f"from {ordinal(int(skips[1]) + 1)} ch, {rest}", noise or "the chain skipped is the first"
     if work.endswith(", sl st"):
         yield f"{work.removesuffix(', sl st')}, join", noise or "the slip stitch at the end closes the round"
+    if below.live == 0 and (rung := _CHAIN_RING.match(work)) is not None:
+        counted = f"{rung[1]} (counts as a stitch), {rung[2]} in ring, join"
+        yield counted, "the chain stands for the ring and the first stitch, as the count tells"
+    if (chained := _CHAIN_START.match(work)) is not None:
+        behind = work[chained.end() :].removesuffix(", sl st").removesuffix(", join")
+        why = noise if chained[2] else "the chain stands for the first stitch, as the count tells"
+        for rest in (behind, _INTO_NEXT.sub(r"\1 in same st", behind)):
+            yield f"{chained[1]} (counts as a stitch), {rest}, join", why
     if "turn, ch 1, " in work:
         yield work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from craft.errors import CraftError, require
+from craft.rounds.numbers import CARDINALS
 from craft.rounds.stitches import STITCHES, Terms
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import Vocabulary, tokens
@@ -215,6 +216,9 @@ _FOREIGN_ORDERS = {
 }  # fmt: skip
 """The words before one of several pieces, by what they are in English. Common practice, no source."""
 
+MOST_LIKE, LEAST_NUMBERED = 4, 2
+"""Pieces of one kind that a number tells apart, and words of a name with a number."""
+
 _SINGULARS = {
     "de": (("en", ""), ("e", ""), ("n", ""), ("er", ""), ("s", "")),
     "fr": (("s", ""), ("x", "")),
@@ -245,6 +249,35 @@ def _foreign_phrases(small: str, name: str, language: str, make: int) -> list[tu
     ]
 
 
+_NUMBERS = {
+    **{word: n for word, n in CARDINALS.items() if n <= MOST_LIKE},
+    **{str(n): n for n in range(1, MOST_LIKE + 1)},
+}
+_ENGLISH_ORDERS = (("first", "1st"), ("second", "2nd"), ("third", "3rd"), ("fourth", "4th"))
+
+
+def _of_number(small: str, name: str, language: str) -> list[tuple[str, str]]:
+    """'Lobe one' as the first lobe and lobe 1, 'Second lobe' as lobe two: a piece that its number names."""
+    foreign = _FOREIGN_ORDERS.get(language, ())
+    orders = [
+        {*english, *(w for row in foreign if row[0] == english[0] for w in row[1:])} for english in _ENGLISH_ORDERS
+    ]
+    words = small.split()
+    if len(words) < LEAST_NUMBERED:
+        return []
+    if (nth := _NUMBERS.get(words[-1])) is not None:
+        noun = " ".join(words[:-1])
+    elif (nth := next((n for n, of in enumerate(orders, 1) if words[0] in of), None)) is not None:
+        noun = " ".join(words[1:])
+    else:
+        return []
+    phrases = [
+        *(f"{order} {noun}" for order in orders[nth - 1]),
+        *(f"{noun} {w}" for w, n in _NUMBERS.items() if n == nth),
+    ]
+    return [(phrase, name) for phrase in sorted(phrases) if phrase != small]
+
+
 def piece_phrases(name: str, language: str, make: int) -> list[tuple[str, str]]:
     """How a text may call a part: its name, in the singular, with an order before it."""
     small = name.lower()
@@ -252,7 +285,7 @@ def piece_phrases(name: str, language: str, make: int) -> list[tuple[str, str]]:
     found = [(small, name), (one, f"next {one}" if make > 1 else name)]
     if make > 1:
         found += [("first one", f"first {one}"), ("second one", f"second {one}"), (f"{one} on the hook", f"next {one}")]
-    found += _foreign_phrases(small, name, language, make)
+    found += [*_foreign_phrases(small, name, language, make), *_of_number(small, name, language)]
     last = one.split()[-1]
     if last != one:
         found += [(one.replace("erstes", "erste").replace("zweites", "zweite"), name)]

@@ -130,18 +130,19 @@ def _line(at: int, text: str) -> _Numbered | None:
     first = int(m["a"])
     ranged = int((re.findall(r"\d+", m["more"]) or [first])[-1])
     label = label_at(text)
-    if ranged < first or (label is not None and label.first != first):
+    if label is not None and label.first != first:
         return None
+    rest, singly = m["rest"], text[m.start("more") :].strip(" -")
+    if ranged < first:
+        ranged, rest = first, singly  # 'R3 - 1 single crochet': a number of stitches
     told = label is not None and (not label.bare or label.last != first or label.last == ranged)
     last = label.last or first if told and label is not None else ranged
     word = re.sub(r"\W+", "", (m["word"] or "").lower())
-    rest = m["rest"]
     if word in stitch_words():
         word, rest = "", text[m.start("word") :].strip()  # '12-14 Sc - 36'
     elif not word and (short := _SHORT.match(rest)) is not None and short["word"].lower() not in stitch_words():
         word, rest = short["word"].lower(), rest[short.end() :]
     key = (re.sub(r"\W+", "", m["pre"].lower()).rstrip("s"), word.rstrip("s"))
-    singly = text[m.start("more") :].strip(" -")
     return _Numbered(at, key, first, last, ranged, rest, singly, told)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from dataclasses import replace
 
@@ -13,8 +14,9 @@ from craft.text.freehand.headings import Heading, heading_of, made_in
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort, table_of
-from craft.text.freehand.rounds import Line, PartSoFar, Rounds
+from craft.text.freehand.rounds import Rounds
 from craft.text.freehand.row import Row
+from craft.text.freehand.so_far import Line, PartSoFar
 from craft.text.notation import print_body, read
 
 SURE_HEADING = 4
@@ -28,6 +30,13 @@ MOST_LEAD = 6
 """'Mit Gold' right above the rounds says their colour: it is a heading only where nothing else is."""
 
 _REJOINED = re.compile(r"(?i)^[-•*\s]*(?:re-?join|re-?attach)\b")
+
+_JOINED = re.compile(
+    r"(?i)\b(?:join(?:ing)?|connect(?:ing)?|verbind\w*|zusammen\w*|unir\w*|unisci|joindre|réunir|réunissez|assembler"
+    r"|samen\w*|aan\s+elkaar)\b"
+)
+MOST_JOINING = 2
+"""Words of a heading that says that pieces are joined."""
 
 _MADE_AGAIN = re.compile(
     r"(?i)(?:^|[.!;,]|\b(?:and|y|und|et|e|en)\s)\W*(?:(?:now\s+)?(?:make|work|crochet)\s+(?:a\s+second\b|another\b|two\s+of\s+th|one\s+more\b)(?:\s+(?:one|piece))?"
@@ -70,6 +79,11 @@ MOST_LINE = 160
 def _is_line(text: str, terms: Terms) -> bool:
     """Whether the notation itself reads a line of words as work."""
     return any(r.way is Way.LINE for p in read(text.strip(), terms).pattern.parts for r in p.rounds)
+
+
+def _is_joining(text: str) -> bool:
+    """Whether a line tells that pieces are joined, 'Nun beide Teile verbinden:', and is no heading, as 'JOINING' is."""
+    return len(text.split()) > MOST_JOINING and _JOINED.search(text) is not None
 
 
 class Parts(Rounds):
@@ -178,10 +192,20 @@ class Parts(Rounds):
             self.prose(waiting)
         self.waiting = []
 
+    def _bridge(self) -> int:
+        """The chains of a line that is no round, 'Ch 3 and continue to the body'; 0 where none is made."""
+        for row in reversed(self.waiting[-NEAR:]):
+            said = [t for t in tokens(row.text, self.vocabulary()) if t.sort is not Sort.QUIET]
+            for a, b in itertools.pairwise(said):
+                if {a.sort, b.sort} == {Sort.CHAIN, Sort.NUMBER}:
+                    return int(a.value if a.sort is Sort.NUMBER else b.value)
+        return 0
+
     def _joins_pieces(self, rest: str) -> bool:
         """Whether a round below a heading works along parts that were made before: 'Body', 'R6 - sc in 12 of leg two'."""
         above = self.waiting[-NEAR:] if self.part.rounds else []
-        if not any(row.taken is None and heading_of(row.text) is not None for row in above):
+        named_above = (row.text for row in above if row.taken is None and not _is_joining(row.text))
+        if not any(heading_of(text) is not None for text in named_above):
             return False
         named = {t.value for t in tokens(rest, self.vocabulary()) if t.sort is Sort.PIECE}
         return len(named) > 1

@@ -13,8 +13,9 @@ from craft.text.freehand.headings import heading_of
 from craft.text.freehand.labels import Label, label_at
 from craft.text.freehand.parts import Parts
 from craft.text.freehand.references import Reference, is_the_same, part_called, reference_in
-from craft.text.freehand.rounds import MOST_REPEATED, Line, PartSoFar
+from craft.text.freehand.rounds import MOST_REPEATED
 from craft.text.freehand.row import Row
+from craft.text.freehand.so_far import Line, PartSoFar
 
 
 class Retold(Parts):

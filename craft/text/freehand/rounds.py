@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 
-from craft.problems import Problem, Span
+from craft.problems import Problem
 from craft.rounds.arithmetic import round_sum
 from craft.rounds.fabric import run_pattern
 from craft.rounds.pattern import Chain, Turn
@@ -14,6 +14,7 @@ from craft.rounds.stitches import Terms
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, sentences, tails
+from craft.text.freehand.cursor import ORDINALS
 from craft.text.freehand.evidence import Below, Chosen, choose, even
 from craft.text.freehand.inferred import inferred
 from craft.text.freehand.labels import Label, label_at
@@ -22,6 +23,7 @@ from craft.text.freehand.lexer import Vocabulary, tokens
 from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
 from craft.text.freehand.phrases import Said, said
 from craft.text.freehand.row import Row
+from craft.text.freehand.so_far import Line, PartSoFar, Worked
 from craft.text.freehand.source import plain
 from craft.text.notation import print_body, read
 from craft.text.notation.bodies import read_body
@@ -52,6 +54,10 @@ _EACH_LOOP = re.compile(
 )
 """'sc in each front loop', where a round is worked into loops."""
 
+_MAKES_CHAIN = re.compile(r"(?i)\bch \d")
+
+_NTH_PIECE = re.compile(rf"around the (?P<nth>{'|'.join(ORDINALS)}) (?P<noun>[^\W\d_]+)(?=,|$)")
+
 _SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
 """'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
 _EVENED = re.compile(r"(?i)(inc|increase|dec|decrease)(?:(?:\s+evenly)?\s+to|\s+(?P<by>\d{1,2}))")
@@ -62,51 +68,6 @@ def _is_settled(work: str, ways: list[Said]) -> bool:
     """Whether words with a bracket of their own are understood to the last: no count makes them mean something else."""
     bracketed = any(sign in work for sign in "([*")
     return bracketed and any(not way.noise and _SETTLED.fullmatch(way.work) for way in ways)
-
-
-@dataclass(frozen=True, slots=True)
-class Line:
-    """A line in the notation, where it comes from, and the judgement that it needed."""
-
-    text: str
-    span: Span
-    why: str = ""
-
-
-@dataclass(slots=True)
-class Worked:
-    """A round of a part as it was read, to be worked again elsewhere."""
-
-    number: int
-    work: str
-    count: int | None
-
-
-@dataclass(slots=True)
-class PartSoFar:
-    """A part under way. live: stitches of its last round, None when not known; chained: a chain waits to be worked along.
-
-    candidates: what its last round may say; lead: where its first round is worked.
-    ringed: a ring was told before its first round. short: short rows are under way. unlabelled: its last round had no
-    label. bare: none of its rounds has one.
-    """
-
-    name: str = ""
-    make: int = 1
-    rounds: list[Worked] = field(default_factory=list)
-    live: int | None = 0
-    chained: bool = False
-    candidates: list[Said] = field(default_factory=list)
-    flat: bool = False
-    lead: str = ""
-    short: bool = False
-    unlabelled: bool = False
-    bare: bool = False
-    ringed: bool = False
-
-    @property
-    def last(self) -> int:
-        return self.rounds[-1].number if self.rounds else 0
 
 
 class Rounds:
@@ -169,9 +130,26 @@ class Rounds:
             elif not body.problems and body.instructions and self.terms is Terms.US:
                 found.append(Said(work))
         for way in said(tokens(work, vocabulary), work):
-            if (own := self._on_own_edge(way)) not in found:
+            if (own := self._on_own_edge(self._called(way))) not in found:
                 found.append(own)
-        return found
+        return [*found, *self._bridged(found)]
+
+    def _bridged(self, found: list[Said]) -> list[Said]:
+        """The same with the chain that was told above the round: 'Do not cut the yarn. Ch 3.' before 'sc 3 along the ch'."""
+        if not self.part.bridge:
+            return []
+        along = [way for way in found if "the chain" in way.work and not _MAKES_CHAIN.search(way.work)]
+        return [replace(way, work=f"ch {self.part.bridge}, {way.work}") for way in along]
+
+    def _called(self, way: Said) -> Said:
+        """'around the second lobe', where 'Lobe two' has a heading of its own: by its name."""
+
+        def name(m: re.Match[str]) -> str:
+            alike = [p.name for p in self.parts if p.make == 1 and m["noun"].lower() in p.name.lower().split()]
+            nth = ORDINALS.index(m["nth"])
+            return f"around the {alike[nth]}" if nth < len(alike) else m.group(0)
+
+        return replace(way, work=_NTH_PIECE.sub(name, way.work)) if "around the " in way.work else way
 
     def _on_own_edge(self, way: Said) -> Said:
         """'12 sc around leg two', said in leg two: on its own edge again, where other pieces were worked along before."""
@@ -380,7 +358,7 @@ class Rounds:
         if "turn" not in chosen.work:
             self.part.short = False
         self.part.live = tail.count if tail.count is not None else chosen.live
-        self.part.chained, self.part.lead = False, ""
+        self.part.chained, self.part.lead, self.part.bridge = False, "", 0
 
     def unread(self, row: Row, first: int, last: int, rest: str) -> None:
         """What no reading fits stands as it was written: the notation's reader then says what is wrong with it."""

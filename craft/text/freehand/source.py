@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from craft.problems import Span
+from craft.text.freehand.chain_starts import STANDS_FOR
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken, cut_at
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.numbering import numbered
@@ -72,6 +73,8 @@ def plain(text: str) -> str:
         text = sign.sub(word, text)
     if m := _CELLS.fullmatch(text):
         text = f"{m['label']}: {m['work']} ({m['count']})" if m["count"] else f"{m['label']}: {m['work']}"
+    text = _COLOUR_AHEAD.sub(r"\g<label> [\g<colour>] ", text)
+    text = STANDS_FOR.sub(r"\1 (counts as ", text)
     text = _STITCHES_FIRST.sub(lambda m: f"{m['work']} ({m['count']})", text)
     text = _WITH.sub(lambda m: "without " if m[1] else "with ", text)
     text = _TWO_INC.sub("inc", text)
@@ -83,6 +86,12 @@ _CELLS = re.compile(
     r"(?i)(?P<label>(?:r|rnd|rd|round|row)s?\.?\s*\d{1,3}(?:\s?-\s?\d{1,3})?)\s+/\s+(?P<work>[^/]*[^\W\d_][^/]*?)(?:\s+/\s+(?P<count>\d{1,4}))?\s*"
 )
 """'R1 / 7 sc in a magic ring / 7'."""
+
+_COLOUR_AHEAD = re.compile(
+    r"(?i)^\s*(?:\[(?P<colour>[^\W\d_]+(?:[ -][^\W\d_]+){0,2})\])\s*"
+    r"(?P<label>(?:(?:r|rnd|rd|round|row)s?\.?\s*)?\d{1,3}(?:\s?-\s?\d{1,3})?\s*[.:)])\s*(?=\S)"
+)
+"""'[yellow] 4. (2 sc, inc) x 6': the colour, and then the round."""
 
 _TWO_INC = re.compile(r"(?i)\b2(?:dc|sc)inc\b")
 """'2dcinc': two in one stitch."""

@@ -319,6 +319,8 @@ class Stitches(Edges):
         piece = self.eat(Sort.PIECE)
         if piece is not None and (count is not None or self._goes_on_around()):
             return f"{many} around the {self.limb(piece)}"
+        if count is not None and (other := self.like_named()) is not None:
+            return f"{many} around the {other}"
         return None if piece is None else ""
 
     def _among_stitches(self, name: str, n: int) -> str | None:

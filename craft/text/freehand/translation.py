@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from craft.problems import Problem
 from craft.rounds.stitches import Terms
+from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.headings import heading_as_said, heading_of
@@ -15,9 +16,9 @@ from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.references import reference_in
-from craft.text.freehand.rounds import Line
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
+from craft.text.freehand.so_far import Line
 from craft.text.freehand.source import rows
 from craft.text.freehand.starts import PULLED, Starts
 
@@ -43,9 +44,18 @@ LEAST_LISTED = 3
 _WORKED = (Sort.STITCH, Sort.RING, Sort.DOUBLE, Sort.PAIRS, Sort.PLAIN, Sort.AGAIN)
 """What is worked, of a round's words."""
 
+MOST_WORDS = 200
+"""Code points of the words of a round that has no label."""
+
 _STEP = re.compile(r"(?i)steps?\b")
 
 _BETWEEN_ROUNDS = (";", " / ", ". ")
+
+_ONWARD = re.compile(
+    r"(?i)(?:next|now|then|after\s+(?:that|this)|from\s+here|finally|lastly|dann|danach|nun|jetzt|ensuite|puis|maintenant"
+    r"|luego|después|ahora|poi|dopo|ora|daarna|dan|nu)(?:\s*,\s*|\s+)(?=[^\W_]|[(*])"
+)
+"""'Now alternate one sc and one inc': how a sentence goes on behind another."""
 
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
@@ -248,6 +258,8 @@ class _Reader(Starts):
                 return
         if self._same_again(row, text):
             return
+        if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
+            text = text[onward.end() :]
         if (chain := self.chain_line(row, text)) is not None:
             self.out.append(Line(chain, row.span))
             return
@@ -292,7 +304,7 @@ class _Reader(Starts):
             return True  # 'sc in each st for six more rounds'
         if not any(not w.noise for w in ways):
             return False
-        if self.part.bare and self._is_work_alone(text):
+        if (self.part.bare or self.part.unlabelled) and self._is_work_alone(self._without_directions(text)):
             return True
         return tail.count is not None if counted else not tail.remark
 
@@ -300,6 +312,11 @@ class _Reader(Starts):
         """Whether a line says stitches and numbers, and nothing else."""
         sorts = {t.sort for t in tokens(text, self.vocabulary())}
         return Sort.STITCH in sorts and not sorts & {Sort.NOISE, Sort.PIECE, Sort.JOIN, Sort.CHAIN, Sort.TURN}
+
+    def _without_directions(self, text: str) -> str:
+        """'Decrease six times and pull the hole closed': the words that tell work, where all the others are directions."""
+        parted = without_remarks(text, lambda words: tokens(words, self.vocabulary()))
+        return parted[0] if parted is not None and all(map(is_direction, parted[1])) else text
 
     def _counts_stitches(self, text: str) -> bool:
         """Whether stitches stand before a number at the end of the first sentence."""
@@ -313,14 +330,14 @@ class _Reader(Starts):
             return False
         for tail in tails(text, self.language):
             if tail.sure and tail.count is not None and not tail.remark:
-                sorts = [t.sort for t in tokens(tail.work, self.vocabulary())]
-                return Sort.STITCH in sorts and len(tail.work) < 200
+                return self._says_stitches(tail.work) and len(tail.work) < MOST_WORDS
         return False
 
     def labelled(self, row: Row, label: Label, rest: str) -> None:
         first = label.first if label.first is not None else self.part.last + 1
         last = label.last if label.last is not None else first + label.many - 1
         again = bool(self.part.rounds) and self._taken_up_again()
+        bridge = self._bridge() if self.part.rounds else 0
         if not again and (
             (first == 1 and (self.part.rounds or not self.parts))
             or not self.parts
@@ -329,7 +346,7 @@ class _Reader(Starts):
         ):
             self.begin(row)
         self.flush()
-        self.section = None
+        self.section, self.part.bridge = None, bridge
         reference = reference_in(rest, self.language)
         if reference is not None and self.follow(row, reference, (first, last), rest):
             return

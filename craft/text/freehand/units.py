@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from craft.text.freehand.chain_starts import closes_at, counts_at
 from craft.text.freehand.cursor import SEPARATORS
 from craft.text.freehand.lexer import name_of
 from craft.text.freehand.lexicon import Sort
@@ -130,7 +131,11 @@ class Units(Stitches):
             self.eat(Sort.CHAIN)  # 'chaînette de 5 ml'
         if self.sort() is Sort.EACH or (self.sort() is Sort.IN and self.sort(1) is not Sort.COLOUR):
             return None
-        return f"ch {n.value if n else 1}"
+        said = counts_at(self.text, self.tokens[self.at - 1].end)
+        if said is None:
+            return f"ch {n.value if n else 1}"
+        self.up_to(said[1])
+        return f"ch {n.value if n else 1}{' (counts as a stitch)' if said[0] else ''}"
 
     def skip(self) -> str | None:
         n = self.eat(Sort.NUMBER)
@@ -153,10 +158,14 @@ class Units(Stitches):
             self.take()  # '1 Wende-LM'
         if self.eat(Sort.TURN):
             return "turn"
+        if (token := self.peek()) is not None and (closed := closes_at(self.text, token.start)) is not None:
+            self.up_to(closed)
+            return "join"
         if self.slip_to_first():
             return "join"
         if self.eat(Sort.JOIN):
-            return self.joined_to() or self.where_joined()
+            joined = self.joined_to()
+            return self.where_joined() if joined is None else joined
         if self.sort() is Sort.REJOIN:
             self.take()
             return self.joined_to()

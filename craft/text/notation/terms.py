@@ -58,13 +58,32 @@ def stitch_key(word: str, terms: Terms) -> str | None:
     return found.key if found else None
 
 
+def _longest_of(words: frozenset[str]) -> str:
+    """One of `words`, the longest that fits, a blank standing for any or none.
+
+    What several begin with is written once: the table of spellings is compiled for every state of the grammar, and
+    spelt out it is five times as long, and takes five times as long to compile.
+    """
+    beginnings: dict[str, set[str]] = {}
+    for word in words:
+        beginnings.setdefault(word[:1], set()).add(word[1:])
+    ends = "" in beginnings
+    branches = [
+        (r"\s*" if first == " " else re.escape(first)) + _longest_of(frozenset(rest))
+        for first, rest in sorted(beginnings.items())
+        if first
+    ]
+    if len(branches) == 1 and not ends:
+        return branches[0]
+    return f"(?:{'|'.join(branches)}){'?' if ends else ''}" if branches else ""
+
+
 @cache
 def stitch_regex(terms: Terms) -> str:
-    """A regular expression for every spelling in `terms`, longest first, case left to the caller."""
+    """A regular expression for every spelling in `terms`, the longest that fits, case left to the caller."""
     words = {w for e in STITCHES.values() if e.key != "ch" for w in e.spellings(terms)}
     words |= {w for e in STITCHES.values() if e.postable for w, _ in _raised(e, terms)}
-    by_length = sorted(words, key=lambda w: (-len(w), w))
-    return "(?:" + "|".join(re.escape(w).replace(r"\ ", r"\s*") for w in by_length) + r")(?![A-Za-z](?!lo\b))"
+    return _longest_of(frozenset(words)) + r"(?![A-Za-z](?!lo\b))"
 
 
 def words(terms: Terms) -> tuple[str, ...]:

@@ -1,0 +1,54 @@
+"""What was read of a text so far: its lines in the notation, and the part under way."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from craft.problems import Span
+from craft.text.freehand.phrases import Said
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A line in the notation, where it comes from, and the judgement that it needed."""
+
+    text: str
+    span: Span
+    why: str = ""
+
+
+@dataclass(slots=True)
+class Worked:
+    """A round of a part as it was read, to be worked again elsewhere."""
+
+    number: int
+    work: str
+    count: int | None
+
+
+@dataclass(slots=True)
+class PartSoFar:
+    """A part under way. live: stitches of its last round, None when not known; chained: a chain waits to be worked along.
+
+    candidates: what its last round may say; lead: where its first round is worked.
+    bridge: chains told between two rounds, which pieces are joined by. ringed: a ring was told before its first round.
+    short: short rows are under way. unlabelled: its last round had no label. bare: none of its rounds has one.
+    """
+
+    name: str = ""
+    make: int = 1
+    rounds: list[Worked] = field(default_factory=list)
+    live: int | None = 0
+    chained: bool = False
+    candidates: list[Said] = field(default_factory=list)
+    flat: bool = False
+    lead: str = ""
+    short: bool = False
+    unlabelled: bool = False
+    bare: bool = False
+    ringed: bool = False
+    bridge: int = 0
+
+    @property
+    def last(self) -> int:
+        return self.rounds[-1].number if self.rounds else 0
