@@ -102,7 +102,7 @@ def with_passed_over(checked: Checked) -> Checked:
     if len(lines) < LEAST_PASSED_OVER:
         lines = [ln for ln in _worded(checked) if _TELLS_ROUNDS.search(ln.text) or _SAYS_COUNT.search(ln.text)]
         lines = [ln for ln in lines if said is None or not said(ln.number)]
-    plainly = (*_even_rounds(checked), *_repeated_rounds(checked))
+    plainly = (*_even_rounds(checked), *_repeated_rounds(checked), *_bare_work(checked))
     lines += [ln for ln in plainly if ln not in lines and not (said and said(ln.number))]
     told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _ENDS) for ln in lines]
     told += [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _GAP) for ln in _in_gaps(checked)]
@@ -135,6 +135,19 @@ def _even_rounds(checked: Checked) -> Iterator[Line]:
     """Lines of prose that tell plain rounds and name no stitch."""
     prose = (LineKind.NOTE, LineKind.STEP, LineKind.WORK)
     return (line for line in checked.reading.lines if line.kind in prose and _EVEN_ROUNDS.match(line.text))
+
+
+def _bare_work(checked: Checked) -> Iterator[Line]:
+    """Lines between rounds that are nothing but stitches and their numbers, in any language: 'V-VII giro: 24 mb'."""
+    rounds = [ln.number for ln in checked.reading.lines if ln.kind is LineKind.ROUND]
+    for line in checked.reading.lines:
+        if line.kind not in (LineKind.NOTE, LineKind.STEP) or not rounds or not rounds[0] < line.number < rounds[-1]:
+            continue
+        lead, colon, behind = line.text.rpartition(":")
+        words = re.findall(r"[^\W\d_]+", behind.lower())
+        explains = colon and set(re.findall(r"[^\W\d_]+", lead.lower())) & freehand.stitch_words()
+        if words and re.search(r"\d", behind) and set(words) <= freehand.stitch_words() and not explains:
+            yield line
 
 
 _REPEATS_ROUNDS = re.compile(

@@ -70,7 +70,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         ),
         (
             re.compile(
-                rf"(?i)\b(?:(?:es|da|dann|das)\s+(?:bleiben|sind|ergibt)(?:\s+(?:nun|jetzt|dann|insgesamt|wieder))?|il\s+y\s+a\s+maintenant|ahora\s+(?:hay|son|tienes)|ora\s+(?:ci\s+sono|avete|sono)|(?:er\s+)?zijn\s+(?:er\s+)?nu|il\s+(?:vous\s+|en\s+)?reste|quedarán|(?:ne\s+)?(?:restano|rimangono)|(?:er\s+)?blijven(?:\s+er)?|you\s+end\s+(?:up\s+)?with|you'll\s+have|count:)\s+(?:noch\s+|nog\s+|only\s+)?({n}){unit}\s*(?:übrig|over|left)?\s*[.!]?\s*$"
+                rf"(?i)\b(?:(?:es|da|dann|das)\s+(?:bleiben|sind|ergibt)(?:\s+(?:nun|jetzt|dann|insgesamt|wieder))?|il\s+y\s+a\s+maintenant|ahora\s+(?:hay|son|tienes)|ora\s+(?:ci\s+sono|avete|sono)|(?:er\s+)?zijn\s+(?:er\s+)?nu|il\s+(?:vous\s+|en\s+)?reste|quedarán|(?:ne\s+)?(?:restano|rimangono)|(?:er\s+)?blijven(?:\s+er)?|you\s+end\s+(?:up\s+)?with|you'll\s+have|count:?)\s+(?:noch\s+|nog\s+|only\s+)?({n}){unit}\s*(?:übrig|over|left)?\s*[.!]?\s*$"
             ),
             True,
         ),

@@ -10,11 +10,11 @@ from craft.rounds.numbers import CARDINALS, ORDINALS
 from craft.text.freehand.lexicon import LANGUAGES, Sort, words_of
 
 _ROWS = r"rows?|reihen?|rh|rangs?|hileras?|righ[ae]|rij(?:en)?"
-_ROUNDS = (
+ROUNDS = (
     rf"rounds?|steps?|lines?|circles?|rnds?|rds?|rdn|runden?|tours?|vueltas?|vtas?|gir[oi]|toer(?:en)?|rondes?|{_ROWS}"
 )
-_WORD = rf"(?:{_ROUNDS})\.?"
-_SHORT = rf"(?:{_ROUNDS}|r|t|v|g|h)\.?"
+_WORD = rf"(?:{ROUNDS})\.?"
+_SHORT = rf"(?:{ROUNDS}|r|t|v|g|h)\.?"
 _UNTIL = (
     r"to|through|thru|until|till|bis(?:\s+zur)?|à|au|a|a\s+la|al|alla|tot\s+en\s+met|t/m|tot|en|and|und|et|y|e|&|\+|/|,"
 )
@@ -34,7 +34,7 @@ _FORMS = (
     re.compile(r"(?P<a>\d{1,3})v\.?(?:\s*-\s*(?P<b>\d{1,3})v\.?)?\s*[:)]\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
-    re.compile(rf"(?i)[(\[{{]\s*(?:{_ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{_ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]}}]\s*[:.]?\s*"),
+    re.compile(rf"(?i)[(\[{{]\s*(?:{ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]}}]\s*[:.]?\s*"),
     re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?(?:\)(?:\s*(?:[-–&+,]|(?:to|a|al|bis|à|y|and|und|et|e)(?=\s))\s*(?P<b>\d{1,4})\))?|\s?-\s?(?P<to>\d{1,4})\))\s*"),
     re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
 )  # fmt: skip
@@ -84,7 +84,7 @@ _CARDINAL = "|".join(CARDINALS)
 _ORDINAL = _NTHS
 _SPELLED = re.compile(
     rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:\s*(?:to|through|and|-)\s*(?P<b>{_CARDINAL}))?"
-    rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{_ROUNDS}))(?!\w)\s*[:.)=-]\s*"
+    rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{ROUNDS}))(?!\w)\s*[:.)=-]\s*"
 )
 _NTH_ALONE = re.compile(rf"(?i)(?P<a>{_NTHS})\s*[:)]\s+")
 """'fourth: plain, 15'."""
@@ -190,7 +190,7 @@ _BEGIN = re.compile(r"(?:(?<=[.;:!?])|(?<=[.)\]]))\s+(?=(?:[Tt]hen\s+)?(?:\d|[A-
 _LISTED = re.compile(r"(?<=[,/|])\s*(?=[A-Za-z]{1,6}\.?\s*\d)")
 """Rounds in a list: 'R1 6 sc (6), R2 inc x 6 (12)'. Only the one that comes next is such a label."""
 
-_NAMED = re.compile(rf"(?:[A-ZÀ-Ý][^\W\d_]*['\s-]+){{1,4}}(?=(?i:{_ROUNDS}|r)\.?\s*1\s*[:.)])")
+_NAMED = re.compile(rf"(?:[A-ZÀ-Ý][^\W\d_]*['\s-]+){{1,4}}(?=(?i:{ROUNDS}|r)\.?\s*1\s*[:.)])")
 """'BODY Rnd 1:': a heading with its first round behind it."""
 
 

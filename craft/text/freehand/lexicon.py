@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import tomllib
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
@@ -100,13 +100,26 @@ def words_file(language: str) -> dict[str, Any]:
     )
 
 
-_COMPOUND = {
-    f"{ten}{mark}{one}": 10 * (k + 2) + CARDINALS[one]
-    for k, ten in enumerate(("twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"))
+_TENS = ("twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety")
+_COMPOUND = {ten: 10 * k for k, ten in enumerate(_TENS, 2)} | {
+    f"{ten}{mark}{one}": 10 * k + CARDINALS[one]
+    for k, ten in enumerate(_TENS, 2)
     for one in ("one", "two", "three", "four", "five", "six", "seven", "eight", "nine")
     for mark in ("-", " ")
 }
-"""'twenty-four', 'twenty four'."""
+"""'thirty', 'twenty-four', 'twenty four'."""
+
+COUNTING_FROM = 21
+"""The first number of a language's list of those that are made of two."""
+
+
+def _counting(words: Sequence[str]) -> Iterator[tuple[str, int]]:
+    """Numbers of two words, as they are spelt and as they are typed: 'vingt et un' and 'vingt-et-un', 'ventitré'."""
+    for n, word in enumerate(words, COUNTING_FROM):
+        for typed in dict.fromkeys(
+            (word, word.replace(" et ", "-et-"), word.replace("-", " "), word.replace("é", "e"))
+        ):
+            yield typed, n
 
 
 @cache
@@ -117,6 +130,7 @@ def words_of(language: str) -> Mapping[str, Meaning]:
     if language == "en":
         table |= {word: Meaning(Sort.NUMBER, n) for word, n in (*CARDINALS.items(), *_COMPOUND.items())}
         table |= {word: Meaning(Sort.ORDINAL, n) for word, n in ORDINALS.items() if word != "first"}
+    table |= {word: Meaning(Sort.NUMBER, n) for word, n in _counting(found.get("counting", ()))}
     for sort, phrases in found["phrases"].items():
         table |= dict.fromkeys(phrases, Meaning(Sort(sort)))
     for key, phrases in found["stitches"].items():

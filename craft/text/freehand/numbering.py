@@ -12,7 +12,7 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from craft.text.freehand.labels import label_at, roman
+from craft.text.freehand.labels import ROUNDS, label_at, roman
 from craft.text.freehand.lexicon import stitch_words
 
 LEAST_RUN = 3
@@ -89,7 +89,8 @@ _SHORT = re.compile(r"(?i)(?P<word>g|r|t|v|rd|rg|tr|vt|vta|rij)\.?\s+(?=\S)")
 """'2° g. aumentare': what a round is called, cut short behind its number."""
 
 _ROMAN = re.compile(
-    r"(?i)^\W{0,4}(?P<a>[ivx]{1,5})(?P<more>(?:\s*(?:-|,|/|&|to|and)\s*[ivx]{1,5})*)\s*[.:)]\s+(?P<rest>\S.*)$"
+    r"(?i)^\W{0,4}(?P<a>[ivx]{1,5})(?P<more>(?:\s*(?:-|,|/|&|to|and|bis|und|à|et|a|al|y|e|tot|en)\s*[ivx]{1,5})*)"
+    rf"(?:\s*\.?\s*(?:{ROUNDS}))?\s*[.:)]\s+(?P<rest>\S.*)$"
 )
 
 
@@ -132,12 +133,11 @@ def _line(at: int, text: str) -> _Numbered | None:
     label = label_at(text)
     if label is not None and label.first != first:
         return None
-    rest, singly = m["rest"], text[m.start("more") :].strip(" -")
+    rest, singly, word = m["rest"], text[m.start("more") :].strip(" -"), re.sub(r"\W+", "", (m["word"] or "").lower())
     if ranged < first:
-        ranged, rest = first, singly  # 'R3 - 1 single crochet': a number of stitches
+        ranged, rest, word = first, singly, ""  # 'R3 - 1 single crochet': a number of stitches
     told = label is not None and (not label.bare or label.last != first or label.last == ranged)
     last = label.last or first if told and label is not None else ranged
-    word = re.sub(r"\W+", "", (m["word"] or "").lower())
     if word in stitch_words():
         word, rest = "", text[m.start("word") :].strip()  # '12-14 Sc - 36'
     elif not word and (short := _SHORT.match(rest)) is not None and short["word"].lower() not in stitch_words():

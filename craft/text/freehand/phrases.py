@@ -228,6 +228,10 @@ class _Parser(Units):
         if (free := self.on_free()) is not None:
             return free
         self.at = start
+        if [self.sort(k) for k in range(3)] == [Sort.OPEN, Sort.OTHER_SIDE, Sort.CLOSE]:
+            self.at += 3
+            self.eat(Sort.STOP, Sort.COMMA)
+            return "along the other side "  # '(other side) 4 sc'
         self.eat(Sort.IN)
         if self.eat(Sort.BACK):
             self.eat(Sort.STOP, Sort.COMMA)

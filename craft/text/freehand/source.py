@@ -65,6 +65,8 @@ def plain(text: str) -> str:
     text = _NUMBERED_TWICE.sub(r"\1)", _KEYCAP.sub(r"\1) ", text))
     text = _LEANING_LABEL.sub(lambda m: f"{m.group(1) or m.group(2)}:", text)
     text = _LEANING.sub(r"\1", text.replace("**", "").replace("__", ""))
+    if len(_ARROW.findall(text)) >= LEAST_ARROWS:
+        text = _ARROW.sub(" ; ", text)  # 'Ball: 6 sc in MR -> inc x 6 = 12 -> …'
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
     text = _DOTTED.sub(_without_dots, text)
     text = _RULED.sub(" = ", _TIMECODE.sub("", text))
@@ -92,6 +94,9 @@ _COLOUR_AHEAD = re.compile(
     r"(?P<label>(?:(?:r|rnd|rd|round|row)s?\.?\s*)?\d{1,3}(?:\s?-\s?\d{1,3})?\s*[.:)])\s*(?=\S)"
 )
 """'[yellow] 4. (2 sc, inc) x 6': the colour, and then the round."""
+
+LEAST_ARROWS = 3
+"""Arrows of a line that stand between rounds, and not before a count."""
 
 _TWO_INC = re.compile(r"(?i)\b2(?:dc|sc)inc\b")
 """'2dcinc': two in one stitch."""
@@ -255,6 +260,9 @@ _COUNT_ENDS = re.compile(
 _COUNT_ALONE = re.compile(r"[(\[]\s*\d{1,4}\s*[^()\[\]]{0,12}[)\]]\.?")
 
 
+_ALL_PLAIN = re.compile(r"(?i)\W*(?:plain|even|straight|sc|dc)\W*")
+
+
 def _joins(above: Row, row: Row) -> bool:
     """Whether a row goes on where the one above broke off."""
     up, down = above.text.rstrip(), row.text.strip()
@@ -269,6 +277,8 @@ def _joins(above: Row, row: Row) -> bool:
         return False
     if not above.text[label.end :].strip() or _COUNT_ALONE.fullmatch(down):
         return True  # the label, the work and the count, each on a line of its own
+    if label.many > 1 and _ALL_PLAIN.fullmatch(above.text[label.end :]):
+        return False  # 'three rounds plain'
     counted = _COUNT_ENDS.search(up) is not None or (
         re.search(r"\d$", up) is not None
         and re.match(r"(?i)(?:sts?|stitches|sc|total|rounds?|times|x)\b", down) is None

@@ -24,6 +24,11 @@ _FOUNDATION = re.compile(r"(?:with [\w ]+, )?(\d+) fsc(?:, join)?")
 """'30 fsc, join': a part's first edge that is made of stitches."""
 
 
+_CHAINED = re.compile(
+    r"(?:with [\w ]+, |from 2nd ch, )?ch (\d+)(?:, with [\w ]+)?(, join)?(, skip 1|, in 2nd ch from hook)?"
+)
+"""'ch 6, starting from the second chain:': a chain, and where it is worked into."""
+
 _RINGED = re.compile(
     r"(?!1 )\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?|ch 2, \d+ \S+(?: \S+)? in 2nd ch from hook(?:, (?:join|sl st))?"
 )
@@ -73,7 +78,7 @@ class Starts(Retold):
                     self.begin(row)
                     self.part.live = int(m.group(1))
                     return way.work
-                if m := re.fullmatch(r"(?:with [\w ]+, )?ch (\d+)(?:, with [\w ]+)?(, join)?(, skip 1)?", way.work):
+                if m := _CHAINED.fullmatch(way.work):
                     if len(way.noise) > 12 or int(m.group(1)) < 2:
                         continue
                     follows = self.next_label()
@@ -82,7 +87,7 @@ class Starts(Retold):
                     self.begin(row)
                     self.part.live = int(m.group(1)) if m.group(2) else 0
                     self.part.chained = not m.group(2)
-                    if m.group(3):
+                    if m.group(3) or way.work.startswith("from 2nd ch"):
                         self.part.lead = "from 2nd ch, "  # 'Chain 6, miss first chain.'
                     return f"Ch {m.group(1)}{', join' if m.group(2) else ''}"
         return None

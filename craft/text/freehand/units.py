@@ -71,6 +71,14 @@ class Units(Stitches):
 
     def everys(self) -> str | None:
         """'2 in every second', 'inc in every 3rd st', 'every fifth and sixth together', 'double every 2nd st'."""
+        if (
+            self.at > 1
+            and self.tokens[self.at - 2].sort is Sort.NUMBER
+            and self.sort() is Sort.DOUBLE
+            and self._shapes(0)
+        ):
+            self.take()
+            return "inc"  # 'one and a double six times'
         n = self.eat(Sort.NUMBER)
         stitch = self.eat(Sort.STITCH)
         self.eat(Sort.IN)
