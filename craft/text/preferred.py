@@ -102,7 +102,7 @@ def with_passed_over(checked: Checked) -> Checked:
     if len(lines) < LEAST_PASSED_OVER:
         lines = [ln for ln in _worded(checked) if _TELLS_ROUNDS.search(ln.text) or _SAYS_COUNT.search(ln.text)]
         lines = [ln for ln in lines if said is None or not said(ln.number)]
-    plainly = (*_even_rounds(checked), *_repeated_rounds(checked), *_bare_work(checked))
+    plainly = (*_several_rounds(checked), *_even_rounds(checked), *_repeated_rounds(checked), *_bare_work(checked))
     lines += [ln for ln in plainly if ln not in lines and not (said and said(ln.number))]
     told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _ENDS) for ln in lines]
     told += [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _GAP) for ln in _in_gaps(checked)]
@@ -135,6 +135,24 @@ def _even_rounds(checked: Checked) -> Iterator[Line]:
     """Lines of prose that tell plain rounds and name no stitch."""
     prose = (LineKind.NOTE, LineKind.STEP, LineKind.WORK)
     return (line for line in checked.reading.lines if line.kind in prose and _EVEN_ROUNDS.match(line.text))
+
+
+_BRACKETED = re.compile(r"[\[(]\s*\d{1,4}\s*[\])]")
+LEAST_BRACKETS = 3
+"""Counts in brackets of a line of prose with stitches: it tells rounds, one behind the other."""
+
+
+def _several_rounds(checked: Checked) -> Iterator[Line]:
+    """'Body: MR 6 [6] // *1 sc, inc* 3x [9] // …': rounds on one line that nothing took apart, in any language."""
+    prose = (LineKind.NOTE, LineKind.STEP, LineKind.HEADING)
+    for line in checked.reading.lines:
+        words = set(re.findall(r"[^\W\d_]+", line.text.lower()))
+        if (
+            line.kind in prose
+            and len(_BRACKETED.findall(line.text)) >= LEAST_BRACKETS
+            and words & freehand.stitch_words()
+        ):
+            yield line
 
 
 def _bare_work(checked: Checked) -> Iterator[Line]:

@@ -9,7 +9,7 @@ from functools import cache
 from craft.text.freehand.lexicon import Sort, stitch_words, words_of
 
 _UNIT = (
-    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|p|puntos?|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
+    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|h?[sd]cs|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|p|puntos?|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
     r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+(?:round|rnd|rd|time))(?![^\W\d_])\.?"
 )
 _ROUNDS = r"(?:rounds?|rnds?|rows?|runden|rd|tours?|vueltas|giri|toeren|rondes|reihen)"
@@ -85,7 +85,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         (re.compile(rf"(?i)(?<=[\s)\]])-\s*({n}){unit}\s*[.!-]?\s*$"), True),
         (re.compile(rf"(?i)(?:(?<=x\d)|(?<=[a-z]{{2}}))-({n})\s*$"), False),
         (re.compile(rf"(?i)(?:[,:;]|(?<=[^\W\d])[.]|(?<=\d)[.](?=\s))\s*({n})\s*[.!]?\s*$"), False),
-        (re.compile(rf"(?i)(?<=[\])*])\s*-?\s*({n})(?!\s*x\b)\s*[.!]?\s*$"), False),
+        (re.compile(rf"(?i)(?<=[\])}}*])\s*-?\s*({n})(?!\s*x\b)\s*[.!]?\s*$"), False),
         (re.compile(r"(?<=[\w)\]])\s+(\d{1,4})\s*$"), False),
     )
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import tomllib
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
@@ -109,6 +110,10 @@ _COMPOUND = {ten: 10 * k for k, ten in enumerate(_TENS, 2)} | {
 }
 """'thirty', 'twenty-four', 'twenty four'."""
 
+LEAST_LEANT = 3
+_ARTICLE = re.compile(r"\bthe ")
+"""Words of a phrase that is read without its articles, too: 'turn to [the] other side of [the] chain'."""
+
 COUNTING_FROM = 21
 """The first number of a language's list of those that are made of two."""
 
@@ -133,6 +138,9 @@ def words_of(language: str) -> Mapping[str, Meaning]:
     table |= {word: Meaning(Sort.NUMBER, n) for word, n in _counting(found.get("counting", ()))}
     for sort, phrases in found["phrases"].items():
         table |= dict.fromkeys(phrases, Meaning(Sort(sort)))
+    for phrase, meaning in list(table.items()) if language == "en" else ():
+        if len(phrase.split()) >= LEAST_LEANT and (leaner := _ARTICLE.sub("", phrase)) != phrase:
+            table.setdefault(leaner, meaning)
     for key, phrases in found["stitches"].items():
         table |= dict.fromkeys(phrases, Meaning(Sort.STITCH, key))
     for name, sort in _NUMBERED.items():

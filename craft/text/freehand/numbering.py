@@ -73,6 +73,7 @@ class _Numbered:
 
 def numbered(texts: Sequence[str]) -> list[str]:
     """The lines with those labels written plainly that only the run of their numbers tells."""
+    texts = _lettered(texts)
     found = [line for at, text in enumerate(texts) if (line := _line(at, text)) is not None]
     lines = [line.before(below) for line, below in itertools.zip_longest(found, found[1:])]
     keys = {key for key, many in Counter(line.key for line in lines).items() if many >= LEAST_RUN}
@@ -82,6 +83,22 @@ def numbered(texts: Sequence[str]) -> list[str]:
         if line.key in keys and not line.told:
             said = f"R{line.first}" if line.last == line.first else f"R{line.first}-R{line.last}"
             out[line.at] = f"{said}: {line.rest}"
+    return out
+
+
+_LETTER = re.compile(r"^\W{0,3}(?P<letter>[A-Z])(?P<n>\d{1,3})[.:)]\s+(?=\S)")
+
+
+def _lettered(texts: Sequence[str]) -> list[str]:
+    """'A3. sc' and then 'B4. sc': letters of colours before numbers that go on, which stand behind them then."""
+    found = [(at, m) for at, text in enumerate(texts) if (m := _LETTER.match(text)) is not None]
+    on = sum(int(b["n"]) == int(a["n"]) + 1 for (_, a), (_, b) in itertools.pairwise(found))
+    changes = any(
+        a["letter"] != b["letter"] and int(b["n"]) == int(a["n"]) + 1 for (_, a), (_, b) in itertools.pairwise(found)
+    )
+    out = list(texts)
+    for at, m in found if changes and on >= LEAST_RUN - 1 else ():
+        out[at] = f"R{m['n']}: {m['letter']}: {texts[at][m.end() :]}"
     return out
 
 

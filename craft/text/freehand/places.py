@@ -190,6 +190,8 @@ class Places(Edges):
             and (along := self._and_on_along()) is not None
         ):
             return f"1 {name} around the {along}"
+        if each and self.sort() is Sort.AND and self.sort(1) is Sort.CHAIN and self.sort(2) is not Sort.NUMBER:
+            self.at += 2  # 'in each st and ch'
         if (each or rest) and number is None:
             return f"{n} {name} in each st around" if n > 1 else f"{name} around"
         if same:

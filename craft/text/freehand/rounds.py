@@ -60,8 +60,9 @@ _NTH_PIECE = re.compile(rf"around the (?P<nth>{'|'.join(ORDINALS)}) (?P<noun>[^\
 
 _SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
 """'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
-_EVENED = re.compile(r"(?i)(inc|increase|dec|decrease)(?:(?:\s+evenly)?\s+to|\s+(?P<by>\d{1,2}))")
-"""'Inc to 24.', 'Increase 6 (18)' on 12: by so many, wherever they are."""
+_EVENED = re.compile(r"(?i)(inc|increase|dec|decrease|\+|-)(?:(?:\s+evenly)?\s+to|\s*(?P<by>\d{1,2}))")
+_DOUBLED = re.compile(r"(?i)x\s?2|doubled?")
+"""'Inc to 24.', 'Increase 6 (18)' or '+6 (18)' on 12: by so many, wherever they are."""
 
 
 def _is_settled(work: str, ways: list[Said]) -> bool:
@@ -245,12 +246,16 @@ class Rounds:
         return spare if spare is not None else (None, Tail(rest), [])
 
     def _is_evened(self, work: str, count: int) -> bool:
-        """Whether words leave it to the count what is worked: none, or 'increase to' a count that is more."""
-        if (to := _EVENED.fullmatch(work)) is not None:
-            live = self.part.live or count
-            more = count - live if to[1].lower().startswith("i") else live - count
-            return more == int(to["by"]) if to["by"] else more > 0
-        return self._says_nothing(work)
+        """Whether words leave it to the count what is worked: none, or a change that the count bears out."""
+        return self.is_change(work, count) or self._says_nothing(work)
+
+    def is_change(self, work: str, count: int) -> bool:
+        """Whether words say nothing but how much a round grows, and it does: 'increase to', '+6', 'x2'."""
+        live = self.part.live or count
+        if (to := _EVENED.fullmatch(work)) is None:
+            return _DOUBLED.fullmatch(work) is not None and count == 2 * live
+        more = count - live if to[1].lower()[0] in "i+" else live - count
+        return more == int(to["by"]) if to["by"] else more > 0
 
     def _says_nothing(self, work: str) -> bool:
         """Whether words carry nothing at all, so that only the count is said: '', 'straight'."""

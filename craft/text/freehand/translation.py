@@ -49,7 +49,7 @@ MOST_WORDS = 200
 
 _STEP = re.compile(r"(?i)steps?\b")
 
-_BETWEEN_ROUNDS = (";", " / ", ". ")
+_BETWEEN_ROUNDS = (";", " // ", " / ", ". ")
 
 _ONWARD = re.compile(
     r"(?i)(?:next|now|then|after\s+(?:that|this)|from\s+here|finally|lastly|dann|danach|nun|jetzt|ensuite|puis|maintenant"
@@ -177,6 +177,8 @@ class _Reader(Starts):
         self.begin(row)
         for item in items:
             label = label_at(item) or Label(None, None, 0, 0)
+            if label.first is not None and label.first == label.last != self.part.last + 1:
+                label = replace(label, first=None, last=None, many=label.first)  # '2 Rd fM': two of them
             if self._says_stitches(item):
                 self.labelled(row, label, item[label.end :].strip())
             else:
@@ -302,6 +304,8 @@ class _Reader(Starts):
             return False
         if tail.fold is not None and not tail.remark:
             return True  # 'sc in each st for six more rounds'
+        if tail.count is not None and self.is_change(tail.work, tail.count):
+            return True  # '+6 (18)'
         if not any(not w.noise for w in ways):
             return False
         if (self.part.bare or self.part.unlabelled) and self._is_work_alone(self._without_directions(text)):

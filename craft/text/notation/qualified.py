@@ -158,6 +158,8 @@ def grouped(body: list[Any], qualifiers: list[Qualifier], span: Span) -> list[An
         body = [cluster]
         if times is None:
             return [*before, cluster]
+    if times is not None and times.n != 1 and any(isinstance(i, Start) for i in body):
+        raise CraftError("A ring is begun once, and is not repeated.")
     return [*before, repeat_of(body, times, span)]
 
 
