@@ -16,6 +16,7 @@ from studio.jobs.models import State
 from studio.jobs.policy import job_of
 from studio.releases.answers import ReleaseAnswer
 from studio.shapes.answers import CompareAnswer, CompensateAnswer, FitAnswer, FlatAnswer, SewnAnswer
+from studio.sizes.answers import SizesAnswer
 
 router = Router(tags=["jobs"])
 
@@ -28,7 +29,8 @@ JobAnswer = Annotated[
     | SewnAnswer
     | DocumentAnswer
     | PortraitAnswer
-    | ReleaseAnswer,
+    | ReleaseAnswer
+    | SizesAnswer,
     Field(discriminator="job"),
 ]
 

@@ -15,11 +15,12 @@ from studio.designs.schemas import DesignOut
 from studio.designs.shown import shown
 from studio.guard import designer
 from studio.sizes.actions import make_size
+from studio.sizes.drafting import sizes_table
 from studio.sizes.left import left_of
 from studio.sizes.schemas import PatternForAll, SettledSize, SizePicture, SizesTable
 from studio.sizes.settled import settled_size
 from studio.sizes.swatches import size_for
-from studio.sizes.table import pattern_of, picture_of, table
+from studio.sizes.table import pattern_of, picture_of
 
 router = Router(tags=["sizes"])
 
@@ -29,7 +30,8 @@ def read_sizes(request: HttpRequest, design_id: int, payload: SizesPage) -> Size
     """The design beside the sizes asked for; nothing is kept."""
     user = designer(request)
     design = design_of(user, design_id)
-    return table(read_design(design), tuple(size_for(user, s) for s in payload.sizes), left_of(user, design.manifest))
+    sizes = tuple(size_for(user, s) for s in payload.sizes)
+    return sizes_table(user, read_design(design), sizes, left_of(user, design.manifest))
 
 
 @router.post("/{int:design_id}/sizes/pattern", response=PatternForAll)

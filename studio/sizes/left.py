@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from django.contrib.auth.models import User
 
 from studio.designs.manifest import Manifest
 from studio.yarns.policy import visible_yarns
+
+Left = Mapping[str, float]
+"""What is left of yarns in the basket, in grams, by the names that a figure has for them."""
 
 
 def left_of(user: User, manifest: Manifest) -> dict[str, float]:

@@ -7,6 +7,7 @@ from typing import Literal
 from ninja import Schema
 
 from studio.bench.schemas import EstimateOut
+from studio.jobs.schemas import JobOut
 from studio.yarns.schemas import GaugeOut
 
 
@@ -95,10 +96,12 @@ class ThingOut(Schema):
 
 
 class SizesTable(Schema):
-    """All sizes, the design as it is first; and things by their girth, to be fitted."""
+    """All sizes, the design as it is first; and things by their girth, to be fitted. job: what drafts them, where they
+    are many rounds: its answer is the table, and this one has no columns."""
 
     columns: list[SizeColumn]
     things: list[ThingOut]
+    job: JobOut | None
 
 
 class PatternForAll(Schema):

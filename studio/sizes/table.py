@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable
 from dataclasses import asdict
 
 from craft.design.design import Design
@@ -19,12 +19,14 @@ from craft.design.grading import (
     phases_of,
     weight_of_use,
 )
+from craft.design.running import RunPart
 from craft.design.size import Size, SizeKind
 from craft.errors import CraftError
 from craft.figure.materials import ColourUse, enough
 from craft.gauge import Estimate
 from studio.bench.previews import estimate
 from studio.designs.reading import ReadDesign
+from studio.sizes.left import Left
 from studio.sizes.schemas import (
     FeatureOut,
     PatternForAll,
@@ -37,15 +39,22 @@ from studio.sizes.schemas import (
 )
 from studio.yarns.schemas import GaugeOut
 
-Left = Mapping[str, float]
-"""What is left of yarns in the basket, in grams, by the names that a figure has for them."""
 
-
-def table(read: ReadDesign, sizes: tuple[Size, ...], left: Left | None = None) -> SizesTable:
-    """The design as it is, beside the sizes asked for; one that cannot be made says why."""
-    first = first_size(read.value, read.parts)
-    columns = [_column(first, None, left or {}), *(_asked(first, size, left or {}) for size in sizes)]
-    return SizesTable(columns=columns, things=[ThingOut(**asdict(thing)) for thing in THINGS])
+def table(
+    value: Design,
+    parts: tuple[RunPart, ...],
+    sizes: tuple[Size, ...],
+    left: Left,
+    told: Callable[[int], None] = lambda done: None,
+) -> SizesTable:
+    """The design as it is, beside the sizes asked for; one that cannot be made says why. told: after every column, how
+    many are made."""
+    first = first_size(value, parts)
+    columns = [_column(first, None, left)]
+    for size in sizes:
+        told(len(columns))
+        columns.append(_asked(first, size, left))
+    return SizesTable(columns=columns, things=[ThingOut(**asdict(thing)) for thing in THINGS], job=None)
 
 
 def pattern_of(read: ReadDesign, sizes: tuple[Size, ...]) -> PatternForAll:

@@ -105,3 +105,34 @@ def test_the_report_stands_on_the_rounds_that_it_names() -> None:
     for mark in laid.marks:
         numbers = [t.number for t in (sized.parts[0].source.worked if mark.first else sized.parts[0].worked).trunk]
         assert f"R{numbers[mark.at]}" in mark.words.replace("-R", " R") or "-" in mark.words
+
+
+CHECKS = AROUND + "".join(
+    f"R{n}: (with {one}, 2 sc, with {other}, 2 sc) x 6\n"
+    for n, (one, other) in enumerate(2 * [*2 * [("red", "white")], *2 * [("white", "red")]], 5)
+)
+"""A board of fields of two stitches by two rounds."""
+
+
+def _fields(sized: Sized) -> list[str]:
+    """The colour of the first stitch of every round that has both colours."""
+    graph = sized.parts[0].worked.graph
+    rows = [graph.colour[t.first : t.end] for t in sized.parts[0].worked.rounds]
+    return [graph.colours[row[0]] for row in rows if len(set(row)) > 1]
+
+
+@pytest.mark.parametrize("scale", [0.5, 1.5, 2.0])
+def test_a_picture_comes_again_upwards_at_the_distance_it_had(scale: float) -> None:
+    sized = graded(CHECKS, scale, apart=True)
+    fields = _fields(sized)
+    assert len(fields) == pytest.approx(8 * scale, abs=1.5)
+    assert fields == [("red", "white")[k // 2 % 2] for k in range(len(fields))]
+    (row,) = (f for f in sized.features if f.kind == "colours upwards")
+    assert (row.state, row.before, row.why) == (State.CHANGED, "2 times", "They repeat at the distance they had.")
+
+
+def test_a_picture_that_she_leaves_grows_with_its_figure() -> None:
+    fields = _fields(graded(CHECKS, 2.0, apart=False))
+    runs = [len(list(run)) for _, run in itertools.groupby(fields)]
+    assert len(runs) == 4
+    assert min(runs) >= 3

@@ -16,6 +16,7 @@ import pytest
 
 from studio.jobs import kinds
 from studio.jobs.models import Job
+from studio.sizes import drafting
 from tests.studio.conftest import BALL, GAUGE, Studio, rounds
 
 GOLDEN = Path(__file__).parent.parent / "golden" / "answers.json"
@@ -46,6 +47,7 @@ QUESTIONS: dict[str, tuple[str, dict[str, Any]]] = {
     "document": ("/bench/text", {"file": "<h1>Ball</h1><ol><li>6 sc in ring [6]</li></ol>"}),
     "portrait": ("/designs/{}/settle", {}),
     "release": ("/designs/{}/releases", {"prints": [{"files": ["txt"]}]}),
+    "sizes": ("/designs/{}/sizes", {"sizes": [{"key": "taller", "name": "taller", "kind": "height", "height_mm": 90}]}),
     "sewn": ("/shapes/sewn", {"recipe": rounds(**BOX), "gauge": GAUGE, "terms": "us"}),
 }
 
@@ -69,9 +71,10 @@ def test_every_kind_is_held_to_its_version() -> None:
 
 @pytest.mark.django_db(transaction=True)
 @pytest.mark.parametrize("kind", QUESTIONS)
-def test_another_answer_is_another_version(studio: Studio, kind: str) -> None:
+def test_another_answer_is_another_version(studio: Studio, kind: str, monkeypatch: pytest.MonkeyPatch) -> None:
     path, question = QUESTIONS[kind]
-    if kind in ("portrait", "release"):
+    monkeypatch.setattr(drafting, "MOST_AT_ONCE", 0)
+    if kind in ("portrait", "release", "sizes"):
         made, _ = studio.with_part()
         studio.ask("POST", path.format(made["id"]), question, 201 if kind == "release" else 200)
         job = {"id": Job.objects.get(kind=kind).pk}

@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
+import json
 import re
+from dataclasses import replace
 from typing import Any
 
 import pytest
 
+from craft.design.size import Size, SizeKind
+from craft.design.stored import to_json
 from craft.text.several_sizes import names_in, of_size
+from studio.designs.models import Design
+from studio.designs.reading import design_value
+from studio.jobs.kinds import Stopped
+from studio.sizes import drafting
 from tests.studio.conftest import BALL, Studio, rounds
 
 MOSS = {"name": "Moss", "colour": "#77834b", "weight": 3, "wraps": 13, "skein_m": 125, "skein_g": 50}
@@ -48,6 +56,32 @@ def test_sizes_side_by_side(studio: Studio) -> None:
     assert taller["height"]["value"] == pytest.approx(90, rel=0.05)
     assert max(taller["parts"][0]["counts"]) > 1.6 * max(base["parts"][0]["counts"])
     assert taller["yarns"][0]["skeins"] >= 1
+
+
+@pytest.mark.django_db(transaction=True)
+def test_many_rounds_are_drafted_by_a_worker_to_the_same_table(studio: Studio, monkeypatch: pytest.MonkeyPatch) -> None:
+    made = gauged(studio)
+    asked = {"sizes": [PLUSH, TALLER]}
+    at_once = studio.ask("POST", f"/designs/{made['id']}/sizes", asked)
+    monkeypatch.setattr(drafting, "MOST_AT_ONCE", 10)
+    table = studio.ask("POST", f"/designs/{made['id']}/sizes", asked)
+    assert (table["columns"], table["job"]["state"]) == ([], "done")
+    answer = studio.ask("GET", f"/jobs/{table['job']['id']}/answer")
+    assert answer == {"job": "sizes", "table": at_once}
+    again = studio.ask("POST", f"/designs/{made['id']}/sizes", asked)
+    assert again["job"]["id"] == table["job"]["id"]
+
+
+def test_a_worker_tells_how_many_sizes_are_drafted_and_stops_when_told(studio: Studio) -> None:
+    made = gauged(studio)
+    value = design_value(Design.objects.get(pk=made["id"]))
+    sizes = tuple(Size(f"s{k}", f"{mm} mm", SizeKind.HEIGHT, height_mm=mm) for k, mm in enumerate((60.0, 80.0, 90.0)))
+    question = json.dumps({"design": to_json(replace(value, sizes=sizes)), "left": {}})
+    seen: list[int] = []
+    drafting.work(question, lambda percent: seen.append(percent) is None)
+    assert seen == [25, 50, 75]
+    with pytest.raises(Stopped):
+        drafting.work(question, lambda percent: percent < 50)
 
 
 def test_sizes_that_cannot_be_say_why_in_their_column(studio: Studio) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import replace
 
@@ -48,7 +49,7 @@ from craft.rounds.pattern import (
     Way,
 )
 from craft.rounds.stitches import Loops
-from craft.text.notation import find_coil
+from craft.text.notation import find_coil, find_threads, resewn
 
 
 class Making:
@@ -314,12 +315,13 @@ class Making:
         """A step, a note or a heading with the rounds and lengths of this size."""
         match item:
             case Step() | Note():
-                text = resaid(item.text, self.edges.tops, self.scale)
+                sewn = isinstance(item, Step) and bool(item.threads)
+                text = self._resewn(item.text) if sewn else resaid(item.text, self.edges.tops, self.scale)
                 if text != item.text:
-                    self.rows.append((State.MOVED, "words", item.text, text, ""))
-                if isinstance(item, Step) and item.threads:
-                    self.rows.append((State.CHANGED, "sewn threads", item.text, text, "Sew them where they lay."))
+                    self.rows.append((State.MOVED, "sewn threads" if sewn else "words", item.text, text, ""))
                 again = replace(item, text=text)
+                if isinstance(again, Step) and sewn:
+                    again = replace(again, threads=find_threads(text))
                 if isinstance(again, Step) and again.coil is not None:
                     again = replace(again, coil=find_coil(text))
                 self.items.append(again)
@@ -331,6 +333,20 @@ class Making:
                 self.items.append(item)
                 if isinstance(item, Colour):
                     self.colour = item.name
+
+    def _resewn(self, text: str) -> str:
+        """A direction for threads sewn through: each end in the stitch that lies where it lay around its round."""
+        made = {r.made.first: r.tally.made for r in self.source.rounds.values() if r.tally is not None}
+
+        def place(end: tuple[int, int]) -> tuple[int, int]:
+            number, stitch = end
+            top = self.edges.tops.get(number, number)
+            was, now = made.get(number), self.edges.lives.get(top)
+            if not was or not now:
+                return top, stitch
+            return top, min(max(1, math.ceil((stitch - 0.5) / was * now)), now)
+
+        return resewn(text, place, self.scale, lambda words: resaid(words, self.edges.tops, self.scale))
 
     def _tell(self, here: SourceRound, before: int, after: int) -> None:
         kind = kind_of(here)

@@ -85,6 +85,18 @@ def tiled(paint: Paint, before: int, after: int) -> tuple[Paint, Row | None]:
     return look, (State.CHANGED, "colours around", f"{times} times", f"{many} times", AT_DISTANCE)
 
 
+def repeats_upward(paints: Sequence[Paint]) -> int:
+    """After how many rounds a picture of colours comes again, told by rounds of so many stitches each; 0 where it does
+    not, or is not seen to."""
+    looks = [(paint.bases, paint.loops, paint.colours) for paint in paints]
+    if all(len(set(paint.colours)) < 2 for paint in paints):
+        return 0
+    for one in range(2, len(looks) // 2 + 1):
+        if all(look == looks[k - one] for k, look in enumerate(looks) if k >= one):
+            return one
+    return 0
+
+
 def _times(paint: Paint) -> int:
     """How often a pattern of colours comes around a round, 1 where it does not repeat."""
     many = len(paint.colours)

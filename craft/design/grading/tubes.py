@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -11,7 +12,7 @@ from numpy.typing import NDArray
 
 from craft.design.grading.bands import Band, Look, bands_at, bands_of, sampled, shared_out
 from craft.design.grading.painting import Motif, Paint, paint_of, painted, takes_and_gives, with_motifs
-from craft.design.grading.repeating import Repeated, at_distance, tiled
+from craft.design.grading.repeating import AT_DISTANCE, Repeated, at_distance, repeats_upward, tiled
 from craft.design.grading.report import State
 from craft.design.grading.shaping import bodies, is_flat, manner_of, shaped_in
 from craft.design.grading.source import SourceRound, lead_and_close
@@ -208,9 +209,9 @@ def _looks(
     """The fresh rounds with stitches, loops, colours and motifs as they were; colour: on the hook."""
     motifs = found.motifs
     made: list[Round] = []
-    rows: list[tuple[State, str, str, str, str]] = []
+    again, rows = _upward(bands, paints) if found.apart else ({}, [])
     for k, (band, body) in enumerate(zip(bands, bodies, strict=True)):
-        old = _nearest(band, float(at[k]))
+        old = again.get(k, _nearest(band, float(at[k])))
         source, paint = rounds[old], paints[old][0]
         if found.apart:
             paint, wider = tiled(paint, source.live, counts[k + 1])
@@ -228,6 +229,23 @@ def _looks(
         lead, close = lead_and_close(_edge_row(rounds, k, len(bands), source).made.body)
         made.append(_round(source, (*lead, *_said(stitches), *close), counts[k + 1], band.look.loops))
     return made, rows, colour
+
+
+def _upward(
+    bands: Sequence[Band], paints: Sequence[tuple[Paint, tuple[Motif, ...]]]
+) -> tuple[dict[int, int], list[tuple[State, str, str, str, str]]]:
+    """Fresh rounds of pictures that repeat upwards, each with the old one that it looks like; and the report's rows."""
+    looks: dict[int, int] = {}
+    rows: list[tuple[State, str, str, str, str]] = []
+    for band, run in itertools.groupby(range(len(bands)), key=lambda k: bands[k]):
+        fresh = list(run)
+        one = repeats_upward([paint for paint, _ in paints[band.first : band.last + 1]])
+        if not one or len(fresh) == band.many:
+            continue
+        looks |= {k: band.first + j % one for j, k in enumerate(fresh)}
+        was, now = f"{band.many / one:.3g} times", f"{len(fresh) / one:.3g} times"
+        rows.append((State.CHANGED, "colours upwards", was, now, AT_DISTANCE))
+    return looks, rows
 
 
 def _edge_row(rounds: Sequence[SourceRound], k: int, many: int, source: SourceRound) -> SourceRound:

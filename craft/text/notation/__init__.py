@@ -17,7 +17,7 @@ from craft.text.notation.printer import (
 from craft.text.notation.reader import MOST_LINE, MOST_LINES, MOST_TEXT, Reading, read
 from craft.text.notation.scanner import HEAD_KEYS, Line, LineKind, step_kind
 from craft.text.notation.terms import TermsFound, find_terms, odd_words, stitch_key, stitch_regex, words
-from craft.text.notation.threads import find_threads
+from craft.text.notation.threads import find_threads, resewn
 from craft.text.notation.wording import PHRASES, Wording
 
 __all__ = [
@@ -49,6 +49,7 @@ __all__ = [
     "print_rounds",
     "print_work",
     "read",
+    "resewn",
     "step_kind",
     "stitch_key",
     "stitch_regex",

@@ -6,6 +6,7 @@ A thread through the filling holds two places at a distance, and so keeps a stuf
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 
 from craft.rounds.pattern import MOST_LONG_MM, SewnThread
 
@@ -29,3 +30,34 @@ def find_threads(text: str) -> tuple[SewnThread, ...]:
         if min(numbers) > 0 and 0 < mm <= MOST_LONG_MM:
             found.append(SewnThread(*numbers, mm))
     return tuple(found)
+
+
+Stitch = tuple[int, int]
+"""A round's number, and a stitch of it, from 1."""
+
+
+def resewn(text: str, place: Callable[[Stitch], Stitch], scale: float, beside: Callable[[str], str]) -> str:
+    """A direction for threads at another size, in her words: every end where `place` says, lengths in mm times `scale`.
+
+    beside: what becomes of the words between the threads.
+    """
+    out: list[str] = []
+    at = 0
+    for m in _PAIR.finditer(text):
+        first, stitch, other, last, length = m.groups()
+        begins, ends = place((int(first), int(stitch))), place((int(other or first), int(last)))
+        mm = f"{max(1, round(float(length.replace(',', '.')) * scale))}"
+        numbers = (str(begins[0]), str(begins[1]), str(ends[0]), str(ends[1]), mm)
+        out += [beside(text[at : m.start()]), _with_numbers(m, numbers)]
+        at = m.end()
+    return "".join([*out, beside(text[at:])])
+
+
+def _with_numbers(m: re.Match[str], numbers: tuple[str, ...]) -> str:
+    """A thread with other numbers in the place of its own."""
+    out, at = "", m.start()
+    for group, number in enumerate(numbers, 1):
+        if m.group(group) is not None:
+            out += m.string[at : m.start(group)] + number
+            at = m.end(group)
+    return out + m.string[at : m.end()]

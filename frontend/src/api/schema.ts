@@ -8823,6 +8823,18 @@ export interface components {
             width: components["schemas"]["EstimateOut"];
         };
         /**
+         * SizesAnswer
+         * @description The design beside the sizes that were asked for.
+         */
+        SizesAnswer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "sizes";
+            table: components["schemas"]["SizesTable"];
+        };
+        /**
          * SizesPage
          * @description Sizes that are kept.
          */
@@ -8835,11 +8847,13 @@ export interface components {
         };
         /**
          * SizesTable
-         * @description All sizes, the design as it is first; and things by their girth, to be fitted.
+         * @description All sizes, the design as it is first; and things by their girth, to be fitted. job: what drafts them, where they
+         *     are many rounds: its answer is the table, and this one has no columns.
          */
         SizesTable: {
             /** Columns */
             columns: components["schemas"]["SizeColumn"][];
+            job: components["schemas"]["JobOut"] | null;
             /** Things */
             things: components["schemas"]["ThingOut"][];
         };
@@ -13163,7 +13177,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"] | components["schemas"]["DocumentAnswer"] | components["schemas"]["PortraitAnswer"] | components["schemas"]["ReleaseAnswer"];
+                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"] | components["schemas"]["DocumentAnswer"] | components["schemas"]["PortraitAnswer"] | components["schemas"]["ReleaseAnswer"] | components["schemas"]["SizesAnswer"];
                 };
             };
         };

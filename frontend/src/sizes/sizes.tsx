@@ -1,16 +1,16 @@
 /** Sizes: the same figure in other yarns and at other heights, side by side. */
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas } from "../api/client";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
 import { Button, Empty } from "../ui/controls";
+import { JobBar } from "../ui/job-bar";
 import { Refused } from "../ui/refused";
 import { AddSize } from "./add-size";
 import { MOST_SIZES, type Way } from "./asking";
 import { OnePattern } from "./one-pattern";
 import { SizeTable } from "./size-table";
+import { useSizesTable } from "./use-table";
 
 export function SizesStop() {
   const design = useShownDesign();
@@ -21,17 +21,7 @@ export function SizesStop() {
   const [settle, setSettle] = useState(false);
   const entries = value.sizes ?? [];
   const sameYarn = entries.filter((e) => e.kind !== "yarn");
-  const table = useQuery({
-    queryKey: ["figure", design.id, "sizes", design.revision, entries],
-    queryFn: () =>
-      answer<Schemas["SizesTable"]>(
-        api.POST("/api/designs/{design_id}/sizes", {
-          params: { path: { design_id: design.id } },
-          body: { sizes: entries },
-        }),
-      ),
-    placeholderData: (before) => before,
-  });
+  const { table, way, error } = useSizesTable(design, entries);
   if (!design.parts.some((p) => p.counts.length))
     return (
       <div className="p-10">
@@ -54,22 +44,27 @@ export function SizesStop() {
         <Button onClick={() => setAdding("height")}>Another size</Button>
       </div>
       <PageRefusal {...page} />
-      <Refused error={table.error} />
+      <Refused error={error} />
+      {way && (
+        <JobBar name="Drafting the sizes" way={way} className="mb-2 max-w-md text-sm">
+          The sizes are being drafted
+        </JobBar>
+      )}
       <div
         className="min-h-0 flex-1 overflow-auto"
         role="region"
         tabIndex={0}
         aria-label="Sizes side by side"
       >
-        {table.isPending && (
+        {!table && !way && !error && (
           <p role="status" className="p-2 text-soft">
             The sizes are being made…
           </p>
         )}
-        {table.data && (
+        {table && (
           <SizeTable
             design={design}
-            columns={table.data.columns}
+            columns={table.columns}
             entries={entries}
             settle={settle}
             flush={page.flush}
@@ -88,10 +83,10 @@ export function SizesStop() {
         <AddSize
           first={adding}
           design={design}
-          now={table.data?.columns[0]?.height.value ?? 100}
+          now={table?.columns[0]?.height.value ?? 100}
           onClose={() => setAdding(null)}
           room={MOST_SIZES - entries.length}
-          things={table.data?.things ?? []}
+          things={table?.things ?? []}
           onAdd={(more) => {
             change({ ...value, sizes: [...entries, ...more] });
             setAdding(null);
