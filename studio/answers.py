@@ -14,6 +14,7 @@ from studio.guard import designer
 from studio.jobs.actions import answer_of
 from studio.jobs.models import State
 from studio.jobs.policy import job_of
+from studio.making.answers import StagesAnswer
 from studio.releases.answers import ReleaseAnswer
 from studio.shapes.answers import CompareAnswer, CompensateAnswer, FitAnswer, FlatAnswer, SewnAnswer
 from studio.sizes.answers import SizesAnswer
@@ -30,7 +31,8 @@ JobAnswer = Annotated[
     | DocumentAnswer
     | PortraitAnswer
     | ReleaseAnswer
-    | SizesAnswer,
+    | SizesAnswer
+    | StagesAnswer,
     Field(discriminator="job"),
 ]
 

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import math
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 
 from craft.design.design import Design
@@ -15,6 +16,9 @@ from craft.text.notation import print_rounds
 
 MOST_LEADING = 3
 """Lines before a part's first round that are rounds of the text and none of the part: a chain, its joining."""
+
+MOST_STAGES = 8
+"""States of a part, between its first round and its last, that are settled for whoever works it."""
 
 EMPTY = Step(StepKind.EMPTY, "Do not stuff.")
 
@@ -37,6 +41,23 @@ def on_the_way(design: Design, key: str, after: int) -> Skin | None:
         return Skin.of(run.name, settle(begun.worked, design.gauge_of(key), firmness=design.gauge.firmness))
     except CraftError:
         return None
+
+
+def stages_of_making(
+    design: Design, key: str, told: Callable[[float], None] = lambda share: None
+) -> tuple[tuple[int, Skin], ...]:
+    """A part after some of its rounds, evenly up it, each with how many they are; those that settle. told: how much is done."""
+    run = next((p for p in run_parts(design) if p.key == key), None)
+    rounds = 0 if run is None or run.worked is None else len(run.worked.rounds)
+    many = min(MOST_STAGES, rounds - 1)
+    found: list[tuple[int, Skin]] = []
+    for k in range(1, many + 1):
+        told((k - 1) / many)
+        after = math.ceil(rounds * k / (many + 1))
+        skin = on_the_way(design, key, after)
+        if skin is not None:
+            found.append((after, skin))
+    return tuple(found)
 
 
 def _begun(design: Design, run: RunPart, after: int) -> Iterator[RunPart]:

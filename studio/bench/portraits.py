@@ -147,7 +147,7 @@ def _find(user: User, staging: Staged, look: Look, moment: Moment) -> Job | None
     return actions.find(user, KIND, _identity(staging, look, moment))
 
 
-def _bare(value: DesignValue) -> DesignValue:
+def bare(value: DesignValue) -> DesignValue:
     """A design without what no picture shows; of its steps what they join is left."""
     parts = tuple(replace(p, recipe=None) for p in value.parts)
     steps = tuple(replace(s, text="", before_closing=False, picture=False, film="") for s in value.steps)
@@ -161,7 +161,7 @@ def _look_json(look: Look) -> dict[str, object]:
 def _question(user: User, staging: Staged, look: Look, moment: Moment) -> str:
     asked = {
         "user": user.pk,
-        "design": to_json(_bare(staging.value)),
+        "design": to_json(bare(staging.value)),
         "look": _look_json(look),
         "moment": asdict(moment),
     }
@@ -170,8 +170,8 @@ def _question(user: User, staging: Staged, look: Look, moment: Moment) -> str:
 
 def _identity(staging: Staged, look: Look, moment: Moment) -> str:
     """Equal for figures that look alike."""
-    bare = replace(_bare(staging.value), name="x")
-    shown = bare if moment.step else replace(bare, steps=())
+    alike = replace(bare(staging.value), name="x")
+    shown = alike if moment.step else replace(alike, steps=())
     said = json.dumps([to_json(shown), _look_json(look), asdict(moment)], sort_keys=True)
     settled = sorted((key, job.key) for key, job in staging.jobs.items())
     return hashlib.sha256(f"{said}{settled}".encode()).hexdigest()

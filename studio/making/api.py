@@ -140,9 +140,9 @@ def sync(request: HttpRequest, making_id: UUID, payload: SyncIn) -> SyncOut:
     )
 
 
-@makings.get("/{uuid:making_id}/figure", response=MakingFigure)
-def read_figure(request: HttpRequest, making_id: UUID) -> MakingFigure:
-    """The parts as they look while they are worked, those that have settled."""
+@makings.post("/{uuid:making_id}/figure", response=MakingFigure)
+def ask_figure(request: HttpRequest, making_id: UUID) -> MakingFigure:
+    """The parts as they look while they are worked, those that have settled; what has not on its way is asked for."""
     making = making_of(actor(request), making_id)
     return figure_shown(making.design.owner, making)
 

@@ -4,6 +4,8 @@ from importlib import import_module
 
 from django.apps import AppConfig
 
+from studio.jobs.kinds import register
+
 
 class MakingConfig(AppConfig):
     """Makings and their logs."""
@@ -12,5 +14,7 @@ class MakingConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        """Make known whose rows these are."""
+        """Make known whose rows these are, and make settling parts on their way known to the workers."""
         import_module("studio.making.policy")
+        stages = import_module("studio.making.stages")
+        register(stages.KIND, stages.work, version=1, long=True)

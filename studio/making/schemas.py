@@ -121,10 +121,19 @@ class StagesOut(schema_of(Stages)):  # type: ignore[misc]
     """A part as it is worked: its faces by rounds."""
 
 
+class OpenStage(Schema):
+    """A part as it lies after so many of its rounds, open at the last of them."""
+
+    after: int
+    look: StagesOut
+
+
 class MakingFigure(Schema):
-    """The parts of an edition as they look while they are worked, by key. whole: there is nothing more to come."""
+    """The parts of an edition as they look while they are worked, by key: finished, and open on the way, fewest rounds
+    first. whole: there is nothing more to come."""
 
     parts: dict[str, StagesOut]
+    open: dict[str, list[OpenStage]] = {}
     whole: bool
 
 

@@ -40,6 +40,7 @@ from studio.bench.previews import estimate
 from studio.bench.scenes import staged_value
 from studio.designs.models import Design
 from studio.designs.reading import design_value
+from studio.jobs.models import State
 from studio.making.actions import holds, log_of
 from studio.making.editions import figure_value, predicted_size, sheet_of
 from studio.making.models import LARGE, Kind, Making, Verdict
@@ -58,6 +59,7 @@ from studio.making.schemas import (
     SheetOut,
     StagesOut,
 )
+from studio.making.stages import ask_stages, stages_answered
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,8 +123,14 @@ def making_shown(making: Making, maker: str = "") -> MakingOut:
 
 
 def figure_shown(user: User, making: Making) -> MakingFigure:
-    """The parts of a making's edition, those that have settled; nothing is asked for."""
-    return _drawn(user, figure_value(making.edition), ask=False)
+    """The parts of a making's edition, those that have settled; once they all have, each is settled on its way, too."""
+    value = figure_value(making.edition)
+    figure = _drawn(user, value, ask=False)
+    if figure.whole:
+        jobs = {key: ask_stages(user, value, key) for key in figure.parts}
+        figure.open = {key: stages_answered(job) for key, job in jobs.items() if job.state == State.DONE}
+        figure.whole = not any(job.state in (State.WAITING, State.RUNNING) for job in jobs.values())
+    return figure
 
 
 def _drawn(user: User, value: DesignValue, *, ask: bool, only: Collection[str] | None = None) -> MakingFigure:

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from craft.design.design import Design
-from craft.design.on_the_way import on_the_way
+from craft.design.on_the_way import on_the_way, stages_of_making
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, Part
 from craft.design.portrait import settled_figure
 from craft.figure.placement import Skin
@@ -84,3 +84,21 @@ def test_a_chain_before_the_rounds_and_pieces_that_are_taken_in_come_with_them()
     figure = design(Part("leg", "Leg", LEG, 2), Part("body", "Body", BODY))
     wide, _ = extents(begun(figure, "body", 2))
     assert wide > 2 * 12 * 5.0 / np.pi
+
+
+def test_the_stages_of_a_making_go_up_the_part_and_tell_how_far_they_are() -> None:
+    ball = design(Part("ball", "Ball", BALL))
+    told: list[float] = []
+    found = stages_of_making(ball, "ball", told.append)
+    afters = [after for after, _ in found]
+    assert afters == [2, 4, 5, 7, 8, 10, 11, 13]
+    assert told == [k / 8 for k in range(8)]
+    for after, skin in found:
+        assert skin.rounds is not None
+        assert int(skin.rounds.max()) == after - 1
+    heights = [extents(skin)[1] for after, skin in found if after >= 5]
+    assert heights == sorted(heights)
+
+
+def test_a_part_of_one_round_has_no_stages() -> None:
+    assert stages_of_making(design(Part("dot", "Dot", "R1: 6 sc in ring [6]\n")), "dot") == ()

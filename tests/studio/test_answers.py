@@ -48,6 +48,7 @@ QUESTIONS: dict[str, tuple[str, dict[str, Any]]] = {
     "portrait": ("/designs/{}/settle", {}),
     "release": ("/designs/{}/releases", {"prints": [{"files": ["txt"]}]}),
     "sizes": ("/designs/{}/sizes", {"sizes": [{"key": "taller", "name": "taller", "kind": "height", "height_mm": 90}]}),
+    "stages": ("/makings/{}/figure", {}),
     "sewn": ("/shapes/sewn", {"recipe": rounds(**BOX), "gauge": GAUGE, "terms": "us"}),
 }
 
@@ -77,6 +78,12 @@ def test_another_answer_is_another_version(studio: Studio, kind: str, monkeypatc
     if kind in ("portrait", "release", "sizes"):
         made, _ = studio.with_part()
         studio.ask("POST", path.format(made["id"]), question, 201 if kind == "release" else 200)
+        job = {"id": Job.objects.get(kind=kind).pk}
+    elif kind == "stages":
+        made, _ = studio.with_part()
+        making = studio.ask("POST", f"/designs/{made['id']}/makings", {"title": "First sample"}, 201)
+        studio.ask("POST", f"/designs/{made['id']}/settle", {})
+        studio.ask("POST", path.format(making["id"]), question)
         job = {"id": Job.objects.get(kind=kind).pk}
     elif kind == "document":
         job = studio.send(path, "ball.html", question["file"].encode())["job"]

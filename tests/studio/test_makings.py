@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from craft.units import cm
 from studio.designs.models import Design
+from studio.jobs.models import Job
 from studio.making import actions
 from studio.making.models import FrozenEdition, Making, MakingEvent
 from studio.yarns.models import Swatch, Yarn
@@ -133,7 +134,7 @@ def test_a_clock_that_runs_ahead_is_set_right_and_one_that_is_not_set_is_said(st
 
 def test_others_do_not_see_it_and_cannot_write_to_it(studio: Studio, other: Studio) -> None:
     design, making, key = begun(studio)
-    for method, path in (("GET", ""), ("GET", "/edition"), ("GET", "/figure"), ("POST", "/sync"), ("DELETE", "/log")):
+    for method, path in (("GET", ""), ("GET", "/edition"), ("POST", "/figure"), ("POST", "/sync"), ("DELETE", "/log")):
         other.ask(method, f"/makings/{making}{path}", {} if method == "POST" else None, 404)
     own, _, _ = begun(other)
     other.ask("DELETE", f"/designs/{own}/makings/{making}", status=404)
@@ -291,11 +292,20 @@ def _printed_as_measured(studio: Studio, design: int, height: float) -> None:
 @pytest.mark.django_db(transaction=True)
 def test_the_figure_is_drawn_round_by_round_once_it_has_settled(studio: Studio) -> None:
     _, making, key = begun(studio)
-    got = studio.ask("GET", f"/makings/{making}/figure")
+    got = studio.ask("POST", f"/makings/{making}/figure")
     assert got["whole"]
     faces = got["parts"][key]
     assert len(faces["corners"]) == len(faces["rounds"]) == len(faces["shades"]) > 90
     assert set(range(2, 9)) <= set(faces["rounds"])
+    afters = [stage["after"] for stage in got["open"][key]]
+    assert afters == sorted(set(afters))
+    assert 3 <= len(afters) <= 8
+    for stage in got["open"][key]:
+        assert {n for n in stage["look"]["rounds"] if n <= stage["after"]} >= set(range(2, stage["after"] + 1))
+        assert max(stage["look"]["rounds"]) <= stage["after"] + 1
+    assert Job.objects.filter(kind="stages").count() == 1
+    assert studio.ask("POST", f"/makings/{making}/figure") == got
+    assert Job.objects.filter(kind="stages").count() == 1
 
 
 @pytest.mark.django_db(transaction=True)

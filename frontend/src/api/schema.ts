@@ -2168,13 +2168,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read Figure
-         * @description The parts as they look while they are worked, those that have settled.
-         */
-        get: operations["studio_making_api_read_figure"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Ask Figure
+         * @description The parts as they look while they are worked, those that have settled; what has not on its way is asked for.
+         */
+        post: operations["studio_making_api_ask_figure"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5898,9 +5898,17 @@ export interface components {
         };
         /**
          * MakingFigure
-         * @description The parts of an edition as they look while they are worked, by key. whole: there is nothing more to come.
+         * @description The parts of an edition as they look while they are worked, by key: finished, and open on the way, fewest rounds
+         *     first. whole: there is nothing more to come.
          */
         MakingFigure: {
+            /**
+             * Open
+             * @default {}
+             */
+            open?: {
+                [key: string]: components["schemas"]["OpenStage"][];
+            };
             /** Parts */
             parts: {
                 [key: string]: components["schemas"]["StagesOut"];
@@ -6386,6 +6394,15 @@ export interface components {
              * Format: date-time
              */
             until: string;
+        };
+        /**
+         * OpenStage
+         * @description A part as it lies after so many of its rounds, open at the last of them.
+         */
+        OpenStage: {
+            /** After */
+            after: number;
+            look: components["schemas"]["StagesOut"];
         };
         /**
          * OriginOut
@@ -9043,6 +9060,19 @@ export interface components {
             neck?: number;
             /** Solids */
             solids: components["schemas"]["Solid"][];
+        };
+        /**
+         * StagesAnswer
+         * @description A part after some of its rounds, fewest first.
+         */
+        StagesAnswer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            job: "stages";
+            /** Open */
+            open: components["schemas"]["OpenStage"][];
         };
         /**
          * StagesOut
@@ -13177,7 +13207,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"] | components["schemas"]["DocumentAnswer"] | components["schemas"]["PortraitAnswer"] | components["schemas"]["ReleaseAnswer"] | components["schemas"]["SizesAnswer"];
+                    "application/json": components["schemas"]["SettleAnswer"] | components["schemas"]["FitAnswer"] | components["schemas"]["CompensateAnswer"] | components["schemas"]["CompareAnswer"] | components["schemas"]["FlatAnswer"] | components["schemas"]["SewnAnswer"] | components["schemas"]["DocumentAnswer"] | components["schemas"]["PortraitAnswer"] | components["schemas"]["ReleaseAnswer"] | components["schemas"]["SizesAnswer"] | components["schemas"]["StagesAnswer"];
                 };
             };
         };
@@ -13246,7 +13276,7 @@ export interface operations {
             };
         };
     };
-    studio_making_api_read_figure: {
+    studio_making_api_ask_figure: {
         parameters: {
             query?: never;
             header?: never;

@@ -146,7 +146,13 @@ function Drawn({ state, piece, done }: { state: MakingState; piece: Piece; done:
     );
   return (
     <Suspense fallback={null}>
-      <FigureNow stages={stages} done={done} all={all} label={label} />
+      <FigureNow
+        stages={stages}
+        open={state.row.figure?.open?.[piece.part.key]}
+        done={done}
+        all={all}
+        label={label}
+      />
     </Suspense>
   );
 }

@@ -58,7 +58,7 @@ const json = async <T>(got: Promise<Response>) => (await (await got).json()) as 
 
 export const readTest = (way: Way) => json<Schemas["TestPage"]>(ask(way, "GET", "/test"));
 export const readMaking = (way: Way, id: string) => json<Making>(ask(way, "GET", `/makings/${id}`));
-export const readFigure = (way: Way, id: string) => json<Figure>(ask(way, "GET", `/makings/${id}/figure`));
+export const readFigure = (way: Way, id: string) => json<Figure>(ask(way, "POST", `/makings/${id}/figure`));
 export const readEdition = async (way: Way, id: string) =>
   (await ask(way, "GET", `/makings/${id}/edition`)).text();
 

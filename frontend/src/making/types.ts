@@ -8,6 +8,7 @@ export type PartSheet = Sheet["parts"][number];
 export type Rung = PartSheet["rungs"][number];
 export type Figure = Schemas["MakingFigure"];
 export type Stages = Figure["parts"][string];
+export type OpenStage = NonNullable<Figure["open"]>[string][number];
 export type Answer = NonNullable<Making["answers"]>[number];
 export type LogEvent = Schemas["SyncOut"]["events"][number];
 export type Kind = LogEvent["kind"];

@@ -64,7 +64,9 @@ function useEnclosed(way: Way, row: Kept, onRow: (row: Kept) => void): void {
       try {
         const now = (await kept(row.id)) ?? row;
         const page = now.page ?? (await readEdition(way, row.id));
-        const figure = now.figure?.whole ? now.figure : await readFigure(way, row.id);
+        // What was kept before parts were settled on their way is asked for once more.
+        const complete = now.figure?.whole && now.figure.open;
+        const figure = complete && now.figure ? now.figure : await readFigure(way, row.id);
         const next = { ...((await kept(row.id)) ?? row), page, figure };
         await keep(next);
         onRow(next);
