@@ -46,7 +46,7 @@ const AREAS: Record<string, readonly string[]> = {
   rounds: ["ask", "rounds", "views"],
   shapes: ["question", "recipe", "shapes", "silhouettes"],
   assembly: ["assembly", "places", "use-scene"],
-  sizes: ["sizes", "size-picture"],
+  sizes: ["sizes", "size-picture", "use-table"],
   pieces: ["find-piece", "piece-card", "pieces", "pieces-page", "terms-fields"],
   bases: ["bases"],
   booklet: ["booklet"],

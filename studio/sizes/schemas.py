@@ -67,7 +67,8 @@ class YarnUse(Schema):
 
 
 class SizeColumn(Schema):
-    """A size beside the others; `problem` says why it cannot be made."""
+    """A size beside the others; `problem` says why it cannot be made. makers: from how many makings height and width are told,
+    0 where they are estimates."""
 
     key: str
     name: str
@@ -78,6 +79,7 @@ class SizeColumn(Schema):
     parts: list[SizedPart]
     height: EstimateOut
     width: EstimateOut
+    makers: int
     eye_mm: int | None
     yarns: list[YarnUse]
     filling_g: EstimateOut

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import asdict
+from dataclasses import asdict, dataclass, replace
 
 from craft.design.design import Design
 from craft.design.grading import (
     THINGS,
     Sized,
     SizeFigures,
+    Taught,
     at_size,
     figure_picture,
     figures_of,
     first_size,
+    lengths_of,
     names_of,
     pattern_for_all,
     phases_of,
@@ -45,15 +47,17 @@ def table(
     parts: tuple[RunPart, ...],
     sizes: tuple[Size, ...],
     left: Left,
+    taught: Taught,
     told: Callable[[int], None] = lambda done: None,
 ) -> SizesTable:
     """The design as it is, beside the sizes asked for; one that cannot be made says why. told: after every column, how
     many are made."""
     first = first_size(value, parts)
-    columns = [_column(first, None, left)]
+    known = _Known(first, left, taught)
+    columns = [_column(first, None, known)]
     for size in sizes:
         told(len(columns))
-        columns.append(_asked(first, size, left))
+        columns.append(_asked(size, known))
     return SizesTable(columns=columns, things=[ThingOut(**asdict(thing)) for thing in THINGS], job=None)
 
 
@@ -74,15 +78,26 @@ def picture_of(read: ReadDesign, size: Size | None) -> SizePicture:
     return SizePicture(svg=figure_picture(sized, f"{read.value.name} {name}, from the front"))
 
 
-def _asked(first: Sized, size: Size, left: Left) -> SizeColumn:
+@dataclass(frozen=True, slots=True)
+class _Known:
+    """What every column is made with: the first size, what is left of its yarns, what makings taught of it."""
+
+    first: Sized
+    left: Left
+    taught: Taught
+
+
+def _asked(size: Size, known: _Known) -> SizeColumn:
     try:
-        return _column(at_size(first, size), size, {} if size.kind is SizeKind.YARN else left)
+        other = replace(known, left={}) if size.kind is SizeKind.YARN else known
+        return _column(at_size(known.first, size), size, other)
     except CraftError as error:
-        return _impossible(first.design, size, error.message)
+        return _impossible(known.first.design, size, error.message)
 
 
-def _column(sized: Sized, size: Size | None, left: Left) -> SizeColumn:
+def _column(sized: Sized, size: Size | None, known: _Known) -> SizeColumn:
     found = figures_of(sized)
+    width, height = lengths_of(sized, known.first, known.taught)
     return SizeColumn(
         key=size.key if size else "base",
         name=size.name if size else "As it is",
@@ -91,10 +106,11 @@ def _column(sized: Sized, size: Size | None, left: Left) -> SizeColumn:
         gauge=GaugeOut(**asdict(sized.gauge)),
         fabric=sized.fabric,
         parts=_rows(sized, found),
-        height=estimate(found.height),
-        width=estimate(found.width),
+        height=estimate(height),
+        width=estimate(width),
+        makers=known.taught.at(sized, known.first).makers,
         eye_mm=found.eye_mm,
-        yarns=[_yarn_use(sized, use, skeins, left) for use, skeins in found.yarns],
+        yarns=[_yarn_use(sized, use, skeins, known.left) for use, skeins in found.yarns],
         filling_g=estimate(found.filling_g),
         hours=estimate(found.hours),
         notes=list(found.notes),
@@ -153,6 +169,7 @@ def _impossible(design: Design, size: Size, why: str) -> SizeColumn:
         parts=[],
         height=empty,
         width=empty,
+        makers=0,
         eye_mm=None,
         yarns=[],
         filling_g=empty,

@@ -10,8 +10,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from craft.design.design import Design, EyeKind, Eyes
-from craft.design.grading import figures_of, first_size, part_size, regrade, scaled, sold_eye
+from craft.design.design import Design, EyeKind, Eyes, Made
+from craft.design.grading import Taught, figures_of, first_size, lengths_of, part_size, regrade, scaled, sold_eye
 from craft.design.parts import GaugeFrom, GaugeInForce
 from craft.design.parts import Part as DesignPart
 from craft.design.running import run_parts
@@ -272,3 +272,21 @@ def test_what_one_hand_does_is_no_doubt_and_what_no_hook_explains_names_none() -
     huge = unlike(on(3.0, wider=12.0), [on(3.0)])
     assert huge is not None
     assert huge.hook_mm is None
+
+
+def test_what_makings_measured_stands_in_the_place_of_the_estimate_in_the_same_yarn_alone() -> None:
+    text = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4-R8: sc around [18]\n"
+    ball = Design("Ball", parts=(DesignPart("b", "Ball", text),))
+    first = first_size(ball, run_parts(ball))
+    (wide, tall) = lengths_of(first, first, Taught())
+    made = Made(1.1, 0.03, 4, 100.0)
+    same, told = lengths_of(first, first, Taught(height=made))
+    assert same == wide
+    assert (told.value, told.low, told.high) == pytest.approx((110.0, 106.7, 113.3))
+    assert told.how == "from 4 makings of this figure, by their median"
+    larger = scaled(first, 1.5)
+    (_, estimated), (_, measured) = (lengths_of(larger, first, t) for t in (Taught(), Taught(height=made)))
+    assert measured.value == pytest.approx(110 * estimated.value / tall.value)
+    assert Taught(made, replace(made, makers=3)).makers == 3
+    other = replace(larger, gauge=replace(larger.gauge, stitch_mm=larger.gauge.stitch_mm * 1.2))
+    assert lengths_of(other, first, Taught(height=made))[1].how == other.gauge.how

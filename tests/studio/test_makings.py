@@ -275,12 +275,20 @@ def _printed_as_measured(studio: Studio, design: int, height: float) -> None:
     text = " ".join(studio.ask("GET", book).content.decode().split())
     assert "; its height as measured on 3 makings, give or take 5%" in text, "its width is an estimate still"
     assert cm(1.12 * height) in text
+    asked = {"sizes": [{"key": "taller", "name": "taller", "kind": "height", "height_mm": 90}]}
+    base, taller_size = studio.ask("POST", f"/designs/{design}/sizes", asked)["columns"]
+    assert base["height"]["value"] == pytest.approx(1.12 * height, rel=0.01)
+    assert (base["makers"], taller_size["makers"]) == (3, 3)
+    assert "3 makings" in base["height"]["how"]
+    assert "3 makings" not in base["width"]["how"]
     assert studio.ask("GET", f"/designs/{design}")["revision"] == before + 1
     key = studio.ask("GET", f"/designs/{design}")["parts"][0]["key"]
     taller = BALL.replace("R4-R6", "R4-R16").replace("R7:", "R17:").replace("R8:", "R18:")
     studio.ask("PUT", f"/designs/{design}/parts/{key}/text", {"text": taller})
     (found,) = [q for q in studio.ask("GET", f"/designs/{design}/makings")["learned"] if q["quantity"] == "height"]
     assert found["printed"] == 0, "the figure is another by now"
+    (base,) = studio.ask("POST", f"/designs/{design}/sizes", {"sizes": []})["columns"]
+    assert base["makers"] == 0
     assert "3 makings" not in studio.ask("GET", book).content.decode()
     studio.ask("POST", f"/designs/{design}/undo")
     studio.ask("POST", f"/designs/{design}/makings/size", {"quantity": "width"}, 422)

@@ -17,7 +17,7 @@ from craft.design.grading.asked import (
     wish_of,
 )
 from craft.design.grading.edges import Around
-from craft.design.grading.figures import SizeFigures, figures_of, report_of
+from craft.design.grading.figures import SizeFigures, Taught, figures_of, lengths_of, report_of
 from craft.design.grading.for_all import names_of, pattern_for_all
 from craft.design.grading.in_yarns import by_gauge
 from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile_of, sizes, sold_eye
@@ -51,6 +51,7 @@ __all__ = [
     "SizeFigures",
     "Sized",
     "State",
+    "Taught",
     "Thing",
     "Together",
     "Wish",
@@ -66,6 +67,7 @@ __all__ = [
     "girth_around",
     "girth_of",
     "grams_per_metre",
+    "lengths_of",
     "names_of",
     "notes_of",
     "part_size",

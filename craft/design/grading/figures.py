@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from craft.design.design import Made
 from craft.design.grading.bending import bends_at
 from craft.design.grading.measure import PartSize, part_size
 from craft.design.grading.report import Feature, notes_of
@@ -28,6 +29,42 @@ class SizeFigures:
     hours: Estimate
     notes: tuple[str, ...]
     features: tuple[Feature, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Taught:
+    """What makings measured of the first size, None for a length of which they taught nothing."""
+
+    height: Made | None = None
+    width: Made | None = None
+
+    @property
+    def makers(self) -> int:
+        """From how many makings it is told, the fewest; 0 where nothing is."""
+        return min((made.makers for made in (self.height, self.width) if made is not None), default=0)
+
+    def at(self, sized: Sized, first: Sized) -> Taught:
+        """What holds for a size, too: all of it where the same yarn is worked on the same hook, else nothing."""
+        return self if sized.gauge == first.gauge else Taught()
+
+
+def _as_made(made: Made | None, length: float, first: float, otherwise: Estimate) -> Estimate:
+    """A length as makings came out, as much more or less as it is estimated at than the first size's."""
+    if made is None or first <= 0:
+        return otherwise
+    how = f"from {made.makers} makings of this figure, by their median"
+    return Estimate.around(made.of_mm * made.ratio * length / first, made.share, how)
+
+
+def lengths_of(sized: Sized, first: Sized, taught: Taught) -> tuple[Estimate, Estimate]:
+    """Width and height of a size: as makings measured it where they taught it, else the estimate."""
+    (wide, tall), (wide_first, tall_first) = figure_size(sized), figure_size(first)
+    known = taught.at(sized, first)
+    spread, how = sized.gauge.spread, sized.gauge.how
+    return (
+        _as_made(known.width, wide, wide_first, Estimate.around(wide, spread, how)),
+        _as_made(known.height, tall, tall_first, Estimate.around(tall, spread, how)),
+    )
 
 
 def report_of(sized: Sized) -> tuple[Feature, ...]:

@@ -8666,7 +8666,8 @@ export interface components {
         };
         /**
          * SizeColumn
-         * @description A size beside the others; `problem` says why it cannot be made.
+         * @description A size beside the others; `problem` says why it cannot be made. makers: from how many makings height and width are told,
+         *     0 where they are estimates.
          */
         SizeColumn: {
             /** Eye Mm */
@@ -8686,6 +8687,8 @@ export interface components {
              * @enum {string}
              */
             kind: "base" | "yarn" | "height" | "count" | "grams" | "fit";
+            /** Makers */
+            makers: number;
             /** Name */
             name: string;
             /** Notes */

@@ -9,6 +9,7 @@ import { usePage } from "../design/use-page";
 import { Field, IconButton, inputClass, NumberField, Panel, SelectField } from "../ui/controls";
 import { FileButton, PICTURES } from "../ui/file-button";
 import { Confirm, useSay } from "../ui/overlays";
+import { ComesOut } from "./comes-out";
 import { Commission } from "./commission";
 import { Hazards } from "./hazards";
 import { type Box, PictureBoard, sizeOf } from "./picture-board";
@@ -66,6 +67,7 @@ export function BriefStop() {
               className="col-span-2"
             />
           </div>
+          <ComesOut design={design} wished={value.height_mm ?? null} />
           {value.audience === "under-three" && (
             <p role="note" className="mt-3 rounded-md border-l-4 border-madder bg-madder-ground px-3 py-2">
               Under three: no safety eyes, beads, buttons, pellets or magnets, which are small parts;

@@ -195,6 +195,9 @@ export function SizeTable({
               <Guess of={c.height} format={cm} /> ({inches(c.height.value)}) tall
               <br />
               <Guess of={c.width} format={cm} /> wide
+              {c.makers > 0 && (
+                <span className="block text-sm text-soft">as {c.makers} makings measured</span>
+              )}
               {c.kind === "base" && design.brief.height_mm && (
                 <span className="block text-sm text-soft">
                   {cm(design.brief.height_mm)} wished in the brief
