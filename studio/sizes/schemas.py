@@ -67,8 +67,8 @@ class YarnUse(Schema):
 
 
 class SizeColumn(Schema):
-    """A size beside the others; `problem` says why it cannot be made. makers: from how many makings height and width are told,
-    0 where they are estimates."""
+    """A size beside the others; `problem` says why it cannot be made. height_makers, width_makers: from how many
+    makings they are told, 0 where they are estimates."""
 
     key: str
     name: str
@@ -79,7 +79,8 @@ class SizeColumn(Schema):
     parts: list[SizedPart]
     height: EstimateOut
     width: EstimateOut
-    makers: int
+    height_makers: int
+    width_makers: int
     eye_mm: int | None
     yarns: list[YarnUse]
     filling_g: EstimateOut

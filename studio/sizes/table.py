@@ -97,7 +97,8 @@ def _asked(size: Size, known: _Known) -> SizeColumn:
 
 def _column(sized: Sized, size: Size | None, known: _Known) -> SizeColumn:
     found = figures_of(sized)
-    width, height = lengths_of(sized, known.first, known.taught)
+    taught = known.taught.at(sized, known.first)
+    width, height = lengths_of(sized, known.first, taught)
     return SizeColumn(
         key=size.key if size else "base",
         name=size.name if size else "As it is",
@@ -108,7 +109,8 @@ def _column(sized: Sized, size: Size | None, known: _Known) -> SizeColumn:
         parts=_rows(sized, found),
         height=estimate(height),
         width=estimate(width),
-        makers=known.taught.at(sized, known.first).makers,
+        height_makers=0 if taught.height is None else taught.height.makers,
+        width_makers=0 if taught.width is None else taught.width.makers,
         eye_mm=found.eye_mm,
         yarns=[_yarn_use(sized, use, skeins, known.left) for use, skeins in found.yarns],
         filling_g=estimate(found.filling_g),
@@ -169,7 +171,8 @@ def _impossible(design: Design, size: Size, why: str) -> SizeColumn:
         parts=[],
         height=empty,
         width=empty,
-        makers=0,
+        height_makers=0,
+        width_makers=0,
         eye_mm=None,
         yarns=[],
         filling_g=empty,

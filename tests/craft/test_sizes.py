@@ -287,6 +287,6 @@ def test_what_makings_measured_stands_in_the_place_of_the_estimate_in_the_same_y
     larger = scaled(first, 1.5)
     (_, estimated), (_, measured) = (lengths_of(larger, first, t) for t in (Taught(), Taught(height=made)))
     assert measured.value == pytest.approx(110 * estimated.value / tall.value)
-    assert Taught(made, replace(made, makers=3)).makers == 3
+    assert Taught(height=made).at(larger, first) == Taught(height=made)
     other = replace(larger, gauge=replace(larger.gauge, stitch_mm=larger.gauge.stitch_mm * 1.2))
-    assert lengths_of(other, first, Taught(height=made))[1].how == other.gauge.how
+    assert Taught(height=made).at(other, first) == Taught()

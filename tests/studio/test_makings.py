@@ -278,7 +278,7 @@ def _printed_as_measured(studio: Studio, design: int, height: float) -> None:
     asked = {"sizes": [{"key": "taller", "name": "taller", "kind": "height", "height_mm": 90}]}
     base, taller_size = studio.ask("POST", f"/designs/{design}/sizes", asked)["columns"]
     assert base["height"]["value"] == pytest.approx(1.12 * height, rel=0.01)
-    assert (base["makers"], taller_size["makers"]) == (3, 3)
+    assert (base["height_makers"], base["width_makers"], taller_size["height_makers"]) == (3, 0, 3)
     assert "3 makings" in base["height"]["how"]
     assert "3 makings" not in base["width"]["how"]
     assert studio.ask("GET", f"/designs/{design}")["revision"] == before + 1
@@ -288,7 +288,7 @@ def _printed_as_measured(studio: Studio, design: int, height: float) -> None:
     (found,) = [q for q in studio.ask("GET", f"/designs/{design}/makings")["learned"] if q["quantity"] == "height"]
     assert found["printed"] == 0, "the figure is another by now"
     (base,) = studio.ask("POST", f"/designs/{design}/sizes", {"sizes": []})["columns"]
-    assert base["makers"] == 0
+    assert base["height_makers"] == 0
     assert "3 makings" not in studio.ask("GET", book).content.decode()
     studio.ask("POST", f"/designs/{design}/undo")
     studio.ask("POST", f"/designs/{design}/makings/size", {"quantity": "width"}, 422)

@@ -38,11 +38,6 @@ class Taught:
     height: Made | None = None
     width: Made | None = None
 
-    @property
-    def makers(self) -> int:
-        """From how many makings it is told, the fewest; 0 where nothing is."""
-        return min((made.makers for made in (self.height, self.width) if made is not None), default=0)
-
     def at(self, sized: Sized, first: Sized) -> Taught:
         """What holds for a size, too: all of it where the same yarn is worked on the same hook, else nothing."""
         return self if sized.gauge == first.gauge else Taught()
@@ -57,13 +52,12 @@ def _as_made(made: Made | None, length: float, first: float, otherwise: Estimate
 
 
 def lengths_of(sized: Sized, first: Sized, taught: Taught) -> tuple[Estimate, Estimate]:
-    """Width and height of a size: as makings measured it where they taught it, else the estimate."""
+    """Width and height of a size: as makings measured it where what they taught holds for it, else the estimate."""
     (wide, tall), (wide_first, tall_first) = figure_size(sized), figure_size(first)
-    known = taught.at(sized, first)
     spread, how = sized.gauge.spread, sized.gauge.how
     return (
-        _as_made(known.width, wide, wide_first, Estimate.around(wide, spread, how)),
-        _as_made(known.height, tall, tall_first, Estimate.around(tall, spread, how)),
+        _as_made(taught.width, wide, wide_first, Estimate.around(wide, spread, how)),
+        _as_made(taught.height, tall, tall_first, Estimate.around(tall, spread, how)),
     )
 
 

@@ -8666,8 +8666,8 @@ export interface components {
         };
         /**
          * SizeColumn
-         * @description A size beside the others; `problem` says why it cannot be made. makers: from how many makings height and width are told,
-         *     0 where they are estimates.
+         * @description A size beside the others; `problem` says why it cannot be made. height_makers, width_makers: from how many
+         *     makings they are told, 0 where they are estimates.
          */
         SizeColumn: {
             /** Eye Mm */
@@ -8679,6 +8679,8 @@ export interface components {
             filling_g: components["schemas"]["EstimateOut"];
             gauge: components["schemas"]["GaugeOut"];
             height: components["schemas"]["EstimateOut"];
+            /** Height Makers */
+            height_makers: number;
             hours: components["schemas"]["EstimateOut"];
             /** Key */
             key: string;
@@ -8687,8 +8689,6 @@ export interface components {
              * @enum {string}
              */
             kind: "base" | "yarn" | "height" | "count" | "grams" | "fit";
-            /** Makers */
-            makers: number;
             /** Name */
             name: string;
             /** Notes */
@@ -8698,6 +8698,8 @@ export interface components {
             /** Problem */
             problem: string | null;
             width: components["schemas"]["EstimateOut"];
+            /** Width Makers */
+            width_makers: number;
             /** Yarns */
             yarns: components["schemas"]["YarnUse"][];
         };

@@ -7,7 +7,7 @@ import { against, ComesOut } from "./comes-out";
 const HEIGHT = { value: 80, low: 77, high: 83, how: "from 4 makings of this figure, by their median" };
 
 function shown(makers: number, wished: number | null, counts: number[] = [6, 12]) {
-  const column = { height: HEIGHT, makers, parts: [{}] };
+  const column = { height: HEIGHT, height_makers: makers, parts: [{}] };
   const table = { columns: [column], things: [], job: null };
   vi.stubGlobal("fetch", async () => new Response(JSON.stringify(table), { status: 200 }));
   render(

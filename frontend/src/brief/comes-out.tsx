@@ -27,7 +27,7 @@ function Height({ design, wished }: { design: { id: number; revision: number }; 
   const { table } = useSizesTable(design, NONE_ASKED);
   const base = table?.columns[0];
   if (!base?.parts.length) return null;
-  const { height, makers } = base;
+  const { height, height_makers: makers } = base;
   return (
     <p role="status" className="mt-2 text-sm text-soft">
       As it is, it comes to <Guess of={height} format={cm} />,{" "}

@@ -16,6 +16,11 @@ import { SizeRounds } from "./size-rounds";
 
 type Column = Schemas["SizeColumn"];
 
+/** That a length is no estimate. */
+function Measured({ makers }: { makers: number }) {
+  return makers > 0 && <span className="block text-sm text-soft">as {makers} makings measured</span>;
+}
+
 function Row({
   name,
   columns,
@@ -193,11 +198,10 @@ export function SizeTable({
           {(c) => (
             <>
               <Guess of={c.height} format={cm} /> ({inches(c.height.value)}) tall
+              <Measured makers={c.height_makers} />
               <br />
               <Guess of={c.width} format={cm} /> wide
-              {c.makers > 0 && (
-                <span className="block text-sm text-soft">as {c.makers} makings measured</span>
-              )}
+              <Measured makers={c.width_makers} />
               {c.kind === "base" && design.brief.height_mm && (
                 <span className="block text-sm text-soft">
                   {cm(design.brief.height_mm)} wished in the brief
