@@ -40,7 +40,7 @@ def read_booklet(request: HttpRequest, design_id: int, asked: EditionQuery) -> B
     """The booklet for the page, as the design is, at one of its sizes, or for all of them."""
     user, _, made = _composed(request, design_id, asked)
     ready = album.keys_ready(user, made.value, made.document)
-    return BookletOut.of(made.document.to_json(), ready, len(made.templates("a4")))
+    return BookletOut.of(made.document.to_json(), ready, len(made.templates(user, "a4")))
 
 
 @router.post("/{int:design_id}/booklet/pictures", response=SettlingOut)
@@ -99,8 +99,8 @@ def read_templates(
     page: Annotated[int, Query(ge=1, le=40)] = 1,
 ) -> HttpResponse:
     """The templates of a booklet in true size: all pages as PDF, or one of them as SVG. Refused where it has none."""
-    _, design, made = _composed(request, design_id, asked)
-    pages = made.templates(paper)
+    user, design, made = _composed(request, design_id, asked)
+    pages = made.templates(user, paper)
     if len(pages) < page:
         raise Refusal(404, "no-templates", "Nothing of this figure is cut, laid in or stitched along a line there.")
     if ending == "svg":

@@ -65,7 +65,7 @@ def book_file(user: User, made: Booklet, ending: Ending, pictures: Mapping[str, 
     else:
         front = cover(user, made, low_ink=sheet.low_ink)
         if ending == "pdf":
-            return BookFile(as_pdf(made.document, front, pictures, sheet, made.templates(sheet.paper)), ending)
+            return BookFile(as_pdf(made.document, front, pictures, sheet, made.templates(user, sheet.paper)), ending)
         if ending == "epub":
             return BookFile(as_epub(made.document, _taken(front), pictures, made.date), ending)
         body = as_page(made.document, front, pictures)

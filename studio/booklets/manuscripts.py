@@ -85,12 +85,13 @@ class Booklet:
     photos: tuple[Photo, ...]
     left: bool = False
 
-    def templates(self, paper: str) -> list[str]:
+    def templates(self, user: User, paper: str) -> list[str]:
         """Its templates on pages in true size, as SVG; none for a paper that they do not fit."""
         if paper not in SHEETS:
             return []
         value = mirrored(self.value) if self.left else self.value
-        found = templates_of(value, run_parts(value))
+        surfaces = staged_value(user, self.value, ask=False).assembled.lying
+        found = templates_of(value, run_parts(value), surfaces)
         words = self.document.words
         return [svg_of(s, self.document.title, self.document.stamp, words) for s in sheets_of(found, paper, words)]
 
@@ -185,7 +186,8 @@ def observed(user: User, source: Original, value: DesignValue) -> Observed:
     found = staged_value(user, value, ask=False).assembled
     size = found.size_mm if found.whole and found.joined else None
     blockers = source.design.manifest.proving.blockers.splitlines()
-    return Observed(size, photos_of(source.design, source.photos), tuple(b.strip() for b in blockers if b.strip()))
+    photos = photos_of(source.design, source.photos)
+    return Observed(size, photos, tuple(b.strip() for b in blockers if b.strip()), found.lying)
 
 
 def cover(user: User, made: Booklet, *, low_ink: bool = False) -> str:

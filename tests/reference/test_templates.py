@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import io
+import itertools
 import math
 import re
 from collections.abc import Iterator
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from pypdf import PdfReader
 from pypdf.generic import ContentStream
@@ -19,6 +21,8 @@ from craft.design.running import run_parts
 from craft.document.booklet import Document
 from craft.document.templates import BAR_MM, CARD_MM, Template, TemplateKind, sheets_of, svg_of, templates_of
 from craft.errors import CraftError
+from craft.figure.placement import Surface
+from craft.figure.settling import settle
 from studio.booklets.printing import templates_pdf
 
 MM = 72 / 25.4
@@ -73,6 +77,27 @@ def test_an_embroidered_line_is_unrolled_by_the_gauge() -> None:
     (found,) = templates(design(Part("stem", "Stem", BASE + "R5-R9: sc around [24]\n"), marks=(line,)))
     assert (found.wide_mm, found.tall_mm) == (20, 10)
     assert found.lines[0].points == ((0.0, 0.0), (20.0, 10.0)), "it begins to the viewer's left, and lower"
+
+
+def test_an_embroidered_line_is_unrolled_from_the_settled_part_where_it_is_settled() -> None:
+    body = (
+        BASE
+        + "R5: (3 sc, inc) x 6 [30]\nR6-R9: sc around [30]\nR10: (3 sc, dec) x 6 [24]\nStuff.\nR11: (2 sc, dec) x 6 [18]\n"
+    )
+    line = Mark("m", "smile", Place("stem", 9, 4), to=Place("stem", 9, -4))
+    of = design(Part("stem", "Stem", body + "R12: (sc, dec) x 6 [12]\nR13: dec x 6 [6]\n"), marks=(line,))
+    run = run_parts(of)
+    assert run[0].worked is not None
+    surface = Surface.of(settle(run[0].worked, of.gauge_of("stem")))
+    (found,) = templates_of(of, run, {"stem": surface})
+    points = found.lines[0].points
+    half = 2 * math.pi * 4 / 30
+    there = [surface.spot(8, angle)[0] for angle in np.linspace(half, -half, 200)]
+    along = sum(math.dist(a, b) for a, b in itertools.pairwise(there))
+    assert sum(math.dist(a, b) for a, b in itertools.pairwise(points)) == pytest.approx(along, rel=0.01)
+    assert points[0][0] < points[-1][0], "it begins to the viewer's left"
+    assert points[0][1] == pytest.approx(points[-1][1], abs=2.0), "a smile lies level on the page"
+    assert points[len(points) // 2][1] < points[0][1] - 2, "and bends around the pole above it, as its round does"
 
 
 def test_a_strip_has_the_eyes_where_they_are() -> None:

@@ -87,7 +87,7 @@ def manuscript_of(
         notes=_lines(printed.notes),
         face=face_diagram(design, worked, words),
         charts=printed.charts,
-        cut=tuple(_cut(templates_of(design, parts), words)),
+        cut=tuple(_cut(templates_of(design, parts, observed.surfaces), words)),
         photos=observed.photos.get("", ()),
         wire=tuple(_wire(design, parts)),
         instead=_instead(design),

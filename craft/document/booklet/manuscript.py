@@ -10,6 +10,7 @@ from craft.document.face_diagram import FaceDiagram
 from craft.document.stamp import stamp_of
 from craft.errors import require
 from craft.figure.materials import ColourUse
+from craft.figure.placement import Surface
 from craft.gauge import Estimate, Gauge, Substitute
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import Part
@@ -117,11 +118,12 @@ class Imprint:
 class Observed:
     """What is known of a figure beside its design. size_mm: width, depth and height of the settled figure. photos: that she
     took, by the key of the step they show, '' for those of the finished figure. blockers: what she says still stands in the
-    way of a release."""
+    way of a release. surfaces: of the parts that are settled, as they lie in the figure, by key."""
 
     size_mm: tuple[float, float, float] | None = None
     photos: Mapping[str, tuple[Picture, ...]] = field(default_factory=dict)
     blockers: tuple[str, ...] = ()
+    surfaces: Mapping[str, Surface] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,6 +1,7 @@
 """What of a figure is drawn in true size: felt and satin stitch, base discs, embroidered lines, the strip of the face.
 
-Lines on the surface are unrolled by the gauge: a stitch along the round is a stitch's width, a round up is its height.
+Lines on a settled surface are unrolled from it; where a part is not settled yet, by the gauge: a stitch along the round is a
+stitch's width, a round up is its height.
 """
 
 from __future__ import annotations
@@ -9,9 +10,12 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from types import MappingProxyType
 
+from craft.design.anchors import PlaceNow
 from craft.design.design import Design, EyeKind, MadeOf, Mark
 from craft.design.running import RunPart, worked_parts
+from craft.figure.placement import Surface, unrolled
 from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import Step, StepKind
@@ -90,12 +94,18 @@ class Template:
         return words.say("Strip for the face of {name}: hold its middle line to the front", name=self.name)
 
 
-def templates_of(design: Design, parts: Sequence[RunPart]) -> tuple[Template, ...]:
+Surfaces = Mapping[str, Surface]
+"""The parts of a figure that are settled, by key."""
+
+NONE_SETTLED: Surfaces = MappingProxyType({})
+
+
+def templates_of(design: Design, parts: Sequence[RunPart], surfaces: Surfaces = NONE_SETTLED) -> tuple[Template, ...]:
     """Everything of a figure that has a template, in its order."""
     worked = worked_parts(parts)
     found: list[Template] = []
     for mark in design.marks:
-        found += _of_mark(mark, worked, design.gauge_of(mark.place.on))
+        found += _of_mark(mark, worked, design.gauge_of(mark.place.on), surfaces.get(mark.place.on))
     for part in parts:
         if part.worked is not None and any(_lays_disc(i) for i in part.written.items):
             found += _disc(part.name, part.worked, design.gauge_of(part.key))
@@ -107,7 +117,7 @@ def _lays_disc(item: object) -> bool:
     return isinstance(item, Step) and item.kind is StepKind.DISC
 
 
-def _of_mark(mark: Mark, worked: Mapping[str, WorkedPart], gauge: Gauge) -> Iterator[Template]:
+def _of_mark(mark: Mark, worked: Mapping[str, WorkedPart], gauge: Gauge, surface: Surface | None) -> Iterator[Template]:
     many = 2 if mark.paired else 1
     name = mark.name or "a mark"
     if mark.covers and mark.made_of is not MadeOf.BLUSH:
@@ -115,13 +125,26 @@ def _of_mark(mark: Mark, worked: Mapping[str, WorkedPart], gauge: Gauge) -> Iter
         yield Template(kind, name, mark.wide_mm, mark.tall_mm, many, (_oval(mark.wide_mm, mark.tall_mm),))
     elif mark.to is not None and mark.place.on in worked and mark.to.on == mark.place.on:
         here, there = mark.place.now(worked), mark.to.now(worked)
-        wide = abs(there.stitch - here.stitch) * gauge.stitch_mm
-        tall = abs(there.round - here.round) * gauge.round_mm
-        # Stitches count to the viewer's left, rounds towards the part's end, which stands higher.
-        x = [max(here.stitch, there.stitch) - s for s in (here.stitch, there.stitch)]
-        y = [r - min(here.round, there.round) for r in (here.round, there.round)]
-        ends = tuple((a * gauge.stitch_mm, b * gauge.round_mm) for a, b in zip(x, y, strict=True))
-        yield Template(Kind.STITCHED, name, wide, tall, many, (Line(ends),))
+        flat = _by_gauge(here, there, gauge) if surface is None else _by_surface(here, there, surface)
+        left, low = (min(p[k] for p in flat) for k in (0, 1))
+        line = tuple((x - left, y - low) for x, y in flat)
+        wide, tall = (max(p[k] for p in line) for k in (0, 1))
+        yield Template(Kind.STITCHED, name, wide, tall, many, (Line(line),))
+
+
+def _by_gauge(here: PlaceNow, there: PlaceNow, gauge: Gauge) -> tuple[Point, ...]:
+    """A line between two places by the size of stitches: they count to the viewer's left, rounds towards the part's end,
+    which stands higher."""
+    return tuple((-now.stitch * gauge.stitch_mm, now.round * gauge.round_mm) for now in (here, there))
+
+
+def _by_surface(here: PlaceNow, there: PlaceNow, surface: Surface) -> tuple[Point, ...]:
+    """The same as it lies on the settled part."""
+    rows = [min(now.round, surface.rounds) - 1 for now in (here, there)]
+    angles = [
+        2 * math.pi * now.stitch / max(surface.count_of(row), 1) for now, row in zip((here, there), rows, strict=True)
+    ]
+    return unrolled(surface, (rows[0], angles[0]), (rows[1], angles[1]))
 
 
 def _oval(wide: float, tall: float) -> Line:

@@ -21,6 +21,7 @@ from craft.figure.placement.skin import Skin, eye_faces
 from craft.figure.placement.stages import Stages, stages_of
 from craft.figure.placement.surface import Foot, Surface
 from craft.figure.placement.touching import give_way
+from craft.figure.placement.unrolled import unrolled
 
 __all__ = [
     "SOLD_MM",
@@ -67,6 +68,7 @@ __all__ = [
     "sits_on_head",
     "stages_of",
     "swings_when_sitting",
+    "unrolled",
     "usual_tilt",
     "washer_mm",
 ]
