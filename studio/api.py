@@ -27,6 +27,7 @@ from studio.proving.call_api import router as tests
 from studio.releases.api import router as releases
 from studio.shapes.api import router as shapes
 from studio.sizes.api import router as sizes
+from studio.translating.api import router as translators
 from studio.yarns.api import router as yarns
 
 api = NinjaAPI(title="Spirrel", version="1", auth=signed_in, docs_url=None, openapi_url=None, urls_namespace="api")
@@ -54,5 +55,6 @@ for prefix, router in (
     ("/test", by_testers),
     ("/designs", post),
     ("/designs", commissions),
+    ("/designs", translators),
 ):
     api.add_router(prefix, router)

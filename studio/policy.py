@@ -37,6 +37,7 @@ class Purpose(StrEnum):
     READ = "read"
     TEST = "test"
     CLIENT = "client"
+    TRANSLATE = "translate"
 
 
 @dataclass(frozen=True, slots=True)

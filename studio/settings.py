@@ -42,6 +42,7 @@ INSTALLED_APPS = [
     "studio.post",
     "studio.proving",
     "studio.commissions",
+    "studio.translating",
     "studio.leaving",
     "studio.backups",
     "studio.demo",

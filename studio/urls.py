@@ -13,6 +13,7 @@ from studio.commissions import pages as commissions
 from studio.errors import NOT_FOUND, problem
 from studio.operations import state
 from studio.releases.reading import read, read_file, read_page
+from studio.translating.pages import translate
 
 
 def application(_: HttpRequest) -> HttpResponse:
@@ -52,10 +53,11 @@ urlpatterns = [
     path("read/<str:token>", read),
     path("read/<str:token>/<int:file_id>", read_file),
     path("read/<str:token>/<int:file_id>/page", read_page),
+    path("translate/<str:token>", translate),
     path("agree/<str:token>", commissions.agree),
     path("agree/<str:token>/<int:shown_id>", commissions.picture),
     re_path(r"^make/.*$", making),
-    re_path(r"^(?!api/|assets/|static/|read/|agree/|make/).*$", application),
+    re_path(r"^(?!api/|assets/|static/|read/|agree/|translate/|make/).*$", application),
 ]
 handler404 = _not_found
 handler500 = _broken

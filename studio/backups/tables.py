@@ -20,6 +20,7 @@ from studio.pieces.models import Piece
 from studio.post.models import Letter
 from studio.proving.models import LogEntry, RemarkAnswer, TestCall, Tester
 from studio.releases.models import Release, ReleaseFile
+from studio.translating.models import TranslatedPiece, Translator
 from studio.yarns.models import Swatch, Yarn
 
 TABLES: tuple[type[models.Model], ...] = (
@@ -49,6 +50,8 @@ TABLES: tuple[type[models.Model], ...] = (
     Commission,
     Agreement,
     ShownPicture,
+    Translator,
+    TranslatedPiece,
     Departure,
 )
 

@@ -20,6 +20,7 @@ register(
             Purpose.READ: frozenset({Verb.READ_BOOKLET}),
             Purpose.TEST: frozenset({Verb.READ_BOOKLET, Verb.REPORT}),
             Purpose.CLIENT: frozenset(),
+            Purpose.TRANSLATE: frozenset(),
         },
     ),
 )

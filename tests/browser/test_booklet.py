@@ -10,13 +10,14 @@ from pathlib import Path
 import pytest
 from django.contrib.auth.models import User
 from PIL import Image
-from playwright.sync_api import BrowserContext, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Page, expect
 from pypdf import PdfReader
 
 from studio.designs.models import Design
 from studio.designs.texts import set_text
 from studio.releases.models import Release
 from tests.browser.conftest import CONE, saved
+from tests.browser.test_screens import violations
 
 WRONG = CONE.replace("x 6 [24]", "x 6 [25]")
 
@@ -153,3 +154,36 @@ def test_prose_is_translated_side_by_side(bench: Page) -> None:
     expect(gone).to_contain_text("Lass dir Zeit.")
     gone.get_by_role("button", name="Throw away: Lass dir Zeit.").click()
     expect(gone).to_have_count(0)
+
+
+def test_a_translator_writes_by_her_link_and_the_designer_takes_it_over(bench: Page, chromium: Browser) -> None:
+    bench.get_by_role("link", name="Booklet").click()
+    bench.get_by_label("Notes for the maker").fill("Take your time.")
+    saved(bench)
+    bench.get_by_label("Language", exact=True).select_option("German")
+    bench.get_by_role("button", name="Your words in German").click()
+    bench.get_by_label("Who translates").fill("Ulla")
+    bench.get_by_role("button", name="Make a link").click()
+    address = bench.get_by_label("The translator's link: keep it now").input_value()
+    bench.keyboard.press("Escape")
+
+    ulla = chromium.new_page(viewport={"width": 390, "height": 844})
+    ulla.goto(address)
+    expect(ulla.get_by_role("heading", level=1)).to_contain_text("in German")
+    assert violations(ulla) == []
+    assert ulla.evaluate("document.documentElement.scrollWidth") <= 390
+    ulla.get_by_label(re.compile("Take your time")).fill("Lass dir Zeit.")
+    ulla.get_by_role("button", name="Save everything").click()
+    expect(ulla.get_by_role("status")).to_contain_text("Saved.")
+    ulla.close()
+
+    article = bench.get_by_role("article", name="The booklet")
+    expect(article).to_contain_text("Take your time. [nicht übersetzt]")
+    bench.reload()
+    bench.get_by_label("Language", exact=True).select_option("German")
+    bench.get_by_role("button", name="Your words in German").click()
+    bench.get_by_role("button", name="Take over from Ulla: Lass dir Zeit.").click()
+    expect(bench.get_by_label("Notes in German: Take your time.")).to_have_value("Lass dir Zeit.")
+    bench.keyboard.press("Escape")
+    expect(article).to_contain_text("Lass dir Zeit.")
+    saved(bench)

@@ -161,6 +161,9 @@ class Rows(dict[str, Any]):
     def commission_id(self) -> int:
         return self.of_design("/commissions", {"client": "Juniper"})["commissions"][0]["id"]  # type: ignore[no-any-return]
 
+    def translator_id(self) -> int:
+        return self.of_design("/translators", {"language": "de", "name": "Ulla"})["id"]  # type: ignore[no-any-return]
+
     def agreement_id(self) -> str:
         made = self.of_design(f"/commissions/{self['commission_id']}/agreements", {"text": "Longer ears"})
         return made["commissions"][0]["agreements"][0]["id"]  # type: ignore[no-any-return]

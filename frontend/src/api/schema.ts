@@ -2001,6 +2001,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/translators": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Translators
+         * @description Who translates a design, and what each of them wrote.
+         */
+        get: operations["studio_translating_api_read_translators"];
+        put?: never;
+        /**
+         * Invite
+         * @description A link for a translator; its address is told this once and kept nowhere.
+         */
+        post: operations["studio_translating_api_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/translators/{translator_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Throw away a translator, her link, and what of hers was not taken over.
+         */
+        delete: operations["studio_translating_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/undo": {
         parameters: {
             query?: never;
@@ -9756,6 +9800,16 @@ export interface components {
             width: number;
         };
         /**
+         * TranslatedOut
+         * @description A piece as a translator wrote it. source: the prose that she saw.
+         */
+        TranslatedOut: {
+            /** Source */
+            source: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Translation
          * @description A piece of her prose in another language. source: as it stands in the design; when that is written otherwise, this
          *     holds no longer.
@@ -9770,6 +9824,50 @@ export interface components {
             source: string;
             /** Text */
             text: string;
+        };
+        /**
+         * TranslatorIn
+         * @description Somebody to translate into a language. days: how long the link holds.
+         */
+        TranslatorIn: {
+            /**
+             * Days
+             * @default 60
+             */
+            days?: number;
+            /**
+             * Language
+             * @enum {string}
+             */
+            language: "de" | "fr" | "es" | "it" | "nl";
+            /** Name */
+            name: string;
+        };
+        /**
+         * TranslatorOut
+         * @description A translator, and what she wrote. closed: her link opens nothing any more. address: of her link, told once.
+         */
+        TranslatorOut: {
+            /** Address */
+            address?: string | null;
+            /** Closed */
+            closed: boolean;
+            /**
+             * Expires
+             * Format: date-time
+             */
+            expires: string;
+            /** Id */
+            id: number;
+            /**
+             * Language
+             * @enum {string}
+             */
+            language: "de" | "fr" | "es" | "it" | "nl";
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: components["schemas"]["TranslatedOut"][];
         };
         /**
          * TypedIn
@@ -13099,6 +13197,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+        };
+    };
+    studio_translating_api_read_translators: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TranslatorOut"][];
+                };
+            };
+        };
+    };
+    studio_translating_api_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TranslatorIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TranslatorOut"];
+                };
+            };
+        };
+    };
+    studio_translating_api_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                translator_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TranslatorOut"][];
                 };
             };
         };

@@ -14,7 +14,7 @@ import { orderOf, put } from "./order";
 import { moved } from "./photos";
 import { Findings, wayTo } from "./proof";
 import { sizeSaid } from "./releases";
-import { translated } from "./translating";
+import { translated } from "./translated";
 import { Errata } from "./what-is-new";
 
 const DESIGN = {

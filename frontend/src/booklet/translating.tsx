@@ -8,20 +8,8 @@ import { Dialog } from "../ui/overlays";
 import { Refused } from "../ui/refused";
 import { LANGUAGES } from "./edition";
 import type { Page } from "./said";
-
-type Translation = NonNullable<Page["translations"]>[number];
-export type Foreign = Translation["language"];
-
-/** The translations with one piece said otherwise; an empty one is none. */
-export function translated(
-  all: readonly Translation[],
-  language: Foreign,
-  source: string,
-  text: string,
-): Translation[] {
-  const others = all.filter((t) => t.language !== language || t.source !== source);
-  return text.trim() === "" ? others : [...others, { language, source, text }];
-}
+import { type Foreign, translated } from "./translated";
+import { proposals, Translators, useTranslators } from "./translators";
 
 export function Translating({
   design,
@@ -82,9 +70,22 @@ function Pieces({
   const text = (source: string) =>
     all.find((t) => t.language === language && t.source === source)?.text ?? "";
   const gone = all.filter((t) => t.language === language && !prose.data?.some((p) => p.text === t.source));
+  const { own } = useTranslators(design.id, language);
+  const say = (source: string, said: string) =>
+    set({ translations: translated(all, language, source, said) });
   return (
     <>
       <Refused error={prose.error} />
+      {pieces.length > 0 && (
+        <Translators
+          design={design.id}
+          language={language}
+          name={name}
+          said={pieces.map((p) => p.text)}
+          all={all}
+          onTake={(translations) => set({ translations })}
+        />
+      )}
       {prose.data && pieces.length === 0 && <p>There is nothing of your own to translate.</p>}
       <ul className="flex flex-col gap-3">
         {pieces.map((p) => (
@@ -99,8 +100,22 @@ function Pieces({
               className={`${inputClass} min-h-14`}
               maxLength={5000}
               value={text(p.text)}
-              onChange={(e) => set({ translations: translated(all, language, p.text, e.target.value) })}
+              onChange={(e) => say(p.text, e.target.value)}
             />
+            {proposals(own, p.text, text(p.text)).map((one) => (
+              <p key={one.id} className="flex items-start justify-between gap-2 text-sm sm:col-start-2">
+                <span className="whitespace-pre-line">
+                  <span className="text-soft">{one.by}: </span>
+                  <span lang={language}>{one.text}</span>
+                </span>
+                <Button
+                  aria-label={`Take over from ${one.by}: ${one.text}`}
+                  onClick={() => say(p.text, one.text)}
+                >
+                  Take over
+                </Button>
+              </p>
+            ))}
           </li>
         ))}
       </ul>
@@ -112,11 +127,7 @@ function Pieces({
               <li key={t.source} className="grid gap-x-4 sm:grid-cols-[1fr_1fr_auto]">
                 <span className="line-through">{t.source}</span>
                 <span lang={language}>{t.text}</span>
-                <Button
-                  weight="quiet"
-                  aria-label={`Throw away: ${t.text}`}
-                  onClick={() => set({ translations: translated(all, language, t.source, "") })}
-                >
+                <Button weight="quiet" aria-label={`Throw away: ${t.text}`} onClick={() => say(t.source, "")}>
                   Throw away
                 </Button>
               </li>

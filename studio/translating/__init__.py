@@ -1,0 +1,1 @@
+"""Translators: whoever holds a link writes the designer's prose in another language; she takes over what she wants."""
