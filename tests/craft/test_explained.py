@@ -23,7 +23,6 @@ from craft.document.booklet import (
     explained_less,
     manuscript_of,
 )
-from craft.errors import CraftError
 from craft.rounds.stitches import Language, Terms
 from craft.text.catalogue import ENGLISH
 from tests.craft.figures import figure
@@ -98,9 +97,22 @@ def test_mirrored_twice_is_as_it_was() -> None:
     assert mirrored(figure()).joins[0].place == Place("head", 8, -3, mirrored(figure()).joins[0].place.anchor)  # type: ignore[union-attr]
 
 
-def test_the_left_hand_is_english() -> None:
-    with pytest.raises(CraftError, match="written in English"):
-        Imprint("x", Terms.US, "", language=Language.GERMAN, left=True)
+def test_the_left_hand_has_sides_exchanged_in_other_languages_as_well() -> None:
+    said = "Sew it to the left, clockwise."
+    one = replace(figure(), steps=(*figure().steps, Step("s3", said), Step("s4", "Fold the right ear.")))
+    lop = replace(one, joins=(replace(one.joins[0], paired=False),))
+    told = {said: "Links annähen, im Uhrzeigersinn."}
+    imprint = Imprint("x", Terms.US, "", language=Language.GERMAN, told=told, left=True)
+    text = as_text(compose(manuscript_of(lop, run_parts(lop), imprint)))
+    assert "Rechts annähen, gegen den Uhrzeigersinn." in text
+    assert "Fold the left ear. [nicht übersetzt]" in text
+    assert "Für die linke Hand:" in text
+    assert "3 Maschen rechts" in text
+    plain = as_text(compose(manuscript_of(lop, run_parts(lop), replace(imprint, left=False))))
+    assert "Links annähen, im Uhrzeigersinn." in plain
+    rounds = [line for line in plain.splitlines() if line.startswith("Rd")]
+    assert rounds
+    assert [line for line in text.splitlines() if line.startswith("Rd")] == rounds
 
 
 ARM = "R1: 6 sc in ring [6]\nR2-R4: 6 sc [6]\n"

@@ -14,7 +14,7 @@ from craft.rounds.pattern import Pattern
 from craft.rounds.stitches import STITCHES, Language, Terms
 from craft.text.check import check
 from craft.text.exchange import reworded
-from craft.text.notation import PHRASES, Wording, left_handed, other_handed, print_pattern, print_round, read
+from craft.text.notation import PHRASES, Wording, left_handed, other_side, print_pattern, print_round, read
 from craft.text.notation.wording import _ENGLISH
 from tests.craft.programs import patterns
 from tests.craft.test_laws import same_graph, slow_enough
@@ -47,7 +47,7 @@ def test_left_handed_rounds_are_the_same_rounds(pattern: Pattern) -> None:
     ],
 )
 def test_sides_are_exchanged_and_nothing_else(said: str, other: str) -> None:
-    assert other_handed(said) == other
+    assert other_side(said) == other
 
 
 @slow_enough

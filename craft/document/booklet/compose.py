@@ -172,7 +172,7 @@ def _terms(m: Manuscript) -> Section:
     rows = abbreviations(m.terms, [line.part for line in m.parts], m.words)
     run = [(line.part, line.worked) for line in m.parts]
     ways = (*ways_worked(run, m.words), *filled(run, m.words), *decreases([part for part, _ in run], m.words))
-    notes = [*((LEFT,) if m.left else ()), *(m.prose(n) for n in m.notes)]
+    notes = [*((m.words.say(LEFT),) if m.left else ()), *(m.prose(n) for n in m.notes)]
     return Section("terms", m.words.say("Terms and notes"), (Paragraph(written), Facts(rows), Bullets((*ways, *notes))))
 
 

@@ -8,7 +8,6 @@ from dataclasses import dataclass, field
 from craft.document.booklet.document import Picture
 from craft.document.face_diagram import FaceDiagram
 from craft.document.stamp import stamp_of
-from craft.errors import require
 from craft.figure.materials import ColourUse
 from craft.figure.placement import Surface
 from craft.gauge import Estimate, Gauge, Substitute
@@ -17,7 +16,7 @@ from craft.rounds.pattern import Part
 from craft.rounds.stitches import Language, Terms
 from craft.text.catalogue import ENGLISH, Words
 from craft.text.exchange import InTerms
-from craft.text.notation import other_handed
+from craft.text.notation import other_side
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,10 +87,6 @@ class Imprint:
     told: Mapping[str, str] = field(default_factory=dict)
     left: bool = False
 
-    def __post_init__(self) -> None:
-        both = self.left and self.language is not None
-        require(not both, "A left-handed edition is written in English: sides in her own words are exchanged by rule.")
-
     @property
     def words(self) -> Words:
         """Our own sentences in its language."""
@@ -99,15 +94,17 @@ class Imprint:
 
     def prose(self, text: str) -> str:
         """Her own prose in the language; what is not translated says so, and is never left out."""
-        if self.left:
-            return other_handed(text)
         if self.language is None or not text.strip():
-            return text
+            return self._handed(text)
         if text in self.told:
-            return self.told[text]
+            return self._handed(self.told[text], self.language)
         if self.words.knows(text):
-            return self.words.say(text)
-        return self.words.say("{text} [not translated]", text=text)
+            return self._handed(self.words.say(text), self.language)
+        return self.words.say("{text} [not translated]", text=self._handed(text))
+
+    def _handed(self, text: str, language: Language | None = None) -> str:
+        """Words in a language for the hand that they are printed for: sides are exchanged for the left one."""
+        return other_side(text, language) if self.left else text
 
     def stamp(self, version: str) -> str:
         """What stands at the foot of every page of a version."""

@@ -2,7 +2,7 @@
 
 from craft.text.notation.coils import find_coil
 from craft.text.notation.explained import unexplained
-from craft.text.notation.handed import left_handed, other_handed
+from craft.text.notation.handed import left_handed
 from craft.text.notation.highlight import KINDS, Highlight, highlights
 from craft.text.notation.printer import (
     print_body,
@@ -16,6 +16,7 @@ from craft.text.notation.printer import (
 )
 from craft.text.notation.reader import MOST_LINE, MOST_LINES, MOST_TEXT, Reading, read
 from craft.text.notation.scanner import HEAD_KEYS, Line, LineKind, step_kind
+from craft.text.notation.sides import other_side
 from craft.text.notation.terms import TermsFound, find_terms, odd_words, stitch_key, stitch_regex, words
 from craft.text.notation.threads import find_threads, resewn
 from craft.text.notation.wording import PHRASES, Wording
@@ -39,7 +40,7 @@ __all__ = [
     "highlights",
     "left_handed",
     "odd_words",
-    "other_handed",
+    "other_side",
     "print_body",
     "print_item",
     "print_label",

@@ -1,7 +1,7 @@
 /** Everything that is chosen of an edition: which booklet it is, and how it is printed. */
 import type { Design } from "../design/design";
 import { Check, SelectField } from "../ui/controls";
-import { type Asked, EXPLAINED, editionsOf, inLanguage, LANGUAGES, PAPERS, PICTURES, TERMS } from "./edition";
+import { type Asked, EXPLAINED, editionsOf, LANGUAGES, PAPERS, PICTURES, TERMS } from "./edition";
 
 export function EditionFields({
   design,
@@ -34,7 +34,7 @@ export function EditionFields({
         <SelectField
           label="Language"
           value={asked.language}
-          onValue={(language) => onAsked(inLanguage(language))}
+          onValue={(language) => onAsked({ language })}
           options={LANGUAGES}
         />
         {asked.language === "en" && (
@@ -66,9 +66,7 @@ export function EditionFields({
         />
       </div>
       <div className="mt-2 flex flex-wrap gap-x-4 gap-y-1">
-        {asked.language === "en" && (
-          <Check label="Left-handed" checked={asked.left} onChecked={(left) => onAsked({ left })} />
-        )}
+        <Check label="Left-handed" checked={asked.left} onChecked={(left) => onAsked({ left })} />
         <Check label="Large type" checked={asked.large} onChecked={(large) => onAsked({ large })} />
         <Check label="Little ink" checked={asked.low_ink} onChecked={(low_ink) => onAsked({ low_ink })} />
       </div>

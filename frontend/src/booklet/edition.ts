@@ -65,10 +65,6 @@ export function firstAsked(design: Design): Asked {
   };
 }
 
-/** What changes with the language: only English is written for the left hand. */
-export const inLanguage = (language: Asked["language"]): Partial<Asked> =>
-  language === "en" ? { language } : { language, left: false };
-
 /** Editions to print: as it is, at each of its sizes, one text for all that are in its own yarn, what differs from its base;
  * in another language only the first two. */
 export function editionsOf(design: Design, language: Asked["language"] = "en"): [string, string][] {
