@@ -68,7 +68,7 @@ def test_what_is_printed_is_what_is_worked(demos: list[DesignValue], terms: Term
 
 
 @pytest.mark.parametrize("language", list(Language))
-def test_rounds_of_other_languages_are_read_as_the_same_counts(demos: list[DesignValue], language: Language) -> None:
+def test_rounds_of_other_languages_are_read_as_the_same_fabric(demos: list[DesignValue], language: Language) -> None:
     """Read freehand, as patterns of the language are: bodies that divide, that are turned in short rows, and that are
     taken up again in loops left free, too."""
     same = 0
@@ -83,5 +83,6 @@ def test_rounds_of_other_languages_are_read_as_the_same_counts(demos: list[Desig
             again = back.get(part.name)
             assert again is not None, (design.name, part.name, sorted(back))
             assert again.counts == part.worked.counts, (design.name, part.name)
+            assert fabric(again) == fabric(part.worked), (design.name, part.name)
             same += 1
     assert same >= 30
