@@ -126,15 +126,16 @@ def _in_gaps(checked: Checked) -> Iterator[Line]:
 
 _EVEN_ROUNDS = re.compile(
     rf"(?i)^\W*(?:then\s+|now\s+)?(?:work\s+|crochet\s+)?(?:\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds)\s+"
-    r"(?:even|plain|straight|without\s+(?:shaping|increas\w+|changes?))\b"
+    r"(?:(?:even|plain|straight|without\s+(?:shaping|increas\w+|changes?))\b|of\s+\d)"
+    r"|(?:^|[.!;]\s+)(?:next|last|final)\s+(?:rnd|round|row)\.?\s*[:-]?\s*\d{1,4}\s*(?:[.,;(]|$)"
 )
-"""'3 rounds even': rounds in which no stitch is named."""
+"""'3 rounds even', '2 rnds of 24', 'Next rnd 12.': rounds in which no stitch is named."""
 
 
 def _even_rounds(checked: Checked) -> Iterator[Line]:
     """Lines of prose that tell plain rounds and name no stitch."""
     prose = (LineKind.NOTE, LineKind.STEP, LineKind.WORK)
-    return (line for line in checked.reading.lines if line.kind in prose and _EVEN_ROUNDS.match(line.text))
+    return (line for line in checked.reading.lines if line.kind in prose and _EVEN_ROUNDS.search(line.text))
 
 
 _BRACKETED = re.compile(r"[\[(]\s*\d{1,4}\s*[\])]")

@@ -75,6 +75,7 @@ def plain(text: str) -> str:
         text = sign.sub(word, text)
     if m := _CELLS.fullmatch(text):
         text = f"{m['label']}: {m['work']} ({m['count']})" if m["count"] else f"{m['label']}: {m['work']}"
+    text = _CLUSTER.sub("bobble", text)
     text = _COLOUR_AHEAD.sub(r"\g<label> [\g<colour>] ", text)
     text = STANDS_FOR.sub(r"\1 (counts as ", text)
     text = _STITCHES_FIRST.sub(lambda m: f"{m['work']} ({m['count']})", text)
@@ -88,6 +89,9 @@ _CELLS = re.compile(
     r"(?i)(?P<label>(?:r|rnd|rd|round|row)s?\.?\s*\d{1,3}(?:\s?-\s?\d{1,3})?)\s+/\s+(?P<work>[^/]*[^\W\d_][^/]*?)(?:\s+/\s+(?P<count>\d{1,4}))?\s*"
 )
 """'R1 / 7 sc in a magic ring / 7'."""
+
+_CLUSTER = re.compile(r"(?i)\b[2-7][- ](?:dc|hdc|tr)[- ](?:cluster|cl|bobble)\b")
+"""'4-dc cluster': so many begun in one stitch and finished together."""
 
 _COLOUR_AHEAD = re.compile(
     r"(?i)^\s*(?:\[(?P<colour>[^\W\d_]+(?:[ -][^\W\d_]+){0,2})\])\s*"

@@ -38,6 +38,9 @@ _COUNT_ROW = re.compile(
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
 
+_COUNT_AHEAD = re.compile(r"(\d{1,4})\s*(?:[.,;]|$)\s*(?!\d)")
+"""'Last rnd 6, & close.': the count of a round, where its number is not said."""
+
 LEAST_LISTED = 3
 """Rounds of a part that is told in one line."""
 
@@ -57,6 +60,7 @@ _ONWARD = re.compile(
 )
 """'Now alternate one sc and one inc': how a sentence goes on behind another."""
 
+_PLAIN_ROUND = re.compile(r": (?:[BF]LO: )?sc around$")
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
 
@@ -73,9 +77,10 @@ class Translation:
 
     @property
     def counted(self) -> bool:
-        """Whether every round says its count, so that the sums of all of them are evidence; a ring's number is its."""
+        """Whether every round says its count, so that the sums of all of them are evidence; a ring's number is its, and a
+        plain round has as many as the one below."""
         told = (line.text for line in self.lines if _ROUND_LINE.match(line.text))
-        return all("[" in text or " in ring" in text for text in told)
+        return all("[" in text or " in ring" in text or _PLAIN_ROUND.search(text) for text in told)
 
     @property
     def text(self) -> str:
@@ -222,8 +227,10 @@ class _Reader(Starts):
             return False  # 'Step 1 - The tail'
         if not rest:
             return False
-        if not label.bare and re.fullmatch(r"[\d\s]+", rest):
+        if not label.bare and re.fullmatch(r"[\d\s]+\.?", rest):
             return True  # numbers alone behind 'Rnd 5' are its stitches
+        if label.first is None and _COUNT_AHEAD.match(rest):
+            return True  # 'Last rnd 6, & close.'
         if reference_in(rest, self.language) is not None:
             return True
         if any(t.count is not None and t.sure for t in tails(rest, self.language)):
@@ -338,6 +345,8 @@ class _Reader(Starts):
         return False
 
     def labelled(self, row: Row, label: Label, rest: str) -> None:
+        if label.first is None and (ahead := _COUNT_AHEAD.match(rest)) is not None:
+            rest = f"[{ahead[1]}]. {rest[ahead.end() :]}".strip(". ")
         first = label.first if label.first is not None else self.part.last + 1
         last = label.last if label.last is not None else first + label.many - 1
         again = bool(self.part.rounds) and self._taken_up_again()
