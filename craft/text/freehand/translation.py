@@ -38,7 +38,7 @@ _COUNT_ROW = re.compile(
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
 
-_COUNT_AHEAD = re.compile(r"(\d{1,4})\s*(?:[.,;]|$)\s*(?!\d)")
+_COUNT_AHEAD = re.compile(r"(\d{1,4})\s*(?:[.,;](?!\s*\d)|$)\s*")
 """'Last rnd 6, & close.': the count of a round, where its number is not said."""
 
 LEAST_LISTED = 3
