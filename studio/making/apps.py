@@ -17,4 +17,4 @@ class MakingConfig(AppConfig):
         """Make known whose rows these are, and make settling parts on their way known to the workers."""
         import_module("studio.making.policy")
         stages = import_module("studio.making.stages")
-        register(stages.KIND, stages.work, version=1, long=True)
+        register(stages.KIND, stages.work, version=1)

@@ -155,7 +155,7 @@ def main(url: str) -> int:
         page.evaluate("localStorage.removeItem('spirrel-ground')")
         page.set_viewport_size({"width": 390, "height": 844})
         page.goto(making)
-        page.locator("canvas").wait_for(timeout=60_000)
+        page.locator('canvas[data-look="open"]').wait_for(timeout=180_000)
         _take(page, "making")
         browser.close()
     return 0

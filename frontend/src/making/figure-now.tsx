@@ -103,6 +103,7 @@ export function FigureNow({
       width={WIDE}
       height={TALL}
       role="img"
+      data-look={look === stages ? "finished" : "open"}
       aria-label={label}
       className="h-full w-full object-contain text-ink"
     />

@@ -56,29 +56,37 @@ export async function openMaking(way: Way, id: string | null): Promise<Kept> {
 }
 
 /** The booklet and the drawings, once they are ready; asked for again until all parts have settled. */
-function useEnclosed(way: Way, row: Kept, onRow: (row: Kept) => void): void {
-  const asked = useRef(false);
+export function useEnclosed(way: Way, row: Kept, onRow: (row: Kept) => void): void {
+  const now = useRef(row);
+  now.current = row;
+  const { id } = row;
+  const { token } = way;
   useEffect(() => {
+    const by = { token };
     let timer: ReturnType<typeof setTimeout> | undefined;
+    let over = false;
     const fetchAll = async () => {
       try {
-        const now = (await kept(row.id)) ?? row;
-        const page = now.page ?? (await readEdition(way, row.id));
+        const here = (await kept(id)) ?? now.current;
+        const page = here.page ?? (await readEdition(by, id));
         // What was kept before parts were settled on their way is asked for once more.
-        const complete = now.figure?.whole && now.figure.open;
-        const figure = complete && now.figure ? now.figure : await readFigure(way, row.id);
-        const next = { ...((await kept(row.id)) ?? row), page, figure };
+        const complete = here.figure?.whole && here.figure.open;
+        const figure = complete && here.figure ? here.figure : await readFigure(by, id);
+        const next = { ...((await kept(id)) ?? now.current), page, figure };
         await keep(next);
+        if (over) return;
         onRow(next);
         if (!figure.whole) timer = setTimeout(() => void fetchAll(), FIGURE_MS);
       } catch {
         // Without a net, or without room, the round and the ladder are there all the same.
       }
     };
-    if (!asked.current) void fetchAll();
-    asked.current = true;
-    return () => clearTimeout(timer);
-  }, [way, row, onRow]);
+    void fetchAll();
+    return () => {
+      over = true;
+      clearTimeout(timer);
+    };
+  }, [token, id, onRow]);
 }
 
 export function useMaking(way: Way, opened: Kept) {
