@@ -13,23 +13,13 @@ from studio.accounts.policy import own_profile
 from studio.commissions import actions
 from studio.commissions.models import Agreement, AgreementState, Commission, ShownPicture
 from studio.errors import NOT_FOUND, Refusal
-from studio.links.actions import holder_of
-from studio.links.pages import guarded, said
-from studio.policy import LinkHolder, Verb, demand, visible
+from studio.links.pages import guarded, opened, said
+from studio.policy import LinkHolder, Verb, visible
 
 
 def _opened(token: str) -> tuple[LinkHolder, Commission]:
     """Whoever holds a token, and her commission; Refusal with the reason where it opens nothing."""
-    holder = holder_of(token)
-    commission = Commission.objects.filter(link_id=holder.link).select_related("design__head").first()
-    if commission is None:
-        raise (
-            Refusal(403, "not-allowed", "This link was withdrawn by whoever gave it to you.")
-            if holder.revoked
-            else Refusal(404, "not-found", NOT_FOUND)
-        )
-    demand(holder, Verb.SEE, commission)
-    return holder, commission
+    return opened(token, Commission.objects.select_related("design__head"))
 
 
 @require_http_methods(["GET", "HEAD", "POST"])

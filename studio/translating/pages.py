@@ -10,10 +10,9 @@ from craft.rounds.stitches import Language
 from craft.text.catalogue import Words
 from studio.accounts.policy import own_profile
 from studio.booklets.proofs import prose
-from studio.errors import NOT_FOUND, Refusal
-from studio.links.actions import holder_of
-from studio.links.pages import guarded, said
-from studio.policy import LinkHolder, Verb, demand
+from studio.errors import Refusal
+from studio.links.pages import guarded, opened, said
+from studio.policy import LinkHolder
 from studio.translating.actions import MOST_TEXT, digest_of, write
 from studio.translating.models import Translator
 
@@ -22,16 +21,7 @@ _NAMES = {"de": "German", "fr": "French", "es": "Spanish", "it": "Italian", "nl"
 
 def _opened(token: str) -> tuple[LinkHolder, Translator]:
     """Whoever holds a token, and what she translates; Refusal with the reason where it opens nothing."""
-    holder = holder_of(token)
-    one = Translator.objects.filter(link_id=holder.link).select_related("design__head", "design__owner").first()
-    if one is None:
-        raise (
-            Refusal(403, "not-allowed", "This link was withdrawn by whoever gave it to you.")
-            if holder.revoked
-            else Refusal(404, "not-found", NOT_FOUND)
-        )
-    demand(holder, Verb.SEE, one)
-    return holder, one
+    return opened(token, Translator.objects.select_related("design__head", "design__owner"))
 
 
 @require_http_methods(["GET", "HEAD", "POST"])

@@ -1,17 +1,15 @@
 /** Links by which readers see the releases and the errata of theirs; each can be withdrawn. */
-import { useState } from "react";
 import type { Design } from "../design/design";
-import { Button, NumberField, TextField } from "../ui/controls";
+import { Button } from "../ui/controls";
 import { Confirm } from "../ui/overlays";
 import { Refused } from "../ui/refused";
 import { ToldOnce } from "../ui/told-once";
+import { LinkForm } from "./link-form";
 import { useLinkActs, useLinks } from "./use-releases";
 
 export function Readers({ design }: { design: Design }) {
   const links = useLinks(design);
   const { make, withdraw } = useLinkActs(design);
-  const [note, setNote] = useState("");
-  const [days, setDays] = useState<number | null>(365);
   const address = make.data?.address ? `${window.location.origin}${make.data.address}` : null;
   return (
     <section aria-label="Links for readers" className="mt-4 border-t border-line pt-2">
@@ -43,28 +41,12 @@ export function Readers({ design }: { design: Design }) {
           </li>
         ))}
       </ul>
-      <div className="flex flex-wrap items-end gap-2">
-        <TextField
-          label="For whom"
-          maxLength={120}
-          value={note}
-          onChange={(e) => setNote(e.target.value)}
-          className="min-w-32 flex-1"
-        />
-        <NumberField
-          label="Holds"
-          unit="days"
-          least={1}
-          most={400}
-          step={1}
-          value={days}
-          onValue={setDays}
-          className="w-28"
-        />
-        <Button onClick={() => make.mutate({ note, days: days ?? 365 })} disabled={make.isPending}>
-          Make a link
-        </Button>
-      </div>
+      <LinkForm
+        label="For whom"
+        usual={365}
+        busy={make.isPending}
+        onMake={(note, days) => make.mutate({ note, days })}
+      />
       <Refused error={make.error ?? withdraw.error} />
       {address && <ToldOnce what="The new link" address={address} className="mt-2" />}
     </section>

@@ -1,11 +1,11 @@
 /** Translators by a link: invited, and what they wrote taken over piece by piece or all at once. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
-import { Button, NumberField, TextField } from "../ui/controls";
+import { Button } from "../ui/controls";
 import { Confirm } from "../ui/overlays";
 import { Refused } from "../ui/refused";
 import { ToldOnce } from "../ui/told-once";
+import { LinkForm } from "./link-form";
 import type { Foreign, Translation } from "./translated";
 import { translated } from "./translated";
 
@@ -61,21 +61,16 @@ export function Translators({
 }) {
   const queries = useQueryClient();
   const { own, error } = useTranslators(design, language);
-  const [who, setWho] = useState("");
-  const [days, setDays] = useState<number | null>(60);
   const again = () => queries.invalidateQueries({ queryKey: ["translators", design] });
   const invite = useMutation({
-    mutationFn: () =>
+    mutationFn: (asked: { name: string; days: number }) =>
       answer<Translator>(
         api.POST("/api/designs/{design_id}/translators", {
           params: path(design),
-          body: { language, name: who, days: days ?? 60 },
+          body: { language, ...asked },
         }),
       ),
-    onSuccess: () => {
-      setWho("");
-      void again();
-    },
+    onSuccess: again,
   });
   const remove = useMutation({
     mutationFn: (translator_id: number) =>
@@ -106,34 +101,13 @@ export function Translators({
           />
         ))}
       </ul>
-      <form
-        className="flex flex-wrap items-end gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (who.trim()) invite.mutate();
-        }}
-      >
-        <TextField
-          label="Who translates"
-          maxLength={120}
-          value={who}
-          onChange={(e) => setWho(e.target.value)}
-          className="min-w-32 flex-1"
-        />
-        <NumberField
-          label="Link holds"
-          unit="days"
-          least={1}
-          most={400}
-          step={1}
-          value={days}
-          onValue={setDays}
-          className="w-28"
-        />
-        <Button type="submit" disabled={invite.isPending || !who.trim()}>
-          Make a link
-        </Button>
-      </form>
+      <LinkForm
+        label="Who translates"
+        usual={60}
+        needsName
+        busy={invite.isPending}
+        onMake={(who, days) => invite.mutate({ name: who, days })}
+      />
       <Refused error={error ?? invite.error ?? remove.error} />
       {address && <ToldOnce what="The translator's link" address={address} className="mt-2" />}
     </section>
