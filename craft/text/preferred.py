@@ -36,6 +36,7 @@ _TOLD_OTHERWISE = re.compile(
     r"|\*[^*]+\*\s*[-=\u2013\u2014]\s*\d|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]"
     r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
     r"|\b(?:and|then)\s+(?:down|along|across)\s+the\s+ch|\b(?:sk|skip|miss)\s+\d\s+ch|\b(?:in|de)crease\s+\d+\s*[\[(=]"
+    r"|\d\s*(?:hdc|dc|tr)\s+in\s+(?:the\s+)?[345](?:rd|th)\s+ch"
 )
 """'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, a
 short row: what the notation may read as

@@ -88,11 +88,12 @@ def test_no_token_of_a_link_is_logged(
         raise ZeroDivisionError
 
     monkeypatch.setattr("studio.releases.reading.holder_of", breaks)
-    monkeypatch.setattr("studio.commissions.pages.holder_of", breaks)
+    monkeypatch.setattr("studio.links.pages.holder_of", breaks)
     client = Client(raise_request_exception=False)
     assert client.get("/read/a-secret-token").status_code == 500
     assert client.get("/agree/a-secret-token").status_code == 500
-    assert len([r for r in caplog.records if r.name == "django.request"]) == 2
+    assert client.get("/translate/a-secret-token").status_code == 500
+    assert len([r for r in caplog.records if r.name == "django.request"]) == 3
     assert not [r for r in caplog.records if "a-secret-token" in r.getMessage()]
 
 

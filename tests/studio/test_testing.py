@@ -112,7 +112,7 @@ def test_what_one_tester_gives_no_other_sees(studio: Studio) -> None:
     _, rowan = invited(studio, design, call)
     _, sorrel = invited(studio, design, call, "Sorrel")
     making = said(rowan, UNCLEAR)
-    for method, path in (("GET", ""), ("GET", "/edition"), ("GET", "/figure"), ("POST", "/sync"), ("DELETE", "/log")):
+    for method, path in (("GET", ""), ("GET", "/edition"), ("POST", "/figure"), ("POST", "/sync"), ("DELETE", "/log")):
         sorrel.ask(method, f"/makings/{making}{path}", {"events": []} if method == "POST" else None, 404)
     pk = uuid.uuid4()
     path = f"/api/makings/{making}/pictures/{pk}"

@@ -19,7 +19,7 @@ _COUNT = (
     r"counts?|counting|stands?\s+for|zähl(?:t|en)|gilt|gelten|ersetz(?:t|en)|compten?t?|rempla(?:ce|cent)|équiva(?:ut|lent)"
     r"|cuentan?|equivalen?|sustituyen?|contano?|val(?:e|gono)|sostituisc(?:e|ono)|tel(?:t|len)|vervang(?:t|en)|(?:is|are)\s+(?=the\s)"
 )
-_NOT = r"does\s?n[o'’]?t|do\s?n[o'’]?t|does\s+not|do\s+not|never|ne\s+(?=\w+\s+pas)|no(?=\s+cuenta)|non"
+_NOT = r"does\s?n[o'’]?t|do\s?n[o'’]?t|does\s+not|do\s+not|never|ne(?=\s+\w+\s+pas)|no(?=\s+cuenta)|non"
 _COUNTS = re.compile(
     rf"(?i)\s*(?:,\s*(?:which\s+|die\s+|qui\s+|que\s+|che\s+|dat\s+)?|[(\[]\s*(?:it\s+|this\s+)?)?"
     rf"(?:(?P<no>{_NOT})\s+)?(?:(?:{_COUNT})\b(?P<nicht>\s+(?:nicht|niet|pas)\b)?|=\s*(?=\d|the\b|die\b))[^()\[\],;.]*"

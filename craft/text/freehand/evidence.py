@@ -124,6 +124,12 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
         return [(spread, "spread evenly")] if spread else []
     opens = below.opening and (count or MOST_IN_RING) <= MOST_IN_RING
     if below.live == 0 and opens and not below.chained and not below.lead and "ring" not in said.work:
+        if (rung := _CHAIN_RING.match(said.work)) is not None:
+            counted = f"{rung[1].lower()} (counts as a stitch), {rung[2]} in ring, join"
+            return [
+                (counted, "the chain stands for the ring and the first stitch, as the count tells"),
+                (said.work, noise),
+            ]
         unsaid = "the ring was told before" if below.ringed else _RING
         return [(f"{said.work} in ring", noise or unsaid), (said.work, noise)]
     seam = re.fullmatch(r"(?:1 )?(sc|dc|hdc|sl st) through both layers", said.work)
@@ -185,13 +191,13 @@ def _other_words(said: Said, below: Below, count: int | None, noise: str) -> Ite
         yield f"from {ordinal(int(skips[1]) + 1)} ch, {rest}", noise or "the chain skipped is the first"
     if work.endswith(", sl st"):
         yield f"{work.removesuffix(', sl st')}, join", noise or "the slip stitch at the end closes the round"
-    if below.live == 0 and (rung := _CHAIN_RING.match(work)) is not None:
-        counted = f"{rung[1]} (counts as a stitch), {rung[2]} in ring, join"
-        yield counted, "the chain stands for the ring and the first stitch, as the count tells"
     if (chained := _CHAIN_START.match(work)) is not None:
         behind = work[chained.end() :].removesuffix(", sl st").removesuffix(", join")
         why = noise if chained[2] else "the chain stands for the first stitch, as the count tells"
+        closed = chained.end() + len(behind) < len(work)
         for rest in (behind, _INTO_NEXT.sub(r"\1 in same st", behind)):
+            if not closed:
+                yield f"{chained[1]} (counts as a stitch), {rest}", why
             yield f"{chained[1]} (counts as a stitch), {rest}, join", why
     if "turn, ch 1, " in work:
         yield work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"

@@ -61,8 +61,9 @@ _NTH_PIECE = re.compile(rf"around the (?P<nth>{'|'.join(ORDINALS)}) (?P<noun>[^\
 _SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
 """'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
 _EVENED = re.compile(r"(?i)(inc|increase|dec|decrease|\+|-)(?:(?:\s+evenly)?\s+to|\s*(?P<by>\d{1,2}))")
-_DOUBLED = re.compile(r"(?i)x\s?2|doubled?")
 """'Inc to 24.', 'Increase 6 (18)' or '+6 (18)' on 12: by so many, wherever they are."""
+_DOUBLED = re.compile(r"(?i)x\s?2|doubled?")
+"""'x2 (12)' on 6."""
 
 
 def _is_settled(work: str, ways: list[Said]) -> bool:
