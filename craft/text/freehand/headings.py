@@ -20,6 +20,7 @@ _MAKE = re.compile(
 )
 _NUMBERED = re.compile(r"(?i)[^\W\d_]+(?<!s)\s+(?:one|two|three|four|1|2|3|4)")
 _OF_ROUND = re.compile(r"(?i)\b(?:rounds?|rnds?|rds?|r|rows?|runde|tour|vuelta|giro|toer)\.?\s*$")
+_COUNTED = re.compile(r"[\[(]\s*\d{1,4}\s*[\])]")
 _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
     r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|do\s+not\b|don'?t\b|finish|sew|close|terms?|"
@@ -66,6 +67,8 @@ def heading_of(text: str) -> Heading | None:
         make = None  # 'Leg two' is the second of them, 'Legs, two' are both
     if make and make.group(3) and _OF_ROUND.search(plain[: make.start(3)]):
         make = None  # 'the free loops of rnd 5'
+    if make and _COUNTED.search(plain[make.end() :]):
+        return None  # 'Corpo, MR 6 mb [6] poi (1 mb, aum) 3x [9]': rounds, and no name
     number = 1
     if make:
         said = next(g for g in make.groups() if g).lower().rstrip("x")

@@ -194,7 +194,8 @@ class _Parser(Units):
             self.noise.append(self.text[token.start : self.take().end])
             return
         counts = token.sort in (Sort.NUMBER, Sort.STITCH, Sort.SKIP, Sort.STAR, Sort.ODD, Sort.ODD_RING)
-        counts = counts or (token.sort is Sort.TIMES and self.sort() is Sort.NUMBER)
+        grouped = self.at > 1 and self.tokens[self.at - 2].sort is Sort.CLOSE
+        counts = counts or (token.sort is Sort.TIMES and (grouped or self.sort() is Sort.NUMBER))
         if counts or (token.sort is Sort.ORDINAL and self.sort() is not Sort.ROUND):
             raise UnreadableError
         if token.sort is Sort.OPEN:
