@@ -36,9 +36,10 @@ _TOLD_OTHERWISE = re.compile(
     r"|\*[^*]+\*\s*[-=\u2013\u2014]\s*\d|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]"
     r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
     r"|\b(?:and|then)\s+(?:down|along|across)\s+the\s+ch|\b(?:sk|skip|miss)\s+\d\s+ch|\b(?:in|de)crease\s+\d+\s*[\[(=]"
+    r"|(?:^|[:.)>*-])[^(\[*]*\b(?:sc|dc)\s*\d*\s*(?:,|\band\b|\+|&)\s*1?\s*(?:inc|dec|incr|decr|invdec|[ds]c2tog)\w*\s*[x*]\s*\d"
     r"|\d\s*(?:hdc|dc|tr)\s+in\s+(?:the\s+)?[345](?:rd|th)\s+ch"
 )
-"""'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, a
+"""'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, '2 sc, inc x 6', a
 short row: what the notation may read as
 something else."""
 
@@ -121,7 +122,11 @@ def _in_gaps(checked: Checked) -> Iterator[Line]:
         above = max((n for n in rounds if n < below), default=below)
         for line in checked.reading.lines:
             words = set(re.findall(r"[^\W\d_]+", line.text.lower()))
-            if above < line.number < below and words & freehand.stitch_words() and not (said and said(line.number)):
+            label = freehand.label_at(line.text.lstrip("> "))
+            tells = bool(words & freehand.stitch_words()) or (
+                label is not None and not label.bare and bool(label.first)
+            )
+            if above < line.number < below and tells and not (said and said(line.number)):
                 yield line
 
 

@@ -9,9 +9,14 @@ from functools import cache
 from craft.text.freehand.lexicon import Sort, stitch_words, words_of
 
 _UNIT = (
-    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|h?[sd]cs|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|p|puntos?|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
+    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|h?[sd]cs|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|pts?|ptos?|p|puntos?|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
     r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+(?:round|rnd|rd|time))(?![^\W\d_])\.?"
 )
+_IN_ALL = (
+    r"(?:total(?:e|es|\s+of|\s+de)?|tot\.?|totaal|insgesamt|gesamt|ges\.|zus\.|zusammen|en\s+(?:tout|total)|au\s+total|in\s+(?:all|total|tutto|totaal)"
+    r"|(?:st(?:itch)?\s+)?count|sts|stitches|maschen(?:zahl)?|mailles|puntos|maglie|steken|now|jetzt|nun)"
+)
+"""'(total 24)', '(sts: 24)', '[insgesamt 24 M]': what may stand before a count in its bracket."""
 _ROUNDS = r"(?:rounds?|rnds?|rows?|runden|rd|tours?|vueltas|giri|toeren|rondes|reihen)"
 
 
@@ -42,7 +47,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
     return (
         (
             re.compile(
-                rf"(?i)[\[({{<]\s*(?:=\s*)?\**({n})\**{unit}\s*[\])}}>](?!\s*(?:x\s*\d|\*\s*\d|\d+\s*(?:x|times)|around|twice))"
+                rf"(?i)[\[({{<]\s*(?:=\s*|{_IN_ALL}\s*[:=]?\s*)?\**({n})\**{unit}\s*[\])}}>](?!\s*(?:x\s*\d|\*\s*\d|\d+\s*(?:x|times)|around|twice))"
             ),
             True,
         ),
@@ -50,7 +55,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         (re.compile(rf"(?i)(?:~|[.,;:-])\s*({n})\s*{unit.replace('{0,2}', '{1,2}')}\s*[.!]?\s*$"), True),
         (
             re.compile(
-                rf"(?i)(?:\bso|\bmakes|\b(?:gives|giving|leaves|leaving|makes|making)(?:\s+(?:you|us|a\s+total\s+of))?|\bfor\s+a\s+total\s+of|\bthat(?:\s+is|\s+makes)|quedan|soit|also|ossia|cioè|es\s+decir|o\s+sea|dus|siempre|always|again|total|ergibt|=|~)\s*:?\s*(?:it\s+is\s+(?:again\s+)?)?({n}){unit}\s*[.!]?\s*$"
+                rf"(?i)(?:\bso|\bmakes|\b(?:gives|giving|leaves|leaving|makes|making)(?:\s+(?:you|us|a\s+total\s+of))?|\bfor\s+a\s+total\s+of|\bthat(?:\s+is|\s+makes)|quedan|soit|also|ossia|cioè|es\s+decir|o\s+sea|dus|sind|macht|gibt|font|fait|sono|fanno|zijn|geeft|son|siempre|always|again|total|ergibt|=|~)\s*:?\s*(?:it\s+is\s+(?:again\s+)?)?({n}){unit}\s*[.!]?\s*$"
             ),
             True,
         ),
@@ -115,7 +120,7 @@ _COUNT_BEFORE = re.compile(r"(\d{1,4})\s*(?:sts?\.?\s*)?[(\[]([^()\[\]]*[^\W\d_]
 
 _SAID_COUNT = re.compile(
     rf"(?i)[,;:.-]\s*(?P<words>(?:[^\W\d_]{{2,}}'?\s+){{1,5}})(?P<n>\d{{1,4}})(?:\s*{_UNIT}){{0,2}}(?:\s+[^\W\d_]{{2,}}){{0,3}}\s*[.!]?$"
-    rf"|[,;:.-]\s*(?P<total>\d{{1,4}})(?:\s*{_UNIT})?\s+(?:en|im|in|au|al)\s+(?:total|tout|ganzen|tutto|totaal)\w*\s*[.!]?$"
+    rf"|[,;:.-]\s*(?P<total>\d{{1,4}})(?:\s*{_UNIT})?\s+(?:(?:en|im|in|au|al)\s+(?:total|tout|ganzen|tutto|totaal)\w*|am\s+ende|at\s+the\s+end|à\s+la\s+fin|al\s+final|alla\s+fine|aan\s+het\s+eind\w*|op\s+het\s+eind\w*)\s*[.!]?$"
 )
 """': vous avez 12 mailles', ', das gibt 12': a clause of its own in which nothing is but a number of stitches."""
 

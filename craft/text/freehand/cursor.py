@@ -117,8 +117,10 @@ class Cursor:
             return
         if (plural := self.peek()) is not None and plural.value == "s":
             self.take()  # 'between the *s'
-        if self.sort() in (Sort.TO, Sort.AND, Sort.QUIET) and self.sort(1) is Sort.STAR:
+        if self.sort() in (Sort.TO, Sort.AND) and self.sort(1) is Sort.STAR:
             self.at += 2
+        else:
+            self.eat(Sort.STAR)  # 'da * a *', '*-*': where the word between them says nothing
 
     def _more(self) -> int:
         """1 for the word 'more', which is taken: what stands there was worked once before."""

@@ -123,7 +123,8 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
         spread = _spread(said.evenly[0], said.evenly[1], below.live or 0)
         return [(spread, "spread evenly")] if spread else []
     opens = below.opening and (count or MOST_IN_RING) <= MOST_IN_RING
-    if below.live == 0 and opens and not below.chained and not below.lead and "ring" not in said.work:
+    chains = _CHAINS_ITSELF.match(said.work) is not None
+    if below.live == 0 and opens and not below.chained and not below.lead and not chains and "ring" not in said.work:
         if (rung := _CHAIN_RING.match(said.work)) is not None:
             counted = f"{rung[1].lower()} (counts as a stitch), {rung[2]} in ring, join"
             return [
@@ -145,6 +146,9 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
         *_repeated(said.work, noise),
     ]
 
+
+_CHAINS_ITSELF = re.compile(r"(?i)ch(?:ain)? (?:[5-9]|\d\d+)\W.*\bch(?:ain)? from (?:the )?hook\b")
+"""'ch 11, sc in 2nd ch from hook and in each ch across': a chain with what is worked along it, and no ring."""
 
 _ALONE = ("sc", "inc", "dec", "sl st", "hdc", "dc", "BLO: sc", "FLO: sc", "in BLO sc", "in FLO sc", "1 sc")
 """A stitch and nothing else: all around, where it is a whole round."""

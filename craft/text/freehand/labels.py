@@ -20,15 +20,20 @@ _UNTIL = (
 )
 _TO = rf"(?:\s*-\s*|\s*(?:{_UNTIL})\s+)"
 _WORDTO = rf"\s*(?:{_UNTIL})\s+"
+_STITCHES = (
+    r"[hs]?dc|sc|x|ch|v|st|single|half|double|treble|inc\w*|dec\w*|fm|km|lm|feste\w*|zun\w*|abn\w*|m[scb]|maille\w*|aug\w*|dim\w*"
+    r"|p[bar]|punto\w*|aum\w*|dism\w*|magli[ae]|vaste\w*|meerd\w*|mind\w*|hv"
+)
 _DASHTO = (
     r"(?:(?<=\d)[-+&](?=\d)|\s*-\s*(?=#\d)"
-    r"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{1,4}(?!\s*(?:sc|dc|x|inc|dec|ch|fm|ms|pb|mb|v|st)\b)))"
+    rf"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{{1,4}}(?!\s*(?:{_STITCHES})(?![^\W\d_]))))"
 )
-_NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|a|o|[rdtmvn][ao])?"
+"""'R2-6', 'Round 2 - Round 6', but 'Round 2 - 6 sc'."""
+_NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|\^[ao]?|a|o|[rdtmvn][ao])?"
 _END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s)|-(?=[a-zA-Z(\[]))?\s*"
 
 _FORMS = (
-    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
+    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r]\.?\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?P<more>(?:\s*,\s*\d{{1,4}}\s*\.?{_NTH})*)(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[Rr]\.\s*:?\s*"),
     re.compile(r"(?P<a>\d{1,3})v\.?(?:\s*-\s*(?P<b>\d{1,3})v\.?)?\s*[:)]\s*"),
@@ -54,8 +59,8 @@ _SENTENCE_NTH = re.compile(
 )
 """'In der 2. Runde wird …', 'in the third round …'."""
 _FROM_NTH = re.compile(
-    rf"(?i)(?:dal|dall'|dalla|vom|von\s+der|von|du|de\s+la|de|from\s+the|from|van)\s*(?P<a>\d{{1,3}})\s*\.?{_NTH}\s*(?:{_WORD}\s*)?"
-    rf"(?:all'|alla|al|bis(?:\s+zur)?|au|à|a\s+la|to\s+the|to|tot|tot\s+en\s+met)\s*(?P<b>\d{{1,3}})\s*\.?{_NTH}\s*{_WORD}(?!\w){_END}"
+    rf"(?i)(?:dal|dall'|dalla|vom|von\s+der|von|du|de\s+la|de|from\s+the|from|van\s+de|van)\s*(?P<a>\d{{1,3}}|{_NTHS})\s*\.?{_NTH}\s*(?:{_WORD}\s*)?"
+    rf"(?:all'|alla|al|bis(?:\s+zur)?|au|à|a\s+la|to\s+the|to|tot(?:\s+en\s+met)?(?:\s+de)?)\s*(?P<b>\d{{1,3}}|{_NTHS})\s*\.?{_NTH}\s*{_WORD}(?!\w)(?:\s*,\s*|{_END})"
 )
 """'dal 6° all'8° giro'."""
 _COUNT_FIRST = re.compile(
@@ -68,7 +73,7 @@ _COUNT_COLON = re.compile(
 
 _ROMAN = re.compile(r"(?P<a>[IVX]{1,6})(?:\s+(?:and|to|-|bis|und)\s+(?P<b>[IVX]{1,6}))?\s*[.:)]\s+")
 _NEXT = re.compile(
-    rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:next|last|final)\s+one\s*:\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
+    rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:next|last|final)\s+one\s*:\s*|(?:and\s+|und\s+|et\s+|y\s+|e\s+|en\s+)?(?:another\s+round|one\s+more\s+round|noch\s+eine\s+runde|encore\s+un\s+(?:tour|rang)|otra\s+vuelta(?:\s+más)?|un\s+altro\s+giro|nog\s+een\s+toer)\s*[,:.-]\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
 )
 _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
@@ -84,7 +89,7 @@ _CARDINAL = "|".join(CARDINALS)
 _ORDINAL = _NTHS
 _SPELLED = re.compile(
     rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:\s*(?:to|through|and|-)\s*(?P<b>{_CARDINAL}))?"
-    rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{ROUNDS}))(?!\w)\s*[:.)=-]\s*"
+    rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{ROUNDS}))(?!\w)\s*[:.),=-]\s*"
 )
 _NTH_ALONE = re.compile(rf"(?i)(?P<a>{_NTHS})\s*[:)]\s+")
 """'fourth: plain, 15'."""

@@ -145,6 +145,11 @@ def colours_listed(text: str) -> list[str]:
     return [i for i in items if re.fullmatch(r"[^\W\d_]{3,15}(?: [^\W\d_]{3,15})?", i)]
 
 
+_SURE_WORDS = (
+    Sort.STITCH, Sort.RING, Sort.CHAIN, Sort.PLACE, Sort.TIMES, Sort.REPEAT, Sort.OFTEN, Sort.NUMBER, Sort.ROUND, Sort.AROUND,
+)  # fmt: skip
+"""What a word of a language is that no text gives another meaning: 'repetir 6 veces: 1 pb' explains nothing."""
+
 _NO_STITCHES = ("nothing", "no stitches", "no stitch", "a remark", "remark", "")
 
 
@@ -173,7 +178,7 @@ def _explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning | None:
         return Meaning(Sort.BACK)
     if ways and ways[0].work in ("sc around",):
         return Meaning(Sort.PLAIN)
-    if known is not None and known.sort in (Sort.STITCH, Sort.RING, Sort.CHAIN, Sort.PLACE) and len(word) > 1:
+    if known is not None and known.sort in _SURE_WORDS and len(word) > 1:
         return None
     if known is not None and known == vocabulary.meaning(what):
         return None  # 'M = Masche'

@@ -112,6 +112,8 @@ def _phrase(text: str, raw: list[tuple[str, str, int, int]], at: int, vocabulary
     words: list[str] = []
     best: tuple[int, Meaning] | None = None
     for many, (kind, said, start, _) in enumerate(raw[at : at + MOST_WORDS], 1):
+        if said == "." and len(words) == 1 and len(words[0]) == 1:
+            continue  # 'm. bassa': a letter for a word
         if many > 1 and (kind == "sign" or text[raw[at + many - 2][3] : start].strip()):
             break
         words.append(said.lower().replace("’", "'"))

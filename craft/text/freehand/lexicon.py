@@ -148,9 +148,12 @@ def words_of(language: str) -> Mapping[str, Meaning]:
     return MappingProxyType(table)
 
 
-_PLAIN_ENGLISH = frozenset(
-    ("the", "and", "round", "rounds", "rnd", "rnds", "sc", "inc", "dec", "stitch", "each", "around", "with")
-)
+_PLAIN_ENGLISH = frozenset((
+    "the", "and", "round", "rounds", "sc", "inc", "dec", "stitch", "stitches", "each", "every", "into", "next", "twice",
+    "around", "with",
+))  # fmt: skip
+_ENGLISH_LABELS = frozenset(("rnd", "rnds"))
+"""What designers of other languages number their rounds with, too: told once, however many rounds there are."""
 
 
 @cache
@@ -177,7 +180,7 @@ def language_of(words: Sequence[str]) -> str:
     telling = {code: _telling(code) for code in LANGUAGES if code != "en"}
     counts = {code: sum(w in own for w in words) for code, own in telling.items()}
     best = max(counts, key=lambda code: counts[code])
-    english = sum(w in _PLAIN_ENGLISH for w in words)
+    english = sum(w in _PLAIN_ENGLISH for w in words) + len(_ENGLISH_LABELS & set(words))
     # A word of one letter is a stitch in many a private hand.
     sure = any(len(w) > 1 and w in telling[best] for w in words)
     return best if sure and counts[best] > english else "en"

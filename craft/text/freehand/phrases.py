@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from craft.remembered import of_short
 from craft.text.freehand.cursor import SEPARATORS, UnreadableError, Way, ordinal
+from craft.text.freehand.explanations import LEAST_TALK, without_explanations
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.units import Units
@@ -40,7 +41,7 @@ def said(tokens: tuple[Token, ...], text: str) -> tuple[Said, ...]:
     found: list[Said] = []
     if len(tokens) > MOST_TOKENS:
         return ()
-    tokens, explained = _without_explanations(tokens, text)
+    tokens, explained = without_explanations(tokens, text)
     for way in (
         Way(),
         Way(after=True),
@@ -59,39 +60,6 @@ def said(tokens: tuple[Token, ...], text: str) -> tuple[Said, ...]:
         if one not in found:
             found.append(one)
     return tuple(found)
-
-
-def _without_explanations(tokens: tuple[Token, ...], text: str) -> tuple[tuple[Token, ...], list[str]]:
-    """The tokens without brackets that say again what a stitch is, '(that is, 2 sc in one st)', and those brackets."""
-    kept: list[Token] = []
-    said_again: list[str] = []
-    depth, since = 0, 0
-    for at, token in enumerate(tokens):
-        if not depth and token.sort is Sort.OPEN and (_EXPLAINS.match(text, token.start) or _is_talk(tokens[at + 1 :])):
-            depth, since = 1, token.start
-        elif depth:
-            depth += (token.sort is Sort.OPEN) - (token.sort is Sort.CLOSE)
-            if not depth:
-                said_again.append(text[since : token.end])
-        else:
-            kept.append(token)
-    return (tuple(kept), said_again) if not depth else (tokens, [])
-
-
-LEAST_TALK = 2
-"""Words that mean nothing here, of a bracket without numbers that is talk: '(invisible decrease looks best)'."""
-
-
-def _is_talk(behind: tuple[Token, ...]) -> bool:
-    """Whether a bracket tells nothing to be worked: several words that mean nothing here, a stitch, and no number."""
-    inside: list[Token] = []
-    for token in behind:
-        if token.sort is Sort.CLOSE:
-            break
-        inside.append(token)
-    sorts = [t.sort for t in inside]
-    counts = {Sort.NUMBER, Sort.OFTEN, Sort.TIMES, Sort.COMMA, Sort.COLOUR, Sort.PIECE, Sort.OPEN} & set(sorts)
-    return Sort.STITCH in sorts and sorts.count(Sort.NOISE) >= LEAST_TALK and not counts
 
 
 _TURNING = ("except", "instead", "less")
@@ -330,7 +298,9 @@ class _Parser(Units):
         return self._many(units, around=True)
 
     def several_groups(self) -> str | None:
-        """'6 x (sc, inc)', '8x inc', '5 x *…*'."""
+        """'6 x (sc, inc)', '8x inc', '5 x *…*', 'repeat 6 times: 1 sc, 1 inc'."""
+        if not self.at and self.sort() is Sort.REPEAT:
+            return self._repeated_first()
         n = self.eat(Sort.NUMBER)
         if n is None or (not self.eat(Sort.TIMES) and self.sort() is not Sort.OPEN):
             return None
@@ -345,6 +315,14 @@ class _Parser(Units):
         if (token := self.eat(Sort.STITCH)) is not None:
             return f"{n.value} {name_of(token.value)}"
         return None
+
+    def _repeated_first(self) -> str | None:
+        """'repetir 6 veces: 1 pb, 1 aum': how often stands before what is repeated."""
+        times = self.times()
+        if times is None or not self.eat(Sort.STOP, Sort.COMMA):
+            return None
+        inner = self.sequence(closing=False)
+        return f"({', '.join(inner)}) x {times}" if inner else None
 
     def _many(self, inner: list[str], *, around: bool = False) -> str:
         body = ", ".join(inner)
@@ -371,9 +349,6 @@ class _Parser(Units):
             return f"({body}) x {self.take().value}"
         return f"({body}) around" if around else f"({body})"
 
-
-_EXPLAINS = re.compile(r"(?i)[(\[]\s*(?:or\s+(?!inc|dec|\d)|that\s+is|i\.?e\.?|which\s+means|meaning|=|also\s+called)")
-"""Brackets that say again what a stitch is."""
 
 _BARE = re.compile(r"(?:in [BF]LO )?[a-z]+(?: [a-z]+)?")
 """A stitch without a number."""

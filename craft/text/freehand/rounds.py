@@ -58,6 +58,10 @@ _MAKES_CHAIN = re.compile(r"(?i)\bch \d")
 
 _NTH_PIECE = re.compile(rf"around the (?P<nth>{'|'.join(ORDINALS)}) (?P<noun>[^\W\d_]+)(?=,|$)")
 
+_AROUND_PIECE = re.compile(r" around the (?P<name>[^,;()]+)(?=,|;|\)|$)")
+_PARTS_AND = re.compile(r"\s*(?:\+|&|/|,)\s*")
+"""'LEG 2 + BODY': a leg that goes on as the body is called by either name."""
+
 _SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
 """'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
 _EVENED = re.compile(r"(?i)(inc|increase|dec|decrease|\+|-)(?:(?:\s+evenly)?\s+to|\s*(?P<by>\d{1,2}))")
@@ -128,7 +132,7 @@ class Rounds:
             body = read_body(work, self.terms, self.names)
             if not body.problems and body.plain is not None and body.instructions:
                 whole = {"front": "FLO: ", "back": "BLO: "}.get(body.loops.value, "")
-                found.append(Said(whole + print_body(body.plain, Terms.US)))
+                found.append(self._on_own_edge(Said(whole + print_body(body.plain, Terms.US))))
             elif not body.problems and body.instructions and self.terms is Terms.US:
                 found.append(Said(work))
         for way in said(tokens(work, vocabulary), work):
@@ -155,9 +159,13 @@ class Rounds:
 
     def _on_own_edge(self, way: Said) -> Said:
         """'12 sc around leg two', said in leg two: on its own edge again, where other pieces were worked along before."""
-        around = f" around the {self.part.name}"
-        if not self.part.rounds or not self.part.name or around not in way.work:
+        if not self.part.rounds or not self.part.name or " around the " not in way.work:
             return way
+        names = [self.part.name, *_PARTS_AND.split(self.part.name)]
+        called = next((m for m in _AROUND_PIECE.finditer(way.work) if m["name"].lower() in map(str.lower, names)), None)
+        if called is None:
+            return way
+        around = called.group(0)
         elsewhere = way.work.replace(around, "")
         again = " on the main edge" if " around the " in elsewhere else ""
         return replace(way, work=way.work.replace(around, again))

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 
+from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.headings import heading_of
-from craft.text.freehand.labels import label_at
+from craft.text.freehand.labels import Label, label_at
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.retold import Retold
@@ -37,6 +39,19 @@ _RINGED = re.compile(
 
 
 _TWO_CHAINS = re.compile(r"(?i)\W*ch(?:ain)?s?\s*2\b")
+
+
+_STRAND = re.compile(r"(?:with [\w ]+, )?ch (\d+),? (?=.*\bch from hook\b)")
+LEAST_STRAND = 5
+"""Chains of a strand; fewer are a picot, or the start of a row."""
+
+LAST_ABOVE = 2
+"""Lines above a strand in which its heading is looked for."""
+
+
+def _hooked(pieces: list[str]) -> list[str]:
+    """The sentences with the chain and the row along it as one: 'Ch 16. 2 sc in 2nd ch from hook …'."""
+    return [". ".join(p.strip(" .") for p in pieces[:2]), *pieces[2:]] if len(pieces) > 1 else pieces
 
 
 class Starts(Retold):
@@ -91,6 +106,29 @@ class Starts(Retold):
                         self.part.lead = "from 2nd ch, "  # 'Chain 6, miss first chain.'
                     return f"Ch {m.group(1)}{', join' if m.group(2) else ''}"
         return None
+
+    def strand(self, row: Row, text: str) -> bool:
+        """A part that is one row along its chain: 'Ch 16. 2 sc in 2nd ch from hook and in each ch across (30).'
+
+        Whether the line is that; its part has begun then, with the row. A strand's name may stand before it.
+        """
+        if self.section not in (None, Taken.NOTE) or self.next_label() == 1:
+            return False
+        name, colon, rest = text.partition(":")
+        named = bool(colon) and heading_of(name) is not None and self._is_strand(rest)
+        headed = any(heading_of(above.text) is not None for above in self.waiting[-LAST_ABOVE:])
+        if not named and not (headed and self._is_strand(text)):
+            return False
+        if named:
+            self.waiting.append(replace(row, text=name))
+        self.begin(row)
+        self.labelled(row, Label(1, 1, 0, 0), (rest if named else text).strip())
+        return True
+
+    def _is_strand(self, text: str) -> bool:
+        works = (tail.work for tail in tails(next(iter(_hooked(sentences(text))), ""), self.language) if tail.work)
+        found = (m for work in works for way in self.candidates(work) if (m := _STRAND.match(way.work)) is not None)
+        return any(int(m[1]) >= LEAST_STRAND for m in found)
 
     def next_label(self) -> int | None:
         if self.follows is not None:

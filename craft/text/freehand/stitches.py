@@ -67,6 +67,9 @@ class Stitches(Places):
                 return "dec" if n.value == 2 else f"dec{n.value}"
             if self.at > start and self.eat(Sort.DOUBLE):
                 return f"{n.value} inc"
+            if self.at > start and (shaping := self.peek()) is not None and shaping.value in ("inc", "dec"):
+                self.take()  # '6 M abnehmen'
+                return f"{n.value} {shaping.value}"
             self.at = start
             if self.sort() in (Sort.COMMA, Sort.AND) and self._shapes(1):
                 self.numbers = True

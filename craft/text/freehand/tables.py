@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
+from craft.text.freehand.corrections import Taken
 from craft.text.freehand.row import Row
 
 _LABELS = re.compile(
@@ -20,12 +21,19 @@ _WORKS = re.compile(
     r"(?i)^(?:work|instructions?|pattern|what\s+to\s+do|instrucci(?:ón|ones)|anleitung|consigne|istruzioni|instructie"
     r"|stitches\s+to\s+work|do|how)$"
 )
+_REPEATS = re.compile(
+    r"(?i)^(?:rep(?:eat(?:s|ed)?)?|times|x|how\s+often|often|wdh|wiederhol\w*|fois|répét\w*|veces|repet\w*|ripet\w*|volte|keer|herhal\w*)\.?$"
+)
+
+
+_EMPHASIS = re.compile(r"^(\*\*|__|\*|_)([^*_]*)\1$")
+"""'**R1**': a cell that is printed bold; a lone star begins a repeat."""
 
 
 def _cells(text: str) -> list[str] | None:
     stripped = text.strip()
     if stripped.startswith("|") or re.search(r"\S\s*\|\s*\S", stripped):
-        return [c.strip().strip("*_").strip() for c in stripped.strip("|").split("|")]
+        return [_EMPHASIS.sub(r"\2", c.strip()).strip() for c in stripped.strip("|").split("|")]
     if "\t" in stripped:
         return [c.strip() for c in text.split("\t")]
     return None
@@ -131,8 +139,17 @@ def _table(block: list[Row], *, explained: bool) -> Iterable[Row]:
                 before = plain
             tinted = _tinted(cells[colour], explained=explained) if colour is not None and colour < len(cells) else ""
             said = cells[count] if count is not None and count < len(cells) else ""
-            out.append(Row(_row_text(cells[label], [f"{tinted}{cells[column]}"], said), row.span, plain))
+            beside = [] if side_by_side else [k for k in works[1:] if k < len(cells) and re.search(r"\w", cells[k])]
+            often = [cells[k] for k in beside if _REPEATS.match(head[k])]
+            work = f"({cells[column]}) {_times(often[0])}" if often else cells[column]
+            out.append(Row(_row_text(cells[label], [f"{tinted}{work}"], said), row.span, plain))
+            out += [Row(cells[k], row.span, cells[k], taken=Taken.NOTE) for k in beside if not _REPEATS.match(head[k])]
     return out
+
+
+def _times(cell: str) -> str:
+    """'x6', '6x', '6 times' or '6' in a column of repeats."""
+    return f"x {cell}" if cell.isdigit() else cell
 
 
 _LETTER_EXPLAINED = re.compile(r"(?<!\w)[A-Z]\s*[=:]\s*[^\W\d_]{3}")

@@ -47,6 +47,9 @@ LEAST_LISTED = 3
 _WORKED = (Sort.STITCH, Sort.RING, Sort.DOUBLE, Sort.PAIRS, Sort.PLAIN, Sort.AGAIN)
 """What is worked, of a round's words."""
 
+_SHAPED = (Sort.STITCH, Sort.DOUBLE, Sort.PAIRS, Sort.TOGETHER)
+"""What the next round surely works: a stitch, or 'jede M verdoppeln', '6 x 2 M zusammen'."""
+
 MOST_WORDS = 200
 """Code points of the words of a round that has no label."""
 
@@ -242,9 +245,10 @@ class _Reader(Starts):
                 return True  # '5-8: 24', as many as before
             if any(t.count == self.part.live and self._is_plain(t.work) for t in tails(rest, self.language)):
                 return True  # 'fourth: plain, 15'
-            return any(t.sort is Sort.STITCH for t in tokens(rest, self.vocabulary()))
-        if label.first == self.part.last + 1 > 1 and any(
-            t.sort in (Sort.STITCH, Sort.DOUBLE, Sort.PAIRS) for t in tokens(rest, self.vocabulary())
+            return any(t.sort in _SHAPED for t in tokens(rest, self.vocabulary()))
+        if label.first == self.part.last + 1 > 1 and (
+            any(t.sort in _SHAPED for t in tokens(rest, self.vocabulary()))
+            or any(t.count == self.part.live and t.count for t in tails(rest, self.language))
         ):
             return True  # the next round: what of it is not understood is a fault, never a remark
         return any(self.candidates(t.work) for said in sentences(rest) for t in tails(said, self.language) if t.work)
@@ -269,6 +273,8 @@ class _Reader(Starts):
             return
         if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
             text = text[onward.end() :]
+        if self.strand(row, text):
+            return
         if (chain := self.chain_line(row, text)) is not None:
             self.out.append(Line(chain, row.span))
             return

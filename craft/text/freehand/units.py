@@ -8,6 +8,9 @@ from craft.text.freehand.lexer import name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.stitches import Stitches
 
+_ALL = ("all", "alle", "allen", "todos", "todas", "tous", "toutes", "tutte", "tutti")
+"""'in all 6 sts' is how many there are, where 'in every 3 sts' counts on."""
+
 MOST_PASSED = 3
 """Words between a ring and its stitches that are passed over."""
 
@@ -81,9 +84,10 @@ class Units(Stitches):
             return "inc"  # 'one and a double six times'
         n = self.eat(Sort.NUMBER)
         stitch = self.eat(Sort.STITCH)
-        self.eat(Sort.IN)
+        inside = self.eat(Sort.IN) is not None
         always = self.eat(Sort.ALWAYS)
         doubled = self.eat(Sort.DOUBLE) is not None
+        whole = inside and self._says_all()
         each = self.eat(Sort.EACH, Sort.EVERY) is not None
         if not always and not each and not doubled:
             return self._pair_again() if n is None and stitch is None else None
@@ -92,6 +96,13 @@ class Units(Stitches):
             self.eat(Sort.PLACE)
             return "dec around" if two and two.value == 2 and self.eat(Sort.TOGETHER) else None
         first = self.eat(Sort.ORDINAL)
+        shaped = doubled or (stitch is not None and stitch.value in ("inc", "dec"))
+        if first is None and each and shaped and self.sort() is Sort.NUMBER and self.sort(1) is Sort.PLACE:
+            counted = self.take()
+            if whole:
+                self.take()
+                return f"{counted.value} {'inc' if stitch is None else stitch.value}"  # 'inc in all 6 sts'
+            first = counted  # '1 aum cada 3 puntos'
         second = None
         dotted = self.sort() is Sort.AND and self.sort(1) is Sort.STOP and self.sort(2) is Sort.ORDINAL
         if dotted:  # 'jede 3. u. 4. M'
@@ -116,6 +127,11 @@ class Units(Stitches):
         if first is None and doubled:
             return "inc around"
         return None
+
+    def _says_all(self) -> bool:
+        """Whether 'all' is what stands here, and not 'every' or 'each'."""
+        token = self.peek()
+        return token is not None and self.text[token.start : token.end].lower().split()[0] in _ALL
 
     def _pair_again(self) -> str | None:
         """'the 2nd and 3rd st together, repeat 8 times': what stands before the pair is worked plainly."""

@@ -1,0 +1,44 @@
+"""Brackets of a round that hold no work: they say again what a stitch is, or talk about it."""
+
+from __future__ import annotations
+
+import re
+
+from craft.text.freehand.lexer import Token
+from craft.text.freehand.lexicon import Sort
+
+_EXPLAINS = re.compile(r"(?i)[(\[]\s*(?:or\s+(?!inc|dec|\d)|that\s+is|i\.?e\.?|which\s+means|meaning|=|also\s+called)")
+"""Brackets that say again what a stitch is."""
+
+
+def without_explanations(tokens: tuple[Token, ...], text: str) -> tuple[tuple[Token, ...], list[str]]:
+    """The tokens without brackets that say again what a stitch is, '(that is, 2 sc in one st)', and those brackets."""
+    kept: list[Token] = []
+    said_again: list[str] = []
+    depth, since = 0, 0
+    for at, token in enumerate(tokens):
+        if not depth and token.sort is Sort.OPEN and (_EXPLAINS.match(text, token.start) or _is_talk(tokens[at + 1 :])):
+            depth, since = 1, token.start
+        elif depth:
+            depth += (token.sort is Sort.OPEN) - (token.sort is Sort.CLOSE)
+            if not depth:
+                said_again.append(text[since : token.end])
+        else:
+            kept.append(token)
+    return (tuple(kept), said_again) if not depth else (tokens, [])
+
+
+LEAST_TALK = 2
+"""Words that mean nothing here, of a bracket without numbers that is talk: '(invisible decrease looks best)'."""
+
+
+def _is_talk(behind: tuple[Token, ...]) -> bool:
+    """Whether a bracket tells nothing to be worked: several words that mean nothing here, a stitch, and no number."""
+    inside: list[Token] = []
+    for token in behind:
+        if token.sort is Sort.CLOSE:
+            break
+        inside.append(token)
+    sorts = [t.sort for t in inside]
+    counts = {Sort.NUMBER, Sort.OFTEN, Sort.TIMES, Sort.COMMA, Sort.COLOUR, Sort.PIECE, Sort.OPEN} & set(sorts)
+    return Sort.STITCH in sorts and sorts.count(Sort.NOISE) >= LEAST_TALK and not counts
