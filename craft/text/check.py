@@ -15,7 +15,7 @@ from craft.text.checked import Checked, ordered
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections
 from craft.text.notation import Reading, read, unexplained
 from craft.text.numbers_made import made_too_few
-from craft.text.preferred import explains_more, is_plain, with_passed_over
+from craft.text.preferred import explains_more, is_plain, starts_at_fault, with_passed_over
 
 __all__ = ["Checked", "check"]
 
@@ -55,7 +55,8 @@ def check(
     free = run.checked(freehand.read_freehand(text, translation, yarns, known), translation)
     judged = (*free.problems, *freehand.judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
     free = replace(free, problems=ordered(judged), translation=translation, corrections=corrections)
-    free_is_taken = corrections or explains_more(free, strict, counted=translation.counted)
+    counted = translation.counted or translation.counts(starts_at_fault(strict))
+    free_is_taken = corrections or explains_more(free, strict, counted=counted)
     return with_passed_over(free) if free_is_taken else told
 
 

@@ -32,7 +32,7 @@ def is_plain(strict: Checked) -> bool:
 
 
 _TOLD_OTHERWISE = re.compile(
-    r"(?i)\bturn\b|\b[r]\d-\d+\s+(?:sc|dc|x)\b|\bch(?:ain)?\s*\d+\s*\(|\b(?:sl\s*st|ss)\s+to\s+join|\bjoin\s+with\s+an?\s+sl|\b(?:sk|skip|miss)\s+(?:the\s+)?(?:first|1st)\b|,\s*join\s*[.,]?\s*[(\[]|,\s*(?:inc|dec)\s+around|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
+    r"(?i)\b(?:rep(?:eat)?|as|like|same)\s+(?:the\s+|as\s+)*(?:previous|last|rounds?|rnds?|rows?|rd)\b|\bturn\b|\b[r]\d-\d+\s+(?:sc|dc|x)\b|\bch(?:ain)?\s*\d+\s*\(|\b(?:sl\s*st|ss)\s+to\s+join|\bjoin\s+with\s+an?\s+sl|\b(?:sk|skip|miss)\s+(?:the\s+)?(?:first|1st)\b|,\s*join\s*[.,]?\s*[(\[]|,\s*(?:inc|dec)\s+around|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
     r"|\*[^*]+\*\s*[-=\u2013\u2014]\s*\d|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]"
     r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
     r"|\b(?:and|then)\s+(?:down|along|across)\s+the\s+ch|\b(?:sk|skip|miss)\s+\d\s+ch|\b(?:in|de)crease\s+\d+\s*[\[(=]"
@@ -115,7 +115,9 @@ def with_passed_over(checked: Checked) -> Checked:
 
 def _in_gaps(checked: Checked) -> Iterator[Line]:
     """Lines of prose with stitches that stand where a round's number is left out: the round is told in them."""
-    gaps = [p.place.line for p in checked.problems if p.code == "skipped-number"]
+    skipped = [p for p in checked.problems if p.code == "skipped-number"]
+    gaps = [p.place.line for p in skipped]
+    lacking = {int(n) for p in skipped for n in re.findall(r"\d+", p.message.partition(" is missing")[0])}
     rounds = [ln.number for ln in checked.reading.lines if ln.kind is LineKind.ROUND]
     said = checked.corrections.of_line if checked.corrections else None
     for below in gaps:
@@ -123,9 +125,8 @@ def _in_gaps(checked: Checked) -> Iterator[Line]:
         for line in checked.reading.lines:
             words = set(re.findall(r"[^\W\d_]+", line.text.lower()))
             label = freehand.label_at(line.text.lstrip("> "))
-            tells = bool(words & freehand.stitch_words()) or (
-                label is not None and not label.bare and bool(label.first)
-            )
+            missing = label is not None and label.first is not None and (not label.bare or label.first in lacking)
+            tells = bool(words & freehand.stitch_words()) or missing
             if above < line.number < below and tells and not (said and said(line.number)):
                 yield line
 
@@ -224,6 +225,12 @@ def _faults(checked: Checked) -> tuple[int, int]:
     """How many places were not understood, and how many faults there are in all."""
     faults = [p for p in checked.problems if p.severity is Severity.FAULT]
     return sum(p.code in _NOT_UNDERSTOOD for p in faults), len(faults)
+
+
+def starts_at_fault(checked: Checked) -> set[int]:
+    """Where the lines begin that have a fault."""
+    at_fault = {p.place.line for p in checked.problems if p.severity is Severity.FAULT}
+    return {line.span.start for line in checked.reading.lines if line.number in at_fault}
 
 
 def _only_unsaid(checked: Checked) -> bool:

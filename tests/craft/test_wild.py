@@ -22,6 +22,7 @@ from craft.text.notation import Wording
 MISSES = {
     "022-aus-metric-jellyfish": "free loops that lie where two parts were joined through back loops",
     "098-bobbles-in-prose-moon": "'2 bobble with 4 sc in between' tells stitches by what lies between them",
+    "860-reddit-comment-fast": "'this one, too, is all 24': a round that only talk tells",
     "522-chart-symbols-legend": "a bar stands for a stitch there, and parts columns elsewhere",
 }
 """Sound patterns that are refused. One that is read after all leaves this list."""

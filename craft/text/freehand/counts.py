@@ -65,6 +65,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
             ),
             True,
         ),
+        (re.compile(rf"(?i)//\s*({n}){unit}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)\bfor\s+({n}){needed}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=\bto)\s+({n}){unit}\s*[.!]?\s*$"), True),
         (
@@ -178,7 +179,7 @@ def sentences(text: str) -> list[str]:
     return found
 
 
-_NTH_ENDS = re.compile(r"(?i)(?:\b(?:als|die|der|das|den|dem|jede[rnms]?|in|zur|bis)|\()\s+\d{1,3}\.$")
+_NTH_ENDS = re.compile(r"(?i)(?:\b(?:als|die|der|das|den|dem|jede[rnms]?|in|zur|bis|und|u\.)|\()\s+\d{1,3}\.$")
 """'in die 3. Lm': a number in German, and no end of a sentence."""
 _AGAIN = re.compile(r"(?i)\brep(?:eat)?\b")
 _COUNT_ALONE = re.compile(rf"(?i)\d{{1,4}}\s*{_UNIT}\s*[.!]?")

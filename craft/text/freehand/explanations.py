@@ -42,3 +42,23 @@ def _is_talk(behind: tuple[Token, ...]) -> bool:
     sorts = [t.sort for t in inside]
     counts = {Sort.NUMBER, Sort.OFTEN, Sort.TIMES, Sort.COMMA, Sort.COLOUR, Sort.PIECE, Sort.OPEN} & set(sorts)
     return Sort.STITCH in sorts and sorts.count(Sort.NOISE) >= LEAST_TALK and not counts
+
+
+_LOOPS = (Sort.BACK, Sort.FRONT)
+
+
+def loops_unbracketed(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
+    """The tokens without brackets around nothing but a loop: '(BLO) sc around', '24 fM (nur hintere Maschenglieder)'."""
+    kept: list[Token] = []
+    at = 0
+    while at < len(tokens):
+        if tokens[at].sort is Sort.OPEN:
+            close = next((k for k in range(at + 1, len(tokens)) if tokens[k].sort is Sort.CLOSE), at)
+            inside = [t for t in tokens[at + 1 : close] if t.sort not in (Sort.QUIET, Sort.IN)]
+            if inside and all(t.sort in _LOOPS for t in inside):
+                kept += inside
+                at = close + 1
+                continue
+        kept.append(tokens[at])
+        at += 1
+    return tuple(kept)

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from craft.remembered import of_short
 from craft.text.freehand.cursor import SEPARATORS, UnreadableError, Way, ordinal
-from craft.text.freehand.explanations import LEAST_TALK, without_explanations
+from craft.text.freehand.explanations import LEAST_TALK, loops_unbracketed, without_explanations
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.units import Units
@@ -41,7 +41,7 @@ def said(tokens: tuple[Token, ...], text: str) -> tuple[Said, ...]:
     found: list[Said] = []
     if len(tokens) > MOST_TOKENS:
         return ()
-    tokens, explained = without_explanations(tokens, text)
+    tokens, explained = without_explanations(loops_unbracketed(tokens), text)
     for way in (
         Way(),
         Way(after=True),

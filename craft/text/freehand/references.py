@@ -13,8 +13,16 @@ _ROUND = (
     r"(?:rounds?|rnds?|rds?|rows?|reihen?|rh|rangs?|rg|hileras?|righ[ae]|rij(?:en)?|r|runden?|rd|tours?|t|vueltas?|v|giri|giro"
     r"|toer(?:en)?)\.?"
 )
-_N = r"(\d{1,3})(?:st|nd|rd|th|\.)?"
-_RANGE = rf"{_ROUND}\s*{_N}(?:\s*(?:-|to|and|bis|à|a|al|t/m|tot|en|et|y|e|&)\s*(?:{_ROUND}\s*)?{_N})?"
+_DIGITS, _NTH_END = r"\d{1,3}", r"(?:st|nd|rd|th|\.)?"
+_N = rf"({_DIGITS}){_NTH_END}"
+
+
+def _range(n: str) -> str:
+    """One round or several, every number as `n` says."""
+    return rf"{_ROUND}\s*{n}(?:\s*(?:-|to|and|bis|à|a|al|t/m|tot|en|et|y|e|&)\s*(?:{_ROUND}\s*)?{n})?"
+
+
+_RANGE = _range(_N)
 _MORE = r"(?P<times>\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten|once|twice)\s*(?:more\s+)?(?:times?|x)?"
 
 
@@ -91,6 +99,38 @@ _SPELT = re.compile(rf"(?i)\b({_ROUND})\s+({'|'.join(CARDINALS)})\b")
 """'same as row two'."""
 
 
+_AS = (
+    r"exactly\s+as|same\s+as|as|like|ditto|wie(?:\s+in)?|genau\s+wie|comme|pareil\s+que|identique\s+[àa]|idem(?:\s+(?:que|au))?|igual\s+(?:que|a)|como"
+    r"|come|uguale\s+a|zoals|als|gelijk\s+aan|idem\s+als"
+)
+_REPEAT = (
+    r"repeat|rep|redo|wiederhole|wdh|rép(?:éter|étez|ète)?|refaire|refaites|reprendre"
+    r"|repetir|repite|repetimos|repita|ripetere|ripeti|herhaal|hh"
+)
+_AGAIN = r"wiederholen|wdh|noch\s*(?:ein)?mal|herhalen|again|encore\s+une\s+fois|otra\s+vez|di\s+nuovo"
+_ARTICLES = r"(?:(?:the|work|for|in|of|der|die|das|den|dem|le|la|les|du|au|el|los|las|lo|il|i|de|het|l)\s+|l')*"
+_PREVIOUS = (
+    r"previous|last|vorherige[nr]?|vorige|letzte[nr]?|précédente?|dernier|dernière"
+    r"|anterior|última|precedente|scorso|vorige|laatste"
+)
+_CALLED = re.compile(rf"(?i)^\W*(?:(?P<as>{_AS})|(?P<rep>{_REPEAT}))\s+{_ARTICLES}(?={_ROUND}\s*\d)")
+_CALLED_BEHIND = re.compile(rf"(?i)^\W*{_ARTICLES}(?P<range>{_range(_DIGITS + _NTH_END)})\s+(?:{_AGAIN})\b")
+_CALLED_PREVIOUS = re.compile(
+    rf"(?i)^\W*(?:(?:{_AS}|{_REPEAT})\s+{_ARTICLES}(?:(?:{_PREVIOUS})\s+{_ROUND}|{_ROUND}\s+(?:{_PREVIOUS}))"
+    rf"|{_ARTICLES}(?:(?:{_PREVIOUS})\s+{_ROUND}|{_ROUND}\s+(?:{_PREVIOUS}))\s+(?:{_AGAIN}))(?![^\W\d_])\s*(?=[.,;([]|$)"
+)
+"""'comme le tour 5', 'Runde 5 wiederholen', 'repetir la vuelta anterior': how another round is called, in six languages."""
+
+
+def _plainly(text: str) -> str:
+    """A reference of any of the languages with the words that English has for it: 'wie in Runde 5' as 'as Runde 5'."""
+    if (m := _CALLED.match(text)) is not None:
+        return f"{'as' if m['as'] else 'repeat'} {text[m.end() :]}"
+    if (m := _CALLED_BEHIND.match(text)) is not None:
+        return f"repeat {m['range']}{text[m.end() :]}"
+    return text
+
+
 def _many(said: str | None) -> int:
     if said is None:
         return 0
@@ -102,6 +142,9 @@ def reference_in(text: str, language: str) -> Reference | None:
     text = _SPELT.sub(lambda m: f"{m[1]} {CARDINALS[m[2].lower()]}", text.strip())
     if _NAMES_ROUNDS.match(text):
         text = _NTH_FIRST.sub(lambda m: f"{m['row']} {m[1]}" + (f" - {m[2]}" if m[2] else ""), text, count=1)
+    text = _plainly(text)
+    if _CALLED_PREVIOUS.match(text) is not None and _LATEST.match(text) is None:
+        return Reference(latest=1, times=1)
     if m := _LATEST.match(text):
         return Reference(latest=_many(m.group("n")) or 1, times=_many(m.group("times")))
     if m := _EVEN.match(text) or _PLAIN_ROUNDS.match(text) or _ROUNDS_EVEN.match(text):

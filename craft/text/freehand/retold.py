@@ -46,7 +46,9 @@ class Retold(Parts):
         many = reference.times
         if numbers is not None and reference.times == 0:
             many = 1
-        final = next((t.count for t in tails(rest, self.language) if t.count is not None), None) if rest else None
+        named = (reference.first, reference.last, reference.latest, reference.times)
+        said = [t for t in tails(rest, self.language) if t.count is not None and (t.sure or t.count not in named)]
+        final = said[0].count if said else None
         self.flush()
         at = numbers[0] if numbers else self.part.last + 1
         wanted = numbers[1] - numbers[0] + 1 if numbers else None

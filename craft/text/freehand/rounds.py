@@ -48,6 +48,13 @@ _MEASURED = re.compile(
 """'… until it measures about 5 cm.'"""
 
 
+_BRACKET_BEHIND = re.compile(r"\(([^()\d]+)\)[\s.]*$")
+_TELLS_WORK = {
+    Sort.STITCH, Sort.BACK, Sort.FRONT, Sort.RING, Sort.CHAIN, Sort.TURN, Sort.SKIP, Sort.LEAVE, Sort.REPEAT, Sort.EVENLY,
+    Sort.DOUBLE, Sort.TOGETHER, Sort.PIECE, Sort.PAIRS, Sort.FREE, Sort.FREE_BACK, Sort.BOTH,
+}  # fmt: skip
+"""Words of a bracket that is no remark."""
+
 _EACH_LOOP = re.compile(
     r"(?i)\b(each|every|jede|jeden|chaque|cada|ogni|elke|iedere)\s+(?:of\s+the\s+)?(?:free\s+)?(?:front\s+|back\s+)?"
     r"(?:loops?|schlaufe|glied|maschenglied|brin|hebra|asola|lus)\b"
@@ -224,6 +231,8 @@ class Rounds:
                     for t in tails(pieces[0], self.language)
                 ),
             ]
+        if (aside := self._aside_behind(rest)) is not None:
+            cuts = [*cuts, *(replace(t, remark=aside[1]) for t in tails(aside[0], self.language))]
         for tail in _evident(list(cuts), label):
             count = tail.count if tail.count is not None else label.count
             ways = self.candidates(tail.work) if tail.work else []
@@ -253,6 +262,14 @@ class Rounds:
             ):
                 return by_numbers
         return spare if spare is not None else (None, Tail(rest), [])
+
+    def _aside_behind(self, rest: str) -> tuple[str, str] | None:
+        """'6 x (2 pb, dism); 18 p (rellenar bien)': the round and a bracket behind it that tells no work."""
+        found = _BRACKET_BEHIND.search(rest)
+        sorts = {t.sort for t in tokens(found[1], self.vocabulary())} if found is not None else set()
+        if found is None or Sort.NOISE not in sorts or sorts & _TELLS_WORK:
+            return None
+        return rest[: found.start()].rstrip(), found[1].strip()
 
     def _is_evened(self, work: str, count: int) -> bool:
         """Whether words leave it to the count what is worked: none, or a change that the count bears out."""

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import re
-from dataclasses import replace
 
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.headings import heading_of
-from craft.text.freehand.labels import Label, label_at
+from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.retold import Retold
@@ -107,23 +106,17 @@ class Starts(Retold):
                     return f"Ch {m.group(1)}{', join' if m.group(2) else ''}"
         return None
 
-    def strand(self, row: Row, text: str) -> bool:
-        """A part that is one row along its chain: 'Ch 16. 2 sc in 2nd ch from hook and in each ch across (30).'
-
-        Whether the line is that; its part has begun then, with the row. A strand's name may stand before it.
-        """
+    def strand(self, text: str) -> tuple[str, str] | None:
+        """A part that is one row along its chain, 'Ch 16. 2 sc in 2nd ch from hook and in each ch across (30).': the name
+        that stands before it, if there is one, and its row; None for any other line."""
         if self.section not in (None, Taken.NOTE) or self.next_label() == 1:
-            return False
+            return None
         name, colon, rest = text.partition(":")
         named = bool(colon) and heading_of(name) is not None and self._is_strand(rest)
         headed = any(heading_of(above.text) is not None for above in self.waiting[-LAST_ABOVE:])
-        if not named and not (headed and self._is_strand(text)):
-            return False
         if named:
-            self.waiting.append(replace(row, text=name))
-        self.begin(row)
-        self.labelled(row, Label(1, 1, 0, 0), (rest if named else text).strip())
-        return True
+            return name, rest.strip()
+        return ("", text) if headed and self._is_strand(text) else None
 
     def _is_strand(self, text: str) -> bool:
         works = (tail.work for tail in tails(next(iter(_hooked(sentences(text))), ""), self.language) if tail.work)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 
 from craft.problems import Problem
@@ -15,12 +16,13 @@ from craft.text.freehand.labels import Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.numbered_rows import COUNT_AHEAD, NumberedRows
 from craft.text.freehand.references import reference_in
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
 from craft.text.freehand.so_far import Line
 from craft.text.freehand.source import rows
-from craft.text.freehand.starts import PULLED, Starts
+from craft.text.freehand.starts import PULLED
 
 MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 """Code points and rows of a text that is read freehand, and code points of one row."""
@@ -38,22 +40,11 @@ _COUNT_ROW = re.compile(
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
 
-_COUNT_AHEAD = re.compile(r"(\d{1,4})\s*(?:[.,;](?!\s*\d)|$)\s*")
-"""'Last rnd 6, & close.': the count of a round, where its number is not said."""
-
 LEAST_LISTED = 3
 """Rounds of a part that is told in one line."""
 
-_WORKED = (Sort.STITCH, Sort.RING, Sort.DOUBLE, Sort.PAIRS, Sort.PLAIN, Sort.AGAIN)
-"""What is worked, of a round's words."""
-
-_SHAPED = (Sort.STITCH, Sort.DOUBLE, Sort.PAIRS, Sort.TOGETHER)
-"""What the next round surely works: a stitch, or 'jede M verdoppeln', '6 x 2 M zusammen'."""
-
 MOST_WORDS = 200
 """Code points of the words of a round that has no label."""
-
-_STEP = re.compile(r"(?i)steps?\b")
 
 _BETWEEN_ROUNDS = (";", " // ", " / ", ". ")
 
@@ -84,6 +75,11 @@ class Translation:
         plain round has as many as the one below."""
         told = (line.text for line in self.lines if _ROUND_LINE.match(line.text))
         return all("[" in text or " in ring" in text or _PLAIN_ROUND.search(text) for text in told)
+
+    def counts(self, starts: Collection[int]) -> bool:
+        """Whether every round that begins at one of these places of the raw text says its count."""
+        told = [line.text for line in self.lines if line.span.start in starts and _ROUND_LINE.match(line.text)]
+        return bool(told) and all("[" in text for text in told)
 
     @property
     def text(self) -> str:
@@ -116,7 +112,7 @@ def translated(
     return Translation(tuple(reader.out), reader.terms, reader.language, tuple(reader.told), colours)
 
 
-class _Reader(Starts):
+class _Reader(NumberedRows):
     """Goes through the rows of a text once, part by part."""
 
     def read(self) -> None:
@@ -206,61 +202,6 @@ class _Reader(Starts):
         elif taken is not Taken.NOTHING:
             self.waiting.append(row)
 
-    def _goes_on(self, label: Label) -> bool:
-        """Whether a bare number may be the next round's, the one after it (a round was left out), or a part's first."""
-        return label.first in (self.part.last + 1, self.part.last + 2, 1)
-
-    def _is_listed_round(self, text: str, label: Label) -> bool:
-        """Whether a bare number numbers a round; in a list of materials or of steps only stitches and a count tell."""
-        if self.section in (None, Taken.NOTE):
-            return True
-        rest = text[label.end :]
-        return any(
-            t.sure and t.count is not None and any(x.sort is Sort.STITCH for x in tokens(t.work, self.vocabulary()))
-            for t in tails(rest, self.language)
-        )
-
-    def _works(self, text: str, label: Label, labels: list[Label]) -> bool:
-        """Whether work stands behind a label: stitches, a count, a reference; prose about rounds has none."""
-        end = next((x.start for x in labels if x.start > label.start), len(text))
-        rest = text[label.end : end].strip()
-        if label.count is not None:
-            return True
-        if _STEP.match(text[label.start : label.end]) and not self._says_stitches(rest):
-            return False  # 'Step 1 - The tail'
-        if not rest:
-            return False
-        if not label.bare and re.fullmatch(r"[\d\s]+\.?", rest):
-            return True  # numbers alone behind 'Rnd 5' are its stitches
-        if label.first is None and _COUNT_AHEAD.match(rest):
-            return True  # 'Last rnd 6, & close.'
-        if reference_in(rest, self.language) is not None:
-            return True
-        if any(t.count is not None and t.sure for t in tails(rest, self.language)):
-            return True
-        if label.end > label.start and text[label.start : label.end].rstrip()[-1:] in ":.)=-]" and not label.bare:
-            return True
-        if label.bare and label.first == self.part.last + 1 > 1:
-            if rest == str(self.part.live):
-                return True  # '5-8: 24', as many as before
-            if any(t.count == self.part.live and self._is_plain(t.work) for t in tails(rest, self.language)):
-                return True  # 'fourth: plain, 15'
-            return any(t.sort in _SHAPED for t in tokens(rest, self.vocabulary()))
-        if label.first == self.part.last + 1 > 1 and (
-            any(t.sort in _SHAPED for t in tokens(rest, self.vocabulary()))
-            or any(t.count == self.part.live and t.count for t in tails(rest, self.language))
-        ):
-            return True  # the next round: what of it is not understood is a fault, never a remark
-        return any(self.candidates(t.work) for said in sentences(rest) for t in tails(said, self.language) if t.work)
-
-    def _is_plain(self, text: str) -> bool:
-        """Whether words say that a round is plain, and nothing else."""
-        sorts = {t.sort for t in tokens(text, self.vocabulary())}
-        return sorts <= {Sort.PLAIN, Sort.QUIET, Sort.AROUND, Sort.STOP, Sort.COMMA}
-
-    def _says_stitches(self, text: str) -> bool:
-        return any(t.sort in _WORKED for t in tokens(text, self.vocabulary()))
-
     def unlabelled(self, row: Row) -> None:
         text = row.text.strip()
         reference = reference_in(text, self.language)
@@ -273,7 +214,10 @@ class _Reader(Starts):
             return
         if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
             text = text[onward.end() :]
-        if self.strand(row, text):
+        if (strand := self.strand(text)) is not None:
+            self.waiting += [replace(row, text=strand[0])] if strand[0] else []
+            self.begin(row)
+            self.labelled(row, Label(1, 1, 0, 0), strand[1])
             return
         if (chain := self.chain_line(row, text)) is not None:
             self.out.append(Line(chain, row.span))
@@ -351,7 +295,7 @@ class _Reader(Starts):
         return False
 
     def labelled(self, row: Row, label: Label, rest: str) -> None:
-        if label.first is None and (ahead := _COUNT_AHEAD.match(rest)) is not None:
+        if label.first is None and (ahead := COUNT_AHEAD.match(rest)) is not None:
             rest = f"[{ahead[1]}]. {rest[ahead.end() :]}".strip(". ")
         first = label.first if label.first is not None else self.part.last + 1
         last = label.last if label.last is not None else first + label.many - 1

@@ -1,0 +1,83 @@
+"""Whether a number before words is a round's label, and the words its work."""
+
+from __future__ import annotations
+
+import re
+
+from craft.text.freehand.corrections import Taken
+from craft.text.freehand.counts import sentences, tails
+from craft.text.freehand.labels import Label
+from craft.text.freehand.lexer import tokens
+from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.references import reference_in
+from craft.text.freehand.starts import Starts
+
+COUNT_AHEAD = re.compile(r"(\d{1,4})\s*(?:[.,;](?!\s*\d)|$)\s*")
+"""'Last rnd 6, & close.': the count of a round, where its number is not said."""
+
+_WORKED = (Sort.STITCH, Sort.RING, Sort.DOUBLE, Sort.PAIRS, Sort.PLAIN, Sort.AGAIN)
+"""What is worked, of a round's words."""
+
+_SHAPED = (Sort.STITCH, Sort.DOUBLE, Sort.PAIRS, Sort.TOGETHER)
+"""What the next round surely works: a stitch, or 'jede M verdoppeln', '6 x 2 M zusammen'."""
+
+_STEP = re.compile(r"(?i)steps?\b")
+
+
+class NumberedRows(Starts):
+    """Tells labels of rounds from other numbers."""
+
+    def _goes_on(self, label: Label) -> bool:
+        """Whether a bare number may be the next round's, the one after it (a round was left out), or a part's first."""
+        return label.first in (self.part.last + 1, self.part.last + 2, 1)
+
+    def _is_listed_round(self, text: str, label: Label) -> bool:
+        """Whether a bare number numbers a round; in a list of materials or of steps only stitches and a count tell."""
+        if self.section in (None, Taken.NOTE):
+            return True
+        rest = text[label.end :]
+        return any(
+            t.sure and t.count is not None and any(x.sort is Sort.STITCH for x in tokens(t.work, self.vocabulary()))
+            for t in tails(rest, self.language)
+        )
+
+    def _works(self, text: str, label: Label, labels: list[Label]) -> bool:
+        """Whether work stands behind a label: stitches, a count, a reference; prose about rounds has none."""
+        end = next((x.start for x in labels if x.start > label.start), len(text))
+        rest = text[label.end : end].strip()
+        if label.count is not None:
+            return True
+        if _STEP.match(text[label.start : label.end]) and not self._says_stitches(rest):
+            return False  # 'Step 1 - The tail'
+        if not rest:
+            return False
+        if not label.bare and re.fullmatch(r"[\d\s]+\.?", rest):
+            return True  # numbers alone behind 'Rnd 5' are its stitches
+        if label.first is None and COUNT_AHEAD.match(rest):
+            return True  # 'Last rnd 6, & close.'
+        if reference_in(rest, self.language) is not None:
+            return True
+        if any(t.count is not None and t.sure for t in tails(rest, self.language)):
+            return True
+        if label.end > label.start and text[label.start : label.end].rstrip()[-1:] in ":.)=-]" and not label.bare:
+            return True
+        if label.bare and label.first == self.part.last + 1 > 1:
+            if rest == str(self.part.live):
+                return True  # '5-8: 24', as many as before
+            if any(t.count == self.part.live and self._is_plain(t.work) for t in tails(rest, self.language)):
+                return True  # 'fourth: plain, 15'
+            return self._is_plain(rest) or any(t.sort in _SHAPED for t in tokens(rest, self.vocabulary()))
+        if label.first == self.part.last + 1 > 1 and (
+            any(t.sort in _SHAPED for t in tokens(rest, self.vocabulary()))
+            or any(t.count == self.part.live and t.count for t in tails(rest, self.language))
+        ):
+            return True  # the next round: what of it is not understood is a fault, never a remark
+        return any(self.candidates(t.work) for said in sentences(rest) for t in tails(said, self.language) if t.work)
+
+    def _is_plain(self, text: str) -> bool:
+        """Whether words say that a round is plain, and nothing else."""
+        sorts = {t.sort for t in tokens(text, self.vocabulary())}
+        return Sort.PLAIN in sorts and sorts <= {Sort.PLAIN, Sort.QUIET, Sort.AROUND, Sort.STOP, Sort.COMMA}
+
+    def _says_stitches(self, text: str) -> bool:
+        return any(t.sort in _WORKED for t in tokens(text, self.vocabulary()))

@@ -1,0 +1,102 @@
+"""Patterns put together of the manners in which people write: every label with every repeat, count, remark and heading."""
+
+from __future__ import annotations
+
+import random
+import tomllib
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from craft.rounds.numbers import CARDINALS
+
+_FOLDER = Path(__file__).parent / "wild" / "manners"
+LANGUAGES = tuple(sorted(path.stem for path in _FOLDER.glob("*.toml")))
+
+UNCOUNTED = 0.3
+"""How many of the patterns leave the counts of their plain rounds out."""
+
+
+@cache
+def manners_of(language: str) -> Mapping[str, Any]:
+    """The manners of a language, by what they write."""
+    return tomllib.loads((_FOLDER / f"{language}.toml").read_text(encoding="utf-8"))
+
+
+def _nth(n: int) -> str:
+    return {1: "1st", 2: "2nd", 3: "3rd"}.get(n, f"{n}th")
+
+
+def _word(n: int) -> str:
+    return next(word for word, value in CARDINALS.items() if value == n).upper()
+
+
+@dataclass
+class _Label:
+    """A manner of numbering rounds."""
+
+    one: str
+    several: str
+
+    @property
+    def pairs(self) -> bool:
+        """Whether it names both of two rounds, 'R5, R6:'."""
+        return "{b2}" in self.several
+
+    def of(self, first: int, last: int) -> str:
+        if first == last:
+            return self.one.format(n=first, nth=_nth(first), N=_word(first))
+        numbers = {"a": first, "b": last, "b2": last, "ath": _nth(first), "bth": _nth(last)}
+        return self.several.format(**numbers, A=_word(first), B=_word(last))
+
+
+@dataclass
+class Written:
+    """A pattern under way: its lines, and the count after every round."""
+
+    label: _Label
+    count: str
+    lines: list[str] = field(default_factory=list)
+    counts: list[int] = field(default_factory=list)
+
+    def round(self, work: str, count: int, *, many: int = 1, counted: bool = True) -> None:
+        first = len(self.counts) + 1
+        said = self.count.format(c=count) if counted else ""
+        self.lines.append(f"{self.label.of(first, first + many - 1)} {work}{said}")
+        self.counts += [count] * many
+
+    def behind(self, remark: str, *, on_the_line: bool) -> None:
+        if on_the_line and remark:
+            self.lines[-1] += f"{'' if self.lines[-1][-1] in '.)]' else '.'} {remark}"
+        elif remark:
+            self.lines.append(remark)
+
+
+def pattern(language: str, number: int) -> tuple[str, tuple[int, ...]]:
+    """The text of one pattern, and what its rounds count: a ball whose manners the number draws."""
+    draw = random.Random(f"{language} {number}")
+    manners = manners_of(language)
+
+    def one(kind: str) -> str:
+        choices: Sequence[str] = manners[kind]
+        return draw.choice(choices)
+
+    written = Written(_Label(*draw.choice(manners["labels"])), one("counts"))
+    counted = draw.random() > UNCOUNTED
+    plain, increase, decrease = one("plain"), one("increases"), one("decreases")
+    written.round(one("rings"), 6)
+    written.round(one("doubled"), 12)
+    written.round(increase.format(k=1, k1=2, k1th="2nd"), 18)
+    written.round(one("begun_in_the_middle"), 24)
+    written.round(plain, 24, counted=counted)
+    written.round(one("back_loops"), 24, counted=counted)
+    if draw.random() > UNCOUNTED:
+        written.round(one("again"), 24, counted=False)
+    written.round(plain, 24, many=2 if written.label.pairs else 4, counted=counted)
+    written.round(decrease.format(k=2, k1=3, k2=4), 18)
+    written.behind(one("remarks"), on_the_line=draw.random() > 1 / 2)
+    written.round(decrease.format(k=1, k1=2, k2=3), 12)
+    written.round(one("halved"), 6)
+    return f"{one('headings')}\n{one('leads')}" + "\n".join(written.lines) + "\n", tuple(written.counts)

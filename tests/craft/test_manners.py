@@ -1,0 +1,52 @@
+"""Every manner of writing a round goes with every other: drawn at random, always the same ones."""
+
+from __future__ import annotations
+
+import pytest
+
+from benchmarks.reading import counts_of
+from craft.text.check import check
+from tests.craft.manners import LANGUAGES, manners_of, pattern
+
+EACH = 60
+"""Patterns of a language."""
+
+
+@pytest.mark.parametrize("number", range(EACH))
+@pytest.mark.parametrize("language", LANGUAGES)
+def test_a_pattern_of_any_manners_is_read(language: str, number: int) -> None:
+    text, counts = pattern(language, number)
+    found = check(text)
+    assert counts_of(found) == (counts,), text
+    assert found.sound, (text, [p.message for p in found.problems])
+
+
+@pytest.mark.parametrize("language", LANGUAGES)
+def test_a_wrong_count_is_found_in_any_manners(language: str) -> None:
+    for number in range(EACH // 4):
+        text, _ = pattern(language, number)
+        lines = text.splitlines()
+        at = next(
+            (k for k, line in enumerate(lines) if "18" in line and not line.lower().startswith(("18", "r18"))), None
+        )
+        if at is None:
+            continue
+        lines[at] = lines[at].replace("18", "17")
+        assert not check("\n".join(lines) + "\n").sound, lines[at]
+
+
+@pytest.mark.parametrize("language", LANGUAGES)
+def test_a_round_left_out_is_told_in_any_manners(language: str) -> None:
+    for number in range(EACH // 4):
+        text, counts = pattern(language, number)
+        lines = text.splitlines()
+        kept = [line for line in lines if "12" not in line or "18" in line or "24" in line]
+        found = check("\n".join(kept) + "\n")
+        codes = {p.code for p in found.problems}
+        assert not found.sound or "skipped-number" in codes or counts_of(found) == (counts,), text
+
+
+def test_every_language_has_manners_of_every_kind() -> None:
+    kinds = {language: set(manners_of(language)) for language in LANGUAGES}
+    assert len(kinds) == 6
+    assert len({frozenset(k) for k in kinds.values()}) == 1
