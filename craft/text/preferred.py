@@ -25,7 +25,7 @@ def is_plain(strict: Checked) -> bool:
     ):
         return False
     faults = [p for p in strict.problems if p.severity is Severity.FAULT]
-    if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID}:
+    if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID} or any(p.code == "no-work" for p in strict.problems):
         return False
     at_fault = {p.place.line for p in faults}
     return not any(line.number in at_fault and _TOLD_OTHERWISE.search(line.text) for line in strict.reading.lines)
@@ -104,7 +104,13 @@ def with_passed_over(checked: Checked) -> Checked:
     if len(lines) < LEAST_PASSED_OVER:
         lines = [ln for ln in _worded(checked) if _TELLS_ROUNDS.search(ln.text) or _SAYS_COUNT.search(ln.text)]
         lines = [ln for ln in lines if said is None or not said(ln.number)]
-    plainly = (*_several_rounds(checked), *_even_rounds(checked), *_repeated_rounds(checked), *_bare_work(checked))
+    plainly = (
+        *_several_rounds(checked),
+        *_even_rounds(checked),
+        *_repeated_rounds(checked),
+        *_bare_work(checked),
+        *_unworked(checked),
+    )
     lines += [ln for ln in plainly if ln not in lines and not (said and said(ln.number))]
     told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _ENDS) for ln in lines]
     told += [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _GAP) for ln in _in_gaps(checked)]
@@ -176,6 +182,14 @@ def _bare_work(checked: Checked) -> Iterator[Line]:
             yield line
 
 
+def _unworked(checked: Checked) -> Iterator[Line]:
+    """Rounds that tell stitches and make none of them."""
+    empty = {p.place.line for p in checked.problems if p.code == "no-work"}
+    for line in checked.reading.lines:
+        if line.number in empty and set(re.findall(r"[^\W\d_]+", line.text.lower())) & freehand.stitch_words():
+            yield line
+
+
 _REPEATS_ROUNDS = re.compile(
     r"(?i)^\W*(?:repeat|rep)\b[^.]*\b(?:rows?|rounds?|rnds?)\b[^.]*\b(?:times?|once|twice|more)\b"
 )
@@ -223,7 +237,7 @@ _NOT_UNDERSTOOD = ("unread", "bracket", "no-rounds", "spur", "no-work")
 
 def _faults(checked: Checked) -> tuple[int, int]:
     """How many places were not understood, and how many faults there are in all."""
-    faults = [p for p in checked.problems if p.severity is Severity.FAULT]
+    faults = [p for p in checked.problems if p.severity is Severity.FAULT or p.code == "no-work"]
     return sum(p.code in _NOT_UNDERSTOOD for p in faults), len(faults)
 
 
@@ -240,7 +254,7 @@ def _only_unsaid(checked: Checked) -> bool:
 
 def _understood(checked: Checked) -> int:
     """How many rounds stand in lines whose words were understood."""
-    unread = {p.place.line for p in checked.problems if p.severity is Severity.FAULT and p.code in _NOT_UNDERSTOOD}
+    unread = {p.place.line for p in checked.problems if p.code in _NOT_UNDERSTOOD}
     lines = {line.span.start: line.number for line in checked.reading.lines}
     return sum(lines.get(t.span.start) not in unread for part in checked.parts for t in part.rounds)
 

@@ -8,6 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cache
 from pathlib import Path
+from types import MappingProxyType
 from typing import Any
 
 from craft.rounds.numbers import CARDINALS
@@ -100,3 +101,21 @@ def pattern(language: str, number: int) -> tuple[str, tuple[int, ...]]:
     written.round(decrease.format(k=1, k1=2, k2=3), 12)
     written.round(one("halved"), 6)
     return f"{one('headings')}\n{one('leads')}" + "\n".join(written.lines) + "\n", tuple(written.counts)
+
+
+SMALL_PARTS = MappingProxyType(
+    {"oval": (12, 18, 18), "rows": (6, 6, 4, 4, 2), "joined": (6, 12, 18, 18), "colours": (6, 12, 12, 12, 12)}
+)
+"""What the rounds of small parts of every kind count."""
+
+
+def small_part(language: str, kind: str, number: int) -> tuple[str, tuple[int, ...]]:
+    """The text of one small part of a kind, and what its rounds count."""
+    draw = random.Random(f"{language} {kind} {number}")
+    manners = manners_of(language)
+    labels = [(label, label) for label in manners["row_labels"]] if kind == "rows" else manners["labels"]
+    written = Written(_Label(*draw.choice(labels)), draw.choice(manners["counts"]))
+    for n, count in enumerate(SMALL_PARTS[kind], 1):
+        written.round(draw.choice(manners[kind][f"r{n}"]), count)
+    chain = [draw.choice(manners[kind]["chain"])] if "chain" in manners[kind] else []
+    return "\n".join([manners["small_part"], *chain, *written.lines]) + "\n", tuple(written.counts)

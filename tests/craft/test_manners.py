@@ -6,7 +6,7 @@ import pytest
 
 from benchmarks.reading import counts_of
 from craft.text.check import check
-from tests.craft.manners import LANGUAGES, manners_of, pattern
+from tests.craft.manners import LANGUAGES, SMALL_PARTS, manners_of, pattern, small_part
 
 EACH = 60
 """Patterns of a language."""
@@ -16,6 +16,16 @@ EACH = 60
 @pytest.mark.parametrize("language", LANGUAGES)
 def test_a_pattern_of_any_manners_is_read(language: str, number: int) -> None:
     text, counts = pattern(language, number)
+    found = check(text)
+    assert counts_of(found) == (counts,), text
+    assert found.sound, (text, [p.message for p in found.problems])
+
+
+@pytest.mark.parametrize("number", range(EACH // 3))
+@pytest.mark.parametrize("kind", SMALL_PARTS)
+@pytest.mark.parametrize("language", LANGUAGES)
+def test_a_small_part_of_any_manners_is_read(language: str, kind: str, number: int) -> None:
+    text, counts = small_part(language, kind, number)
     found = check(text)
     assert counts_of(found) == (counts,), text
     assert found.sound, (text, [p.message for p in found.problems])

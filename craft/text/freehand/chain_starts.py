@@ -8,7 +8,7 @@ _CHAIN = (
     r"(?:ch(?:ain)?s?|lm|luftmaschen?|wende-?lm|ml|mailles?\s+en\s+l'air|chaînettes?|cad(?:enas?|enetas?)?|cat(?:enell[ae])?"
     r"|l|lossen?|keerlossen?)(?![^\W\d_])\.?"
 )
-STANDS_FOR = re.compile(rf"(?i)(\b{_CHAIN}(?:\s?\d)?)\s*[(\[]\s*=\s*(?=1|the|die|a\b|une?\b)")
+STANDS_FOR = re.compile(rf"(?i)(\b{_CHAIN}(?:\s?\d)?)\s*[(\[]\s*=\s*(?=1\b|the|die|a\b|une?\b)")
 """'3 ml (= 1 br)': a count to look at, and no count of the round."""
 
 _SLIP = (
@@ -22,7 +22,7 @@ _COUNT = (
 _NOT = r"does\s?n[o'’]?t|do\s?n[o'’]?t|does\s+not|do\s+not|never|ne(?=\s+\w+\s+pas)|no(?=\s+cuenta)|non"
 _COUNTS = re.compile(
     rf"(?i)\s*(?:,\s*(?:which\s+|die\s+|qui\s+|que\s+|che\s+|dat\s+)?|[(\[]\s*(?:it\s+|this\s+)?)?"
-    rf"(?:(?P<no>{_NOT})\s+)?(?:(?:{_COUNT})\b(?P<nicht>\s+(?:nicht|niet|pas)\b)?|=\s*(?=\d|the\b|die\b))[^()\[\],;.]*"
+    rf"(?:(?P<no>{_NOT})\s+)?(?:(?:{_COUNT})\b(?P<nicht>\s+(?:nicht|niet|pas)\b)?|=\s*(?=\d\s*[^\W\d_]|the\b|die\b))[^()\[\],;.]*"
     r"(?:(?<=\d)\.[^()\[\],;.]*)?(?:,\s*(?:here|now|hier|auch|from)\b[^()\[\],;.]*)?[)\]]?"
 )
 _TO = r"(?:to|into|in|on|dans|en|sur|nella|nell'|sulla|auf|op)\s*(?:the\s+|die\s+|der\s+|la\s+|l'|el\s+|de\s+|het\s+)?"

@@ -47,7 +47,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
     return (
         (
             re.compile(
-                rf"(?i)[\[({{<]\s*(?:=\s*|{_IN_ALL}\s*[:=]?\s*)?\**({n})\**{unit}\s*[\])}}>](?!\s*(?:x\s*\d|\*\s*\d|\d+\s*(?:x|times)|around|twice))"
+                rf"(?i)[\[({{<]\s*(?:=\s*|{_IN_ALL}\s*[:=]?\s*)?\**({n})\**{unit}\s*[\])}}>](?!\s*(?:x\s*\d|\*\s*\d|\d+\s*(?:x|times)|around|twice|in\s+(?:the\s+)?(?:last|next|same|each|every|first|one)\b))"
             ),
             True,
         ),

@@ -45,17 +45,21 @@ def _is_talk(behind: tuple[Token, ...]) -> bool:
 
 
 _LOOPS = (Sort.BACK, Sort.FRONT)
+_STITCHES = ([Sort.STITCH], [Sort.NUMBER, Sort.STITCH], [Sort.STITCH, Sort.NUMBER])
 
 
-def loops_unbracketed(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
-    """The tokens without brackets around nothing but a loop: '(BLO) sc around', '24 fM (nur hintere Maschenglieder)'."""
+def unbracketed(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
+    """The tokens without brackets that group nothing: around a loop, '(BLO) sc around', '24 fM (nur hintere
+    Maschenglieder)', and around stitches before their place, '(3 sc) in last ch'."""
     kept: list[Token] = []
     at = 0
     while at < len(tokens):
         if tokens[at].sort is Sort.OPEN:
             close = next((k for k in range(at + 1, len(tokens)) if tokens[k].sort is Sort.CLOSE), at)
             inside = [t for t in tokens[at + 1 : close] if t.sort not in (Sort.QUIET, Sort.IN)]
-            if inside and all(t.sort in _LOOPS for t in inside):
+            behind = tokens[close + 1].sort if close + 1 < len(tokens) else None
+            placed = behind is Sort.IN and [t.sort for t in inside] in _STITCHES
+            if placed or (inside and all(t.sort in _LOOPS for t in inside)):
                 kept += inside
                 at = close + 1
                 continue

@@ -63,6 +63,7 @@ def terms_of(text: str, chosen: Terms | None) -> Terms:
 def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
     """Words that the text explains itself: 'dec = invisible decrease', 'Plain = one sc in each stitch', 'B = blue'."""
     vocabulary = Vocabulary(language, terms)
+    tints = frozenset((*words_file("en")["colours"], *words_file(language)["colours"]))
     own: dict[str, Meaning] = {}
     for row in found:
         label = label_at(row.text)
@@ -71,7 +72,8 @@ def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
         for colour in colours_listed(row.text):
             own.setdefault(colour.lower(), Meaning(Sort.COLOUR, colour.title()))
         for word, what in _entries(row.text):
-            if (meaning := _explained(word, what, vocabulary)) is not None:
+            meaning = _explained(word, what, vocabulary) if word not in tints else None  # 'in brown: sc around'
+            if meaning is not None:
                 own.setdefault(word, meaning)
     for word in [w for w, m in own.items() if m.sort is Sort.COLOUR and re.fullmatch(r"[a-z]{1,2}\d", w)]:
         own[f"{word[:-1]} {word[-1]}"] = own[word]  # 'C1': letters and digits are words of their own

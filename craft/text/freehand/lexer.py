@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from craft.remembered import of_short
 from craft.rounds.stitches import STITCHES, Terms, stitch
-from craft.text.freehand.lexicon import Meaning, Sort, table_of
+from craft.text.freehand.lexicon import Meaning, Sort, first_words, table_of
 
 MOST_WORDS = 18
 """Words of the longest phrase of any table."""
@@ -36,6 +36,10 @@ class Vocabulary:
         """What a phrase in small letters means, None for one that is not known."""
         return self.own.get(phrase) or table_of(self.language, self.terms).get(phrase)
 
+    def begins(self, word: str) -> bool:
+        """Whether a word in small letters begins any phrase."""
+        return word in self.own or word in first_words(self.language, self.terms)
+
 
 _WORD = re.compile(
     r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|a(?=\s+(?:cat|cad|ca|m\b|maglia))|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verdoppeln|zus|zusammen)\b))(?!\w))"
@@ -59,6 +63,8 @@ def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
         kind, said, start, end = raw[at]
         if kind == "word" and (cut := _glued(said, vocabulary)):
             raw[at : at + 1] = [("word", said[:cut], start, start + cut), ("word", said[cut:], start + cut, end)]
+        if kind == "word" and (cut := _elided(said, vocabulary)):
+            raw[at : at + 1] = [("word", said[:cut], start, start + cut), ("word", said[cut:], start + cut, end)]
         if kind in ("word", "tog"):
             many, token = _phrase(text, raw, at, vocabulary)
             found.append(token)
@@ -67,6 +73,15 @@ def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
         found.append(_sign(kind, said, start, end, text))
         at += 1
     return tuple(found)
+
+
+def _elided(said: str, vocabulary: Vocabulary) -> int:
+    """Where a short word before an apostrophe ends that means something by itself, 'nell'ultima'; 0 for nowhere."""
+    small = said.lower().replace("’", "'")
+    cut = small.find("'") + 1
+    if not cut or vocabulary.begins(small) or vocabulary.meaning(small[:cut]) is None:
+        return 0
+    return cut
 
 
 _GLUES = (Sort.STITCH, Sort.RING, Sort.AROUND)

@@ -172,7 +172,8 @@ LEAST_TELLING = 4
 def _telling(language: str) -> frozenset[str]:
     """Words that tell a language: those that its file lists, and words of the work that English does not have."""
     own = {w for w in words_of(language) if len(w) >= LEAST_TELLING and w.isalpha() and w not in words_of("en")}
-    return frozenset(words_file(language)["telling"]) | own
+    tints = frozenset(words_file(language)["colours"]) - frozenset(words_file("en")["colours"])
+    return frozenset(words_file(language)["telling"]) | own | tints
 
 
 def language_of(words: Sequence[str]) -> str:
@@ -180,7 +181,8 @@ def language_of(words: Sequence[str]) -> str:
     telling = {code: _telling(code) for code in LANGUAGES if code != "en"}
     counts = {code: sum(w in own for w in words) for code, own in telling.items()}
     best = max(counts, key=lambda code: counts[code])
-    english = sum(w in _PLAIN_ENGLISH for w in words) + len(_ENGLISH_LABELS & set(words))
+    english = sum(w in _PLAIN_ENGLISH for w in words)
+    english += len(_ENGLISH_LABELS & set(words)) if english else 0
     # A word of one letter is a stitch in many a private hand.
     sure = any(len(w) > 1 and w in telling[best] for w in words)
     return best if sure and counts[best] > english else "en"
@@ -208,3 +210,9 @@ def table_of(language: str, terms: Terms) -> dict[str, Meaning]:
     for phrase in ("inc", "increase", "dec", "decrease", "inv dec", "invdec"):
         table[phrase] = words_of("en")[phrase]
     return table | (dict(words_of(language)) if language != "en" else {})
+
+
+@cache
+def first_words(language: str, terms: Terms) -> frozenset[str]:
+    """The words that phrases of a language begin with."""
+    return frozenset(phrase.split(" ", 1)[0] for phrase in table_of(language, terms))

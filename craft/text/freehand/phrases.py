@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from craft.remembered import of_short
 from craft.text.freehand.cursor import SEPARATORS, UnreadableError, Way, ordinal
-from craft.text.freehand.explanations import LEAST_TALK, loops_unbracketed, without_explanations
+from craft.text.freehand.explanations import LEAST_TALK, unbracketed, without_explanations
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.units import Units
@@ -41,7 +41,7 @@ def said(tokens: tuple[Token, ...], text: str) -> tuple[Said, ...]:
     found: list[Said] = []
     if len(tokens) > MOST_TOKENS:
         return ()
-    tokens, explained = without_explanations(loops_unbracketed(tokens), text)
+    tokens, explained = without_explanations(unbracketed(tokens), text)
     for way in (
         Way(),
         Way(after=True),
@@ -70,7 +70,7 @@ class _Parser(Units):
     """One pass over a round's tokens in one way of taking them."""
 
     def round(self) -> Said:
-        units = [u for u in self.sequence(closing=False) if u]
+        units = _closed([u for u in self.sequence(closing=False) if u])
         if self.at < len(self.tokens):
             raise UnreadableError
         if self.again and all(u.startswith("with ") for u in units):
@@ -369,6 +369,13 @@ def _around(units: list[str]) -> list[str]:
     """The units, those behind the last that is worked once repeated to the round's end."""
     first = next((k for k in range(len(units), 0, -1) if not _repeatable(units[k - 1])), 0)
     return [*units[:first], f"({', '.join(units[first:])}) around"] if first < len(units) else units
+
+
+def _closed(units: list[str]) -> list[str]:
+    """'1 Lm, 12 fM, 1 Km': the slip stitch at the end of a round that began with its chain joins it."""
+    if len(units) > 1 and units[-1] in ("sl st", "1 sl st") and (units[0] == "ch 1" or "in ring" in units[-2]):
+        return [*units[:-1], "join"]
+    return units
 
 
 def _repeatable(unit: str) -> bool:

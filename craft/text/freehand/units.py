@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from craft.text.freehand.chain_starts import closes_at, counts_at
 from craft.text.freehand.cursor import SEPARATORS
-from craft.text.freehand.lexer import name_of
+from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.stitches import Stitches
 
@@ -128,6 +128,9 @@ class Units(Stitches):
             return "inc around"
         return None
 
+    def _says(self, token: Token, word: str) -> bool:
+        return self.text[token.start : token.end].lower() == word
+
     def _says_all(self) -> bool:
         """Whether 'all' is what stands here, and not 'every' or 'each'."""
         token = self.peek()
@@ -149,10 +152,20 @@ class Units(Stitches):
         n = self.eat(Sort.NUMBER)
         if not self.eat(Sort.CHAIN):
             return None
-        if n is None and self.sort() is Sort.OF and self.sort(1) is Sort.NUMBER:
-            self.take()  # 'cadena de 7'
-        if n is None and (n := self.eat(Sort.NUMBER)) is not None and self.sort(1) is None:
-            self.eat(Sort.CHAIN)  # 'chaînette de 5 ml'
+        if n is None and self.sort() is Sort.STOP and Sort.CHAIN in (self.sort(1), self.sort(2)):
+            self.take()  # 'Foundation chain: ch 6'
+            n = self.eat(Sort.NUMBER)
+            self.eat(Sort.CHAIN)
+        one = n is None or n.value == 1  # 'a chain of 7', 'una cadena de 7'
+        if one and self.sort() is Sort.OF and self.sort(1) is Sort.NUMBER:
+            self.take()
+        ends = (None, Sort.STOP, Sort.COMMA)
+        if one and self.sort() is Sort.NUMBER and (n is None or self.sort(1) in (*ends, Sort.CHAIN, Sort.PLACE)):
+            n = self.take()
+            if self.sort(1) in ends:
+                self.eat(Sort.CHAIN, Sort.PLACE)  # 'chaînette de 5 ml', 'Kette aus 6 Luftmaschen'
+        if self.sort() is Sort.IN and self.sort(1) in ends:
+            self.take()  # 'zet 6 lossen op'
         if self.sort() is Sort.EACH or (self.sort() is Sort.IN and self.sort(1) is not Sort.COLOUR):
             return None
         said = counts_at(self.text, self.tokens[self.at - 1].end)
@@ -182,11 +195,21 @@ class Units(Stitches):
             self.take()  # '1 Wende-LM'
         if self.eat(Sort.TURN):
             return "turn"
+        if (
+            (token := self.peek()) is not None
+            and token.sort is Sort.TIMES
+            and token.value == 0
+            and self._says(token, "keer")
+        ):
+            self.take()  # '1 l, keer': what is 'times' behind a number
+            return "turn"
         if (token := self.peek()) is not None and (closed := closes_at(self.text, token.start)) is not None:
             self.up_to(closed)
             return "join"
         if self.slip_to_first():
             return "join"
+        if self.sort() is Sort.NUMBER and self.sort(1) is Sort.JOIN and self.peek().value == 1:  # type: ignore[union-attr]
+            self.take()  # '1 mc dans la première ms'
         if self.eat(Sort.JOIN):
             joined = self.joined_to()
             return self.where_joined() if joined is None else joined
