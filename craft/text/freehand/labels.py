@@ -26,7 +26,7 @@ _STITCHES = (
 )
 _DASHTO = (
     r"(?:(?<=\d)[-+&](?=\d)|\s*-\s*(?=#\d)"
-    rf"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{{1,4}}(?!\d|\s*(?:{_STITCHES})(?![^\W\d_]))))"
+    rf"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{{1,4}}(?!\d|\s*[(\[]|\s*(?:{_STITCHES})(?![^\W\d_]))))"
 )
 """'R2-6', 'Round 2 - Round 6', but 'Round 2 - 6 sc'."""
 _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|\^[ao]?|a|o|[rdtmvn][ao])?"

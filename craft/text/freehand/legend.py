@@ -40,9 +40,9 @@ _SAID_TERMS = re.compile(
     r"(?:terms?|terminology|words|names|crochet|notation|style|abbreviations)\b"
 )
 _IN_BRACKETS_UK = re.compile(r"[(\[]\s*(?:UK|U\.K\.|British)\s*[)\]]")
-_SMALL_X = re.compile(r"(?m)^\W*(?:[rR](?:nd|d)?\.?\s*)?\d{1,2}\W.*(?<![^\W\d_])(?:\d{1,3}\s?)?x\s*[,)\s]")
-_SMALL_V = re.compile(r"(?m)^\W*(?:[rR](?:nd|d)?\.?\s*)?\d{1,2}\W.*(?:\d\s?|[,(]\s*)v(?![^\W\d_])")
-"""Rounds in letters, written small: '3) (x, v)*6'."""
+_SMALL_X = re.compile(r"(?mi)^\W*(?:[rR](?:nd|d)?\.?\s*)?\d{1,2}\W.*(?<![^\W\d_])(?:\d{1,3}\s?)?x\s*[,)\s]")
+_SMALL_V = re.compile(r"(?mi)^\W*(?:[rR](?:nd|d)?\.?\s*)?\d{1,2}\W.*(?:\d\s?|[,(]\s*)v(?![^\W\d_])")
+"""Rounds in letters, written small, or behind labels that the notation does not know: '3) (x, v)*6'."""
 _UK_START = re.compile(r"(?i)(?<!\d)([4-9]|10)\s*d\.?\s?c\b\.?[^.\n]{0,30}?(?:ring|loop|circle)")
 
 

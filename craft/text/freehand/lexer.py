@@ -65,6 +65,10 @@ def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
             raw[at : at + 1] = [("word", said[:cut], start, start + cut), ("word", said[cut:], start + cut, end)]
         if kind == "word" and (cut := _elided(said, vocabulary)):
             raw[at : at + 1] = [("word", said[:cut], start, start + cut), ("word", said[cut:], start + cut, end)]
+        if said == "x" and found and found[-1].sort in (Sort.CLOSE, Sort.STAR) and _is_number(raw, at + 1):
+            found.append(Token(Sort.TIMES, 0, start, end))  # '*2X, A* x 6', where X is a stitch
+            at += 1
+            continue
         if kind in ("word", "tog"):
             many, token = _phrase(text, raw, at, vocabulary)
             found.append(token)
@@ -73,6 +77,10 @@ def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
         found.append(_sign(kind, said, start, end, text))
         at += 1
     return tuple(found)
+
+
+def _is_number(raw: list[tuple[str, str, int, int]], at: int) -> bool:
+    return at < len(raw) and raw[at][0] == "number"
 
 
 def _elided(said: str, vocabulary: Vocabulary) -> int:

@@ -152,8 +152,8 @@ _PLAIN_ENGLISH = frozenset((
     "the", "and", "round", "rounds", "sc", "inc", "dec", "stitch", "stitches", "each", "every", "into", "next", "twice",
     "around", "with",
 ))  # fmt: skip
-_ENGLISH_LABELS = frozenset(("rnd", "rnds"))
-"""What designers of other languages number their rounds with, too: told once, however many rounds there are."""
+_LABELS = frozenset(("rnd", "rnds", "rd", "rds"))
+"""What designers of several languages number their rounds with: told once, however many rounds there are."""
 
 
 @cache
@@ -179,10 +179,12 @@ def _telling(language: str) -> frozenset[str]:
 def language_of(words: Sequence[str]) -> str:
     """The language of most of the telling words, English when few are of any other."""
     telling = {code: _telling(code) for code in LANGUAGES if code != "en"}
-    counts = {code: sum(w in own for w in words) for code, own in telling.items()}
+    counted = [w for w in words if w not in _LABELS]
+    labels = _LABELS & set(words)
+    counts = {code: sum(w in own for w in counted) + len(labels & own) for code, own in telling.items()}
     best = max(counts, key=lambda code: counts[code])
     english = sum(w in _PLAIN_ENGLISH for w in words)
-    english += len(_ENGLISH_LABELS & set(words)) if english else 0
+    english += len(labels) if english else 0
     # A word of one letter is a stitch in many a private hand.
     sure = any(len(w) > 1 and w in telling[best] for w in words)
     return best if sure and counts[best] > english else "en"
@@ -207,8 +209,10 @@ def table_of(language: str, terms: Terms) -> dict[str, Meaning]:
             ("f", "dc"),
         ):
             table[letter] = Meaning(Sort.STITCH, key)
+    plain = [w for w, m in table.items() if m == Meaning(Sort.STITCH, "sc") and " " not in w]
     for phrase in ("inc", "increase", "dec", "decrease", "inv dec", "invdec"):
         table[phrase] = words_of("en")[phrase]
+        table |= {f"{word} {phrase}": table[phrase] for word in plain}  # 'dc inc' of UK terms
     return table | (dict(words_of(language)) if language != "en" else {})
 
 

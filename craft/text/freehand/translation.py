@@ -54,7 +54,7 @@ _ONWARD = re.compile(
 )
 """'Now alternate one sc and one inc': how a sentence goes on behind another."""
 
-_PLAIN_ROUND = re.compile(r": (?:[BF]LO: )?sc around$")
+_PLAIN_ROUND = re.compile(r": (?:(?:in )?[BF]LO:? )?(?:sc around|\d+ sc)$")
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
 
@@ -79,7 +79,7 @@ class Translation:
     def counts(self, starts: Collection[int]) -> bool:
         """Whether every round that begins at one of these places of the raw text says its count."""
         told = [line.text for line in self.lines if line.span.start in starts and _ROUND_LINE.match(line.text)]
-        return bool(told) and all("[" in text for text in told)
+        return bool(told) and all("[" in text or _PLAIN_ROUND.search(text) for text in told)
 
     @property
     def text(self) -> str:

@@ -13,7 +13,10 @@ _UNIT = (
     rf"(?:(?:sts?\.?|stitch(?:es)?|sc|dc|hdc|htr|x|total|live|{_ALL})"
     rf"(?:\s+(?:each|live|total|{_ALL}|on\s+each\s+\w+))?)?"
 )
-_AGAIN = r"[x×*]\s*\d|\d+\s*(?:times|x\b)|around|once\b|twice\b|thrice\b|repeat|in\s+(?:the\s+)?(?:last|next|same|each|every|first|one)\b"
+_AGAIN = (
+    r"[x×*]\s*\d|\d+\s*(?:times|x\b)|around|once\b|twice\b|thrice\b|repeat"
+    r"|in\s+(?:the\s+)?(?:last|next|same|each|every|first|one)\b"
+)
 _COUNT = re.compile(rf"(?i)[\[({{<]\s*(?:=\s*(?!1\b))?(\d{{1,9}})\s*{_UNIT}\s*[\])}}>](?!\s*(?:{_AGAIN}))")
 _EQUALS = re.compile(rf"(?i)(?:=|→|->)\s*(\d{{1,9}})\s*{_UNIT}(?![\w(])")
 _DASH = re.compile(r"(?i)[-–—,]\s*(\d{1,9})\s*(?:sts|stitches)\b\.?(?=\s*$)|(?<=\s)[-–—]\s*(\d{1,9})(?=\s*\.?\s*$)")
