@@ -33,7 +33,7 @@ def is_plain(strict: Checked) -> bool:
 
 _TOLD_OTHERWISE = re.compile(
     r"(?i)\b(?:rep(?:eat)?|as|like|same)\s+(?:the\s+|as\s+)*(?:previous|last|rounds?|rnds?|rows?|rd)\b|\bturn\b|\b[r]\d-\d+\s+(?:sc|dc|x)\b|\bch(?:ain)?\s*\d+\s*\(|\b(?:sl\s*st|ss)\s+to\s+join|\bjoin\s+with\s+an?\s+sl|\b(?:sk|skip|miss)\s+(?:the\s+)?(?:first|1st)\b|,\s*join\s*[.,]?\s*[(\[]|,\s*(?:inc|dec)\s+around|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
-    r"|\*[^*]+\*\s*[-=\u2013\u2014x]\s*\d|[\d:.)*|–-]\s+(?:sc|inc|dec|dc|hdc|x)\.?\s*(?:[\[({=→]|$|[-:,]\s*\d)"
+    r"|\*[^*]+\*\s*[-=\u2013\u2014x]\s*\d|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]|[\d:.)*|–-]\s+x\.?\s*(?:[\[({=→]|$|[-:,]\s*\d)"
     r"|[,.]\s*\d{1,3}\s*(?:sc|dc)\.?\s*$"
     r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
     r"|\b(?:and|then)\s+(?:down|along|across)\s+the\s+ch|\b(?:sk|skip|miss)\s+\d\s+ch|\b(?:in|de)crease\s+\d+\s*[\[(=]"

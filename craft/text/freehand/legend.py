@@ -240,6 +240,8 @@ def _singulars(name: str, language: str) -> tuple[str, ...]:
     """What one of several pieces may be called: 'jambes' 'jambe', 'gambe' 'gamba', 'benen' 'been'."""
     ends = _SINGULARS.get(language, ())
     found = [name[: -len(many)] + one for many, one in ends if name.endswith(many) and len(name) > len(many) + 2]
+    if language == "de":
+        found += [one + end for one in (name, *found) for end in ("s", "es")]  # 'entlang des ersten Beins'
     if language == "nl":
         found += [re.sub(r"([aeou])([^aeiou])$", r"\1\1\2", one) for one in found]
     return tuple(dict.fromkeys((name, *found)))
@@ -292,6 +294,7 @@ def piece_phrases(name: str, language: str, make: int) -> list[tuple[str, str]]:
     found = [(small, name), (one, f"next {one}" if make > 1 else name)]
     if make > 1:
         found += [("first one", f"first {one}"), ("second one", f"second {one}"), (f"{one} on the hook", f"next {one}")]
+        found.append((f"{one}s", f"next {one}"))
     found += [*_foreign_phrases(small, name, language, make), *_of_number(small, name, language)]
     last = one.split()[-1]
     if last != one:

@@ -209,10 +209,8 @@ def table_of(language: str, terms: Terms) -> dict[str, Meaning]:
             ("f", "dc"),
         ):
             table[letter] = Meaning(Sort.STITCH, key)
-    plain = [w for w, m in table.items() if m == Meaning(Sort.STITCH, "sc") and " " not in w]
     for phrase in ("inc", "increase", "dec", "decrease", "inv dec", "invdec"):
         table[phrase] = words_of("en")[phrase]
-        table |= {f"{word} {phrase}": table[phrase] for word in plain}  # 'dc inc' of UK terms
     return table | (dict(words_of(language)) if language != "en" else {})
 
 

@@ -43,6 +43,8 @@ class Places(Edges):
             return f"{count or 1} {name} around the {self.limb(self.take())}"
         if self.sort() is Sort.AROUND and self.sort(1) is Sort.THROUGH:
             self.take()  # 'sc 12 across through both sides'
+        if (both := self._around_both(name)) is not None:
+            return both
         if self.limbs and self._around_it():
             return f"{count or 1} {name} around the {self.limbs[-1]}"
         if self.eat(Sort.AROUND):
@@ -80,6 +82,16 @@ class Places(Edges):
         if count is None:
             return name
         return f"{count} {name}"
+
+    def _around_both(self, name: str) -> str | None:
+        """'sc around both legs': all of the first, then all of the second; the words are taken."""
+        if self.sort() not in (Sort.AROUND, Sort.IN) or self.sort(1) is not Sort.BOTH or self.sort(2) is not Sort.PIECE:
+            return None
+        self.at += 2
+        said = str(self.take().value)
+        noun = said.removeprefix("next ") if said.startswith("next ") else said.removesuffix("s").removesuffix("S")
+        self.limbs += [f"first {noun}", f"second {noun}"]
+        return f"around the first {noun}, {name} around, around the second {noun}, {name} around"
 
     def _and_on_along(self) -> str | None:
         """'[sc in any st] of the first leg, sc in the next 11 sts of the first leg': the piece, where the clause behind

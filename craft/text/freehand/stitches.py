@@ -28,6 +28,15 @@ class Stitches(Places):
         if stitch is None:
             return self.unsaid(n)
         shaped = self.peek()
+        if (
+            self.way.tight
+            and n is None
+            and stitch.value == "sc"
+            and shaped is not None
+            and shaped.value in ("inc", "dec")
+        ):
+            self.take()  # 'dc inc x 6', where single crochets are called dc
+            return self.placed(n, str(shaped.value))
         if self.way.tight and shaped is not None and f"{stitch.value}-{shaped.value}" in STITCHES:
             self.take()  # 'Stb zun3'
             return self.placed(n, f"{stitch.value}-{self._tight(str(shaped.value))}")
