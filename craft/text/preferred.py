@@ -9,6 +9,7 @@ from dataclasses import replace
 
 from craft.problems import Place, Problem, Severity
 from craft.rounds.numbers import CARDINALS
+from craft.rounds.pattern import Note
 from craft.text import freehand
 from craft.text.checked import Checked, ordered
 from craft.text.notation import Line, LineKind, stitch_regex
@@ -21,6 +22,7 @@ def is_plain(strict: Checked) -> bool:
         or _empty(strict)
         or _passed_over(strict)
         or _names_rounds(strict)
+        or _kept_as_words(strict)
         or not any(part.rounds for part in strict.parts)
     ):
         return False
@@ -48,6 +50,16 @@ something else."""
 def _empty(checked: Checked) -> bool:
     """Whether all rounds of a part make nothing: their work stands elsewhere than the notation looks for it."""
     return any(part.rounds and not any(t.live for t in part.rounds) for part in checked.parts)
+
+
+def _kept_as_words(checked: Checked) -> bool:
+    """Whether a chain before the rounds, 'Chain 24, join into a ring with sl st', was kept as a note alone."""
+    notes = {i.span.start for part in checked.reading.pattern.parts for i in part.items if isinstance(i, Note)}
+    worked = (line for line in checked.reading.lines if line.kind is LineKind.WORK and _CHAINS.match(line.text))
+    return any(line.span.start in notes for line in worked)
+
+
+_CHAINS = re.compile(r"(?i)\W*(?:(?:make|work|start|begin|with|a)\s+)*(?:ch(?:ain)?s?\b|\d+\s*ch)")
 
 
 def _restarts(checked: Checked) -> bool:

@@ -19,6 +19,11 @@ _ASIDE_SORTS = frozenset({
 
 _TURNING = frozenset(("except", "instead", "less", "not", "no", "without", "skip", "only", "but"))
 
+_MEASURES = frozenset(
+    ("mm", "cm", "g", "m", "hook", "inch", "inches", "aguja", "crochet", "nadel", "uncinetto", "haaknaald")
+)
+"""What a number counts that is no stitch: 'using a 2.5 mm hook'."""
+
 LEAST_WORD = 3
 """Letters of a word that tells a remark."""
 
@@ -71,7 +76,10 @@ def _is_remark(clause: str, tokens: tuple[Token, ...]) -> bool:
     if (
         not joins
         and step_kind(clause) is None
-        and any(a.sort is Sort.NUMBER and b.sort is Sort.NOISE for a, b in itertools.pairwise(tokens))
+        and any(
+            a.sort is Sort.NUMBER and b.sort is Sort.NOISE and str(b.value).lower() not in _MEASURES
+            for a, b in itertools.pairwise(tokens)
+        )
     ):
         return False  # '2 flumps in each' may be stitches that nobody knows
     return any(len(w) >= LEAST_WORD and w.isalpha() for w in words) or step_kind(clause) is not None

@@ -25,7 +25,7 @@ _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
     r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|do\s+not\b|don'?t\b|finish|sew|close|terms?|"
     r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\s|in\s|using\s|colou?rs?|change|spiral|work\s|ch(?:ain)?s?\s+\d|make\s+an?\s+(?:magic|adjustable|slip)\b|page|fin\b|faden|füllen|rembourrer|"
-    r"rellenar|cortar|coser|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|(?:you|we|they|there|this|these|please)\b|"
+    r"rellenar|cortar|coser|no\s+cortar|ne\s+(?:pas|coupez)|nicht\b|non\s+tagliare|niet\b|faden\s|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|(?:you|we|they|there|this|these|please)\b|"
     r"farben?\b|couleurs?\b|colore?s?\b|colori\b|kleur(?:en)?\b|fournitures|mat[ée]riels?|materiale[ns]?|benodigdheden|occorrente)"
 )
 _STAGE_WORDS = re.compile(

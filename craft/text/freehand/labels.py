@@ -35,7 +35,7 @@ _END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s)|-(?=[a-zA-Z(\[]))?\s*"
 _FORMS = (
     re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r]\.?\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?P<more>(?:\s*,\s*\d{{1,4}}\s*\.?{_NTH})*)(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)(?!\s*\d+\s*(?:wiederhol|wdh|herhal))\s*(?:is\s+for\s+[^:]*)?{_END}"),
-    re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[Rr]\.\s*:?\s*"),
+    re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[RrTVG](?:\.\s*:?|\s*:)\s*"),
     re.compile(r"(?P<a>\d{1,3})v\.?(?:\s*-\s*(?P<b>\d{1,3})v\.?)?\s*[:)]\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
@@ -51,7 +51,7 @@ _SENTENCE = re.compile(
     rf"(?P<a>\d{{1,4}}|{_SPELT})(?:\s+(?:a|al|to|bis|à|tot|and|through|und|et|y|e|en)\s+(?:la|the|le)?\s*(?:{_WORD}\s+)?(?P<b>\d{{1,4}}|{_SPELT}))?(?!\w)\s*[,:]?\s*"
 )
 _ARE = re.compile(
-    rf"(?i){_WORD}\s+(?P<a>{_SPELT}|\d{{1,3}})(?:\s+(?:and|to|through)\s+(?P<b>{_SPELT}|\d{{1,3}}))?\s+(?:is|are)\s+(?=plain|even|straight|just|all)"
+    rf"(?i){_WORD}\s+(?P<a>{_SPELT}|\d{{1,3}})(?:\s+(?:and|to|through)\s+(?P<b>{_SPELT}|\d{{1,3}}))?\s+(?:(?:is|are)\s+(?:worked\s+)?(?=plain|even|straight|just|all|\d|(?:{_SPELT})\b)|(?=alternates?\b))"
 )
 _SENTENCE_NTH = re.compile(
     rf"(?i)(?:and\s+|then\s+)?(?:in\s+der|in\s+the|for\s+the|nel|dans\s+le|au|en\s+la|in\s+de|the|die|la|le|il|de)\s+"

@@ -98,6 +98,8 @@ _GLUES = (Sort.STITCH, Sort.RING, Sort.AROUND)
 def _glued(said: str, vocabulary: Vocabulary) -> int:
     """Where a word that no table knows falls into a stitch and a ring, or two stitches: 'scMR', 'incsc'; 0 for nowhere."""
     small = said.lower()
+    if small.endswith("x") and len(small) > 2 and (one := vocabulary.meaning(small[:-1])) is not None:
+        return len(small) - 1 if one.sort is Sort.STITCH and vocabulary.meaning(small) is None else 0  # 'decx6'
     if not 4 <= len(small) <= 8 or vocabulary.meaning(small) is not None or not small.isalpha():
         return 0
     for cut in range(2, len(small) - 1):
