@@ -74,6 +74,8 @@ def heading_of(text: str) -> Heading | None:
         said = next(g for g in make.groups() if g).lower().rstrip("x")
         number = number_of(said, "en") or _FOREIGN.get(said, 1)
     name = plain[: make.start()] if make and make.start() < len(plain) else plain
+    if make and decorated is None:
+        rest = plain[make.end() :].strip(" ,;:)]-")  # 'EAR (make 2, cream)'
     bracket = re.search(r"\s*[(\[]", name)
     if bracket and bracket.start():
         rest = f"{name[bracket.start() :]} {rest}".strip()

@@ -13,7 +13,7 @@ from craft.text.freehand.corrections import Taken
 from craft.text.freehand.headings import Heading, heading_of, made_in
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import tokens
-from craft.text.freehand.lexicon import Sort, table_of
+from craft.text.freehand.lexicon import Sort, table_of, words_file
 from craft.text.freehand.rounds import Rounds
 from craft.text.freehand.row import Row
 from craft.text.freehand.so_far import Line, PartSoFar
@@ -72,6 +72,10 @@ _HELD, _SKIP = re.compile(r"\b(?:leave|held)\b"), re.compile(r"\bskip (\d+)\b")
 
 _NAMED_LINE = re.compile(r"^\W*(?P<name>[^\W\d_]+(?: [^\W\d_]+)?)\s*:\s+(?P<rest>\S.*)$")
 
+_IN_COLOUR = re.compile(
+    r"(?i)^(?:(?:in|with|using|colou?r|yarn|farbe|mit|en|avec|con|in|met|couleur|color|colore|kleur|fil|hilo|filo|garen)\b\s*:?\s*)+"
+)
+
 MOST_LINE = 160
 """Code points of a line that says where the yarn is joined again."""
 
@@ -108,21 +112,32 @@ class Parts(Rounds):
                 at = len(self.waiting) - 1 - back
         if best is None:
             above_rows, below_rows = self.waiting, []
-            name, make, span = "", 1, row.span
+            name, make, span, colour = "", 1, row.span, ""
         else:
             above_rows, below_rows = self.waiting[:at], self.waiting[at + 1 :]
             heading = best[1]
             name, make, span = heading.name, heading.make, self.waiting[at].span
-            if heading.rest.strip(" .,;:()[]"):
+            colour = self._colour_said(heading.rest)
+            if heading.rest.strip(" .,;:()[]") and not colour:
                 below_rows = [replace(self.waiting[at], text=heading.rest), *below_rows]
         for waiting in above_rows:
             self.prose(waiting)
         self.waiting = []
         told = [made_in(waiting.text) for waiting in below_rows]
         self.begin_called(Heading(name, max([make, *told]), "", 0), span)
+        if colour:
+            self.out.append(Line(f"With {colour}", span))
         for waiting in below_rows:
             self._lead_in(waiting)
             self.prose(waiting)
+
+    def _colour_said(self, rest: str) -> str:
+        """The colour that is all that a heading says beside its name and number, 'EAR (make 2, cream)'; '' for anything
+        else."""
+        said = _IN_COLOUR.sub("", rest.strip(" .,;:()[]")).strip()
+        tints = {*words_file("en")["colours"], *words_file(self.language)["colours"]}
+        listed = {str(m.value).lower() for m in self.own.values() if m.sort is Sort.COLOUR}
+        return said.title() if said.lower() in tints | listed else ""
 
     def begin_called(self, heading: Heading, span: Span) -> None:
         """A part with this heading begins."""
