@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from craft.figure.spiral import Coil, rolled_up
 from craft.gauge import Gauge
 from craft.rounds.fabric import Tally, WorkedPart
 from craft.shape.profile import Lie, Profile, inflated_profile, pressed_profile
@@ -50,7 +51,10 @@ class Ring:
 
 @dataclass(frozen=True, slots=True)
 class Body:
-    """A part ready to be drawn. colours: names that the rings' colour numbers mean. layers: in how many it lies flat."""
+    """A part ready to be drawn. colours: names that the rings' colour numbers mean. layers: in how many it lies flat.
+
+    coil: how its rings lie where the tube is rolled up.
+    """
 
     name: str
     rings: tuple[Ring, ...]
@@ -58,6 +62,7 @@ class Body:
     profile: Profile
     closed: bool
     layers: int = 0
+    coil: Coil | None = None
 
     @property
     def volume_ml(self) -> float:
@@ -66,8 +71,20 @@ class Body:
 
     @property
     def top(self) -> float:
-        """z of the far end."""
+        """z of the far end, of a coil its height."""
+        if self.coil is not None:
+            return self.height_mm
         return self.rings[-1].z if self.rings else 0.0
+
+    @property
+    def height_mm(self) -> float:
+        """From foot to top, of a coil as it stands."""
+        return self.profile.height_mm if self.coil is None else float(np.ptp(self.points()[:, 2]))
+
+    @property
+    def width_mm(self) -> float:
+        """Where it is widest, of a coil from its outermost turn to the one across."""
+        return self.profile.width_mm if self.coil is None else float(np.ptp(self.points(), axis=0)[:2].max())
 
     @property
     def rounds(self) -> int:
@@ -86,14 +103,19 @@ class Body:
     def spot(self, at: int, angle: float, tilt: float = 0.0) -> tuple[Vector, Vector]:
         """Point and outward direction at ring `at`, tilted up by degrees; near a pole, straight along the axis."""
         ring = self.rings[at]
-        if ring.radius < 0.3 * self.half_width:
+        if self.coil is None and ring.radius < 0.3 * self.half_width:
             down = at < len(self.rings) / 2
             return np.array([0.0, 0.0, 0.0 if down else self.top]), np.array([0.0, 0.0, -1.0 if down else 1.0])
         below, above = self.rings[max(at - 1, 0)], self.rings[min(at + 1, len(self.rings) - 1)]
         slope = math.atan2(below.radius - above.radius, above.z - below.z) + math.radians(tilt)
         out = np.array([-math.sin(angle), -math.cos(angle), 0.0])
-        point: Vector = ring.around(np.array([angle]))[0]
-        return point, out * math.cos(slope) + np.array([0.0, 0.0, math.sin(slope)])
+        point: Vector = self.laid(at, ring.around(np.array([angle])))[0]
+        outward = out * math.cos(slope) + np.array([0.0, 0.0, math.sin(slope)])
+        return point, outward if self.coil is None else self.coil.turned(at, outward)
+
+    def laid(self, at: int, points: Vector) -> Vector:
+        """(n, 3) points of ring `at` where they lie: as they are, or on the coil."""
+        return points if self.coil is None else self.coil.laid(at, points)
 
     def own_frame(self, *, on_start: bool = False) -> Vector:
         """An open part is joined by its opening, a closed one, or one that is `on_start`, by its foot, pressed in a little."""
@@ -108,7 +130,8 @@ class Body:
     def points(self) -> Vector:
         """Points that its size is measured by: around every ring, and the foot."""
         turn = np.linspace(0.0, 2 * math.pi, 24, endpoint=False)
-        return np.concatenate([*(r.around(turn) for r in self.rings), np.zeros((1, 3))])
+        foot = self.laid(0, np.zeros((1, 3)))
+        return np.concatenate([*(self.laid(at, r.around(turn)) for at, r in enumerate(self.rings)), foot])
 
 
 @dataclass(frozen=True, slots=True)
@@ -180,4 +203,19 @@ def body_of(part: WorkedPart, gauge: Gauge, *, firmness: float = 0.5) -> Body:
             )
         )
         turn -= 2 * math.pi * gauge.lean / tally.live
-    return Body(part.name or "", tuple(rings), part.graph.colours or ("Main",), profile, part.closed, layers)
+    coil = _coil_of(part, rounds, rings) if part.rolled is not None and not layers else None
+    return Body(part.name or "", tuple(rings), part.graph.colours or ("Main",), profile, part.closed, layers, coil)
+
+
+def _coil_of(part: WorkedPart, rounds: Sequence[Tally], rings: Sequence[Ring]) -> Coil | None:
+    """How the rings of a part that is rolled up lie; its first stitch lies at the front of the coil's outside."""
+    assert part.rolled is not None
+    worked = [t.first for t in part.rounds]
+    drawn = [t.first for t in rounds]
+    ends = [part.rolled.inner, part.rolled.outer]
+    if any(worked[k] not in drawn for k in ends if k < len(worked)) or max(ends) >= len(worked):
+        return None
+    inner, outer = (drawn.index(worked[k]) for k in ends)
+    first = rings[0].around(np.array([rings[0].turn]))[0] - np.array([0.0, 0.0, rings[0].z])
+    heights, thick = (np.array([getattr(r, name) for r in rings]) for name in ("z", "radius"))
+    return rolled_up(heights, thick, inner, outer, first)

@@ -56,11 +56,14 @@ def _quads(body: Body, matrix: Vector, palette: Mapping[str, str], share: float)
     below = replace(
         first, radius=first.radius if first.layers else 0.0, z=first.z - (1.0 if first.layers else 0.3) * first.height
     )
-    for ring in _drawn_rings(body):
+    last = len(body.rings) - 1
+    for at, ring in enumerate(_drawn_rings(body)):
         n = max(3, round(ring.count * share / max(ring.layers, 1)))
         low, high = (
-            r.across(n) if ring.layers else r.around(ring.turn + 2 * math.pi * np.arange(n + 1) / n)
-            for r in (below, ring)
+            r.across(n)
+            if ring.layers
+            else body.laid(min(max(k, 0), last), r.around(ring.turn + 2 * math.pi * np.arange(n + 1) / n))
+            for k, r in ((at - 1, below), (at, ring))
         )
         corners.append(np.stack([low[:-1], low[1:], high[1:], high[:-1]], axis=1))
         names = [palette.get(body.colours[c], FALLBACK) for c in ring.colours]
@@ -69,6 +72,9 @@ def _quads(body: Body, matrix: Vector, palette: Mapping[str, str], share: float)
         behind += _spread(names[half:][::-1] or names, n)
         below = ring
     quads = np.concatenate(corners) @ matrix[:3, :3].T + matrix[:3, 3]
+    if body.coil is not None:  # a turn's inside lies on another turn: out is away from the middle of the tube
+        around = np.concatenate([c.mean(axis=1) - c.mean(axis=(0, 1)) for c in corners])
+        return Faces(quads, fills, around @ matrix[:3, :3].T)
     if not first.layers:
         return Faces(quads, fills, _outward(quads))
     front = np.broadcast_to(matrix[:3, :3] @ np.array([0.0, -1.0, 0.0]), (len(quads), 3))

@@ -150,8 +150,8 @@ def _size(worked: WorkedPart, body: Body, gauge: Gauge, firmness: float) -> Size
         uses[0].metres.how if uses else "",
     )
     return SizeOut(
-        height=estimate(Estimate.around(body.profile.height_mm, gauge.spread, gauge.how)),
-        width=estimate(Estimate.around(body.profile.width_mm, gauge.spread, gauge.how)),
+        height=estimate(Estimate.around(body.height_mm, gauge.spread, gauge.how)),
+        width=estimate(Estimate.around(body.width_mm, gauge.spread, gauge.how)),
         volume_ml=body.volume_ml,
         filling_g=estimate(filling_g(body.volume_ml, firmness)),
         metres=estimate(total),

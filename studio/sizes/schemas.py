@@ -135,7 +135,8 @@ class SettledSize(Schema):
 
     svg, height_mm, width_mm: of the settled figure, None until all of it is settled; nothing is then under way where a
     part cannot be settled. proportion: by what share height over width is another than the settled first size's. meets:
-    how it comes to settle to the height or the girth asked for, None where it does.
+    how it comes to settle to the height or the girth asked for, None where it does. told: parts that settle slimmer or
+    stouter than their counts say, in sentences.
     """
 
     whole: bool
@@ -146,3 +147,4 @@ class SettledSize(Schema):
     width_mm: float | None
     proportion: float | None
     meets: MeetsOut | None
+    told: list[str]

@@ -4,7 +4,16 @@ from __future__ import annotations
 
 from django.contrib.auth.models import User
 
-from craft.design.grading import Sized, at_size, first_size, share_that_meets, sized_design, wish_of
+from craft.design.grading import (
+    SettledShape,
+    Sized,
+    at_size,
+    first_size,
+    proportions_settled,
+    share_that_meets,
+    sized_design,
+    wish_of,
+)
 from craft.design.size import Size
 from craft.errors import CraftError
 from studio.bench.scenes import Staged, staged_value
@@ -15,10 +24,11 @@ from studio.sizes.schemas import MeetsOut, SettledSize
 def settled_size(user: User, read: ReadDesign, size: Size | None) -> SettledSize:
     """Have the figure settled at a size, or as it is, and tell how far that is. CraftError when it cannot be made so."""
     first = first_size(read.value, read.parts)
+    sized = None if size is None or not first.parts else at_size(first, size)
     if not first.parts:
         raise CraftError("There are no rounds yet to be settled.")
     base = staged_value(user, read.value, ask=True)
-    staging = base if size is None else staged_value(user, sized_design(at_size(first, size)), ask=True)
+    staging = base if sized is None else staged_value(user, sized_design(sized), ask=True)
     whole = staging.assembled.whole
     width, _, height = staging.assembled.size_mm if whole else (None, None, None)
     name = "as it is" if size is None else f"as {size.name}"
@@ -31,7 +41,19 @@ def settled_size(user: User, read: ReadDesign, size: Size | None) -> SettledSize
         width_mm=width,
         meets=None if size is None else _meets(first, base, staging, size),
         proportion=_proportion(base, staging) if size is not None else None,
+        told=[] if sized is None else _told(first, sized, base, staging),
     )
+
+
+def _told(first: Sized, sized: Sized, base: Staged, staging: Staged) -> list[str]:
+    """Parts that settle slimmer or stouter than their counts say, once both sizes of them are settled."""
+    rows = proportions_settled(first, sized, *(_shapes(s) for s in (base, staging)))
+    return [row.words for row in rows]
+
+
+def _shapes(staged: Staged) -> dict[str, SettledShape]:
+    found = {key: (staged.height_mm(key), staged.girth_mm(key)) for key in staged.jobs}
+    return {key: SettledShape(height, girth) for key, (height, girth) in found.items() if height and girth}
 
 
 def _meets(first: Sized, base: Staged, staging: Staged, size: Size) -> MeetsOut | None:

@@ -7,9 +7,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from craft.design.grading import part_size
 from craft.errors import CraftError
+from craft.figure.body import Placed, body_of
+from craft.figure.picture import draw
 from craft.figure.settling import Contact, Settled, settle
 from craft.figure.settling.coil import roll_up
+from craft.figure.spiral import rolled_up
 from craft.gauge import Gauge
 from craft.rounds.pattern import Coil, StepKind, coil_direction
 from craft.rounds.pattern.stored import from_json, to_json
@@ -126,3 +130,55 @@ def test_what_is_too_short_to_roll_stays_a_tube() -> None:
     )
     assert roll_up(settled.net, settled.x, 0, 2) is None
     assert np.ptp(settled.x[:, 2]) > 10
+
+
+@pytest.mark.parametrize(("length", "thick"), [(200.0, 10.0), (400.0, 8.0), (300.0, 16.0)])
+def test_an_even_tube_rolls_up_to_the_disc_that_its_own_area_fills(length: float, thick: float) -> None:
+    """Closed form: a strip of length l and width d that fills a disc makes one of a diameter of 2 √(l d / π)."""
+    heights = np.arange(0.0, length, 2.0)
+    radii = np.full(len(heights), thick / 2)
+    coil = rolled_up(heights, radii, 0, len(heights) - 1, np.array([0.0, -1.0, 0.0]))
+    assert coil is not None
+    wide = np.ptp(coil.places[:, 1:], axis=0).max() + thick
+    assert wide == pytest.approx(2 * np.sqrt(length * thick / np.pi), rel=0.16)
+    assert np.ptp(coil.places[:, 0]) < 1e-6  # it is flat
+    apart = np.linalg.norm(coil.places[:, None] - coil.places[None], axis=2)
+    far = np.abs(np.arange(len(heights))[:, None] - np.arange(len(heights))[None]) * 2.0 > 2.5 * thick
+    assert apart[far].min() == pytest.approx(thick, rel=0.25)  # a turn lies on the one before it, and not in it
+    for turn in coil.turns:
+        assert turn @ turn.T == pytest.approx(np.eye(3), abs=1e-9)
+
+
+@pytest.mark.parametrize(
+    "direction", ["Coil the tube and sew it to itself.", "Coil it, wide end inside, and sew it to itself."]
+)
+def test_a_coil_is_estimated_as_large_as_it_settles(direction: str) -> None:
+    (part,) = check(shell(5, 60, direction)).parts
+    body = body_of(part, GAUGE)
+    x = settle(part, GAUGE).x
+    size, settled = np.ptp(body.points(), axis=0), np.ptp(x, axis=0)
+    assert size[1:] == pytest.approx(settled[1:], rel=0.3)
+    assert body.height_mm == pytest.approx(size[2])
+    assert body.points()[:, 2].min() == pytest.approx(0.0, abs=1.0)
+    assert part_size(part, GAUGE).height.value == pytest.approx(body.height_mm)
+    straight = body.profile.height_mm
+    assert body.height_mm < straight / 2
+
+
+def test_a_coil_is_drawn_and_placed_where_it_lies() -> None:
+    (part,) = check(shell(5, 40)).parts
+    body = body_of(part, GAUGE)
+    points = body.points()
+    for at in (0, 12, 30, 39):
+        point, out = body.spot(at, 0.4)
+        assert np.linalg.norm(out) == pytest.approx(1.0)
+        assert np.linalg.norm(points - point, axis=1).min() < 3.0
+    drawn = draw({"a": body}, [Placed("a", np.eye(4))], {}, title="Shell")
+    height = float(drawn.split('viewBox="')[1].split()[3].rstrip('"'))
+    assert height < body.profile.height_mm / 2 + 20
+
+
+def test_a_tube_that_is_too_short_is_not_rolled_up() -> None:
+    heights = np.array([0.0, 5.0, 10.0])
+    assert rolled_up(heights, np.full(3, 4.0), 0, 2, np.array([0.0, -1.0, 0.0])) is None
+    assert rolled_up(np.arange(0.0, 50, 5), np.full(10, 4.0), 4, 6, np.array([0.0, -1.0, 0.0])) is None

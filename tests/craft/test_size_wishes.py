@@ -206,3 +206,26 @@ def test_a_height_is_met_to_a_round(name: str, scale: float) -> None:
     tall = 1.3 * part_size(part.worked, figure.gauge).height.value
     one = asked_for(figure, Size("s", "s", SizeKind.HEIGHT, height_mm=tall, part=part.source.key))
     assert part_size(one.parts[0].worked, one.gauge).height.value == pytest.approx(tall, abs=figure.gauge.round_mm)
+
+
+def snail() -> Sized:
+    return first(demo("Garden Snail"))
+
+
+@pytest.mark.parametrize("height", [50.0, 60.0, 120.0])
+def test_a_figure_is_made_as_high_as_it_is_asked_for_all_of_it(height: float) -> None:
+    sized = at_size(snail(), Size("key00001", "x", SizeKind.HEIGHT, height_mm=height))
+    assert not [p.source.name for p in sized.parts if p.how == "not sized"]
+    assert figure_size(sized)[1] == pytest.approx(height, rel=0.06)
+    assert not [f for f in sized.joined if f.kind == "height"]
+
+
+def test_a_height_that_a_figure_cannot_have_is_come_near_to_and_the_reason_said() -> None:
+    """Its shell alone, made a third as large, would come to that height: that is no smaller snail."""
+    sized = at_size(snail(), Size("key00001", "x", SizeKind.HEIGHT, height_mm=30))
+    assert {p.how for p in sized.parts if p.source.name in ("Body", "Shell")} == {"resampled"}
+    (row,) = [f for f in sized.joined if f.kind == "height"]
+    reached = figure_size(sized)[1]
+    assert (row.before, row.after) == ("3 cm asked for", f"{reached / 10:.3g} cm")
+    assert row.why.startswith("Body")
+    assert reached > 40

@@ -12,6 +12,7 @@ import pytest
 from craft.design.size import Size, SizeKind
 from craft.design.stored import to_json
 from craft.text.several_sizes import names_in, of_size
+from studio.bench.scenes import Staged
 from studio.designs.models import Design
 from studio.designs.reading import design_value
 from studio.jobs.kinds import Stopped
@@ -282,6 +283,8 @@ def test_a_size_is_settled_with_all_its_parts(studio: Studio) -> None:
     assert found["height_mm"] == pytest.approx(60, rel=0.08)
     shape = (found["height_mm"] / found["width_mm"]) / (base["height_mm"] / base["width_mm"])
     assert found["proportion"] == pytest.approx(shape - 1, abs=1e-6)
+    assert base["told"] == []
+    assert len(found["told"]) == (abs(shape - 1) > 0.05)
     assert "as large, settled, from the front" in found["svg"]
     assert base["meets"] is None
     if found["meets"] is not None:
@@ -296,6 +299,31 @@ def test_a_size_is_settled_with_all_its_parts(studio: Studio) -> None:
     assert (short["meets"]["mm"], short["meets"]["around"], short["meets"]["part"]) == (60, False, None)
     two = {"sizes": [*larger["sizes"], {**larger["sizes"][0], "key": "large002"}]}
     assert "one size" in studio.ask("POST", path, two, 422)["detail"]
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_part_that_settles_otherwise_than_its_counts_say_is_told(
+    studio: Studio, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    made, key = studio.with_part(BALL)
+    path = f"/designs/{made['id']}/sizes/settle"
+    larger = {"sizes": [{"key": "large001", "name": "large", "kind": "height", "height_mm": 60}]}
+    for body in ({"sizes": []}, larger):
+        studio.ask("POST", path, body)
+    whole = studio.ask("POST", path, larger)["height_mm"]
+    plain = Staged.height_mm
+
+    def taller(staged: Staged, part: str) -> float | None:
+        """The larger one as if it had settled a fifth higher than it did."""
+        height = plain(staged, part)
+        return height * 1.2 if height is not None and height > whole * 0.8 else height
+
+    monkeypatch.setattr(Staged, "height_mm", taller)
+    (said,) = studio.ask("POST", path, larger)["told"]
+    assert said.startswith(f"{made['parts'][0]['name']}: proportions changed, settles ")
+    assert "slimmer" in said
+    assert "fewer where it is straight would bring it back." in said
+    assert key == made["parts"][0]["key"]
 
 
 @pytest.mark.django_db(transaction=True)

@@ -24,6 +24,7 @@ from craft.design.grading.measure import EYES_SOLD, PartSize, part_size, profile
 from craft.design.grading.phases import Phases, Reported, phases_of
 from craft.design.grading.regrade import Regraded, regrade
 from craft.design.grading.report import Feature, State, notes_of
+from craft.design.grading.settled import SettledShape, proportions_settled
 from craft.design.grading.sized import (
     PartAtSize,
     Sized,
@@ -48,6 +49,7 @@ __all__ = [
     "Phases",
     "Regraded",
     "Reported",
+    "SettledShape",
     "SizeFigures",
     "Sized",
     "State",
@@ -75,6 +77,7 @@ __all__ = [
     "pattern_for_all",
     "phases_of",
     "profile_of",
+    "proportions_settled",
     "regrade",
     "report_of",
     "scaled",

@@ -10,6 +10,7 @@ import numpy as np
 
 from craft.design.grading.in_yarns import in_yarn
 from craft.design.grading.measure import part_size
+from craft.design.grading.report import Feature, State
 from craft.design.grading.sized import PartAtSize, Sized, figure_size, scaled, yarn_at
 from craft.design.size import Size, SizeKind
 from craft.errors import CraftError
@@ -23,7 +24,7 @@ CLOSE_HEIGHT = 0.01
 """The same for a height, or half a round where that is more."""
 
 TRIES = 9
-HEIGHT_TRIES = 6
+HEIGHT_TRIES = 8
 LEAST_SCALE, MOST_SCALE = 0.2, 5.0
 
 
@@ -131,20 +132,50 @@ def by_height(first: Sized, wanted: float, size: Size) -> Sized:
     """
     scale = wanted / _height(first, size)
     low, high = LEAST_SCALE, MOST_SCALE
+    close = max(first.gauge.round_mm / 2, CLOSE_HEIGHT * wanted)
     best, missed = None, math.inf
+    torn: Sized | None = None
     for _ in range(HEIGHT_TRIES):
         sized = scaled(first, scale)
         off = _height(sized, size) - wanted
+        if _is_torn(first, sized):
+            torn = sized
+            low, high = (scale, high) if scale < 1 else (low, scale)
+            scale = (scale + 1) / 2 if best is None else (low + high) / 2
+            continue
         if abs(off) < missed:
             best, missed = sized, abs(off)
-        if missed <= max(first.gauge.round_mm / 2, CLOSE_HEIGHT * wanted):
+        if missed <= close:
             break
         low, high = (scale, high) if off < 0 else (low, scale)
         scale = scale * wanted / (wanted + off)
         if not low < scale < high:
             scale = (low + high) / 2
-    assert best is not None
-    return best
+    if best is None:
+        assert torn is not None
+        return torn
+    return best if torn is None or missed <= close else _as_near_as(best, torn, wanted, size)
+
+
+MOST_STAYING = 0.25
+"""The share of a figure's stitches that may stay as they are, before a size is none of the figure."""
+
+
+def _is_torn(first: Sized, sized: Sized) -> bool:
+    """Whether so much cannot be made at a size that the rest would be another figure."""
+    made = {p.source.key: sum(t.made for t in p.worked.rounds) * p.worked.make for p in first.parts}
+    stays = sum(made[p.source.key] for p in sized.parts if p.how == "not sized")
+    return stays > MOST_STAYING * sum(made.values())
+
+
+def _as_near_as(best: Sized, torn: Sized, wanted: float, size: Size) -> Sized:
+    """The size nearest to a height that the figure can have, with a row that says what stands in the way."""
+    reached = _height(best, size)
+    why = next(f.why for p in torn.parts if p.how == "not sized" for f in p.features if f.kind == "part")
+    why = why.removeprefix("It stays as it is. ")
+    name = "Figure" if size.part is None else _part(best, size).source.name
+    row = Feature(name, "height", State.CHANGED, f"{wanted / 10:.3g} cm asked for", f"{reached / 10:.3g} cm", why)
+    return replace(best, joined=(*best.joined, row))
 
 
 LEAST_RUN = 3

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import replace
 
@@ -145,14 +146,14 @@ class Making:
         for k in range(at, end):
             if k in self.source.rounds:
                 done += 1
-                upto = many if done == len(rounds) else sum(t <= done + 0.5 / max(self.scale, 1) for t in tube.at)
+                upto = many if done == len(rounds) else bisect_right(tube.at, done + 0.5 / max(self.scale, 1))
                 upto = max(upto, laid)
                 if (number := numbers[done - 1]) is not None:
                     self.edges.tops[number] = base + max(upto, 1)
                 continue
             if isinstance(self.source.items[k], Colour):
                 continue
-            upto = many if done == len(rounds) else sum(t <= done + 1e-6 for t in tube.at)
+            upto = many if done == len(rounds) else bisect_right(tube.at, done + 1e-6)
             upto = max(upto, 1 if done else 0, laid)
             self._put(tube, laid, upto, base)
             laid = upto

@@ -18,7 +18,7 @@ EYES_SOLD = SOLD_MM
 
 @dataclass(frozen=True, slots=True)
 class PartSize:
-    """Predicted outer size of one part with its likely range, in mm."""
+    """Predicted outer size of one part with its likely range, in mm. profile: of its rounds, unrolled where it is coiled."""
 
     name: str
     height: Estimate
@@ -36,10 +36,14 @@ def profile_of(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> Profile
 def part_size(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> PartSize:
     """Size of a part at a gauge; the range is that of the gauge."""
     profile = profile_of(part, gauge, firmness)
+    height, width = profile.height_mm, profile.width_mm
+    if part.rolled is not None:
+        coiled = body.body_of(part, gauge, firmness=firmness)
+        height, width = coiled.height_mm, coiled.width_mm
     return PartSize(
         part.name or "",
-        Estimate.around(profile.height_mm, gauge.spread, gauge.how),
-        Estimate.around(profile.width_mm, gauge.spread, gauge.how),
+        Estimate.around(height, gauge.spread, gauge.how),
+        Estimate.around(width, gauge.spread, gauge.how),
         sum(t.made for t in part.rounds),
         len(part.rounds),
         profile,

@@ -81,11 +81,12 @@ def bodies(
     at: where each lies among those of the first size, the first one's too.
     """
     shaped = [shaped_in(r) for r in rounds]
+    like = {grows: [k for k, s in enumerate(shaped) if any(g is grows for g, _ in s.places)] for grows in (True, False)}
     flat = is_flat(rounds)
     bodies: list[tuple[Instruction, ...]] = []
     shifted = False
     for (before, after), (t0, t1) in zip(itertools.pairwise(counts), itertools.pairwise(at), strict=True):
-        places = _places(shaped, t0, t1, grows=after > before)
+        places = _places(shaped, like[after > before], t0, t1, grows=after > before)
         if flat or (places and before != after):
             bodies.append(_shaped_at(before, after, places, shaping))
             continue
@@ -94,13 +95,15 @@ def bodies(
     return bodies
 
 
-def _places(shaped: Sequence[Shaped], t0: float, t1: float, *, grows: bool) -> list[float]:
-    """Where the rounds that a fresh one stands for, else the nearest, grow or shrink; none when that is evenly."""
+def _places(shaped: Sequence[Shaped], like: Sequence[int], t0: float, t1: float, *, grows: bool) -> list[float]:
+    """Where the rounds that a fresh one stands for, else the nearest, grow or shrink; none when that is evenly.
+
+    like: the rounds that are shaped in the same way.
+    """
     first, last = int(np.floor(t0 + 1e-6)), int(np.ceil(t1 - 1e-6))
     over = [k for k in range(first, max(last, first + 1)) if k < len(shaped)]
     here = [k for k in over if any(g is grows for g, _ in shaped[k].places)]
     if not here and not any(shaped[k].even and shaped[k].places == () for k in over if not shaped[k].even):
-        like = [k for k, s in enumerate(shaped) if any(g is grows for g, _ in s.places)]
         here = sorted(like, key=lambda k: abs(k + 0.5 - (t0 + t1) / 2))[:1]
     return sorted(p for k in here for g, p in shaped[k].places if g is grows)
 

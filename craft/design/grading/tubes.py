@@ -169,7 +169,7 @@ def _counts(true: Vector, wish: Wish, rounds: Sequence[SourceRound]) -> list[int
     if is_flat(rounds):
         return [first, *(max(1, round(t)) for t in wanted[1:-1]), last or max(1, round(wanted[-1]))]
     if len(wanted) == 2 and last is not None:
-        return _stepped(first, last)
+        return _stepped(first, last if wish.last is not None else _within_reach(first, last, wish.multiple))
     placed = any(shaped_in(r).places for r in rounds)
     simplicity = KEEP_STEPS if placed else KEEP_SHAPE
     return list(best_counts(wanted, start, simplicity, closed=False, first=first, last=last))
@@ -184,6 +184,13 @@ def _from_ring(start: int, wish: Wish, many: int) -> list[int]:
     while len(found) < many:
         found.append(min(wanted, 2 * found[-1]))
     return found
+
+
+def _within_reach(before: int, last: int, multiple: int) -> int:
+    """The count nearest to `last` that one round comes to: 17 close on 9 where 16 closed on 8."""
+    least, most = -(-before // 2), 2 * before
+    least += -least % multiple
+    return min(max(last, least), max(most - most % multiple, least))
 
 
 def _stepped(before: int, last: int) -> list[int]:

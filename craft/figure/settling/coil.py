@@ -1,8 +1,7 @@
 """A tube rolled up and sewn to itself: where it lies at first, and which stitches its seam holds together.
 
-The middle line of the tube becomes a flat spiral on which every turn lies on the one before it: its distance from
-the centre grows within a turn by the tube's half thickness there and here. A tube that bends by itself (short
-rows) is rolled the way it bends. Where the rounds are narrower at one end that end lies inside.
+Its middle line becomes a flat spiral (`craft.figure.spiral`). A tube that bends by itself (short rows) is rolled the way
+it bends. Where the rounds are narrower at one end that end lies inside.
 """
 
 from __future__ import annotations
@@ -14,12 +13,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.figure.settling.net import Net
+from craft.figure.spiral import LEAST_RINGS, on_spiral, spiral, square, standing
 
 Numbers = NDArray[np.int64]
 Vector = NDArray[np.float64]
-
-TIGHTEST = 1.0
-"""Distance from the centre at which a coil begins, in half thicknesses of its tube: a stuffed tube bends no tighter."""
 
 SEAM_EVERY = 1
 """The seam goes through every round (common practice, no source)."""
@@ -43,7 +40,7 @@ def roll_up(net: Net, x: Vector, inner: int, outer: int) -> Rolled | None:
     """Roll a tube up from ring `inner` to ring `outer` (indices of its closed edges in order), from where it has settled
     at `x`. None when there is nothing to roll: fewer than four rings."""
     rings = [e.nodes for e in net.edges if e.closed]
-    if len(rings) < 4 or abs(outer - inner) < 3:
+    if len(rings) < LEAST_RINGS or abs(outer - inner) < LEAST_RINGS - 1:
         return None
     order = list(range(len(rings))) if inner < outer else list(range(len(rings)))[::-1]
     low, high = order.index(inner), order.index(outer)
@@ -51,8 +48,8 @@ def roll_up(net: Net, x: Vector, inner: int, outer: int) -> Rolled | None:
     thick = np.array([np.linalg.norm(x[rings[k]] - m, axis=1).mean() for k, m in zip(order, middles, strict=True)])
     frames = _frames(middles, x, [rings[k] for k in order])
     length = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(middles, axis=0), axis=1))])
-    angle, away = _spiral(length[low : high + 1] - length[low], thick[low : high + 1])
-    places, axes = _laid(length, low, high, angle, away)
+    angle, away = spiral(length[low : high + 1] - length[low], thick[low : high + 1])
+    places, axes = on_spiral(length, low, high, angle, away)
     owner = _owners(net, x, middles, [rings[k] for k in order])
     local = np.einsum("nij,nj->ni", frames[owner], x - middles[owner])
     laid: Vector = places[owner] + np.einsum("nji,nj->ni", axes[owner], local)
@@ -68,54 +65,12 @@ def _frames(middles: Vector, x: Vector, rings: list[Numbers]) -> Vector:
     if np.linalg.norm(np.diff(along, axis=0), axis=1).sum() < STRAIGHT_MM or np.linalg.norm(bend) < 0.05:
         first = x[rings[0][0]] - middles[0]  # the first stitch lies at the front of a coil's outside
         bend = -first
-    side = _square(bend, along[0])
+    side = square(bend, along[0])
     frames = np.empty((len(middles), 3, 3))
     for k, t in enumerate(along):
-        side = _square(side, t)
+        side = square(side, t)
         frames[k] = t, side, np.cross(t, side)
     return frames
-
-
-def _square(v: Vector, t: Vector) -> Vector:
-    out = v - (v @ t) * t
-    size = float(np.linalg.norm(out))
-    if size < 1e-9:
-        other = np.array([1.0, 0.0, 0.0]) if abs(t[0]) < 0.9 else np.array([0.0, 1.0, 0.0])
-        return _square(other, t)
-    return out / size
-
-
-def _spiral(length: Vector, thick: Vector) -> tuple[Vector, Vector]:
-    """Angle and distance from the centre of every ring: each turn lies on the one before."""
-    angle, away = np.zeros(len(length)), np.zeros(len(length))
-    first = TIGHTEST * max(float(thick[0]), float(thick[:3].mean()))
-    away[0] = first
-    for k in range(1, len(length)):
-        step = (length[k] - length[k - 1]) / max(away[k - 1], 1e-6)
-        angle[k] = angle[k - 1] + min(step, math.pi / 3)
-        below = angle[k] - 2 * math.pi
-        if below >= 0:
-            away[k] = np.interp(below, angle[:k], away[:k]) + np.interp(below, angle[:k], thick[:k]) + thick[k]
-        else:
-            away[k] = first + (thick[0] + thick[k]) * angle[k] / (2 * math.pi)
-    return angle, away
-
-
-def _laid(length: Vector, low: int, high: int, angle: Vector, away: Vector) -> tuple[Vector, Vector]:
-    """Places (k, 3) and axes (k, 3, 3) of all rings: on the spiral in the plane of y and z, straight on beyond its ends."""
-    many = len(length)
-    places, axes = np.zeros((many, 3)), np.zeros((many, 3, 3))
-    on = np.zeros((len(angle), 3))
-    on[:, 1], on[:, 2] = away * np.cos(angle), away * np.sin(angle)
-    along = np.gradient(on, axis=0)
-    along /= np.maximum(np.linalg.norm(along, axis=1), 1e-12)[:, None]
-    for k in range(many):
-        at = min(max(k, low), high) - low
-        t = along[at]
-        inward = _square(-on[at], t)
-        places[k] = on[at] + t * (length[k] - length[min(max(k, low), high)])
-        axes[k] = t, inward, np.cross(t, inward)
-    return places, axes
 
 
 def _owners(net: Net, x: Vector, middles: Vector, rings: list[Numbers]) -> Numbers:
@@ -148,15 +103,7 @@ def upright(net: Net, x: Vector, outer: int) -> Vector:
     front; its lowest point is at height 0, below its middle."""
     rings = [e.nodes for e in net.edges if e.closed]
     middles = np.array([x[r].mean(0) for r in rings])
-    centred = middles - middles.mean(0)
-    axis = np.linalg.eigh(centred.T @ centred)[1][:, 0]
-    axis = axis if axis[0] >= 0 else -axis
     end = outer if outer >= 0 else len(rings) - 1
-    before = end - 1 if end else 1
-    ahead = _square(middles[end] - middles[before], axis)
-    up = np.cross(axis, -ahead)
-    if (middles[end] - x.mean(0)) @ up > 0:  # the outer end lies above: the other side of the coil is seen
-        axis, up = -axis, -up
-    turned = (x - x.mean(0)) @ np.column_stack([axis, -ahead, up])
+    turned = (x - x.mean(0)) @ standing(middles, x.mean(0), end)
     out: Vector = turned - np.array([0.0, 0.0, turned[:, 2].min()])
     return out

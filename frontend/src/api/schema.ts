@@ -8362,7 +8362,8 @@ export interface components {
          *
          *     svg, height_mm, width_mm: of the settled figure, None until all of it is settled; nothing is then under way where a
          *     part cannot be settled. proportion: by what share height over width is another than the settled first size's. meets:
-         *     how it comes to settle to the height or the girth asked for, None where it does.
+         *     how it comes to settle to the height or the girth asked for, None where it does. told: parts that settle slimmer or
+         *     stouter than their counts say, in sentences.
          */
         SettledSize: {
             /** Height Mm */
@@ -8374,6 +8375,8 @@ export interface components {
             proportion: number | null;
             /** Svg */
             svg: string | null;
+            /** Told */
+            told: string[];
             /** Under Way */
             under_way: number;
             /** Whole */

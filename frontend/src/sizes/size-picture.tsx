@@ -100,6 +100,13 @@ export function SizePicture({
           {settled.error ? sentence(settled.error) : settledSaid(settled.data)}
         </p>
       )}
+      {settle && !!settled.data?.told.length && (
+        <ul className="flex list-disc flex-col gap-1 pl-4 text-sm text-soft">
+          {settled.data.told.map((said) => (
+            <li key={said}>{said}</li>
+          ))}
+        </ul>
+      )}
       {meets && onMeet && (
         <Button onClick={() => onMeet(meets.share)}>
           Make {meets.part ?? "it"} settle to {cm(meets.mm)}

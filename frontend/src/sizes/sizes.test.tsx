@@ -162,7 +162,15 @@ describe("pictures of sizes", () => {
 });
 
 describe("what a size settles to", () => {
-  const SETTLED = { whole: true, parts: 3, under_way: 0, svg: "<svg/>", height_mm: 162, width_mm: 80 };
+  const SETTLED = {
+    whole: true,
+    parts: 3,
+    under_way: 0,
+    svg: "<svg/>",
+    height_mm: 162,
+    width_mm: 80,
+    told: [],
+  };
   it.each([
     [undefined, "Settling…"],
     [{ ...SETTLED, whole: false, under_way: 2, meets: null, proportion: null }, "Settling: 2 parts to go."],
