@@ -9,20 +9,22 @@ from __future__ import annotations
 
 import itertools
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import cache
 
 from craft.errors import CraftError, require
-from craft.rounds.pattern import Part, Round
-from craft.rounds.stitches import Terms
-from craft.text.notation import print_item, print_label, print_round
+from craft.rounds.pattern import Colour, Part, Round, Section
+from craft.rounds.stitches import Language, Terms
+from craft.text.notation import Wording, print_item, print_label, print_round
 
 MOST_AT_ONCE = 12
 """Sizes that one pattern is written for."""
 
 _HEAD = re.compile(r"(?im)^sizes:\s*(?P<first>[^\s(),:;][^(),:;\n]*?)\s*\((?P<others>[^()\n]+)\)\s*$")
 _NAME = re.compile(r"[^\s(),:;][^(),:;\n]{0,39}")
-_LABEL = r"(?:R\d+(?:-R\d+)?|Rows? \d+(?:-\d+)?|Next r(?:ound|ow)|-)"
+_NAMED = r"Rd|Rows?|Reihen?|Rangs?|Hileras?|Rig(?:a|he)|Rij(?:en)?"
+_LABEL = rf"(?:[RTVG]\d+(?:-[RTVG]\d+)?|(?:{_NAMED}) \d+(?:-\d+)?|{{next}}|-)"
 GAP, OTHER_WORDS, OTHER_WAY, NO_START = 0.45, 0.3, 0.8, 0.8
 """What it costs that a size lacks a row, says it in other words, grows where another shrinks, or has begun already."""
 
@@ -58,13 +60,22 @@ def _line_of(line: str, k: int, many: int, names: Sequence[str]) -> str | None:
     said = [w.strip() for w in who.split(",")]
     if colon and set(said) <= set(names):
         return rest if names[k] in said else None
-    label = re.match(rf"({_LABEL}) \(({_LABEL}(?:, {_LABEL}){{{many - 2}}})\): ", line)
+    one = _label()
+    label = re.match(rf"({one}) \(({one}(?:, {one}){{{many - 2}}})\): ", line)
     if label is not None:
         mine = [label[1], *label[2].split(", ")][k]
         return None if mine == "-" else f"{mine}: {_work_of(line[label.end() :], k, many, names)}"
-    plain = re.match(rf"{_LABEL}: ", line)
+    plain = re.match(rf"{one}: ", line)
     lead = plain[0] if plain is not None else ""
     return lead + _work_of(line[len(lead) :], k, many, names)
+
+
+@cache
+def _label() -> str:
+    """A label in English or in any of the languages that patterns are printed in."""
+    says = [Wording(Terms.US), *(Wording(Terms.US, language=language) for language in Language)]
+    nexts = {re.escape(say.say(key)) for say in says for key in ("next-round", "next-row")}
+    return _LABEL.format(next="|".join(sorted(nexts)))
 
 
 def _work_of(work: str, k: int, many: int, names: Sequence[str]) -> str:
@@ -98,18 +109,24 @@ class _Unit:
         return re.sub(r"\d+", "#", self.text)
 
 
-def _units(part: Part, terms: Terms) -> list[_Unit]:
+Prose = Callable[[str], str]
+"""How her own sentences are said."""
+
+
+def _units(part: Part, how: Wording | Terms, prose: Prose) -> list[_Unit]:
     whole = max(sum(r.repeats for r in part.rounds), 1)
     done, live = 0, 0
     out: list[_Unit] = []
     for item in part.items:
         if not isinstance(item, Round):
-            out.append(_Unit("", print_item(item, terms), 0, done / whole, is_round=False))
+            said = print_item(item, how)
+            said = said if isinstance(item, Colour | Section) else prose(said)
+            out.append(_Unit("", said, 0, done / whole, is_round=False))
             continue
         count = item.count if item.count is not None else live
         way = (count > live) - (count < live)
-        label = print_label(item, terms)[:-2]
-        text, at = print_round(item, terms, label=False), (done + item.repeats / 2) / whole
+        label = print_label(item, how)[:-2]
+        text, at = print_round(item, how, label=False), (done + item.repeats / 2) / whole
         opens = bool(label) and not any(unit.label for unit in out)
         out.append(_Unit(label, text, way, at, is_round=True, opens=opens))
         done, live = done + item.repeats, count
@@ -154,8 +171,29 @@ def _side_by_side(rows: Rows, more: Sequence[_Unit]) -> Rows:
     return out[::-1]
 
 
-def part_for_all(parts: Sequence[Part], names: Sequence[str], terms: Terms) -> str:
+@dataclass(frozen=True, slots=True)
+class SizedLine:
+    """A line for all sizes. label: of a round, for each size where they differ; '' of a sentence. said: the rest of it."""
+
+    label: str
+    said: str
+
+    @property
+    def text(self) -> str:
+        """The line as it is written."""
+        return f"{self.label}: {self.said}" if self.label else self.said
+
+
+def part_for_all(parts: Sequence[Part], names: Sequence[str], how: Wording | Terms) -> str:
     """A part's lines for all sizes, without its heading. parts: of each size, in the order of `names`."""
+    return "".join(f"{line.text}\n" for line in lines_for_all(parts, names, how))
+
+
+def lines_for_all(
+    parts: Sequence[Part], names: Sequence[str], how: Wording | Terms, prose: Prose = str
+) -> tuple[SizedLine, ...]:
+    """A part's lines for all sizes. parts: of each size, in the order of `names`. how: in which words and language its
+    rounds are said. prose: how her own sentences are."""
     require(2 <= len(parts) == len(names) <= MOST_AT_ONCE, "A pattern is written for 2 to 12 sizes.", field="sizes")
     for name in names:
         require(
@@ -164,23 +202,23 @@ def part_for_all(parts: Sequence[Part], names: Sequence[str], terms: Terms) -> s
             field="name",
         )
     require(len(set(names)) == len(names), "Two sizes have one name.", field="name")
-    rows: Rows = [[u] for u in _units(parts[0], terms)]
+    rows: Rows = [[u] for u in _units(parts[0], how, prose)]
     for part in parts[1:]:
-        rows = _side_by_side(rows, _units(part, terms))
-    return "".join(f"{line}\n" for row in rows for line in _lines(row, names))
+        rows = _side_by_side(rows, _units(part, how, prose))
+    return tuple(line for row in rows for line in _lines(row, names))
 
 
-def _lines(row: Sequence[_Unit | None], names: Sequence[str]) -> list[str]:
+def _lines(row: Sequence[_Unit | None], names: Sequence[str]) -> list[SizedLine]:
     there = [u for u in row if u is not None]
     if not there[0].label:
-        return _unlabelled(row, names)
+        return [SizedLine("", said) for said in _unlabelled(row, names)]
     labels = [u.label if u is not None else "-" for u in row]
     label = labels[0] if len(set(labels)) == 1 else f"{labels[0]} ({', '.join(labels[1:])})"
     if len({u.words for u in there}) == 1:
         work = _numbers([u.text if u is not None else None for u in row])
     else:
         work = "; ".join(f"{', '.join(who)}: {text}" for text, who in _by_text(row, names).items())
-    return [f"{label}: {work}"]
+    return [SizedLine(label, work)]
 
 
 def _unlabelled(row: Sequence[_Unit | None], names: Sequence[str]) -> list[str]:

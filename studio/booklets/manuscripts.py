@@ -157,8 +157,6 @@ def _composed(
         value = replace(value, printed=replace(value.printed, count_table=True))
     if edition.key == AS_IT_IS:
         return compose(manuscript_of(value, parts, imprint, observed(user, source, value))), value
-    if edition.language is not None and edition.key in (DIFFERENCE, FOR_ALL):
-        raise CraftError("In another language there is the pattern as it is, or one size of it.", field="language")
     if edition.key == DIFFERENCE:
         base, named = source.base or published_base(user, source.design)  # which says why there is none
         return edition_as_difference(base, value, named, imprint), value

@@ -25,7 +25,8 @@ from craft.document.booklet import (
     manuscript_of,
 )
 from craft.errors import CraftError
-from craft.rounds.stitches import Terms
+from craft.rounds.stitches import Language, Terms
+from craft.text.catalogue import Words, catalogue
 from tests.craft.figures import HEAD, figure
 from tests.craft.test_graft import BODY, TAIL
 
@@ -166,3 +167,56 @@ def test_a_base_in_other_terms() -> None:
 
 def test_a_base_without_version_or_designer_is_called_by_its_title() -> None:
     assert "You need Moth. This booklet" in as_text(made(design(HEAD), design(BODY), TheBase("Moth")))
+
+
+# --- in other languages ------------------------------------------------------------------------------------
+
+LONGER = BODY.replace("R5-R8", "R5-R9").replace("R9:", "R10:", 1)
+CHANGES = (
+    (design(BODY), design(LONGER)),
+    (design(BODY, TAIL), design(BODY)),
+    (design(BODY), design(BODY, TAIL)),
+    (design(BODY, TAIL), design(BODY.replace("R5-R8: sc around\n", ""), TAIL, BODY)),
+)
+
+
+@pytest.mark.parametrize("language", list(Language))
+@pytest.mark.parametrize(("base", "mine"), CHANGES)
+def test_every_sentence_of_it_is_said_in_the_language(
+    language: Language, base: Design, mine: Design, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    lacking: set[str] = set()
+    found = Words._found
+
+    def watched(words: Words, sentence: str) -> str:
+        if words.language is not None and catalogue(words.language).get(sentence) is None:
+            lacking.add(sentence)
+        return found(words, sentence)
+
+    monkeypatch.setattr(Words, "_found", watched)
+    document = made(base, mine, imprint=replace(IMPRINT, language=language))
+    hers = {line for part in (*base.parts, *mine.parts) for line in part.text.splitlines()}
+    assert lacking - hers == set()
+    assert document.language == language.value
+    text = as_text(document)
+    assert "Moth" in text
+    for english in ("as there", "You need", "All in all", "Leave out", " more", "Work as"):
+        assert english not in text, english
+
+
+@pytest.mark.parametrize("language", list(Language))
+@pytest.mark.parametrize(("base", "mine"), CHANGES)
+def test_it_holds_no_line_of_the_base_in_any_language(language: Language, base: Design, mine: Design) -> None:
+    imprint = replace(IMPRINT, language=language)
+    whole = compose(manuscript_of(base, run_parts(base), imprint))
+    assert not set(lines_of(made(base, mine, imprint=imprint))) & set(lines_of(whole))
+
+
+@pytest.mark.parametrize(("base", "mine"), CHANGES)
+def test_it_tells_as_many_rounds_in_every_language(base: Design, mine: Design) -> None:
+    """What is as there, and what is not, does not hang on the words."""
+    english = made(base, mine)
+    for language in Language:
+        other = made(base, mine, imprint=replace(IMPRINT, language=language))
+        assert [s.key for s in other.sections] == [s.key for s in english.sections]
+        assert len(lines_of(other)) == len(lines_of(english))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -31,7 +32,7 @@ from craft.document.booklet import (
     edition_of,
 )
 from craft.errors import CraftError
-from craft.rounds.stitches import Terms
+from craft.rounds.stitches import Language, Terms
 from craft.text.check import check
 from craft.text.several_sizes import head_line, of_size, said_for_all
 from tests.craft.figures import figure
@@ -59,6 +60,7 @@ def facts(document: Document, key: str) -> dict[str, str]:
 
 
 def read_back(document: Document, key: str, name: str) -> str:
+    """The lines of a part for one of its sizes."""
     rounds = next(b for b in section(document, key).blocks if isinstance(b, Rounds))
     lines = "".join(f"{line.text}\n" for line in rounds.lines)
     return of_size(f"{head_line(NAMES)}\n{lines}", name)
@@ -77,6 +79,36 @@ def test_every_size_reads_back_out_of_the_booklet(name: str) -> None:
                 held += 1
                 assert again.parts[0].counts == mine.worked.counts
     assert held >= 2 * len(NAMES)
+
+
+@pytest.mark.parametrize("language", list(Language))
+@pytest.mark.parametrize("name", ["Garden Snail", "Bat"])
+def test_every_size_reads_back_in_every_language(name: str, language: Language) -> None:
+    """Chosen out of the text for all sizes and read as that language is read: the same counts."""
+    sizes = sizes_of(demo(name), 1.4, 1.8)
+    document = edition_for_all(sizes, NAMES, replace(IMPRINT, language=language))
+    assert document.language == language.value
+    held = 0
+    for part in sizes[0].parts:
+        for size, called in zip(sizes, NAMES, strict=True):
+            mine = next(p for p in size.parts if p.source.key == part.source.key)
+            again = check(f"# Part\n{read_back(document, f'part-{part.source.name}', called)}")
+            if again.sound:  # a part that takes others in is not whole without them
+                held += 1
+                assert again.parts[0].counts == mine.worked.counts, (called, part.source.name)
+    assert held >= 2 * len(NAMES)
+
+
+@pytest.mark.parametrize("language", list(Language))
+def test_how_to_read_it_is_said_in_the_language(language: Language) -> None:
+    document = edition_for_all(sizes_of(figure(), 1.3, 1.6), NAMES, replace(IMPRINT, language=language))
+    how = section(document, "sizes")
+    assert how.title != "Sizes"
+    assert isinstance(how.blocks[0], Paragraph)
+    assert "S (M, L)" in how.blocks[0].text
+    assert "Written for" not in as_text(document)
+    steps = next(b for b in section(document, "assembly").blocks if isinstance(b, Steps))
+    assert any(line.startswith("Brush it. [") for line in steps.lines), "her own words say that they are hers"
 
 
 def test_a_count_stands_apart_only_where_it_is_that_of_all_sizes() -> None:

@@ -3,7 +3,7 @@
 from craft.design.remix.adapting import adapter_counts, flat_growth
 from craft.design.remix.applying import applied
 from craft.design.remix.changes import Change, Difference, Kind
-from craft.design.remix.compared import Beside, Comes, Comparison, PartsCompared, comes_of, compared
+from craft.design.remix.compared import Beside, Comes, Comparison, PartsCompared, comes_of, compared, sums_said
 from craft.design.remix.crediting import Credits, credit_line, credits_of
 from craft.design.remix.difference import difference
 from craft.design.remix.drawing import MOST_SEED, SLOTS, Drawn, Lot, drawn
@@ -66,6 +66,7 @@ __all__ = [
     "read_difference",
     "read_piece",
     "said",
+    "sums_said",
     "whole_piece",
     "worn_of",
 ]

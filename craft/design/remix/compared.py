@@ -20,6 +20,7 @@ from craft.design.running import run_parts
 from craft.design.stored import from_json, to_json
 from craft.gauge import Estimate
 from craft.rounds.fabric import Tally, WorkedPart
+from craft.text.catalogue import ENGLISH, Words
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,7 +89,7 @@ def compared(a: Design, b: Design) -> Comparison:
         parts.append(PartsCompared(key, name, was, now, rounds, tuple(_part_words(was, now, rounds))))
     sizes = [first_size(d, tuple(r.values())) for d, r in zip((a, b), runs, strict=True)]
     comes = _comes(sizes[0]), _comes(sizes[1])
-    return Comparison(a, b, tuple(parts), tuple(_words(a, b)), comes, tuple(_sums(*comes)))
+    return Comparison(a, b, tuple(parts), tuple(_words(a, b)), comes, tuple(sums_said(*comes)))
 
 
 # --- rounds -----------------------------------------------------------------------------------
@@ -239,16 +240,15 @@ def _comes(first: Sized) -> Comes:
     )
 
 
-def _sums(a: Comes, b: Comes) -> Iterator[str]:
+def sums_said(a: Comes, b: Comes, words: Words = ENGLISH) -> Iterator[str]:
     """What is more or less, where it can be told."""
-    for was, now, unit, least in (
-        (float(a.stitches), float(b.stitches), "stitches", 1),
-        (a.metres.value, b.metres.value, "m of yarn", 0.5),
-        (a.hours.value, b.hours.value, "hours", 0.25),
-        (a.height_mm.value, b.height_mm.value, "mm of height", 0.5),
-        (a.filling_g.value, b.filling_g.value, "g of filling", 0.5),
+    for was, now, more, less, least in (
+        (float(a.stitches), float(b.stitches), "{n} stitches more", "{n} stitches fewer", 1),
+        (a.metres.value, b.metres.value, "{n} m of yarn more", "{n} m of yarn less", 0.5),
+        (a.hours.value, b.hours.value, "{n} hours more", "{n} hours fewer", 0.25),
+        (a.height_mm.value, b.height_mm.value, "{n} mm of height more", "{n} mm of height less", 0.5),
+        (a.filling_g.value, b.filling_g.value, "{n} g of filling more", "{n} g of filling less", 0.5),
     ):
-        more = now - was
-        if abs(more) >= least:
-            fewer = "fewer" if unit in ("stitches", "hours") else "less"
-            yield f"{abs(more):.{1 if unit == 'hours' else 0}f} {unit} {'more' if more > 0 else fewer}"
+        by = now - was
+        if abs(by) >= least:
+            yield words.say(more if by > 0 else less, n=f"{abs(by):.{1 if 'hours' in more else 0}f}")

@@ -8,23 +8,14 @@ from difflib import SequenceMatcher
 from functools import cached_property
 
 from craft.design.design import Design
-from craft.design.remix import compared, credits_of, in_terms
+from craft.design.remix import compared, credits_of, in_terms, sums_said
 from craft.design.running import run_parts
 from craft.document.booklet.compose import compose
-from craft.document.booklet.document import (
-    Block,
-    Bullets,
-    CountTable,
-    Document,
-    Paragraph,
-    RoundLine,
-    Rounds,
-    Section,
-    Steps,
-)
+from craft.document.booklet.document import Bullets, CountTable, Document, Paragraph, RoundLine, Rounds, Section, Steps
 from craft.document.booklet.from_design import manuscript_of
 from craft.document.booklet.manuscript import Imprint
 from craft.errors import require
+from craft.text.catalogue import ENGLISH, Words
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,18 +26,22 @@ class TheBase:
     version: str = ""
     designer: str = ""
 
-    @property
-    def said(self) -> str:
+    def said(self, words: Words = ENGLISH) -> str:
         """'Moth, version 1.2, by Odo'."""
-        version = f", version {self.version}" if self.version else ""
-        return f"{self.title}{version}{f', by {self.designer}' if self.designer else ''}"
+        what = (
+            words.say("{title}, version {version}", title=self.title, version=self.version)
+            if self.version
+            else self.title
+        )
+        return words.say("{what}, by {designer}", what=what, designer=self.designer) if self.designer else what
 
 
 def edition_as_difference(base: Design, mine: Design, the_base: TheBase, imprint: Imprint) -> Document:
     """The booklet of `mine` for whoever has `base`. CraftError where the base's terms allow no such thing, with the reason."""
     private = credits_of(mine).private
     require(not private, f"This may not be published, not even as a difference: {' '.join(private)}", field="edition")
-    here, there = (_booklet(d, imprint) for d in (_own_words(mine, base), in_terms(base, mine.terms)))
+    words = imprint.words
+    here, there = (_booklet(d, imprint) for d in (_own_words(mine, base, words), in_terms(base, mine.terms)))
     sections: list[Section] = []
     for section in here.document.sections:
         if section.key in here.parts:
@@ -57,13 +52,13 @@ def edition_as_difference(base: Design, mine: Design, the_base: TheBase, imprint
             sections.append(section)
     gone = [p.title for key, p in there.parts.items() if key not in here.parts]
     if gone:
-        sections.insert(_before(sections, "assembly"), Section("left-out", "Not worked", (Bullets(tuple(gone)),), 2))
-    sections.insert(0, _first(base, mine, the_base))
-    made = here.document
-    return Document(made.title, made.byline, made.stamp, made.terms, tuple(sections))
+        left_out = Section("left-out", words.say("Not worked"), (Bullets(tuple(gone)),), 2)
+        sections.insert(_before(sections, "assembly"), left_out)
+    sections.insert(0, _first(base, mine, the_base, words))
+    return replace(here.document, sections=tuple(sections))
 
 
-def _own_words(mine: Design, base: Design) -> Design:
+def _own_words(mine: Design, base: Design, words: Words) -> Design:
     """Her design without the prose that is the base's."""
     said, there = mine.printed, base.printed
 
@@ -73,7 +68,9 @@ def _own_words(mine: Design, base: Design) -> Design:
 
     printed = replace(
         said,
-        permissions="As there." if said.permissions and said.permissions == there.permissions else said.permissions,
+        permissions=words.say("As there.")
+        if said.permissions and said.permissions == there.permissions
+        else said.permissions,
         credits=own(said.credits, there.credits),
         notes=own(said.notes, there.notes),
         changes=own(said.changes, there.changes),
@@ -86,17 +83,19 @@ def _before(sections: Sequence[Section], key: str) -> int:
     return keys.index(key) if key in keys else len(keys)
 
 
-def _first(base: Design, mine: Design, the_base: TheBase) -> Section:
+def _first(base: Design, mine: Design, the_base: TheBase, words: Words) -> Section:
     """What is needed first, and what all in all is more or less than there."""
-    words = (
-        f"You need {the_base.said}. This booklet holds only what is worked otherwise, and no line of that pattern: "
-        "'as there' means as it is written in it."
+    needed = words.say(
+        "You need {base}. This booklet holds only what is worked otherwise, and no line of that pattern: 'as there' means "
+        "as it is written in it.",
+        base=the_base.said(words),
     )
-    found = compared(base, mine)
-    blocks: list[Block] = [Paragraph(words)]
-    if found.sums:
-        blocks.append(Paragraph(f"All in all, and estimated: {', '.join(found.sums)}."))
-    return Section("base", "What you need first", tuple(blocks))
+    sums = ", ".join(sums_said(*compared(base, mine).comes, words))
+    blocks = [
+        Paragraph(needed),
+        *([Paragraph(words.say("All in all, and estimated: {sums}.", sums=sums))] if sums else []),
+    ]
+    return Section("base", words.say("What you need first"), tuple(blocks))
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,14 +123,20 @@ class _Booklet:
     parts: dict[str, _PartLines]
     steps: tuple[str, ...]
 
+    @property
+    def words(self) -> Words:
+        """Our own sentences in its language."""
+        return self.document.words
+
     @cached_property
     def places(self) -> dict[str, str]:
         """Where each line stands, in words, by its text: as it is printed, and as it would be in the usual words."""
         found: dict[str, str] = {}
         for part in self.parts.values():
-            above = "the start"
+            above = self.words.say("the start")
             for line in part.lines:
-                place = f"{line.shown.label or f'what stands behind {above}'} of {part.name}"
+                spot = line.shown.label or self.words.say("what stands behind {above}", above=above)
+                place = self.words.say("{spot} of {part}", spot=spot, part=part.name)
                 kind, work, count, _ = line.told
                 usual = f"{line.shown.label}: {work} {count}" if kind == "round" else work
                 for text in (line.shown.text, usual):
@@ -149,7 +154,8 @@ def _booklet(design: Design, imprint: Imprint) -> _Booklet:
     for section, plain in zip(shown.sections, usual.sections, strict=True):
         if section.key.startswith("part-"):
             lines = tuple(_Line(a, _told(b)) for a, b in zip(_lines(section), _lines(plain), strict=True))
-            parts[section.key] = _PartLines(section.title, section.title.rpartition(" (make")[0], lines)
+            name = next((p.part.name for p in manuscript.parts if f"part-{p.part.name or 'part'}" == section.key), None)
+            parts[section.key] = _PartLines(section.title, name or section.title, lines)
     steps = [b for s in shown.sections if s.key == "assembly" for b in s.blocks if isinstance(b, Steps)]
     return _Booklet(shown, parts, tuple(line for block in steps for line in block.lines))
 
@@ -169,8 +175,10 @@ def _part(section: Section, part: _PartLines, base: _Booklet) -> Section:
     old = base.parts.get(section.key)
     before = old.lines if old else ()
     if old is not None and [x.told for x in before] == [x.told for x in part.lines]:
-        make = "" if old.title == section.title else f", {section.title.rpartition('(')[2].rstrip(')')}"
-        return Section(section.key, section.title, (Paragraph(f"Work as there{make}."),), section.level)
+        make = section.title.rpartition("(")[2].rstrip(")")
+        say = base.words.say
+        same = say("Work as there.") if old.title == section.title else say("Work as there, {make}.", make=make)
+        return Section(section.key, section.title, (Paragraph(same),), section.level)
     lines = tuple(_otherwise(before, part.lines, base))
     kept = [replace(b, lines=lines) if isinstance(b, Rounds) else b for b in section.blocks]
     return replace(section, blocks=tuple(b for b in kept if not isinstance(b, CountTable)))
@@ -180,32 +188,47 @@ def _otherwise(before: Sequence[_Line], after: Sequence[_Line], base: _Booklet) 
     steps = SequenceMatcher(None, [x.told for x in before], [x.told for x in after], autojunk=False).get_opcodes()
     for tag, a, z, first, last in steps:
         if tag == "equal":
-            yield from _as_there(before[a:z], after[first:last])
+            yield RoundLine("step", _as_there(before[a:z], after[first:last], base.words))
             continue
         yield from (_not_again(line.shown, base) for line in after[first:last])
-        if tag == "delete" and (gone := _labels(before[a:z])):
-            yield RoundLine("step", f"Leave out {gone} of there.")
+        if tag == "delete" and (gone := _labels(before[a:z], base.words)):
+            yield RoundLine("step", base.words.say("Leave out {rounds} of there.", rounds=gone))
 
 
-def _as_there(before: Sequence[_Line], after: Sequence[_Line]) -> Iterator[RoundLine]:
+AS_THERE = {
+    (False, 0): "{there}: work as there.",
+    (False, 1): "{there}: work as there; here it is {here}.",
+    (False, 2): "{there}: work as there; here they are {here}.",
+    (True, 0): "{there}: work as there, with what stands between.",
+    (True, 1): "{there}: work as there, with what stands between; here it is {here}.",
+    (True, 2): "{there}: work as there, with what stands between; here they are {here}.",
+}
+"""A run of the base's lines: by whether directions stand between its rounds, and how many of them are numbered anew."""
+
+
+def _as_there(before: Sequence[_Line], after: Sequence[_Line], words: Words) -> str:
     """A run of lines that are the base's."""
-    there, here = _labels(before), _labels(after)
+    there, here = _labels(before, words), _labels(after, words)
     if not there:
-        yield RoundLine("step", "Then as there, up to the next round.")
-        return
-    inside = ", with what stands between" if any(x.told[0] != "round" for x in before) else ""
-    plural = " to " in here
-    now = "" if there == here else f"; here {'they are' if plural else 'it is'} {here}"
-    yield RoundLine("step", f"{there}: work as there{inside}{now}.")
+        return words.say("Then as there, up to the next round.")
+    between = any(x.told[0] != "round" for x in before)
+    ends = _ends(after)
+    numbered = 0 if there == here else 1 if ends is not None and ends[0] == ends[1] else 2
+    return words.say(AS_THERE[between, numbered], there=there, here=here)
 
 
-def _labels(lines: Iterable[_Line]) -> str:
-    """'R4 to R12', in the words of the lines' own labels."""
+def _ends(lines: Iterable[_Line]) -> tuple[str, str] | None:
+    """The first and the last round of some lines, in the words of the lines' own labels; None where there is none."""
     labels = [x.shown.label for x in lines if x.shown.kind == "round" and x.shown.label]
-    if not labels:
+    return (labels[0].partition("-")[0], labels[-1].rpartition("-")[2]) if labels else None
+
+
+def _labels(lines: Iterable[_Line], words: Words) -> str:
+    """'R4 to R12'."""
+    ends = _ends(lines)
+    if ends is None:
         return ""
-    first, last = labels[0].partition("-")[0], labels[-1].rpartition("-")[2]
-    return first if first == last else f"{first} to {last}"
+    return ends[0] if ends[0] == ends[1] else words.say("{first} to {last}", first=ends[0], last=ends[1])
 
 
 def _not_again(line: RoundLine, base: _Booklet) -> RoundLine:
@@ -214,16 +237,17 @@ def _not_again(line: RoundLine, base: _Booklet) -> RoundLine:
     if place is None:
         return line
     if line.kind == "round":
-        return RoundLine("step", f"{line.label}: as {place} there.")
-    return RoundLine("step", f"As there: {place}.")
+        return RoundLine("step", base.words.say("{label}: as {place} there.", label=line.label, place=place))
+    return RoundLine("step", base.words.say("As there: {place}.", place=place))
 
 
 def _assembly(section: Section, base: _Booklet) -> Section:
     """Steps that are the base's are told by their numbers."""
     known = {text: n for n, text in reversed(list(enumerate(base.steps, 1)))}
     own = [text for b in section.blocks if isinstance(b, Steps) for text in b.lines]
-    lines = [f"As step {known[text]} there." if text in known else text for text in own]
+    say = base.words.say
+    lines = [say("As step {n} there.", n=known[text]) if text in known else text for text in own]
     gone = [str(n) for n, text in enumerate(base.steps, 1) if text not in own]
     if gone:
-        lines.append(f"Not worked: step {', '.join(gone)} of there.")
+        lines.append(say("Not worked: step {steps} of there.", steps=", ".join(gone)))
     return replace(section, blocks=(Steps(tuple(lines)),))

@@ -28,8 +28,9 @@ from craft.document.booklet.document import (
 from craft.document.booklet.from_design import NOTHING, manuscript_of
 from craft.document.booklet.manuscript import Imprint, Observed
 from craft.errors import require
-from craft.rounds.stitches import Terms
-from craft.text.several_sizes import part_for_all, said_for_all
+from craft.text.catalogue import Words
+from craft.text.notation import Wording
+from craft.text.several_sizes import SizedLine, lines_for_all, said_for_all
 
 
 def edition_of(sized: Sized, imprint: Imprint, observed: Observed = NOTHING) -> Document:
@@ -45,48 +46,48 @@ def edition_for_all(sizes: Sequence[Sized], names: Sequence[str], imprint: Impri
     """
     require(2 <= len(sizes) == len(names), "A booklet for all sizes needs two or more.", field="size")
     found = [edition_of(sized, imprint) for sized in sizes]
-    rounds = _rounds_for_all(sizes, names, imprint.terms)
+    rounds = _rounds_for_all(sizes, names, imprint)
     sections = []
     for key in _in_order([[s.key for s in d.sections] for d in found]):
         at = [next((s for s in d.sections if s.key == key), None) for d in found]
         sections.append(_section(at, names, rounds))
-    sections.insert(1, _how_to_read(names))
-    first = found[0]
-    return Document(first.title, first.byline, first.stamp, first.terms, tuple(sections))
+    sections.insert(1, _how_to_read(names, imprint.words))
+    return replace(found[0], sections=tuple(sections))
 
 
-def _how_to_read(names: Sequence[str]) -> Section:
-    others = ", ".join(names[1:])
-    words = (
-        f"Written for {len(names)} sizes: {names[0]} ({others}). One number alone is for all of them. Where they differ, "
-        f"the first number is for {names[0]} and those in brackets for {others}, in this order; '-' is a size that has no "
-        "such round. It helps to mark yours all through before you begin."
+def _how_to_read(names: Sequence[str], words: Words) -> Section:
+    how = words.say(
+        "Written for {n} sizes: {first} ({others}). One number alone is for all of them. Where they differ, the first "
+        "number is for {first} and those in brackets for {others}, in this order; '-' is a size that has no such round. "
+        "It helps to mark yours all through before you begin.",
+        n=len(names),
+        first=names[0],
+        others=", ".join(names[1:]),
     )
-    return Section("sizes", "Sizes", (Paragraph(words),))
+    return Section("sizes", words.say("Sizes"), (Paragraph(how),))
 
 
-def _rounds_for_all(sizes: Sequence[Sized], names: Sequence[str], terms: Terms) -> dict[str, Rounds]:
+def _rounds_for_all(sizes: Sequence[Sized], names: Sequence[str], imprint: Imprint) -> dict[str, Rounds]:
     """The lines of every part for all sizes, by the key of its section."""
+    how = Wording(imprint.terms, language=imprint.language)
     found = {}
     for parts in zip(*(sized.parts for sized in sizes), strict=True):
-        text = part_for_all([p.written for p in parts], names, terms)
-        lines = tuple(_round_line(line) for line in text.splitlines())
-        found[f"part-{parts[0].source.name or 'part'}"] = Rounds(lines)
+        lines = lines_for_all([p.written for p in parts], names, how, imprint.prose)
+        found[f"part-{parts[0].source.name or 'part'}"] = Rounds(tuple(_round_line(line) for line in lines))
     return found
 
 
-_LABELLED = re.compile(
-    r"(?P<label>(?:R\d|Rows? \d|Next r|-)[^:]*): (?P<work>.*?)(?P<count>\s[\[(](?:\d+|-)[^\[\]]*[\])])?$"
-)
+_COUNTED = re.compile(r"(?P<work>.*?)\s(?P<count>[\[(](?:\d+|-)[^\[\]]*[\])])")
 
 
-def _round_line(line: str) -> RoundLine:
-    found = _LABELLED.fullmatch(line)
-    if found is None:
-        return RoundLine("step", line)
-    if "]; " in line or "); " in line:  # said size by size, each with its own count
-        return RoundLine("round", line, found["label"], line.partition(": ")[2])
-    return RoundLine("round", line, found["label"], found["work"], (found["count"] or "").strip())
+def _round_line(line: SizedLine) -> RoundLine:
+    if not line.label:
+        return RoundLine("step", line.said)
+    by_size = "]; " in line.said or "); " in line.said  # said size by size, each with its own count
+    counted = None if by_size else _COUNTED.fullmatch(line.said)
+    if counted is None:
+        return RoundLine("round", line.text, line.label, line.said)
+    return RoundLine("round", line.text, line.label, counted["work"], counted["count"])
 
 
 def _in_order(keys: Sequence[Sequence[str]]) -> list[str]:

@@ -75,10 +75,6 @@ describe("translations", () => {
       { language: "fr", source: "A moth.", text: "Un papillon." },
     ]);
   });
-
-  it("offer the editions that there are in the language", () => {
-    expect(editionsOf(DESIGN, "de").map(([key]) => key)).toEqual(["as-it-is", "tall0001"]);
-  });
 });
 
 describe("the order of parts", () => {

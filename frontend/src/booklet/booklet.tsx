@@ -21,7 +21,7 @@ import { useBook } from "./use-book";
 /** What is asked for, at an edition that there still is. */
 function useAsked(design: Design): [Asked, (more: Partial<Asked>) => void] {
   const [asked, setAsked] = useState(() => firstAsked(design));
-  const known = editionsOf(design, asked.language).some(([key]) => key === asked.edition);
+  const known = editionsOf(design).some(([key]) => key === asked.edition);
   return [
     known ? asked : { ...asked, edition: AS_IT_IS },
     (more) => setAsked((before) => ({ ...before, ...more })),

@@ -18,7 +18,7 @@ export function EditionFields({
   /** How its fields lie beside each other. */
   columns: string;
 }) {
-  const editions = editionsOf(design, asked.language);
+  const editions = editionsOf(design);
   return (
     <>
       <div className={`grid gap-2 ${columns}`}>

@@ -65,17 +65,15 @@ export function firstAsked(design: Design): Asked {
   };
 }
 
-/** Editions to print: as it is, at each of its sizes, one text for all that are in its own yarn, what differs from its base;
- * in another language only the first two. */
-export function editionsOf(design: Design, language: Asked["language"] = "en"): [string, string][] {
-  const english = language === "en";
+/** Editions to print: as it is, at each of its sizes, one text for all that are in its own yarn, what differs from its base. */
+export function editionsOf(design: Design): [string, string][] {
   const sizes = design.sizes.sizes ?? [];
   const all = sizes.some((s) => s.kind !== "yarn");
   return [
     [AS_IT_IS, "as it is"],
-    ...(all && english ? [[FOR_ALL, "all sizes in one"] as [string, string]] : []),
+    ...(all ? [[FOR_ALL, "all sizes in one"] as [string, string]] : []),
     ...sizes.map((s): [string, string] => [s.key, s.name]),
-    ...(design.origin?.id && english
+    ...(design.origin?.id
       ? [[DIFFERENCE, `only what differs from ${design.origin.name}`] as [string, string]]
       : []),
   ];
