@@ -55,8 +55,6 @@ def run(args: argparse.Namespace) -> Answer:
         return first
     terms = Terms(args.terms) if args.terms else first.design.terms
     language = None if args.language == "en" else Language(args.language)
-    if language is not None and (args.against is not None or args.size == FOR_ALL):
-        raise CraftError("--language goes with the pattern as it is, or with one size of it.")
     imprint = Imprint(args.designer or "its designer", terms, args.date, language=language)
     if args.against is None:
         document = _edition(first, args.size, imprint)

@@ -95,6 +95,7 @@ def words_of(document: Document) -> dict[str, str]:
         "page": words.say("Page"),
         "of": words.say("of"),
         "templates": words.say("Templates in true size"),
+        "notes": words.say("For your notes"),
     }
 
 
@@ -110,9 +111,10 @@ def as_html(
     sheet: Sheet,
     templates: Sequence[str] = (),
     share: float = 1.0,
+    rules: int = 0,
 ) -> str:
     """The booklet as one self-contained HTML page for print. templates: pages in true size, as SVG. share: of their usual
-    size, at which pictures are set."""
+    size, at which pictures are set. rules: lines for the maker's notes behind the last word."""
     paper = PAPERS[sheet.paper].drawn_in(share)
     context: dict[str, Any] = {
         "document": document.to_json(),
@@ -121,6 +123,7 @@ def as_html(
         "paper": replace(paper, type=LARGE[paper.type]) if sheet.large else paper,
         "low_ink": sheet.low_ink,
         "templates": templates,
+        "rules": range(rules),
         "words": words_of(document),
         "scripts": FAMILIES,
     }
@@ -133,17 +136,36 @@ def as_pdf(
     """The booklet as PDF, tagged for screen readers, with its templates on pages of their own.
 
     Where the last page of the words would be half empty, pictures are set somewhat smaller or larger, so that it is not
-    needed or is filled; where that does not help, it stays as it is.
+    needed or is filled; where that does not help, the maker has ruled lines for notes there, if it is of paper.
     """
     first = _laid_out(as_html(document, cover, pictures, sheet, templates))
     pages, filled = _end_of(first)
-    if pages > 1 and filled < LEAST_LAST:
-        for share in DRAWN_IN if filled < NEARLY_EMPTY else LET_OUT:
-            other = _laid_out(as_html(document, cover, pictures, sheet, templates, share))
-            number, fills = _end_of(other)
-            if number < pages or (number == pages and fills >= LEAST_LAST):
-                return _written(other)
+    if pages == 1 or filled >= LEAST_LAST:
+        return _written(first)
+    for share in DRAWN_IN if filled < NEARLY_EMPTY else LET_OUT:
+        other = _laid_out(as_html(document, cover, pictures, sheet, templates, share))
+        number, fills = _end_of(other)
+        if number < pages or (number == pages and fills >= LEAST_LAST):
+            return _written(other)
+    if rules := _rules_below(first, pages, sheet):
+        ruled = _laid_out(as_html(document, cover, pictures, sheet, templates, rules=rules))
+        if len(ruled.pages) == len(first.pages):
+            return _written(ruled)
     return _written(first)
+
+
+MM_PX = 96 / 25.4
+RULE_MM, RULES_TITLE_MM, FOOT_MM = 9.0, 22.0, 22.0
+"""From one ruled line to the next, what their title takes, and what is left free below them."""
+
+
+def _rules_below(pages: Pages, number: int, sheet: Sheet) -> int:
+    """How many ruled lines have room below the last word; none on a phone, where nobody writes."""
+    if sheet.paper == "phone":
+        return 0
+    page = pages.pages[number - 1]
+    left = (page.height - page.anchors[END][1]) / MM_PX
+    return max(0, int((left - RULES_TITLE_MM - FOOT_MM) / RULE_MM))
 
 
 def templates_pdf(document: Document, templates: Sequence[str], paper: str) -> bytes:

@@ -45,9 +45,44 @@ def test_a_last_page_is_half_filled_or_not_needed(parts: int, monkeypatch: pytes
     pdf = as_pdf(document, "", PICTURES, Sheet())
     before, ((page, filled),) = usual(document), chosen
     assert len(PdfReader(io.BytesIO(pdf)).pages) == page <= before[0]
-    assert filled >= LEAST_LAST or page < before[0]
+    noted = "For your notes" in PdfReader(io.BytesIO(pdf)).pages[-1].extract_text()
+    assert filled >= LEAST_LAST or page < before[0] or noted
     if before[1] >= LEAST_LAST:
         assert (page, filled) == before, "what is filled already stays as it is"
+
+
+def words_only(lines: int) -> Document:
+    """A booklet without a picture that could be set larger or smaller."""
+    words = tuple(Paragraph(f"{n}. Sew the ears to the head where it begins to narrow. " * 3) for n in range(lines))
+    return Document("Heron", "by Fern", "1.0", "us", (Section("notes", "Making up", words),))
+
+
+def ends_with_little(paper: str = "a4") -> Document:
+    """One whose last page of words holds but a few lines."""
+    for lines in range(20, 60):
+        pages, filled = printing._end_of(printing._laid_out(as_html(words_only(lines), "", {}, Sheet(paper))))
+        if pages > 1 and filled < LEAST_LAST / 2:
+            return words_only(lines)
+    raise AssertionError
+
+
+def test_a_last_page_that_no_picture_can_fill_has_room_for_notes() -> None:
+    document = ends_with_little()
+    before = len(printing._laid_out(as_html(document, "", {}, Sheet())).pages)
+    pages = PdfReader(io.BytesIO(as_pdf(document, "", {}, Sheet()))).pages
+    assert len(pages) == before
+    said = [" ".join(page.extract_text().split()) for page in pages]
+    assert "For your notes" in said[-1]
+    assert not any("For your notes" in text for text in said[:-1])
+    assert all(f"{n}. Sew the ears" in " ".join(said) for n in range(len(document.sections[0].blocks)))
+    rules = printing._rules_below(printing._laid_out(as_html(document, "", {}, Sheet())), before, Sheet())
+    assert rules >= 10
+
+
+def test_a_phone_has_no_lines_to_write_on() -> None:
+    document = ends_with_little("phone")
+    pages = PdfReader(io.BytesIO(as_pdf(document, "", {}, Sheet("phone")))).pages
+    assert "For your notes" not in " ".join(page.extract_text() for page in pages)
 
 
 def test_it_says_what_is_on_every_page_whatever_its_pictures_measure() -> None:
