@@ -58,7 +58,7 @@ function Header({ me }: { me: Me }) {
         "Something you typed has not reached the studio yet. Stay until it has, or it would be lost on this machine.",
         true,
       );
-    else account.mutate({ do: "out" });
+    else account.mutate({ do: "out" }, { onSuccess: () => void takeMakingsAway(say) });
   };
   const commands = useMemo(
     () => [
@@ -120,6 +120,15 @@ function Header({ me }: { me: Me }) {
       {open && <AccountDialog me={me} open onOpen={setOpen} />}
     </header>
   );
+}
+
+/** What of her own makings lies on this device goes with her; what waits for a net stays, and is told. */
+async function takeMakingsAway(say: (text: string) => void) {
+  const waiting = await import("./making/store").then(({ dropOwn }) => dropOwn()).catch(() => 0);
+  if (waiting)
+    say(
+      `${waiting === 1 ? "A making stays" : `${waiting} makings stay`} on this device, as notes of it wait for a net: open it signed in to send them.`,
+    );
 }
 
 function Lost() {

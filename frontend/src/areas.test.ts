@@ -52,7 +52,7 @@ const AREAS: Record<string, readonly string[]> = {
   booklet: ["booklet"],
   brief: ["brief"],
   gauge: ["gauge"],
-  making: ["figure-now"],
+  making: ["figure-now", "store"],
   proving: ["proving"],
   shelf: ["shelf"],
 };

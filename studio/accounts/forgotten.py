@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import smtplib
+from concurrent.futures import ThreadPoolExecutor
 
 from django.conf import settings
 from django.contrib.auth.models import User
@@ -54,6 +55,14 @@ def ask(request: HttpRequest, username: str) -> None:
         settings.DEFAULT_FROM_EMAIL,
         [user.email],
     )
+    _letters.submit(_send, letter)
+
+
+_letters = ThreadPoolExecutor(2, "letters")
+"""Letters go out behind the answer: how long it takes tells nobody whether a studio has an address."""
+
+
+def _send(letter: EmailMessage) -> None:
     try:
         letter.send()
     except (OSError, smtplib.SMTPException) as error:

@@ -6,6 +6,7 @@ import json
 import re
 from datetime import timedelta
 from threading import Barrier, Thread
+from typing import Any
 
 import pytest
 from django.conf import settings
@@ -16,6 +17,7 @@ from django.db.models import F, QuerySet
 from django.test import Client
 from django.utils import timezone
 
+from studio.accounts import forgotten
 from studio.accounts.models import Tries
 from studio.accounts.tries import BY_ADDRESS, BY_NAME, SIGN_UPS, Counter, clear_old
 from tests.studio.conftest import Studio
@@ -252,6 +254,20 @@ def test_headers_keep_others_out(studio: Studio) -> None:
 ADDRESS = "fern@example.org"
 
 
+@pytest.fixture(autouse=True)
+def letters(monkeypatch: pytest.MonkeyPatch) -> list[Any]:
+    """Letters that were handed over to be sent; they are sent at once here."""
+    handed: list[Any] = []
+
+    class AtOnce:
+        def submit(self, send: Any, letter: Any) -> None:
+            handed.append(letter)
+            send(letter)
+
+    monkeypatch.setattr(forgotten, "_letters", AtOnce())
+    return handed
+
+
 def link_in(letter: EmailMessage) -> tuple[str, str]:
     """The user and the token of a letter's link."""
     found = re.search(r"/new-password/([^/\s]+)/(\S+)", str(letter.body))
@@ -276,6 +292,20 @@ def test_a_way_back_in_is_sent_where_she_said(studio: Studio, user: User, mailou
     status, got = post(Client(), "/session/new-password", easy | {"password": "third-lantern-5"})
     assert (status, got["type"]) == (422, "/problems/spent-link"), "it works once"
     assert post(Client(), "/session", {"username": "fern", "password": "another-lantern-4"})[0] == 200
+
+
+def test_a_letter_goes_out_behind_the_answer(
+    studio: Studio, user: User, letters: list[Any], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """How long it takes must not tell who is here: the answer never waits for the mail's server."""
+    studio.ask("PUT", "/session/address", {"present": "velvet-lantern-9", "address": ADDRESS})
+
+    def down(_letter: Any, *_: Any) -> int:
+        raise OSError("no mail today")
+
+    monkeypatch.setattr(EmailMessage, "send", down)
+    assert post_only(Client(), "/session/forgotten", {"username": "fern"}) == 204
+    assert [letter.to for letter in letters] == [[ADDRESS]]
 
 
 def post_only(client: Client, path: str, body: object) -> int:

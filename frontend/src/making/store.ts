@@ -148,3 +148,15 @@ export async function drop(making: string): Promise<void> {
   }
   await tx.done;
 }
+
+/** Take the designer's own makings off this device as she signs out; a link's stay with whoever holds it. What waits for a
+ * net stays, too, as it would be lost: the answer is how many do. */
+export async function dropOwn(): Promise<number> {
+  let waiting = 0;
+  for (const row of (await allKept()).filter((k) => k.token === null)) {
+    const photos = (await photosOf(row.id)).filter((p) => !p.sent && !p.refused);
+    if (photos.length || (await unsent(row.id)).length) waiting += 1;
+    else await drop(row.id);
+  }
+  return waiting;
+}
