@@ -58,7 +58,11 @@ def unbracketed(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
             close = next((k for k in range(at + 1, len(tokens)) if tokens[k].sort is Sort.CLOSE), at)
             inside = [t for t in tokens[at + 1 : close] if t.sort not in (Sort.QUIET, Sort.IN)]
             behind = tokens[close + 1].sort if close + 1 < len(tokens) else None
-            placed = behind is Sort.IN and [t.sort for t in inside] in _STITCHES
+            sorts = [t.sort for t in inside]
+            if sorts == [Sort.NUMBER] and kept and kept[-1].sort is Sort.NUMBER and kept[-1].value == inside[0].value:
+                at = close + 1  # 'six (6) single crochet'
+                continue
+            placed = behind is Sort.IN and sorts in _STITCHES
             if placed or (inside and all(t.sort in _LOOPS for t in inside)):
                 kept += inside
                 at = close + 1

@@ -65,9 +65,12 @@ _MAKES_CHAIN = re.compile(r"(?i)\bch \d")
 
 _NTH_PIECE = re.compile(rf"around the (?P<nth>{'|'.join(ORDINALS)}) (?P<noun>[^\W\d_]+)(?=,|$)")
 
+_RING_COUNT = re.compile(r"(?:[3-9]|1[0-2])\.?")
+"""A number that is all that a first round says: the stitches of its ring."""
+
 _AROUND_PIECE = re.compile(r" around the (?P<name>[^,;()]+)(?=,|;|\)|$)")
-_PARTS_AND = re.compile(r"\s*(?:\+|&|/|,)\s*")
-"""'LEG 2 + BODY': a leg that goes on as the body is called by either name."""
+_PARTS_AND = re.compile(r"\s*(?:\+|&|/|,)\s*|\s+(?:and|und|et|y|e|en)\s+")
+"""'LEG 2 + BODY', 'Second bump and rest of heart': a piece that goes on as another is called by either name."""
 
 _SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
 """'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
@@ -114,10 +117,11 @@ class Rounds:
 
     def vocabulary(self) -> Vocabulary:
         """What words mean here, with the names of the parts so far."""
-        key = tuple((p.name, p.make) for p in self.parts)
+        key = tuple((p.name, p.make) for p in self.parts)  # the part under way is the last of them
         if self._known is None or self._known[0] != key:
             own = dict(self.own)
-            for name, make in (*key, *((p, 1) for p in self.pieces)):
+            own_names = [(name, 1) for name in _PARTS_AND.split(self.part.name) if name and name != self.part.name]
+            for name, make in (*key, *((p, 1) for p in self.pieces), *own_names):
                 for phrase, value in piece_phrases(name, self.language, make) if name else ():
                     known = table_of(self.language, self.terms).get(phrase)
                     if known is None or known.sort is Sort.NOISE:
@@ -199,6 +203,8 @@ class Rounds:
     def round(self, row: Row, label: Label, first: int, last: int, rest: str) -> None:
         if (numbers := rest.replace(".", " ").split()) and all(n == str(self.part.live) for n in numbers):
             rest = f"[{numbers[0]}]"  # 'R5-8: 24', as many as before
+        if self.part.ringless and _RING_COUNT.fullmatch(rest.strip()):
+            rest = f"{rest.strip(' .')} sc in ring"  # 'r1 = 6'
         measured = _MEASURED.search(rest) if last > first else None
         if measured is not None:
             rest = rest.replace(measured.group(0), "", 1)  # how many rounds that is, the label says

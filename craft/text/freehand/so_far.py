@@ -50,5 +50,10 @@ class PartSoFar:
     bridge: int = 0
 
     @property
+    def ringless(self) -> bool:
+        """Whether nothing of it is worked yet, and no chain or loops wait to be worked along."""
+        return not self.rounds and not self.chained and not self.lead and not self.live
+
+    @property
     def last(self) -> int:
         return self.rounds[-1].number if self.rounds else 0

@@ -129,7 +129,7 @@ def rows(text: str, size: int = 0, corrections: Corrections = NO_CORRECTIONS) ->
     size: which of several sizes is read, 0 the first.
     """
     found = [
-        Row(plain(text[cut.span.start : cut.span.end]), cut.span, taken=cut.taken, apart=cut.apart)
+        Row(_without_emphasis(plain(text[cut.span.start : cut.span.end])), cut.span, taken=cut.taken, apart=cut.apart)
         for cut in cuts(text, corrections)
     ]
     return unwrapped(tabled(_numbered(_without_heads(_of_size(_without_bullets(found), text, size)))))
@@ -139,6 +139,18 @@ def _numbered(found: list[Row]) -> list[Row]:
     """Rows with labels that their text tells by counting on."""
     plainly = numbered(["" if row.quiet or row.taken is not None else row.text for row in found])
     return [replace(row, text=text) if text else row for row, text in zip(found, plainly, strict=True)]
+
+
+_EMPHASIZED = re.compile(r"^\s*\*([^*]{2,30}?)[.:]?\*\s+(?=\S)")
+"""'*Round 1.* Work …': a label that is printed in slanted letters; what stands between stars is repeated elsewhere."""
+
+
+def _without_emphasis(text: str) -> str:
+    found = _EMPHASIZED.match(text)
+    label = label_at(f"{found[1]}: x") if found is not None else None
+    if found is None or label is None or label.bare or label.end < len(found[1]):
+        return text
+    return f"{found[1]}: {text[found.end() :]}"
 
 
 _BULLET = re.compile(r"^\s*[*•▪◦‣-]\s+(?=\S)")

@@ -76,6 +76,8 @@ class Stitches(Places):
                 return "dec" if n.value == 2 else f"dec{n.value}"
             if self.at > start and self.eat(Sort.DOUBLE):
                 return f"{n.value} inc"
+            if self.at > start and self._into_one():
+                return "dec" if n.value == 2 else f"dec{n.value}"
             if self.at > start and (shaping := self.peek()) is not None and shaping.value in ("inc", "dec"):
                 self.take()  # '6 M abnehmen'
                 return f"{n.value} {shaping.value}"
@@ -92,6 +94,14 @@ class Stitches(Places):
         if n is not None and self.sort() in (Sort.EACH, Sort.RING, Sort.BACK, Sort.FRONT):
             return self.placed(n, "sc")
         return None
+
+    def _into_one(self) -> bool:
+        """'[squeeze 2 stitches] into 1': the words are taken."""
+        one = self.peek(1)
+        if self.sort() is not Sort.IN or one is None or one.sort is not Sort.NUMBER or one.value != 1:
+            return False
+        self.at += 2
+        return True
 
     def _shapes(self, ahead: int) -> bool:
         """Whether an increase or a decrease stands there: 'inc', 'a double six times'."""

@@ -39,9 +39,10 @@ class Units(Stitches):
             self.at += 2  # 'and chain 1': what holds the ring
             self.eat(Sort.COMMA, Sort.STOP, Sort.AND)
         passed = 0
-        while self.sort() is Sort.NOISE and passed < MOST_PASSED:
-            passed += 1  # 'y teje dentro 6 puntos'
-            self.noise.append(str(self.take().value))
+        while self.sort() in (Sort.NOISE, Sort.IN, Sort.AND) and passed < MOST_PASSED:
+            passed += 1  # 'y teje dentro 6 puntos', 'Fadenring an und häkeln 6 feste Maschen'
+            word = self.take()
+            self.noise += [str(word.value)] if word.sort is Sort.NOISE else []
         n = self.eat(Sort.NUMBER)
         stitch = self.eat(Sort.STITCH)
         n = n or self.eat(Sort.NUMBER)
