@@ -36,10 +36,11 @@ def is_plain(strict: Checked) -> bool:
 _TOLD_OTHERWISE = re.compile(
     r"(?i)\b(?:rep(?:eat)?|as|like|same)\s+(?:the\s+|as\s+)*(?:previous|last|rounds?|rnds?|rows?|rd)\b|\bturn\b|\b[r]\d-\d+\s+(?:sc|dc|x)\b|\bch(?:ain)?\s*\d+\s*\(|\b(?:sl\s*st|ss)\s+to\s+join|\bjoin\s+with\s+an?\s+sl|\b(?:sk|skip|miss)\s+(?:the\s+)?(?:first|1st)\b|,\s*join\s*[.,]?\s*[(\[]|,\s*(?:inc|dec)\s+around|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
     r"|\*[^*]+\*\s*[-=\u2013\u2014x]\s*\d|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]|[\d:.)*|–-]\s+x\.?\s*(?:[\[({=→]|$|[-:,]\s*\d)"
+    r"|\*\s*,\s*rep(?:eat)?\s+\d+\s+times\s*,|\brep(?:eat)?\s+\d+\s*(?:x|times)\s*:"
     r"|[,.]\s*\d{1,3}\s*(?:sc|dc)\.?\s*$"
     r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
     r"|\b(?:and|then)\s+(?:down|along|across)\s+the\s+ch|\b(?:sk|skip|miss)\s+\d\s+ch|\b(?:in|de)crease\s+\d+\s*[\[(=]"
-    r"|(?:^|[:.)>*-])[^(\[*]*\b(?:sc|dc)\s*\d*\s*(?:,|\band\b|\+|&)\s*1?\s*(?:inc|dec|incr|decr|invdec|[ds]c2tog)\w*\s*[x*]\s*\d"
+    r"|(?:^|[:.)>*-])[^(\[*]*(?<![a-z])(?:sc|dc)\s*\d*\s*(?:,|\band\b|\+|&)\s*1?\s*(?:inc|dec|incr|decr|invdec|[ds]c2tog)\w*\s*[x×*]\s*\d"
     r"|\d\s*(?:hdc|dc|tr)\s+in\s+(?:the\s+)?[345](?:rd|th)\s+ch"
 )
 """'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, '2 sc, inc x 6', a

@@ -65,7 +65,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
             ),
             True,
         ),
-        (re.compile(rf"(?i)//\s*({n}){unit}\s*[.!]?\s*$"), True),
+        (re.compile(rf"(?i)(?://|\.{{2,}}|…)\s*({n}){unit}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)\bfor\s+({n}){needed}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=\bto)\s+({n}){unit}\s*[.!]?\s*$"), True),
         (
@@ -165,7 +165,7 @@ def tails(text: str, language: str = "en") -> list[Tail]:
 
 def sentences(text: str) -> list[str]:
     """The sentences of a round's words; abbreviations with a dot do not end one."""
-    pieces = re.split(r"(?<=[\w)\]*][.!])\s+(?=[A-ZÀ-Ý*]|[(\[](?!\s*=?\s*\d+\s*(?:[^\W\d_]{1,8}\.?\s*)?[)\]]))", text)
+    pieces = re.split(r"(?<=[\w)\]*][.!])\s+(?=[A-ZÀ-Ý*~]|[(\[](?!\s*=?\s*\d+\s*(?:[^\W\d_]{1,8}\.?\s*)?[)\]]))", text)
     found: list[str] = []
     for piece in pieces:
         starred = bool(found) and "*" in found[-1] and _AGAIN.search(found[-1]) is None

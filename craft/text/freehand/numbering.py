@@ -151,7 +151,7 @@ def _line(at: int, text: str) -> _Numbered | None:
     if label is not None and label.first != first:
         return None
     rest, singly, word = m["rest"], text[m.start("more") :].strip(" -"), re.sub(r"\W+", "", (m["word"] or "").lower())
-    if ranged < first:
+    if ranged < first or (ranged == first and m["more"]):  # '2 - 2 sc in every st'
         ranged, rest, word = first, singly, ""  # 'R3 - 1 single crochet': a number of stitches
     told = label is not None and (not label.bare or label.last != first or label.last == ranged)
     last = label.last or first if told and label is not None else ranged

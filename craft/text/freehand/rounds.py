@@ -48,7 +48,9 @@ _MEASURED = re.compile(
 """'… until it measures about 5 cm.'"""
 
 
-_BRACKET_BEHIND = re.compile(r"\(([^()\d]+)\)[\s.]*$")
+_BRACKET_BEHIND = re.compile(
+    r"(?:\((?P<said>[^()\d]+)\)|(?<=\s)(?P<sign>[*~])\s+(?P<told>[^*~()\d]+?)\s+(?P=sign))[\s.]*$"
+)
 _TELLS_WORK = {
     Sort.STITCH, Sort.BACK, Sort.FRONT, Sort.RING, Sort.CHAIN, Sort.TURN, Sort.SKIP, Sort.LEAVE, Sort.REPEAT, Sort.EVENLY,
     Sort.DOUBLE, Sort.TOGETHER, Sort.PIECE, Sort.PAIRS, Sort.FREE, Sort.FREE_BACK, Sort.BOTH,
@@ -272,10 +274,11 @@ class Rounds:
     def _aside_behind(self, rest: str) -> tuple[str, str] | None:
         """'6 x (2 pb, dism); 18 p (rellenar bien)': the round and a bracket behind it that tells no work."""
         found = _BRACKET_BEHIND.search(rest)
-        sorts = {t.sort for t in tokens(found[1], self.vocabulary())} if found is not None else set()
+        said = (found["said"] or found["told"]) if found is not None else ""
+        sorts = {t.sort for t in tokens(said, self.vocabulary())}
         if found is None or Sort.NOISE not in sorts or sorts & _TELLS_WORK:
             return None
-        return rest[: found.start()].rstrip(), found[1].strip()
+        return rest[: found.start()].rstrip(), said.strip()
 
     def _is_evened(self, work: str, count: int) -> bool:
         """Whether words leave it to the count what is worked: none, or a change that the count bears out."""

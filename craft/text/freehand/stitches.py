@@ -24,6 +24,9 @@ class Stitches(Places):
         if (given := self.given()) is not None:
             return given
         n = self.eat(Sort.NUMBER)
+        if n is not None and self.sort() in (Sort.BACK, Sort.FRONT) and self.sort(1) is Sort.STITCH:
+            loops = "BLO" if self.take().sort is Sort.BACK else "FLO"
+            return f"in {loops} {n.value} {name_of(self.take().value)}"  # '24 BLO sc'
         stitch = self.eat(Sort.STITCH)
         if stitch is None:
             return self.unsaid(n)
@@ -76,6 +79,9 @@ class Stitches(Places):
                 return "dec" if n.value == 2 else f"dec{n.value}"
             if self.at > start and self.eat(Sort.DOUBLE):
                 return f"{n.value} inc"
+            if self.at > start and self.sort() is Sort.IN and self.sort(1) is Sort.RING:
+                self.at += 2
+                return f"{n.value} sc in ring"  # '6 sts in magic ring'
             if self.at > start and self._into_one():
                 return "dec" if n.value == 2 else f"dec{n.value}"
             if self.at > start and (shaping := self.peek()) is not None and shaping.value in ("inc", "dec"):
