@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import replace
 
-from craft.problems import Problem
 from craft.rounds.arithmetic import round_sum
 from craft.rounds.fabric import run_pattern
 from craft.rounds.pattern import Chain, Turn
@@ -14,20 +13,17 @@ from craft.rounds.stitches import Terms
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, sentences, tails
-from craft.text.freehand.cursor import ORDINALS
 from craft.text.freehand.evidence import Below, Chosen, choose, even
 from craft.text.freehand.inferred import inferred
 from craft.text.freehand.labels import Label, label_at
-from craft.text.freehand.legend import explained, legend, piece_phrases, terms_of
-from craft.text.freehand.lexer import Vocabulary, tokens
-from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
+from craft.text.freehand.lexer import tokens
+from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.named_pieces import NamedPieces
 from craft.text.freehand.phrases import Said, said
 from craft.text.freehand.row import Row
-from craft.text.freehand.so_far import Line, PartSoFar, Worked
-from craft.text.freehand.source import plain
+from craft.text.freehand.so_far import Line, Worked
 from craft.text.notation import print_body, read
 from craft.text.notation.bodies import read_body
-from craft.text.notation.names import Names
 
 MOST_REPEATED = 200
 """Rounds that one reference writes out."""
@@ -65,14 +61,10 @@ _EACH_LOOP = re.compile(
 
 _MAKES_CHAIN = re.compile(r"(?i)\bch \d")
 
-_NTH_PIECE = re.compile(rf"around the (?P<nth>{'|'.join(ORDINALS)}) (?P<noun>[^\W\d_]+)(?=,|$)")
 
 _RING_COUNT = re.compile(r"(?:[3-9]|1[0-2])\.?")
 """A number that is all that a first round says: the stitches of its ring."""
 
-_AROUND_PIECE = re.compile(r" around the (?P<name>[^,;()]+)(?=,|;|\)|$)")
-_PARTS_AND = re.compile(r"\s*(?:\+|&|/|,)\s*|\s+(?:and|und|et|y|e|en)\s+")
-"""'LEG 2 + BODY', 'Second bump and rest of heart': a piece that goes on as another is called by either name."""
 
 _SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
 """'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
@@ -88,52 +80,8 @@ def _is_settled(work: str, ways: list[Said]) -> bool:
     return bracketed and any(not way.noise and _SETTLED.fullmatch(way.work) for way in ways)
 
 
-class Rounds:
-    """Reads rounds one after the other and writes them in the notation. out: the lines so far; part: the part under way."""
-
-    def __init__(self, text: str, found: list[Row], terms: Terms | None, pieces: tuple[str, ...]) -> None:
-        self.rows = found
-        words = re.findall(r"[^\W\d_]+(?:'[^\W\d_]+)?", text.lower())
-        self.language = language_of(words)
-        self.terms = terms_of(text, terms) if self.language == "en" else Terms.US
-        self.own = legend(found, self.language, self.terms)
-        self.pieces = pieces
-        self.parts: list[PartSoFar] = []
-        self.part = PartSoFar()
-        self.out: list[Line] = []
-        self.waiting: list[Row] = []
-        self.closed = False
-        self.section: Taken | None = None
-        self.told: list[Problem] = []
-        self.at = 0
-        self.follows: int | None = None
-        self.behind: list[Row] = []
-        self._known: tuple[tuple[tuple[str, int], ...], Vocabulary] | None = None
-
-    def explain(self, words: Mapping[str, str]) -> None:
-        """Words that she explains: what they mean in the whole text. CraftError for what is not understood."""
-        vocabulary = Vocabulary(self.language, self.terms, dict(self.own))
-        for word, what in words.items():
-            self.own[plain(word).strip().lower()] = explained(word, plain(what), vocabulary)
-        self._known = None
-
-    def vocabulary(self) -> Vocabulary:
-        """What words mean here, with the names of the parts so far."""
-        key = tuple((p.name, p.make) for p in self.parts)  # the part under way is the last of them
-        if self._known is None or self._known[0] != key:
-            own = dict(self.own)
-            own_names = [(name, 1) for name in _PARTS_AND.split(self.part.name) if name and name != self.part.name]
-            for name, make in (*key, *((p, 1) for p in self.pieces), *own_names):
-                for phrase, value in piece_phrases(name, self.language, make) if name else ():
-                    known = table_of(self.language, self.terms).get(phrase)
-                    if known is None or known.sort is Sort.NOISE:
-                        own.setdefault(phrase, Meaning(Sort.PIECE, value))
-            self._known = key, Vocabulary(self.language, self.terms, own)
-        return self._known[1]
-
-    @property
-    def names(self) -> Names:
-        return Names(tuple(dict.fromkeys(p.name for p in self.parts if p.name)) + self.pieces)
+class Rounds(NamedPieces):
+    """Reads rounds one after the other and writes them in the notation."""
 
     def candidates(self, work: str) -> list[Said]:
         """What the words of a round may say: as the notation reads them, then as people write."""
@@ -159,29 +107,6 @@ class Rounds:
             return []
         along = [way for way in found if "the chain" in way.work and not _MAKES_CHAIN.search(way.work)]
         return [replace(way, work=f"ch {self.part.bridge}, {way.work}") for way in along]
-
-    def _called(self, way: Said) -> Said:
-        """'around the second lobe', where 'Lobe two' has a heading of its own: by its name."""
-
-        def name(m: re.Match[str]) -> str:
-            alike = [p.name for p in self.parts if p.make == 1 and m["noun"].lower() in p.name.lower().split()]
-            nth = ORDINALS.index(m["nth"])
-            return f"around the {alike[nth]}" if nth < len(alike) else m.group(0)
-
-        return replace(way, work=_NTH_PIECE.sub(name, way.work)) if "around the " in way.work else way
-
-    def _on_own_edge(self, way: Said) -> Said:
-        """'12 sc around leg two', said in leg two: on its own edge again, where other pieces were worked along before."""
-        if not self.part.rounds or not self.part.name or " around the " not in way.work:
-            return way
-        names = [self.part.name, *_PARTS_AND.split(self.part.name)]
-        called = next((m for m in _AROUND_PIECE.finditer(way.work) if m["name"].lower() in map(str.lower, names)), None)
-        if called is None:
-            return way
-        around = called.group(0)
-        elsewhere = way.work.replace(around, "")
-        again = " on the main edge" if " around the " in elsewhere else ""
-        return replace(way, work=way.work.replace(around, again))
 
     def below(self, label: Label | None = None) -> Below:
         opening = not self.part.rounds and (label is None or label.first in (1, None))
