@@ -14,6 +14,7 @@ import pytest
 import craft
 from craft.rounds.stitches import MOST_INTO_ONE, STITCHES, Loops, Terms, decrease_of, increase_of
 from craft.text.check import check
+from craft.text.notation import read
 
 ENTRY = '''
     Stitch(
@@ -59,7 +60,7 @@ def test_every_spelling_of_every_stitch_is_read_as_it(terms: Terms) -> None:
             continue
         for word in entry.spellings(terms):
             text = f"R1: 12 sc in ring\nR2: {word}" if terms is not Terms.UK else f"R1: 12 dc in ring\nR2: {word}"
-            reading = check(text, terms).reading
+            reading = read(text, terms)
             bodies = [r.body for p in reading.pattern.parts for r in p.rounds]
             assert len(bodies) == 2
             (item,) = bodies[1]

@@ -9,13 +9,14 @@ from functools import cache
 from craft.text.freehand.lexicon import Sort, stitch_words, words_of
 
 _UNIT = (
-    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|h?[sd]cs|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|pts?|ptos?|p|puntos?|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
+    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|h?[sd]cs|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|pts?|ptos?|p|punt(?:os?|i)|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
     r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+(?:round|rnd|rd|time))(?![^\W\d_])\.?"
 )
 _IN_ALL = (
     r"(?:total(?:e|es|\s+of|\s+de)?|tot\.?|totaal|insgesamt|gesamt|ges\.|zus\.|zusammen|en\s+(?:tout|total)|au\s+total|in\s+(?:all|total|tutto|totaal)"
-    r"|(?:st(?:itch)?\s+)?count|sts|stitches|maschen(?:zahl)?|mailles|puntos|maglie|steken|now|jetzt|nun)"
+    r"|(?:st(?:itch)?\s+)?count|sts|stitches|maschen(?:zahl)?|mailles|puntos|maglie|steken|now|jetzt|nun|macht|ergibt|gibt|soit|quedan|makes|you\s+have)"
 )
+_IN_ALL_BEHIND = r"(?:en\s+(?:tout|total)|au\s+total|in\s+(?:all|total|totale|tutto|totaal)|insgesamt|gesamt|totali?)"
 """'(total 24)', '(sts: 24)', '[insgesamt 24 M]': what may stand before a count in its bracket."""
 _ROUNDS = r"(?:rounds?|rnds?|rows?|runden|rd|tours?|vueltas|giri|toeren|rondes|reihen)"
 
@@ -47,7 +48,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
     return (
         (
             re.compile(
-                rf"(?i)[\[({{<]\s*(?:=\s*|{_IN_ALL}\s*[:=]?\s*)?\**({n})\**{unit}\s*[\])}}>](?!\s*(?:x\s*\d|\*\s*\d|\d+\s*(?:x|times)|around|twice|in\s+(?:the\s+)?(?:last|next|same|each|every|first|one)\b))"
+                rf"(?i)[\[({{<]\s*(?:=\s*|{_IN_ALL}\s*[:=]?\s*)?\**({n})\**{unit}(?:\s+{_IN_ALL_BEHIND})?\s*[\])}}>](?!\s*(?:x\s*\d|\*\s*\d|\d+\s*(?:x|times)|around|twice|in\s+(?:the\s+)?(?:last|next|same|each|every|first|one)\b))"
             ),
             True,
         ),
@@ -65,7 +66,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
             ),
             True,
         ),
-        (re.compile(rf"(?i)(?://|\.{{2,}}|…)\s*({n}){unit}\s*[.!]?\s*$"), True),
+        (re.compile(rf"(?i)(?://|(?<=\s)/|\.{{2,}}|…)\s*({n}){unit}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)\bfor\s+({n}){needed}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=\bto)\s+({n}){unit}\s*[.!]?\s*$"), True),
         (

@@ -22,7 +22,7 @@ _TO = rf"(?:\s*-\s*|\s*(?:{_UNTIL})\s+)"
 _WORDTO = rf"\s*(?:{_UNTIL})\s+"
 _STITCHES = (
     r"[hs]?dc|sc|x|ch|v|st|single|half|double|treble|inc\w*|dec\w*|fm|km|lm|feste\w*|zun\w*|abn\w*|m[scb]|maille\w*|aug\w*|dim\w*"
-    r"|p[bar]|punto\w*|aum\w*|dism\w*|magli[ae]|vaste\w*|meerd\w*|mind\w*|hv"
+    r"|times|mal|fois|veces|volte|keer|p[bar]|punto\w*|aum\w*|dism\w*|magli[ae]|vaste\w*|meerd\w*|mind\w*|hv"
 )
 _DASHTO = (
     r"(?:(?<=\d)[-+&](?=\d)|\s*-\s*(?=#\d)"
@@ -33,10 +33,11 @@ _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|\^[ao]?|a|o|[rdtmvn][ao])?"
 _END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s)|-(?=[a-zA-Z(\[]))?\s*"
 
 _FORMS = (
-    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r]\.?\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
+    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r.]{{1,2}}\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?P<more>(?:\s*,\s*\d{{1,4}}\s*\.?{_NTH})*)(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)(?!\s*\d+\s*(?:wiederhol|wdh|herhal))\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[RrTVG](?:\.\s*:?|\s*:)\s*"),
     re.compile(r"(?P<a>\d{1,3})v\.?(?:\s*-\s*(?P<b>\d{1,3})v\.?)?\s*[:)]\s*"),
+    re.compile(r"(?P<a>\d{1,3})[°ºª](?:\s*[gvt])?\.?(?:\s*-\s*(?P<b>\d{1,3})[°ºª])?(?<=[°ºª])\s*[gvt]?\.?\s*[:.)]\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
     re.compile(rf"(?i)[(\[{{]\s*(?:{ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]}}]\s*[:.]?\s*"),
@@ -160,7 +161,7 @@ def _label(text: str, by: int) -> Label | None:
         return Label(None, None, by, by + m.end(), many=CARDINALS.get(said) or int(said))
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
-            return _made(m, by, bare=k > 6)
+            return _made(m, by, bare=k > 7)
     if m := _SENTENCE.match(text) or _SENTENCE_NTH.match(text) or _FROM_NTH.match(text) or _ARE.match(text):
         return _made(m, by)
     if m := _NTH_ALONE.match(text):

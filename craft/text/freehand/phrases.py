@@ -304,12 +304,19 @@ class _Parser(Units):
         n = self.eat(Sort.NUMBER)
         if n is None or (not self.eat(Sort.TIMES) and self.sort() is not Sort.OPEN):
             return None
+        if self.sort() is Sort.STOP and self.at == 2:
+            self.take()  # '6 volte: 1 mb, 1 aum'
+            inner = self.sequence(closing=False)
+            return f"({', '.join(inner)}) x {n.value}" if inner else None
         if self.sort() is Sort.OPEN:
             self.take()
             inner = self.sequence(closing=True)
             if not self.eat(Sort.CLOSE) or not inner:
                 return None
             return f"({', '.join(inner)}) x {n.value}"
+        if self.sort() is Sort.NUMBER and self.at == 2 and self.way.sweeping:
+            inner = self.sequence(closing=False)
+            return f"({', '.join(inner)}) x {n.value}" if inner else None  # '6 x 2 fM, 1 Abn'
         if self.sort() is Sort.NUMBER and (one := self.work()) is not None:
             return f"({one}) x {n.value}"
         if (token := self.eat(Sort.STITCH)) is not None:

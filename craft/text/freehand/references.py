@@ -100,7 +100,7 @@ _SPELT = re.compile(rf"(?i)\b({_ROUND})\s+({'|'.join(CARDINALS)})\b")
 
 
 _AS = (
-    r"exactly\s+as|same\s+as|as|like|ditto|wie(?:\s+in)?|genau\s+wie|comme|pareil\s+que|identique\s+[àa]|idem(?:\s+(?:que|au))?|igual\s+(?:que|a)|como"
+    r"exactly\s+as|same\s+as|as|like|ditto|wie(?:\s+in)?|genau(?:so)?\s+wie|gleich\s+wie|(?:la\s+)?même\s+chose\s+que|uguale\s+al|(?:het)?zelfde\s+als|comme|pareil\s+que|identique\s+[àa]|idem(?:\s+(?:que|au))?|igual\s+(?:que|a)|como"
     r"|come|uguale\s+a|zoals|als|gelijk\s+aan|idem\s+als"
 )
 _REPEAT = (
