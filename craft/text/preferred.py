@@ -118,16 +118,15 @@ def with_passed_over(checked: Checked) -> Checked:
     if len(lines) < LEAST_PASSED_OVER:
         lines = [ln for ln in _worded(checked) if _TELLS_ROUNDS.search(ln.text) or _SAYS_COUNT.search(ln.text)]
         lines = [ln for ln in lines if said is None or not said(ln.number)]
-    plainly = (
-        *_several_rounds(checked),
-        *_even_rounds(checked),
-        *_repeated_rounds(checked),
-        *_bare_work(checked),
-        *_unworked(checked),
-    )
+    ways = (_several_rounds, _even_rounds, _repeated_rounds, _bare_work, _unworked, _numbered_work)
+    plainly = [line for way in ways for line in way(checked)]
     lines += [ln for ln in plainly if ln not in lines and not (said and said(ln.number))]
     told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _ENDS) for ln in lines]
-    told += [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _GAP) for ln in _in_gaps(checked)]
+    told += [
+        Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _GAP)
+        for ln in _in_gaps(checked)
+        if ln not in lines
+    ]
     if not told:
         return checked
     return replace(checked, problems=ordered((*checked.problems, *told)))
@@ -193,6 +192,22 @@ def _bare_work(checked: Checked) -> Iterator[Line]:
         words = re.findall(r"[^\W\d_]+", behind.lower())
         explains = colon and set(re.findall(r"[^\W\d_]+", lead.lower())) & freehand.stitch_words()
         if words and re.search(r"\d", behind) and set(words) <= freehand.stitch_words() and not explains:
+            yield line
+
+
+_BEGINS = re.compile(r"[\s(\[*]*(?:\d{1,3}\s*[x×*]?\s*)?[(\[*]*(?:\d{1,3}\s*)?(?P<word>[^\W\d_]+)")
+
+
+def _numbered_work(checked: Checked) -> Iterator[Line]:
+    """Lines of prose that a number and then stitches begin, '11: (2 sc, dec) around. 18 sc.', in any language: a round
+    whose number nothing led up to."""
+    for line in checked.reading.lines:
+        text = line.text.lstrip("> ")
+        label = freehand.label_at(text) if line.kind in (LineKind.NOTE, LineKind.STEP) else None
+        if label is None or label.first is None or not re.search(r"\d", text[label.end :]):
+            continue
+        begins = _BEGINS.match(text, label.end)
+        if begins is not None and begins["word"].lower() in freehand.stitch_words():
             yield line
 
 

@@ -46,14 +46,17 @@ def test_a_wrong_count_is_found_in_any_manners(language: str) -> None:
 
 
 @pytest.mark.parametrize("language", LANGUAGES)
-def test_a_round_left_out_is_told_in_any_manners(language: str) -> None:
-    for number in range(EACH // 4):
+def test_a_line_left_out_is_told_in_any_manners(language: str) -> None:
+    """Whichever line is missing, the text is faulty, or the gap is told and every other round is there still."""
+    for number in range(EACH // 10):
         text, counts = pattern(language, number)
         lines = text.splitlines()
-        kept = [line for line in lines if "12" not in line or "18" in line or "24" in line]
-        found = check("\n".join(kept) + "\n")
-        codes = {p.code for p in found.problems}
-        assert not found.sound or "skipped-number" in codes or counts_of(found) == (counts,), text
+        for at in range(len(lines) - 1):  # nothing tells of a last round that is missing
+            found = check("\n".join(lines[:at] + lines[at + 1 :]) + "\n")
+            read = [count for part in counts_of(found) for count in part]
+            gap = any(p.code == "skipped-number" for p in found.problems)
+            whole = tuple(read) == counts
+            assert not found.sound or whole or (gap and len(counts) - len(read) <= 4), (lines[at], text)
 
 
 def test_every_language_has_manners_of_every_kind() -> None:

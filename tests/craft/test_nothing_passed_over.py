@@ -20,6 +20,18 @@ LEFT_OUT = {
 }
 
 
+def test_numbers_that_jump_are_read_and_the_gap_is_told() -> None:
+    text = "Ball\n1: MR 6 sc. 6 sc.\n2: inc every stitch. 12 sc.\n3: sc. 12 sc.\n9: (1 sc, dec) around. 8 sc. Pull tight.\n"
+    found = check(text)
+    assert found.parts[0].counts == (6, 12, 12, 8)
+    assert [p.message for p in found.problems if p.code == "skipped-number"] == ["R4-R8 is missing before R9."]
+
+
+def test_a_number_with_stitches_behind_it_is_no_prose() -> None:
+    text = "Ball\n1: MR 6 sc. 6 sc.\n2: inc every stitch. 12 sc.\n3: sc. 12 sc.\n99: sc in 3 or 4 of them\n"
+    assert "passed-over" in {p.code for p in check(text).problems}
+
+
 @pytest.mark.parametrize("why", LEFT_OUT)
 def test_it_is_not_called_sound(why: str) -> None:
     assert not check(LEFT_OUT[why]).sound

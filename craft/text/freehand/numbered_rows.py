@@ -24,12 +24,30 @@ _SHAPED = (Sort.STITCH, Sort.DOUBLE, Sort.PAIRS, Sort.TOGETHER)
 _STEP = re.compile(r"(?i)steps?\b")
 
 
+MOST_LEFT_OUT = 60
+"""Rounds that a text may leave out between two, and still number the next one without a word."""
+
+
 class NumberedRows(Starts):
     """Tells labels of rounds from other numbers."""
 
-    def _goes_on(self, label: Label) -> bool:
-        """Whether a bare number may be the next round's, the one after it (a round was left out), or a part's first."""
-        return label.first in (self.part.last + 1, self.part.last + 2, 1)
+    def _goes_on(self, label: Label, text: str) -> bool:
+        """Whether a bare number may be the next round's, the one after it (a round was left out), or a part's first; a
+        later one's only where stitches and their count stand behind it."""
+        if label.first in (self.part.last + 1, self.part.last + 2, 1):
+            return True
+        after = label.first is not None and self.part.last < label.first <= self.part.last + MOST_LEFT_OUT
+        return after and bool(self.part.rounds) and self._begins_with_work(text[label.end :])
+
+    def _begins_with_work(self, rest: str) -> bool:
+        """Whether words begin with stitches, and say surely how many there are then."""
+        told = (rest, next(iter(sentences(rest)), rest))
+        cuts = [t for said in told for t in tails(said, self.language) if t.sure and t.count is not None]
+        sorts = [t.sort for t in tokens(cuts[0].work, self.vocabulary()) if t.sort is not Sort.QUIET] if cuts else []
+        lead = next(
+            (k for k, sort in enumerate(sorts) if sort not in (Sort.NUMBER, Sort.OPEN, Sort.STAR, Sort.TIMES)), None
+        )
+        return lead is not None and sorts[lead] is Sort.STITCH
 
     def _is_listed_round(self, text: str, label: Label) -> bool:
         """Whether a bare number numbers a round; in a list of materials or of steps only stitches and a count tell."""

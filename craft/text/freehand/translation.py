@@ -145,7 +145,11 @@ class _Reader(NumberedRows):
             reference is not None and reference.is_order and bool(reference.part) and self._can_follow(reference)
         )
         labels = [] if elsewhere else labels_in(row.text, self.part.last + 1)
-        if labels and labels[0].bare and not (self._goes_on(labels[0]) and self._is_listed_round(row.text, labels[0])):
+        if (
+            labels
+            and labels[0].bare
+            and not (self._goes_on(labels[0], row.text) and self._is_listed_round(row.text, labels[0]))
+        ):
             labels = []
         labels = [x for x in labels if self._works(row.text, x, labels)]
         if not labels:

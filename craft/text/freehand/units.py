@@ -57,6 +57,9 @@ class Units(Stitches):
             return "dec around"
         if self.eat(Sort.PLAIN) or (self.at == 0 and self.eat(Sort.AROUND)):
             self.eat(Sort.AROUND)
+            if self.sort() is Sort.IN and (stitch := self.peek(1)) is not None and stitch.sort is Sort.STITCH:
+                self.at += 2  # 'work even in dc'
+                return f"{name_of(stitch.value)} around"
             return "sc around"
         if self.sort() is Sort.EACH and self.sort(1) in (None, Sort.STOP, Sort.COMMA):
             self.take()  # 'one in each'
