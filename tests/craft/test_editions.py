@@ -66,28 +66,13 @@ def read_back(document: Document, key: str, name: str) -> str:
     return of_size(f"{head_line(NAMES)}\n{lines}", name)
 
 
+@pytest.mark.parametrize("language", [None, *Language])
 @pytest.mark.parametrize("name", ["Garden Snail", "Bat"])
-def test_every_size_reads_back_out_of_the_booklet(name: str) -> None:
-    sizes = sizes_of(demo(name), 1.4, 1.8)
-    document = edition_for_all(sizes, NAMES, IMPRINT)
-    held = 0
-    for part in sizes[0].parts:
-        for size, called in zip(sizes, NAMES, strict=True):
-            mine = next(p for p in size.parts if p.source.key == part.source.key)
-            again = check(f"# Part\n{read_back(document, f'part-{part.source.name}', called)}")
-            if again.sound:  # a part that takes others in is not whole without them
-                held += 1
-                assert again.parts[0].counts == mine.worked.counts
-    assert held >= 2 * len(NAMES)
-
-
-@pytest.mark.parametrize("language", list(Language))
-@pytest.mark.parametrize("name", ["Garden Snail", "Bat"])
-def test_every_size_reads_back_in_every_language(name: str, language: Language) -> None:
+def test_every_size_reads_back_in_every_language(name: str, language: Language | None) -> None:
     """Chosen out of the text for all sizes and read as that language is read: the same counts."""
     sizes = sizes_of(demo(name), 1.4, 1.8)
     document = edition_for_all(sizes, NAMES, replace(IMPRINT, language=language))
-    assert document.language == language.value
+    assert document.language == (language or "en")
     held = 0
     for part in sizes[0].parts:
         for size, called in zip(sizes, NAMES, strict=True):
