@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import hashlib
 import os
 import re
 import shutil
 import subprocess
 import sys
-from collections.abc import Iterable
 from pathlib import Path
 from tempfile import NamedTemporaryFile
 
+from launch import stamps
 from launch.paths import DIST, FRONTEND, ROOT, VENV, python
 from launch.say import Stop, say
 
@@ -23,18 +22,6 @@ NODE_WHEEL = (
 NODE_LEAST = (20, 19)
 
 
-def _digest(paths: Iterable[Path]) -> str:
-    total = hashlib.sha256()
-    for path in sorted(paths):
-        total.update(str(path.relative_to(ROOT)).encode())
-        total.update(path.read_bytes())
-    return total.hexdigest()
-
-
-def _current(stamp: Path, digest: str) -> bool:
-    return stamp.is_file() and stamp.read_text(errors="replace") == digest
-
-
 def _run(line: list[str], failure: str, **more: object) -> None:
     done = subprocess.run(line, capture_output=True, text=True, **more)  # type: ignore[call-overload]
     if done.returncode:
@@ -42,17 +29,12 @@ def _run(line: list[str], failure: str, **more: object) -> None:
         raise Stop(f"{failure}\n{tail}")
 
 
-def _lock_stamp(name: str) -> tuple[Path, str]:
-    """The stamp of a lock file's install, and what stands in it when it is up to date."""
-    return VENV / f"{name}.stamp", _digest([ROOT / name]) + sys.version.split()[0]
-
-
 def virtual_environment(*, dev: bool = False) -> None:
     """Make the virtual environment and install the locked Python packages."""
-    full, lean = (_lock_stamp(name) for name in ("requirements-dev.lock", "requirements.lock"))
-    if _current(*full) or (not dev and _current(*lean)):
+    if stamps.has_packages(dev=dev):
         return
-    lock, (stamp, digest) = (ROOT / "requirements-dev.lock", full) if dev else (ROOT / "requirements.lock", lean)
+    lock = ROOT / ("requirements-dev.lock" if dev else "requirements.lock")
+    stamp, digest = stamps.lock_stamp(lock.name)
     if not (VENV / "bin" / "pip").exists():
         say("making the virtual environment")
         shutil.rmtree(VENV, ignore_errors=True)
@@ -96,9 +78,9 @@ def node_path() -> dict[str, str]:
 def node_packages() -> dict[str, str]:
     """Install the locked front-end packages; the environment to run them in."""
     env = node_path()
-    digest = _digest([FRONTEND / "package-lock.json"])
+    digest = stamps.digest([FRONTEND / "package-lock.json"])
     stamp = FRONTEND / "node_modules" / ".spirrel-stamp"
-    if not _current(stamp, digest):
+    if not stamps.current(stamp, digest):
         say("installing front-end packages")
         _run(
             ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"],
@@ -126,9 +108,9 @@ def _sources() -> list[Path]:
 
 def build_frontend() -> None:
     """Build the front end when its sources changed, and compress what is served."""
-    digest = _digest(_sources())
+    digest = stamps.digest(_sources())
     stamp = DIST / ".spirrel-stamp"
-    if _current(stamp, digest):
+    if stamps.current(stamp, digest):
         return
     env = node_packages()
     say("building the front end")

@@ -335,3 +335,14 @@ def test_a_box_is_drafted_as_panels_that_can_be_checked(tmp_path: Path, capsys: 
     assert [(p["name"], p["make"]) for p in checked["parts"]] == [
         ("Left and Right", 2), ("Front and Back", 2), ("Base and Top", 2),
     ]  # fmt: skip
+
+
+def test_checking_a_text_loads_none_of_what_it_does_not_need(tmp_path: Path) -> None:
+    file = tmp_path / "ball.txt"
+    file.write_text("R1: 6 sc in ring (6)\nR2: inc x 6 (12)\n")
+    asked = (
+        "import sys; from craft.cli import main; main(['check', sys.argv[1]]); "
+        "print(sorted({'cattrs', 'scipy', 'trimesh', 'django', 'lxml'} & set(sys.modules)))"
+    )
+    done = subprocess.run([sys.executable, "-c", asked, str(file)], capture_output=True, text=True, check=True)
+    assert done.stdout.splitlines()[-1] == "[]"

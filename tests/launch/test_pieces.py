@@ -12,7 +12,7 @@ from pathlib import Path
 
 import pytest
 
-from launch import checks, database, lock, main, packages, paths, processes, tools
+from launch import checks, database, lock, main, packages, paths, processes, stamps, tools
 from launch.say import Stop
 
 
@@ -132,16 +132,16 @@ def test_systems_without_dpkg_are_told(monkeypatch: pytest.MonkeyPatch) -> None:
 
 
 def test_stamps_follow_what_they_stand_for(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(tools, "ROOT", tmp_path)
+    monkeypatch.setattr(stamps, "ROOT", tmp_path)
     file = tmp_path / "lock"
     file.write_text("a")
-    first = tools._digest([file])
+    first = stamps.digest([file])
     stamp = tmp_path / "stamp"
-    assert not tools._current(stamp, first)
+    assert not stamps.current(stamp, first)
     stamp.write_text(first)
-    assert tools._current(stamp, first)
+    assert stamps.current(stamp, first)
     file.write_text("b")
-    assert not tools._current(stamp, tools._digest([file]))
+    assert not stamps.current(stamp, stamps.digest([file]))
 
 
 def test_servers_are_found_without_their_folder_in_the_path(monkeypatch: pytest.MonkeyPatch) -> None:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import csv
 import io
-import json
 import re
 from bisect import bisect_left
 from dataclasses import dataclass, replace
@@ -14,9 +13,9 @@ from craft.errors import CraftError
 from craft.problems import Span
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.pattern import Item, Part, Pattern, Round, Way, folded
-from craft.rounds.pattern.stored import to_json
 from craft.rounds.stitches import Terms, stitch
 from craft.text.check import Checked
+from craft.text.exchange import json_pattern
 from craft.text.exchange.inert import cell, markdown
 from craft.text.notation import (
     Highlight,
@@ -55,7 +54,7 @@ def as_written(
                 return kept
             return print_pattern(pattern, say)
         case "json":
-            return json.dumps(to_json(replace(pattern, terms=say.terms)), ensure_ascii=False, indent=1) + "\n"
+            return json_pattern.written(replace(pattern, terms=say.terms))
         case "csv":
             # A row for every worked round: folding has nothing to fold here.
             return _csv(checked.reading.pattern, checked.parts, say)

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 import csv
 import io
-import json
 from collections.abc import Callable
 
 from craft.errors import CraftError, require
-from craft.rounds.pattern.stored import from_json
+from craft.text.exchange import json_pattern
 from craft.text.exchange.inert import from_cell, from_markdown
 from craft.text.intake import MOST_BYTES, DocumentText, document_kind, document_text
 from craft.text.notation import MOST_TEXT, print_pattern
@@ -55,7 +54,7 @@ def _plain_text(name: str, raw: bytes) -> str:
         raise CraftError(f"{name}: a text is at most {MOST_TEXT:,} characters long.")
     ending = name.lower().rsplit(".", 1)[-1]
     if ending == "json" or text.lstrip().startswith("{"):
-        return _from_json(name, text)
+        return print_pattern(json_pattern.read(name, text))
     if ending == "csv":
         return _from_csv(name, text)
     return from_markdown(text) if ending in ("md", "markdown") else text
@@ -69,14 +68,6 @@ def _of_old_windows(raw: bytes) -> str | None:
         return raw.decode("cp1252")
     except UnicodeDecodeError:
         return None
-
-
-def _from_json(name: str, text: str) -> str:
-    try:
-        data = json.loads(text)
-    except (json.JSONDecodeError, RecursionError) as error:
-        raise CraftError(f"{name}: not readable JSON: {error}.") from None
-    return print_pattern(from_json(data))
 
 
 def _from_csv(name: str, text: str) -> str:

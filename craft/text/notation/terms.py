@@ -61,21 +61,32 @@ def stitch_key(word: str, terms: Terms) -> str | None:
 def _longest_of(words: frozenset[str]) -> str:
     """One of `words`, the longest that fits, a blank standing for any or none.
 
-    What several begin with is written once: the table of spellings is compiled for every state of the grammar, and
-    spelt out it is five times as long, and takes five times as long to compile.
+    What several begin with is written once, and signs that the same ends follow are one class: the table of spellings
+    is compiled for every state of the grammar, and takes as long to compile as it is long.
     """
     beginnings: dict[str, set[str]] = {}
     for word in words:
         beginnings.setdefault(word[:1], set()).add(word[1:])
-    ends = "" in beginnings
-    branches = [
-        (r"\s*" if first == " " else re.escape(first)) + _longest_of(frozenset(rest))
-        for first, rest in sorted(beginnings.items())
-        if first
-    ]
-    if len(branches) == 1 and not ends:
-        return branches[0]
+    ends = beginnings.pop("", None) is not None
+    signs: dict[frozenset[str], str] = {}
+    for first, rest in sorted(beginnings.items()):
+        alike = frozenset(rest)
+        signs[alike] = signs.get(alike, "") + first
+    branches = [_one_of(firsts) + _longest_of(rest) for rest, firsts in signs.items()]
+    if len(branches) == 1 and (not ends or len(branches[0]) == 1):
+        return branches[0] + ("?" if ends else "")
     return f"(?:{'|'.join(branches)}){'?' if ends else ''}" if branches else ""
+
+
+def _one_of(signs: str) -> str:
+    if len(signs) == 1:
+        return r"\s*" if signs == " " else re.escape(signs)
+    return "[" + "".join(re.escape(sign) for sign in signs) + "]"
+
+
+def _blanks(word: str) -> frozenset[int]:
+    """After how many other signs the blanks of a word stand."""
+    return frozenset(len(_plain(word[:at])) for at, sign in enumerate(word) if sign == " ")
 
 
 @cache
@@ -83,7 +94,12 @@ def stitch_regex(terms: Terms) -> str:
     """A regular expression for every spelling in `terms`, the longest that fits, case left to the caller."""
     words = {w for e in STITCHES.values() if e.key != "ch" for w in e.spellings(terms)}
     words |= {w for e in STITCHES.values() if e.postable for w, _ in _raised(e, terms)}
-    return _longest_of(frozenset(words)) + r"(?![A-Za-z](?!lo\b))"
+    spelt: dict[str, list[str]] = {}
+    for word in sorted(words, key=lambda w: (-w.count(" "), w)):
+        same = spelt.setdefault(_plain(word), [])
+        if not any(_blanks(word) <= _blanks(other) for other in same):
+            same.append(word)
+    return _longest_of(frozenset(word for same in spelt.values() for word in same)) + r"(?![A-Za-z](?!lo\b))"
 
 
 def words(terms: Terms) -> tuple[str, ...]:
