@@ -12,6 +12,7 @@ from craft.rounds.stitches import Terms
 from craft.text import freehand
 from craft.text.eye_directions import rounds_named
 from craft.text.notation import LineKind, Reading, odd_words
+from craft.text.said_counts import other_counts
 
 _OTHER = {Terms.US: "UK", Terms.UK: "US"}
 
@@ -24,6 +25,7 @@ def disagreements(
     yield from _terms(text, reading, translation)
     yield from _eyes(reading, parts)
     yield from _colours(reading, parts, translation)
+    yield from other_counts(text, reading, parts)
 
 
 def _terms(text: str, reading: Reading, translation: freehand.Translation | None) -> Iterator[Problem]:

@@ -27,7 +27,9 @@ def is_plain(strict: Checked) -> bool:
     ):
         return False
     faults = [p for p in strict.problems if p.severity is Severity.FAULT]
-    if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID} or any(p.code == "no-work" for p in strict.problems):
+    if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID} or any(
+        p.code in ("no-work", "no-piece") for p in strict.problems
+    ):
         return False
     at_fault = {p.place.line for p in faults}
     return not any(line.number in at_fault and _TOLD_OTHERWISE.search(line.text) for line in strict.reading.lines)
@@ -101,6 +103,10 @@ def _passed_over(checked: Checked) -> bool:
 
 _ENDS = "This line tells stitches as a round does, and is not read as a round: begin it as 'R4: …' does."
 _GAP = "A round's number is left out here, and this line tells stitches: if it is that round, begin it as 'R4: …' does."
+_ASTRAY = (
+    "Reading this line needed judgement, and the numbers of the rounds do not go on behind it: begin it as 'R4: …' does, or "
+    "make it a note."
+)
 
 LEAST_PASSED_OVER = 2
 """Lines of prose that end in a count, as rounds do, before they are taken for rounds that were not read."""
@@ -122,11 +128,10 @@ def with_passed_over(checked: Checked) -> Checked:
     plainly = [line for way in ways for line in way(checked)]
     lines += [ln for ln in plainly if ln not in lines and not (said and said(ln.number))]
     told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _ENDS) for ln in lines]
-    told += [
-        Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _GAP)
-        for ln in _in_gaps(checked)
-        if ln not in lines
-    ]
+    for sentence, found in ((_GAP, _in_gaps(checked)), (_ASTRAY, _amiss(checked))):
+        more = [ln for ln in dict.fromkeys(found) if ln not in lines and not (said and said(ln.number))]
+        told += [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), sentence) for ln in more]
+        lines += more
     if not told:
         return checked
     return replace(checked, problems=ordered((*checked.problems, *told)))
@@ -138,7 +143,6 @@ def _in_gaps(checked: Checked) -> Iterator[Line]:
     gaps = [p.place.line for p in skipped]
     lacking = {int(n) for p in skipped for n in re.findall(r"\d+", p.message.partition(" is missing")[0])}
     rounds = [ln.number for ln in checked.reading.lines if ln.kind is LineKind.ROUND]
-    said = checked.corrections.of_line if checked.corrections else None
     for below in gaps:
         above = max((n for n in rounds if n < below), default=below)
         for line in checked.reading.lines:
@@ -146,13 +150,23 @@ def _in_gaps(checked: Checked) -> Iterator[Line]:
             label = freehand.label_at(line.text.lstrip("> "))
             missing = label is not None and label.first is not None and (not label.bare or label.first in lacking)
             tells = bool(words & freehand.stitch_words()) or missing
-            if above < line.number < below and tells and not (said and said(line.number)):
+            if above < line.number < below and tells:
                 yield line
+
+
+def _amiss(checked: Checked) -> Iterator[Line]:
+    """Rounds that needed judgement, and behind which the numbers do not go on: what was passed over may be a number,
+    'IV ~ V.', and what was taken for rounds may be none."""
+    astray = {p.place.line for p in checked.problems if p.code in ("skipped-number", "double-number")}
+    judged = {p.place.line for p in checked.problems if p.code == "freehand"}
+    rounds = [line for line in checked.reading.lines if line.kind is LineKind.ROUND]
+    return (above for above, line in itertools.pairwise(rounds) if line.number in astray and above.number in judged)
 
 
 _EVEN_ROUNDS = re.compile(
     rf"(?i)^\W*(?:then\s+|now\s+)?(?:work\s+|crochet\s+)?(?:\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds)\s+"
     r"(?:(?:even|plain|straight|without\s+(?:shaping|increas\w+|changes?))\b|of\s+\d)"
+    rf"|\b(?:until|till)\b[^.]{{0,30}}\b(?:\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:rounds|rnds|rows)\b"
     r"|(?:^|[.!;]\s+)(?:next|last|final)\s+(?:rnd|round|row)\.?\s*[:-]?\s*\d{1,4}\s*(?:[.,;(]|$)"
 )
 """'3 rounds even', '2 rnds of 24', 'Next rnd 12.': rounds in which no stitch is named."""
@@ -199,15 +213,21 @@ _BEGINS = re.compile(r"[\s(\[*]*(?:\d{1,3}\s*[x×*]?\s*)?[(\[*]*(?:\d{1,3}\s*)?(
 
 
 def _numbered_work(checked: Checked) -> Iterator[Line]:
-    """Lines of prose that a number and then stitches begin, '11: (2 sc, dec) around. 18 sc.', in any language: a round
-    whose number nothing led up to."""
+    """Lines of prose that a number and then stitches begin, '11: (2 sc, dec) around. 18 sc.', or that a round's own name
+    and number begin, 'Runde zwei', in any language: a round whose number nothing led up to."""
+    rounds = [line.number for line in checked.reading.lines if line.kind is LineKind.ROUND]
     for line in checked.reading.lines:
         text = line.text.lstrip("> ")
         label = freehand.label_at(text) if line.kind in (LineKind.NOTE, LineKind.STEP) else None
-        if label is None or label.first is None or not re.search(r"\d", text[label.end :]):
+        if label is None or label.first is None or (label.bare and not re.search(r"\d", text[label.end :])):
             continue
         begins = _BEGINS.match(text, label.end)
-        if begins is not None and begins["word"].lower() in freehand.stitch_words():
+        words = set(re.findall(r"[^\W\d_]+", text[label.end :].lower()))
+        alone = rounds and line.number > rounds[0] and re.fullmatch(r"\W*\d{1,4}\W*(?:sts?\W*)?", text[label.end :])
+        if alone and (not label.bare or label.first != label.last):
+            yield line  # '2-4: 9'
+        begun = begins is not None and begins["word"].lower() in freehand.stitch_words()
+        if begun or (not label.bare and words & freehand.stitch_words()):
             yield line
 
 

@@ -55,7 +55,13 @@ def test_without_a_count_nothing_goes_without_saying() -> None:
     assert chosen("sc", 12, None) == ("sc around", True)
     assert chosen("1 sc", 12, None) == ("1 sc", False)
     assert chosen("sc, inc", 12, None) == ("sc, inc", False)
-    assert chosen("6 sc", 0, None) == ("6 sc", False)
+    assert chosen("14 sc", 0, None) == ("14 sc", False)
+
+
+def test_a_first_round_of_a_few_stitches_and_nothing_else_is_a_ring_without_a_count() -> None:
+    assert chosen("6 sc", 0, None) == ("6 sc in ring", True)
+    assert chosen("3 sc", 0, None) == ("3 sc", False)
+    assert chosen("6 sc, turn", 0, None) == ("6 sc, turn", False)
 
 
 def test_a_ring_is_unsaid_only_for_a_small_first_round() -> None:

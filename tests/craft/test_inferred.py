@@ -19,7 +19,7 @@ def told(text: str, live: int, count: int, language: str = "en") -> str | None:
 @pytest.mark.parametrize(
     ("text", "language", "live", "count", "work"),
     [
-        ("inc somewhere in every other stitch", "en", 12, 18, "(1 sc, inc) x 6"),
+        ("inc somewhere in every second stitch", "en", 12, 18, "(1 sc, inc) x 6"),
         ("dec over every 4th and 5th stitch", "en", 30, 24, "(3 sc, dec) x 6"),
         ("aumentar cada 3 puntos", "es", 18, 24, "(2 sc, inc) x 6"),
         ("disminuir cada 4 puntos", "es", 30, 24, "(3 sc, dec) x 6"),
@@ -70,7 +70,7 @@ def test_another_number_is_never_passed_over(between: int, many: int, other: int
 
 
 def test_what_is_inferred_is_said_with_its_reason() -> None:
-    text = "Ball, US terms\nR1: 6 sc in ring (6)\nR2: 6 inc (12)\nR3: aim an inc at every other stitch, dear (18)\n"
+    text = "Ball, US terms\nR1: 6 sc in ring (6)\nR2: 6 inc (12)\nR3: over every 2nd stitch an inc, each a joy (18)\n"
     found = check(text)
     assert found.sound
     assert any(WHY in p.message for p in found.problems)

@@ -16,6 +16,13 @@ LEFT_OUT = {
         "Corpo, tutto d'un fiato MR 6 mb [6] poi (1 mb, aum) 3x [9] poi (2 mb, aum) 3x [12]\n"
         "Pinna\nR1: 4 sc in ring [4]\nR2: sc [4]\n"
     ),
+    "two numbers in signs that nothing reads": (
+        "Bolita\nI. 6 pb en anillo mágico (6)\nII. 2 pb en cada p (12)\nIII. pb en cada p (12)\nIV ~ V. pb en cada p (12)\n"
+        "VI. 6 dism (6)\n"
+    ),
+    "a ring that is a number's rest": BALL + "IV IV. 1 sc in each st (12)\nR6: sc around (12)\n",
+    "rounds up to a number": BALL
+    + "Then crochet in fancy ways, inc and dec, until you have 10 rounds.\nR3: sc around (12)\n",
     "a count in a sentence": BALL + "Whereupon increase somehow in fancy ways so you have 18.\nR3: sc around (12)\n",
 }
 
@@ -47,3 +54,17 @@ def test_it_is_not_called_sound(why: str) -> None:
 )
 def test_words_that_tell_no_work_stay_words(text: str) -> None:
     assert check(text).sound
+
+
+def test_rounds_up_to_a_number_are_worked() -> None:
+    text = "Arm x2: magic ring, 6 sc. Then just keep going round and round until you have worked 10 rounds in total.\n"
+    found = check(text)
+    assert found.sound
+    assert found.parts[0].counts == (6,) * 10
+
+
+def test_every_other_stitch_is_every_second() -> None:
+    found = check(
+        "Ball\nR1: 6 sc in ring\nRound 2: increase in every stitch.\nRound 3: increase in every other stitch.\n"
+    )
+    assert found.parts[0].counts == (6, 12, 18)

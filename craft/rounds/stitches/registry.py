@@ -42,9 +42,9 @@ def _inc_words(base: Stitch, terms: Terms, n: int) -> tuple[str, ...]:
     said = base.uk[0] if terms is Terms.UK else base.us[0]
     order = "" if n == 2 else str(n)
     if base.key != "sc":
-        short = (f"{said}-inc{order}", f"{said} inc{order}", f"{said}inc{order}", f"inc{order}-{said}")
+        short = (f"{said}-inc{order}", f"{said} inc{order}", f"{said}inc{order}", f"inc{order}-{said}", f"{said}{n}inc")
         return (*short, f"{said} increase", f"{said} increases", f"{said} incs") if n == 2 else short
-    plain = (f"{said}inc{order}", f"{said}-inc{order}")
+    plain = (f"{said}inc{order}", f"{said}-inc{order}", f"{said}{n}inc")
     if n == 2:
         return ("inc", "increase", "increases", "incs", "inc2", "2-in-1", *plain)
     if n == 3:

@@ -10,7 +10,7 @@ from craft.text.freehand.lexicon import Sort, stitch_words, words_of
 
 _UNIT = (
     r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|h?[sd]cs|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|pts?|ptos?|p|punt(?:os?|i)|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
-    r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each\s+(?:round|rnd|rd|time))(?![^\W\d_])\.?"
+    r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each(?:\s+(?:round|rnd|rd|time))?)(?![^\W\d_])\.?"
 )
 _IN_ALL = (
     r"(?:total(?:e|es|\s+of|\s+de)?|tot\.?|totaal|insgesamt|gesamt|ges\.|zus\.|zusammen|en\s+(?:tout|total)|au\s+total|in\s+(?:all|total|tutto|totaal)"
@@ -56,7 +56,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         (re.compile(rf"(?i)(?:~|[.,;:-])\s*({n})\s*{unit.replace('{0,2}', '{1,2}')}\s*[.!]?\s*$"), True),
         (
             re.compile(
-                rf"(?i)(?:\bso|\bmakes|\b(?:gives|giving|leaves|leaving|makes|making)(?:\s+(?:you|us|a\s+total\s+of))?|\bfor\s+a\s+total\s+of|\bthat(?:\s+is|\s+makes)|quedan|soit|also|ossia|cioè|es\s+decir|o\s+sea|dus|sind|macht|gibt|font|fait|sono|fanno|zijn|geeft|son|siempre|always|again|total|ergibt|=|~)\s*:?\s*(?:it\s+is\s+(?:again\s+)?)?({n}){unit}\s*[.!]?\s*$"
+                rf"(?i)(?:\bso|\bmakes|\b(?:gives|giving|leaves|leaving|makes|making)(?:\s+(?:you|us|a\s+total\s+of))?|\bfor\s+a\s+total\s+of|\bthat(?:\s+is|\s+makes)|quedan|soit|also|ossia|cioè|bleiben|restent|restano|rimangono|blijven(?:\s+er)?|es\s+decir|o\s+sea|dus|sind|macht|gibt|font|fait|sono|fanno|zijn|geeft|son|siempre|always|again|total|ergibt|=|~)\s*:?\s*(?:it\s+is\s+(?:again\s+)?)?({n}){unit}\s*[.!]?\s*$"
             ),
             True,
         ),
@@ -88,10 +88,11 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
             ),
             True,
         ),
-        (re.compile(rf"(?i)(?<=[\])}}*])\s*({n}){needed}\s*[.!]?\s*$"), True),
+        (re.compile(rf"(?i)(?<=[\])}}*])\s*({n})(?!\s*x\W*$){needed}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=[\s)\]])-\s*({n}){unit}\s*[.!-]?\s*$"), True),
         (re.compile(rf"(?i)(?:(?<=x\d)|(?<=[a-z]{{2}}))-({n})\s*$"), False),
         (re.compile(rf"(?i)(?:[,:;]|(?<=[^\W\d])[.]|(?<=\d)[.](?=\s))\s*({n})\s*[.!]?\s*$"), False),
+        (re.compile(rf"(?i)(?:,\s*|\b(?:stitch|st|sts|stitches|around|end|round)\s+)for\s+({n})\s*[.!]?\s*$"), False),
         (re.compile(rf"(?i)(?<=[\])}}*])\s*-?\s*({n})(?!\s*x\b)\s*[.!]?\s*$"), False),
         (re.compile(r"(?<=[\w)\]])\s+(\d{1,4})\s*$"), False),
     )
@@ -118,6 +119,9 @@ def number_of(said: str, language: str) -> int:
 
 _COUNT_BEFORE = re.compile(r"(\d{1,4})\s*(?:sts?\.?\s*)?[(\[]([^()\[\]]*[^\W\d_]{2}[^()\[\]]*)[)\]]\s*\.?")
 """'18 (inc every 2nd st)': the count, and behind it how it is reached."""
+
+_COUNT_AND_HOW = re.compile(r"(\d{1,4})\s*(?:sts?\.?\s*)?,\s*([^\W\d_][^\d()\[\]*,]*)")
+"""'24, no increases'."""
 
 
 _SAID_COUNT = re.compile(
@@ -148,6 +152,8 @@ def tails(text: str, language: str = "en") -> list[Tail]:
     found: list[Tail] = []
     if m := _COUNT_BEFORE.fullmatch(text):
         found.append(Tail(m.group(2), int(m.group(1)), fold))
+    if m := _COUNT_AND_HOW.fullmatch(text):
+        found.append(Tail(m.group(2).strip(" ."), int(m.group(1)), fold, sure=False))
     for pattern, sure in _patterns(language):
         for m in reversed(list(pattern.finditer(text))):
             work, remark = text[: m.start()].strip(" ,;:=-~"), text[m.end() :].strip(" .,;:")

@@ -141,6 +141,10 @@ class Cursor:
         if self.sort() is Sort.FROM and self.sort(1) is Sort.NOISE:
             self.at += 2
 
+    def hook_behind(self, ahead: int) -> bool:
+        """Whether 'à partir du crochet' stands there: a stitch before it is one of the chain."""
+        return self.sort(ahead) is Sort.FROM and self.sort(ahead + 1) is Sort.NOISE
+
     def limb(self, piece: Token) -> str:
         """The piece that is meant: 'the next leg' is the one after those that were named already."""
         said = str(piece.value)

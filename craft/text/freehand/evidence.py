@@ -112,6 +112,9 @@ _ALL_AROUND, _TO_THE_END, _RING = (
     "what stands there is repeated to the end",
     "the ring is unsaid",
 )
+_RINGED = re.compile(r"(?:[4-9]|1[0-2]) sc")
+_RING_PLAIN = f"{_RING}: a first round of four to twelve stitches and nothing else is worked into one"
+"""Common practice, no source."""
 _NEEDS_COUNT = (_TO_THE_END, _RING)
 """Readings for which the round below is no evidence: only a printed count is."""
 
@@ -131,7 +134,8 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
                 (counted, "the chain stands for the ring and the first stitch, as the count tells"),
                 (said.work, noise),
             ]
-        unsaid = "the ring was told before" if below.ringed else _RING
+        plainly = _RING_PLAIN if count is None and _RINGED.fullmatch(said.work) else _RING
+        unsaid = "the ring was told before" if below.ringed else plainly
         return [(f"{said.work} in ring", noise or unsaid), (said.work, noise)]
     seam = re.fullmatch(r"(?:1 )?(sc|dc|hdc|sl st) through both layers", said.work)
     if seam and count is not None:
@@ -229,7 +233,8 @@ def choose(candidates: Sequence[Said], below: Below, count: int | None) -> Chose
                 return chosen
             if spare is None and not said.noise and why not in _NEEDS_COUNT:
                 spare = chosen
-    if spare is None and count is not None and candidates and not any(c.work for c in candidates):
+    told = any(c.work or c.evenly is not None for c in candidates)
+    if spare is None and count is not None and candidates and not told:
         return even(below, count)
     return spare
 

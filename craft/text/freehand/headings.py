@@ -10,6 +10,11 @@ from craft.text.freehand.labels import label_at
 from craft.text.notation import step_kind
 
 _NUMBER = r"\d{1,2}x?|one|two|three|four|five|six|eight|zwei|drei|vier|deux|trois|quatre|dos|tres|cuatro|due|tre|quattro|twee|drie"
+_STEP_OF = re.compile(
+    r"(?i)^(?:step|part|section|schritt|étape|paso|passo|stap)\s+\d{1,2}\s*[:.)-]\s*(?:(?:the|die|der|das|les?|las?|los|il|la|le|i|de|het)\s+)?(?=[^\W\d_]{3})"
+)
+"""'Step 1: The legs'."""
+
 _VERBS = r"make|work|you\s+need|need|hacer|faire|fare|farne|maak|häkeln"
 _TIMES = (
     r"x|mal|fois|veces|volte|keer|uguali|pieces|details|parts|times|stück|stuks|pezzi|piezas|iguales|alike|identical"
@@ -58,6 +63,7 @@ def heading_of(text: str) -> Heading | None:
     rest = ""
     if decorated:
         plain, rest = decorated.group(1), decorated.group(2) or ""
+    plain = _STEP_OF.sub("", plain)
     if not plain or label_at(plain) is not None or len(plain) > 120 or re.fullmatch(r"[(\[][^()\[\]]*[)\]]\W*", plain):
         return None
     if re.match(r"[^\W\d_]{1,3}\s*=", plain):

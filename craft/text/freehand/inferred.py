@@ -32,10 +32,12 @@ MOST_APART = 40
 
 @dataclass(frozen=True, slots=True)
 class _Said:
-    """What a round's words tell without any grammar."""
+    """What a round's words tell without any grammar. times: the numbers beside every word that says how
+    often: one of them does."""
 
     numbers: frozenset[int]
     ordinals: frozenset[int]
+    times: tuple[frozenset[int], ...]
     stitches: frozenset[str]
     sorts: frozenset[Sort]
 
@@ -69,7 +71,13 @@ def inferred(tokens: Sequence[Token], live: int | None, count: int | None) -> Ch
     many, takes = abs(count - live), 1 if count > live else 2
     between, over = divmod(live, many)
     between -= takes
-    if over or between < 0 or between > MOST_APART or not _shapes(said, shaped):
+    if (
+        over
+        or between < 0
+        or between > MOST_APART
+        or not _shapes(said, shaped)
+        or not all(many in near for near in said.times if near)
+    ):
         return None
     if not said.numbers <= _numbers(said, between, takes) | {many, count, live}:
         return None
@@ -99,7 +107,9 @@ def _told(tokens: Sequence[Token]) -> _Said | None:
         return None
     numbers = frozenset(int(t.value) for t in tokens if t.sort in (Sort.NUMBER, Sort.OFTEN))
     ordinals = frozenset(int(t.value) for t in tokens if t.sort is Sort.ORDINAL)
-    return _Said(numbers, ordinals, stitches, frozenset(t.sort for t in tokens))
+    beside = [tokens[max(k - 1, 0) : k + 2] for k, t in enumerate(tokens) if t.sort is Sort.TIMES]
+    times = tuple(frozenset(int(t.value) for t in near if t.sort is Sort.NUMBER) for near in beside)
+    return _Said(numbers, ordinals, times, stitches, frozenset(t.sort for t in tokens))
 
 
 def _shapes(said: _Said, shaped: str) -> bool:
@@ -116,7 +126,9 @@ def _numbers(said: _Said, between: int, takes: int) -> set[int]:
 def _tells(said: _Said, between: int, takes: int) -> bool:
     """Whether the distance of the shaping is said: by its number, or by the place of the stitch that is shaped."""
     spaced = set(range(between + 1, between + takes + 1))
-    return between < 2 or between in said.numbers or bool(said.spaces and spaced & (said.numbers | said.ordinals))
+    one_apart = between == 1 and "sc" in said.stitches
+    told = between in said.numbers or bool(said.spaces and spaced & (said.numbers | said.ordinals))
+    return between == 0 or one_apart or told
 
 
 def _even(said: _Said, live: int) -> Chosen | None:

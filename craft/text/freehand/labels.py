@@ -33,13 +33,13 @@ _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|\^[ao]?|a|o|[rdtmvn][ao])?"
 _END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s)|-(?=[a-zA-Z(\[]))?\s*"
 
 _FORMS = (
-    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r.]{{1,2}}\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
+    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r.]{{1,2}}\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}}|/\d{{1,4}})*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?P<more>(?:\s*,\s*\d{{1,4}}\s*\.?{_NTH})*)(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)(?!\s*\d+\s*(?:wiederhol|wdh|herhal))\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[RrTVG](?:\.\s*:?|\s*:)\s*"),
     re.compile(r"(?P<a>\d{1,3})v\.?(?:\s*-\s*(?P<b>\d{1,3})v\.?)?\s*[:)]\s*"),
     re.compile(r"(?P<a>\d{1,3})[°ºª](?:\s*[gvt])?\.?(?:\s*-\s*(?P<b>\d{1,3})[°ºª])?(?<=[°ºª])\s*[gvt]?\.?\s*[:.)]\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
-    re.compile(r"\[\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*\]\s*[:.]?\s*"),
+    re.compile(r"[\[{]\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*[\]}]\s*[:.]?\s*"),
     re.compile(rf"(?i)[(\[{{]\s*(?:{ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]}}]\s*[:.]?\s*"),
     re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?(?:\)(?:\s*(?:[-–&+,]|(?:to|a|al|bis|à|y|and|und|et|e)(?=\s))\s*(?P<b>\d{1,4})\))?|\s?-\s?(?P<to>\d{1,4})\))\s*"),
     re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
@@ -72,7 +72,7 @@ _COUNT_COLON = re.compile(
 )
 """'24: r4-5 sc'."""
 
-_ROMAN = re.compile(r"(?P<a>[IVX]{1,6})(?:\s+(?:and|to|-|bis|und)\s+(?P<b>[IVX]{1,6}))?\s*[.:)]\s+")
+_ROMAN = re.compile(rf"(?P<a>[IVX]{{1,6}})(?:{_TO}(?P<b>[IVX]{{1,6}}))?\s*[.:)]\s+")
 _NEXT = re.compile(
     rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:next|last|final)\s+one\s*:\s*|(?:and\s+|und\s+|et\s+|y\s+|e\s+|en\s+)?(?:another\s+round|one\s+more\s+round|noch\s+eine\s+runde|encore\s+un\s+(?:tour|rang)|otra\s+vuelta(?:\s+más)?|un\s+altro\s+giro|nog\s+een\s+toer)\s*[,:.-]\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
 )
@@ -86,12 +86,18 @@ _MANY = re.compile(
 """'4 rounds of sc'."""
 
 _BULLET = re.compile(r"\s*(?:[-•‣·*^>»▪◦+]+\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:\*\*)?\s*")
-_CARDINAL = "|".join(CARDINALS)
+_FOREIGN_NUMBERS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.NUMBER}
+_CARDINAL = "|".join(sorted({*CARDINALS, *_FOREIGN_NUMBERS}, key=lambda w: (-len(w), w)))
 _ORDINAL = _NTHS
 _SPELLED = re.compile(
-    rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:\s*(?:to|through|and|-)\s*(?P<b>{_CARDINAL}))?"
+    rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:(?:[\s,]+(?:{_CARDINAL}))*\s*,?\s*(?:-|,|/|(?:{_UNTIL})\s)\s*(?P<b>{_CARDINAL}))?"
     rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{ROUNDS}))(?!\w)\s*[:.),=-]\s*"
 )
+_SPELLED_ALONE = re.compile(
+    rf"(?i){_WORD}\s+(?P<a>{_CARDINAL})(?:(?:[\s,]+(?:{_CARDINAL}))*\s*,?\s*(?:{_UNTIL})\s*(?P<b>{_CARDINAL}))?\s+"
+    rf"(?=\d|(?:{_CARDINAL}|{_STITCHES})(?!\w))"
+)
+"""'ROUND ONE 8 sc', 'ROUNDS FOUR FIVE AND SIX sc around'."""
 _NTH_ALONE = re.compile(rf"(?i)(?P<a>{_NTHS})\s*[:)]\s+")
 """'fourth: plain, 15'."""
 _BRACKET_FIRST = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:sts?)?\s*[)\]]\s*(?=[A-Za-z])")
@@ -103,7 +109,9 @@ _COUNT_BEHIND = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:[^\W\d_]{1,8}\.?\s*)?[)\]]\s
 
 def _spelled(word: str) -> int:
     small = word.lower()
-    return int(small) if small.isdigit() else CARDINALS.get(small) or ORDINALS.get(small) or _FOREIGN_NTHS[small]
+    if small.isdigit():
+        return int(small)
+    return next(table[small] for table in (CARDINALS, ORDINALS, _FOREIGN_NTHS, _FOREIGN_NUMBERS) if small in table)
 
 
 _IS_ROW = re.compile(rf"(?i)\b(?:{_ROWS})\b")
@@ -146,6 +154,8 @@ def label_at(line: str, at: int = 0) -> Label | None:
 
 @of_short(4_096)
 def _label(text: str, by: int) -> Label | None:
+    if m := _SPELLED_ALONE.match(text):
+        return _made(m, by)
     if m := _SPELLED.match(text):
         first = _spelled(m.group("a") or m.group("c"))
         last = _spelled(m.group("b") or m.group("d")) if m.group("b") or m.group("d") else first

@@ -176,6 +176,10 @@ def explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning:
 def _explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning | None:
     known = vocabulary.meaning(word)
     ways = said(tokens(what, vocabulary), what)
+    if known is None and (plainly := _MORE_PLAINLY.fullmatch(what)) is not None:
+        found = (_explained(word, plainly[way], vocabulary) for way in ("name", "how"))
+        if (stitch := next((m for m in found if m is not None and m.sort is Sort.STITCH), None)) is not None:
+            return stitch
     if re.match(r"(?:only\s+)?(?:in\s+(?:the\s+)?)?back loops?", what):
         return Meaning(Sort.BACK)
     if ways and ways[0].work in ("sc around",):
@@ -184,11 +188,11 @@ def _explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning | None:
         return None
     if known is not None and known == vocabulary.meaning(what):
         return None  # 'M = Masche'
-    if len(word) <= 2 and re.fullmatch(r"[a-z]{3,12}(?: [a-z]{3,12})?", what) and not ways:
-        return Meaning(Sort.COLOUR, what.title())
     direct = vocabulary.meaning(what)
     if direct is not None and direct.sort in (Sort.STITCH, Sort.RING):
         return direct
+    if len(word) <= 2 and re.fullmatch(r"[a-z]{3,12}(?: [a-z]{3,12})?", what) and not ways:
+        return Meaning(Sort.COLOUR, what.title())
     if ways and (keyed := re.fullmatch(r"(?:1 )?(\w[\w-]*)", ways[0].work)) and keyed.group(1) in STITCHES:
         return Meaning(Sort.STITCH, keyed.group(1))
     if ways and (into := re.fullmatch(r"(\d) sc in (?:next|same) st", ways[0].work)):
@@ -197,6 +201,9 @@ def _explained(word: str, what: str, vocabulary: Vocabulary) -> Meaning | None:
         return Meaning(Sort.STITCH, "sc")
     return None
 
+
+_MORE_PLAINLY = re.compile(r"(?P<name>[^()\[\]]{2,40}?)\s*[(\[](?P<how>[^()\[\]]{2,40})[)\]]")
+"""'meervaste (2 vasten in 1 steek)': a name, and how it is worked."""
 
 _ORDERS = ("first", "second", "third", "fourth", "next", "other", "left", "right")
 _FOREIGN_ORDERS = {
@@ -236,6 +243,13 @@ _SINGULARS = {
 """Endings of several things, and what stands for them at one of them; what is no word is found in no text."""
 
 
+_NUMBERS = {
+    **{word: n for word, n in CARDINALS.items() if n <= MOST_LIKE},
+    **{str(n): n for n in range(1, MOST_LIKE + 1)},
+}
+_ENGLISH_ORDERS = (("first", "1st"), ("second", "2nd"), ("third", "3rd"), ("fourth", "4th"))
+
+
 def _singulars(name: str, language: str) -> tuple[str, ...]:
     """What one of several pieces may be called: 'jambes' 'jambe', 'gambe' 'gamba', 'benen' 'been'."""
     ends = _SINGULARS.get(language, ())
@@ -256,13 +270,6 @@ def _foreign_phrases(small: str, name: str, language: str, make: int) -> list[tu
         *found,
         *((f"{word} {one}", f"{order} {name}") for order, *words in orders for word in words for one in singulars),
     ]
-
-
-_NUMBERS = {
-    **{word: n for word, n in CARDINALS.items() if n <= MOST_LIKE},
-    **{str(n): n for n in range(1, MOST_LIKE + 1)},
-}
-_ENGLISH_ORDERS = (("first", "1st"), ("second", "2nd"), ("third", "3rd"), ("fourth", "4th"))
 
 
 def _of_number(small: str, name: str, language: str) -> list[tuple[str, str]]:
@@ -295,6 +302,11 @@ def piece_phrases(name: str, language: str, make: int) -> list[tuple[str, str]]:
     if make > 1:
         found += [("first one", f"first {one}"), ("second one", f"second {one}"), (f"{one} on the hook", f"next {one}")]
         found.append((f"{one}s", f"next {one}"))
+        found += [
+            (f"{one} {w}", f"{_ENGLISH_ORDERS[n - 1][0]} {one}")
+            for w, n in _NUMBERS.items()
+            if n <= min(make, MOST_LIKE)
+        ]
     found += [*_foreign_phrases(small, name, language, make), *_of_number(small, name, language)]
     last = one.split()[-1]
     if last != one:

@@ -39,7 +39,7 @@ _OPENED = r"(?:[(\[{](?=[^()\[\]{}]{0,8}\d\s*[)\]}]))?"
 _LINE = re.compile(
     rf"(?i)^[^\w(\[{{]{{0,4}}{_OPENED}{_FROM}(?P<pre>(?:{_WORD}[.:°#-]?\s*){{0,2}})(?P<a>\d{{1,3}})(?P<nth>\.?{_NTH}|\.)?"
     rf"(?P<more>{_TO}{_MORE}|(?:{_AND}{_MORE})*)(?P<word>\s+{_WORD}\.?(?=\s*[:.)=,-]))?"
-    r"(?P<end>\s*[:.)\]=,|>-]*(?:\s+|(?<=[:=>-])(?=[(\[*a-z])))(?P<rest>\S.*)$"
+    r"(?P<end>\s*[:.)\]=,|>/-]*(?:\s+|(?<=[:=>-])(?=[(\[*a-z])))(?P<rest>\S.*)$"
 )
 
 
@@ -71,9 +71,23 @@ class _Numbered:
         return self
 
 
+_COUNTED_UP = re.compile(
+    r"(?i)^(?P<lead>\W{0,4}(?:r|rnd|rd|round)s?\.?\s*)(?P<all>\d{1,3}(?:\s+\d{1,3}){2,})(?=\s+[a-z(\[*])"
+)
+
+
+def _counted_up(text: str) -> str:
+    """'r5 6 7 sc': the numbers of rounds, one after the other, where each is one more."""
+    m = _COUNTED_UP.match(text)
+    numbers = [int(n) for n in m["all"].split()] if m is not None else []
+    if m is None or any(b != a + 1 for a, b in itertools.pairwise(numbers)):
+        return text
+    return f"{m['lead']}{numbers[0]}-{numbers[-1]}: {text[m.end() :].strip()}"
+
+
 def numbered(texts: Sequence[str]) -> list[str]:
     """The lines with those labels written plainly that only the run of their numbers tells."""
-    texts = _lettered(texts)
+    texts = _lettered([_counted_up(text) for text in texts])
     found = [line for at, text in enumerate(texts) if (line := _line(at, text)) is not None]
     lines = [line.before(below) for line, below in itertools.zip_longest(found, found[1:])]
     keys = {key for key, many in Counter(line.key for line in lines).items() if many >= LEAST_RUN}

@@ -242,7 +242,7 @@ class _Parser(Units):
         behind = self.sort() is Sort.FROM and self.at > 0
         came = self.eat(Sort.FROM, Sort.IN)
         chain = self.sort(1) is Sort.CHAIN or (
-            self.sort(1) is Sort.PLACE and came is not None and came.sort is Sort.FROM
+            self.sort(1) is Sort.PLACE and came is not None and (came.sort is Sort.FROM or self.hook_behind(2))
         )
         if came is not None and self.sort() is Sort.ORDINAL and chain:
             nth = int(self.take().value)

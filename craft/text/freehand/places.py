@@ -143,7 +143,8 @@ class Places(Edges):
             self.take()
         if self.eat(Sort.RING):
             return f"{many} in ring"
-        if self.sort() is Sort.ORDINAL and self.sort(1) is Sort.CHAIN and 1 < int(self.peek().value) < 10:  # type: ignore[union-attr]
+        of_chain = self.sort(1) is Sort.CHAIN or (self.sort(1) is Sort.PLACE and self.hook_behind(2))
+        if self.sort() is Sort.ORDINAL and of_chain and 1 < int(self.peek().value) < 10:  # type: ignore[union-attr]
             nth = int(self.take().value)
             self.take()
             self.past_hook()

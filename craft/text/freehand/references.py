@@ -177,10 +177,18 @@ def _stem(word: str) -> str:
     return small[:4] if len(small) > 4 else small.rstrip("s")
 
 
+def _letters(name: str) -> set[str]:
+    """Letters that tell like parts apart: 'Shell A'."""
+    return (
+        set(re.findall(r"(?<![\w'])[A-Z](?![\w'])", name.upper())) if re.search(r"\s[A-Za-z]$", name.strip()) else set()
+    )
+
+
 def part_called(said: str, names: Sequence[str]) -> str | None:
     """The part that words name, by the words that they share; None when none does."""
     wanted = {_stem(w) for w in re.findall(r"[^\W\d_]+", said)}
     best = max(names, key=lambda n: len(wanted & {_stem(w) for w in re.findall(r"[^\W\d_]+", n)}), default=None)
     if best is None or not wanted & {_stem(w) for w in re.findall(r"[^\W\d_]+", best)}:
         return None
-    return best
+    asked, own = _letters(said), _letters(best)
+    return best if not asked or not own or asked & own else None  # 'Shell V', where there is a Shell A

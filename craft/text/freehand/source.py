@@ -11,6 +11,7 @@ from craft.problems import Span
 from craft.text.freehand.chain_starts import STANDS_FOR
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken, cut_at
 from craft.text.freehand.labels import label_at
+from craft.text.freehand.lexicon import LANGUAGES, words_file
 from craft.text.freehand.numbering import numbered
 from craft.text.freehand.row import Row
 from craft.text.freehand.tables import tabled
@@ -46,6 +47,10 @@ _COUNT_TABLE_WORDS = (
     (re.compile(r"(?<=\d)\s*(?:段目?|目)(?=\s|[-+=]|$)"), " "),
 )
 """What Japanese count tables say beside their numbers."""
+_COUNT_COLUMN = re.compile(
+    r"(?<=[^\s=])\s{3,}(?P<n>\d{1,4})\s*(?:sts?|stitches|maschen|mailles|puntos|maglie|steken|m|p)?\.?\s*$"
+)
+"""'Rnd 3   2 sc in each st        12 sts': the count in a column of its own, set with blanks."""
 _GLUED_BULLET = re.compile(r"(?<=\S)[•●](?=\S)")
 """'R1•6sc in MR•(6)'."""
 _BETWEEN_SLASHES = re.compile(r"(?<!\S)/\s*(\d{1,3}\s+[^\W\d_]{2,12})\s*/(?!\S)")
@@ -69,14 +74,15 @@ def plain(text: str) -> str:
         text = _ARROW.sub(" ; ", text)  # 'Ball: 6 sc in MR -> inc x 6 = 12 -> …'
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
     text = _DOTTED.sub(_without_dots, text)
-    text = _RULED.sub(" = ", _TIMECODE.sub("", text))
+    text = _COUNT_COLUMN.sub(r" [\g<n>]", _RULED.sub(" = ", _TIMECODE.sub("", text)))
     text = _GLUED_BULLET.sub(" ", _BETWEEN_SLASHES.sub(r"(\1)", text))
     for sign, word in _COUNT_TABLE_WORDS:
         text = sign.sub(word, text)
     if m := _CELLS.fullmatch(text):
         text = f"{m['label']}: {m['work']} ({m['count']})" if m["count"] else f"{m['label']}: {m['work']}"
-    text = _CLUSTER.sub("bobble", text)
+    text = _EVERY_OTHER.sub("every 2nd", _CLUSTER.sub("bobble", text))
     text = _COLOUR_AHEAD.sub(r"\g<label> [\g<colour>] ", text)
+    text = _TINT_AHEAD.sub(r"\g<label>: [\g<colour>] ", text)
     text = STANDS_FOR.sub(r"\1 (counts as ", text)
     text = _STITCHES_FIRST.sub(lambda m: f"{m['work']} ({m['count']})", text)
     text = _WITH.sub(lambda m: "without " if m[1] else "with ", text)
@@ -90,6 +96,8 @@ _CELLS = re.compile(
 )
 """'R1 / 7 sc in a magic ring / 7'."""
 
+_EVERY_OTHER = re.compile(r"(?i)\b(?:every|each)\s+other(?=\s+(?:st|sc|dc|hdc|stitch)\b)")
+
 _CLUSTER = re.compile(r"(?i)\b[2-7][- ](?:dc|hdc|tr)[- ](?:cluster|cl|bobble)\b")
 """'4-dc cluster': so many begun in one stitch and finished together."""
 
@@ -98,6 +106,15 @@ _COLOUR_AHEAD = re.compile(
     r"(?P<label>(?:(?:r|rnd|rd|round|row)s?\.?\s*)?\d{1,3}(?:\s?-\s?\d{1,3})?\s*[.:)])\s*(?=\S)"
 )
 """'[yellow] 4. (2 sc, inc) x 6': the colour, and then the round."""
+
+_TINTS = "|".join(
+    sorted({tint for code in LANGUAGES for tint in words_file(code)["colours"]}, key=lambda t: (-len(t), t))
+)
+_TINT_AHEAD = re.compile(
+    rf"(?i)^\s*(?P<colour>(?:(?:dark|light|pale)\s+)?(?:{_TINTS}))\s*[-:|,/]\s*"
+    r"(?P<label>(?:r|rnd|rd|round|row)s?\.?\s*\d{1,3}(?:\s?-\s?\d{1,3})?)\s*[-.:)|]\s*(?=\S)"
+)
+"""'white - rnd 1 - 6 sc in mr'."""
 
 LEAST_ARROWS = 3
 """Arrows of a line that stand between rounds, and not before a count."""
@@ -123,13 +140,29 @@ def _without_dots(m: re.Match[str]) -> str:
     return "".join(g for g in m.groups() if g) + "." * ends
 
 
+_BAR_WORKED = re.compile(r"(?i)\|\s*[=:]\s*(?:sc|dc|single\s+crochets?|double\s+crochets?)\b")
+"""'| = sc' in a legend: a bar is a stitch, and no edge of a table."""
+
+
+def _line(text: str, *, barred: bool) -> str:
+    """A line made plain. barred: bars in its rounds are single crochets, as its legend says."""
+    line = plain(text)
+    return line.replace("|", " sc ") if barred and label_at(line) is not None else line
+
+
 def rows(text: str, size: int = 0, corrections: Corrections = NO_CORRECTIONS) -> list[Row]:
     """The rows of a text: no sign, hyphen, page head, table or wrapping in the way of its rounds.
 
     size: which of several sizes is read, 0 the first.
     """
+    barred = _BAR_WORKED.search(text) is not None
     found = [
-        Row(_without_emphasis(plain(text[cut.span.start : cut.span.end])), cut.span, taken=cut.taken, apart=cut.apart)
+        Row(
+            _without_emphasis(_line(text[cut.span.start : cut.span.end], barred=barred)),
+            cut.span,
+            taken=cut.taken,
+            apart=cut.apart,
+        )
         for cut in cuts(text, corrections)
     ]
     return unwrapped(tabled(_numbered(_without_heads(_of_size(_without_bullets(found), text, size)))))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 
 from craft.rounds.stitches import MOST_TOGETHER, STITCHES
-from craft.text.freehand.cursor import PLACES
+from craft.text.freehand.cursor import PLACES, SEPARATORS
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.places import Places
@@ -91,6 +91,9 @@ class Stitches(Places):
             if self.sort() in (Sort.COMMA, Sort.AND) and self._shapes(1):
                 self.numbers = True
                 return f"{n.value} sc"
+            if self.sort() in (None, Sort.CLOSE, *SEPARATORS) and self._numbers_are_stitches():
+                self.numbers = True
+                return f"{n.value} sc"
         if self.sort() is Sort.IN and (n is not None or self.stitch_behind() or self.sort(1) is Sort.NEXT):
             if n is None:
                 return self.placed_first()
@@ -100,6 +103,14 @@ class Stitches(Places):
         if n is not None and self.sort() in (Sort.EACH, Sort.RING, Sort.BACK, Sort.FRONT):
             return self.placed(n, "sc")
         return None
+
+    def _numbers_are_stitches(self) -> bool:
+        """'1, inc, (2, inc) x 5, 1': whether all stitches that are named are increases or decreases, and what is repeated is
+        repeated so many times: behind 'around' a number is a count."""
+        if any(t.sort is Sort.AROUND or t.sort is Sort.ROUND for t in self.tokens):
+            return False
+        named = {t.value for t in self.tokens if t.sort is Sort.STITCH}
+        return bool(named) and named <= {"inc", "dec"}
 
     def _into_one(self) -> bool:
         """'[squeeze 2 stitches] into 1': the words are taken."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import csv
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
@@ -39,8 +40,37 @@ def _cells(text: str) -> list[str] | None:
     return None
 
 
+_SEPARATORS = (";", ",")
+
+
+def _separated(found: list[Row]) -> list[Row]:
+    """'Runde;Anleitung;Maschen': a table as spreadsheets write it, below a head that names its columns, with strokes."""
+    out: list[Row] = []
+    sign, columns = "", 0
+    for row in found:
+        if not sign:
+            heads = ((s, [c.strip() for c in row.text.split(s)]) for s in _SEPARATORS)
+            sign, columns = next(((s, len(head)) for s, head in heads if _is_head(head)), ("", 0))
+        cells = next(csv.reader([row.text], delimiter=sign)) if sign and row.taken is None else []
+        if len(cells) != columns:
+            sign, columns = "", 0
+        out.append(replace(row, text=" | ".join(c.strip() for c in cells)) if sign else row)
+    return out
+
+
+LEAST_COLUMNS = 3
+
+
+def _is_head(cells: Sequence[str]) -> bool:
+    """Whether the cells of a line name columns: rounds first, then their work or their counts."""
+    if len(cells) < LEAST_COLUMNS or not _LABELS.match(cells[0]):
+        return False
+    return all(_COUNTS.match(c) or _WORKS.match(c) or _COLOURS.match(c) or _PARTS.match(c) for c in cells[1:])
+
+
 def tabled(found: list[Row]) -> list[Row]:
     """Rows of tables as rounds: a label, the work, the count; columns that stand side by side one after another."""
+    found = _separated(found)
     out: list[Row] = []
     explained = any(_LETTER_EXPLAINED.search(row.text) for row in found)
     at = 0

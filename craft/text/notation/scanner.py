@@ -151,6 +151,7 @@ _STEPS: tuple[tuple[StepKind, re.Pattern[str]], ...] = (
         StepKind.CLOSE,
         re.compile(
             r"(?i)\bclose\b|\bzusammenziehen\b|\böffnung\s+schließen|^\s*(?:fermer|cerrar|chiudere|sluiten|schließen)\b"
+            r"(?!\s+(?:la|le|el|il|de|die|das)\s+(?:première|premier|primera|primer|prima|primo|eerste|erste)\b)"
             r"|\b(?:draw|pull) (?:it |the (?:\w+ )?\w+ )?(?:tight|closed|shut)|\bcinch"
             r"|front loops? of the (last|remaining)"
         ),

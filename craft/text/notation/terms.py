@@ -122,7 +122,7 @@ _SAID = re.compile(
     r"(?i)(?<![a-z])(us|u\.s\.|american|uk|u\.k\.|british)\s+(?:crochet\s+)?(?:terms?|terminology|notation|abbreviations)(?![a-z])"
 )
 _ONLY_US = re.compile(r"(?i)(?<![a-z])(?:sc2tog|sc3tog|sc|scs|hdc|single\s+crochets?)(?![a-z])")
-_ONLY_UK = re.compile(r"(?i)(?<![a-z])(?:dc2tog|dc3tog|htr|dtr|tension|miss)(?![a-z])")
+_ONLY_UK = re.compile(r"(?i)(?<![a-z])(?:dc2tog|dc3tog|dc2inc|dc3inc|htr|dtr|tension|miss)(?![a-z])")
 _ONLY_UK_STITCH = re.compile(r"(?i)(?<![a-z])(?:htr|htr2tog)(?![a-z])")
 _DC = re.compile(r"(?i)(?<![a-z])dc(?![a-z])")
 _LETTER_WORK = re.compile(r"(?<![A-Za-z])\d*\s?[XVAWM](?![A-Za-z])(?!\s*\d+\s*(?:\[|$))")
