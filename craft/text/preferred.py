@@ -167,6 +167,10 @@ _EVEN_ROUNDS = re.compile(
     rf"(?i)^\W*(?:then\s+|now\s+)?(?:work\s+|crochet\s+)?(?:\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds)\s+"
     r"(?:(?:even|plain|straight|without\s+(?:shaping|increas\w+|changes?))\b|of\s+\d)"
     rf"|\b(?:until|till)\b[^.]{{0,30}}\b(?:\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:rounds|rnds|rows)\b"
+    rf"|^\W*(?:\w+\s+){{0,2}}(?:\d{{1,3}}|an?|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:plain|even|straight)\s+(?:rounds?|rnds?)\b"
+    r"|\b(?:\d{1,2}|ein|eine|zwei|drei|vier|fünf|un|une|deux|trois|quatre|cinq|una|dos|tres|cuatro|cinco|due|tre|quattro|een|twee"
+    r"|drie|vier|vijf)\s+(?:giri|giro|tours?|vueltas?|runden?|rdn?\.?|toeren|toer)\s+(?:a|à|auf|zu|de|di|op|van|mit|con|avec|met"
+    r"|sans|senza|sin|ohne|zonder|gerade|drit\w+|lisc\w+|recht\w*|simples?)\b"
     r"|(?:^|[.!;]\s+)(?:next|last|final)\s+(?:rnd|round|row)\.?\s*[:-]?\s*\d{1,4}\s*(?:[.,;(]|$)"
 )
 """'3 rounds even', '2 rnds of 24', 'Next rnd 12.': rounds in which no stitch is named."""
@@ -196,6 +200,14 @@ def _several_rounds(checked: Checked) -> Iterator[Line]:
             yield line
 
 
+_SHAPES = {"increase", "increases", "inc", "decrease", "decreases", "dec", "double"}
+_AROUND_SHAPES = {
+    "in", "into", "each", "every", "all", "around", "round", "the", "stitch", "stitches", "st", "sts", "then", "and", "next",
+    "now", "of", "to", "end", "across", "one", "other", "second", "third", "evenly", "times", "a",
+}  # fmt: skip
+"""Words of a line that tells an increase or a decrease and nothing else: 'Then increase in each stitch.'"""
+
+
 def _bare_work(checked: Checked) -> Iterator[Line]:
     """Lines between rounds that are nothing but stitches and their numbers, in any language: 'V-VII giro: 24 mb'."""
     rounds = [ln.number for ln in checked.reading.lines if ln.kind is LineKind.ROUND]
@@ -205,7 +217,9 @@ def _bare_work(checked: Checked) -> Iterator[Line]:
         lead, colon, behind = line.text.rpartition(":")
         words = re.findall(r"[^\W\d_]+", behind.lower())
         explains = colon and set(re.findall(r"[^\W\d_]+", lead.lower())) & freehand.stitch_words()
-        if words and re.search(r"\d", behind) and set(words) <= freehand.stitch_words() and not explains:
+        alone = re.search(r"\d", behind) and set(words) <= freehand.stitch_words()
+        shaped = set(words) & _SHAPES and set(words) <= freehand.stitch_words() | _SHAPES | _AROUND_SHAPES
+        if words and (alone or shaped) and not explains:
             yield line
 
 

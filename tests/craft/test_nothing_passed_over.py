@@ -23,6 +23,11 @@ LEFT_OUT = {
     "a ring that is a number's rest": BALL + "IV IV. 1 sc in each st (12)\nR6: sc around (12)\n",
     "rounds up to a number": BALL
     + "Then crochet in fancy ways, inc and dec, until you have 10 rounds.\nR3: sc around (12)\n",
+    "plain rounds in another order": BALL + "Afterwards maybe 3 plain rounds of something odd\nR6: sc around (12)\n",
+    "a label and its count alone": "Feelers\nR1: 8 sc in ring (8)\n2-4: 9\n",
+    "a letter that no part has": (
+        "Shell A\nR1: 6 sc in ring (6)\nR2: 6 inc (12)\nShell B\nR1-R2: same as Shell V\nR3: sc around (12)\n"
+    ),
     "a count in a sentence": BALL + "Whereupon increase somehow in fancy ways so you have 18.\nR3: sc around (12)\n",
 }
 
@@ -68,3 +73,9 @@ def test_every_other_stitch_is_every_second() -> None:
         "Ball\nR1: 6 sc in ring\nRound 2: increase in every stitch.\nRound 3: increase in every other stitch.\n"
     )
     assert found.parts[0].counts == (6, 12, 18)
+
+
+def test_plain_rounds_in_a_sentence_are_worked() -> None:
+    text = "Bead: magic ring of six single crochets.\nThen increase in each stitch.\nThen one plain round.\nThen two plain rounds.\n"
+    found = check(text)
+    assert found.parts[0].counts == (6, 12, 12, 12, 12)

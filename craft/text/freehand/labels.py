@@ -80,8 +80,9 @@ _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
 )
 _MANY = re.compile(
-    rf"(?i)(?:(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds|runden|vueltas|tours|giri|toeren)|(?P<one>1|one)\s+(?:more\s+)?(?:round|rnd))(?!\w)"
-    rf"(?:\s*[:-]\s*|\s+(?:of|in|with|mit|de|di|van|en|-)\s+|\s+(?=(?:even|plain|straight|sc|dc|all|without|no|just|normal|fm|ms|pb|mb|v|ohne|sans|sin|senza|zonder)\b))"
+    rf"(?i)(?:(?:altri|altre|otras?|autres|weitere|noch|nog|another)\s+)?"
+    rf"(?:(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds|runden|vueltas|tours|giri|toeren)|(?P<one>1|one)\s+(?:more\s+)?(?:round|rnd))(?!\w)"
+    rf"(?:\s*[:-]\s*|\s+(?:of|in|with|at|mit|auf|zu|de|di|van|en|a|à|-)\s+|\s+(?=(?:even|plain|straight|sc|dc|all|without|no|just|normal|fm|ms|pb|mb|v|ohne|sans|sin|senza|zonder)\b))"
 )
 """'4 rounds of sc'."""
 

@@ -248,7 +248,8 @@ class _Parser(Units):
             nth = int(self.take().value)
             self.take()
             self.past_hook()
-            if behind and self.peek() is None and 1 < nth < 5:
+            begun = behind and self.tokens[start - 1].sort is Sort.STITCH and self.sort() in SEPARATORS
+            if ((behind and self.peek() is None) or begun) and 1 < nth < 5:
                 self.starts = nth
                 return ""
             self.eat(Sort.STOP, Sort.COMMA)

@@ -7,6 +7,7 @@ import re
 from craft.rounds.stitches import Terms, stitch
 from craft.text.freehand.cursor import PLACES, SEPARATORS, ordinal
 from craft.text.freehand.edges import Edges
+from craft.text.freehand.lexer import Token
 from craft.text.freehand.lexicon import Sort
 from craft.text.notation import stitch_key
 
@@ -167,6 +168,11 @@ class Places(Edges):
             return f"{many} around the {other}"
         return None if piece is None else ""
 
+    def _one_after_the_other(self) -> Token | None:
+        """'sc in the first stitch, then two in the second': the next stitch, by its place in what is repeated."""
+        behind = self.sort(1) in (None, Sort.PLACE, Sort.NUMBER, Sort.CLOSE, *SEPARATORS)
+        return self.take() if self.sort() is Sort.ORDINAL and behind and not self.limbs else None
+
     def _among_stitches(self, name: str, n: int) -> str | None:
         """'in each st', 'in the next 4 sts', 'in the last': which stitches of the edge below."""
         many = f"{n} {name}"
@@ -178,7 +184,7 @@ class Places(Edges):
         self.eat(Sort.OF)
         rest = self.others()
         last = self.eat(Sort.LAST) is not None
-        following = not last and self.eat(Sort.NEXT) is not None
+        following = not last and (self.eat(Sort.NEXT) or self._one_after_the_other()) is not None
         same = self.eat(Sort.SAME) is not None
         number = self.eat(Sort.NUMBER)
         if number is not None and self.sort(1) in PLACES:

@@ -48,6 +48,10 @@ MOST_WORDS = 200
 """Code points of the words of a round that has no label."""
 
 _BETWEEN_ROUNDS = (";", " // ", " / ", ". ")
+_THEN = re.compile(
+    r"(?i)\s*,\s*(?:and\s+)?(?:then|dann|danach|puis|ensuite|luego|después|poi|dopo|dan|daarna)\s+(?=\S)"
+)
+""", dann': between rounds of a part that is told in one sentence."""
 
 _ONWARD = re.compile(
     r"(?i)(?:next|now|then|after\s+(?:that|this)|from\s+here|finally|lastly|dann|danach|nun|jetzt|ensuite|puis|maintenant"
@@ -60,6 +64,10 @@ _UP_TO = re.compile(
 )
 """'Just keep going on those 6 stitches until you have 10 rounds in total.'"""
 
+_PLAIN_MANY = re.compile(
+    rf"(?i)\W*(?:(?:then|now|next|finally|work|crochet|do|and)\s+)*(?P<n>a|an|another|\d{{1,3}}|{'|'.join(CARDINALS)})\s+"
+    r"(?:(?:more|further)\s+)?(?:plain|even|straight)\s+(?:rounds?|rnds?|rows?)\W*"
+)
 _SHAPING = (Sort.DOUBLE, Sort.TOGETHER, Sort.TURN, Sort.CHAIN, Sort.REPEAT, Sort.SKIP, Sort.LEAVE)
 """What a sentence of plain rounds does not speak of."""
 
@@ -180,7 +188,9 @@ class _Reader(NumberedRows):
         between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), ",")
         if not colon or heading_of(name) is None or label_at(name + colon) is not None:
             return None
+        told = _THEN.split(rest)
         pieces = _counted_items(rest) if between == "," else rest.split(between)
+        pieces = told if len(told) >= LEAST_LISTED and len(told) > len(pieces) else pieces
         items = [i.strip(" .") for i in pieces if i.strip(" .")]
         first = label_at(items[0]) if items else None
         if len(items) < LEAST_LISTED or (first is not None and (between == ". " or first.first != 1)):
@@ -196,7 +206,7 @@ class _Reader(NumberedRows):
             label = label_at(item) or Label(None, None, 0, 0)
             if label.first is not None and label.first == label.last != self.part.last + 1:
                 label = replace(label, first=None, last=None, many=label.first)  # '2 Rd fM': two of them
-            if self._says_stitches(item):
+            if self._says_stitches(item) or label.many > 1:
                 self.labelled(row, label, item[label.end :].strip())
             else:
                 self.waiting.append(replace(row, text=item))
@@ -223,7 +233,7 @@ class _Reader(NumberedRows):
                 self.begin(row)
             if self.follow(row, reference, None):
                 return
-        if self._same_again(row, text) or self._up_to(row, text):
+        if self._same_again(row, text) or self._up_to(row, text) or self._plain_rounds(row, text):
             return
         if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
             text = text[onward.end() :]
@@ -255,6 +265,15 @@ class _Reader(NumberedRows):
         self.made_again(text)
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
         self.waiting.append(row)
+
+    def _plain_rounds(self, row: Row, text: str) -> bool:
+        """'Then one plain round.'"""
+        found = _PLAIN_MANY.fullmatch(text) if self.part.rounds else None
+        if found is None:
+            return False
+        many = CARDINALS.get(found["n"].lower()) or (int(found["n"]) if found["n"].isdigit() else 1)
+        self.labelled(row, Label(None, None, 0, 0, many=many), "plain")
+        return True
 
     def _up_to(self, row: Row, text: str) -> bool:
         """Plain rounds up to a number of them in all, told in a sentence."""
@@ -299,7 +318,13 @@ class _Reader(NumberedRows):
     def _is_work_alone(self, text: str) -> bool:
         """Whether a line says stitches and numbers, and nothing else."""
         sorts = {t.sort for t in tokens(text, self.vocabulary())}
-        return Sort.STITCH in sorts and not sorts & {Sort.NOISE, Sort.PIECE, Sort.JOIN, Sort.CHAIN, Sort.TURN}
+        return bool(sorts & {Sort.STITCH, Sort.DOUBLE}) and not sorts & {
+            Sort.NOISE,
+            Sort.PIECE,
+            Sort.JOIN,
+            Sort.CHAIN,
+            Sort.TURN,
+        }
 
     def _without_directions(self, text: str) -> str:
         """'Decrease six times and pull the hole closed': the words that tell work, where all the others are directions."""
