@@ -51,18 +51,16 @@ def on_spiral(length: Vector, low: int, high: int, angle: Vector, away: Vector) 
     """Places (k, 3) of all rings in the plane of y and z, straight on beyond the spiral's ends `low` and `high`, and their
     axes (k, 3, 3): along the tube, towards the centre, across."""
     many = len(length)
-    places, axes = np.zeros((many, 3)), np.zeros((many, 3, 3))
     on = np.zeros((len(angle), 3))
     on[:, 1], on[:, 2] = away * np.cos(angle), away * np.sin(angle)
     along = np.gradient(on, axis=0)
     along /= np.maximum(np.linalg.norm(along, axis=1), 1e-12)[:, None]
-    for k in range(many):
-        at = min(max(k, low), high) - low
-        t = along[at]
-        inward = square(-on[at], t)
-        places[k] = on[at] + t * (length[k] - length[min(max(k, low), high)])
-        axes[k] = t, inward, np.cross(t, inward)
-    return places, axes
+    near = np.clip(np.arange(many), low, high)
+    ahead, centred = along[near - low], on[near - low]
+    places = centred + ahead * (length - length[near])[:, None]
+    inward = -centred + np.sum(centred * ahead, axis=1)[:, None] * ahead
+    inward /= np.maximum(np.linalg.norm(inward, axis=1), 1e-12)[:, None]
+    return places, np.stack([ahead, inward, np.cross(ahead, inward)], axis=1)
 
 
 def standing(middles: Vector, centre: Vector, end: int) -> Vector:

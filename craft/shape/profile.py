@@ -8,12 +8,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import solveh_banded
+from scipy.linalg.lapack import dpbsv
 
 from craft.errors import require
 from craft.gauge import Gauge
@@ -157,14 +157,30 @@ def _spring(length: Vector, rest: Vector | float) -> tuple[Vector, Vector]:
     return k * over, k
 
 
+def _steps(values: Vector) -> Vector:
+    """From each value to the next, the first from 0."""
+    steps = values.copy()
+    steps[1:] -= values[:-1]
+    return steps
+
+
 @dataclass(slots=True)
 class _Balloon:
-    """Rings joined by meridians under pressure; unknowns are (r_i, z_i), the first pole is held at 0."""
+    """Rings joined by meridians under pressure; unknowns are (r_i, z_i), the first pole is held at 0.
+
+    turn: the angle of one stitch. between: meridians from each ring to the one below.
+    """
 
     n: Vector
     w0: float
     h0: Vector
     pressure: float
+    turn: Vector = field(init=False)
+    between: Vector = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.turn = 2 * math.pi / np.maximum(self.n, 1.0)
+        self.between = (self.n + np.append(self.n[:1], self.n[:-1])) / 2
 
     def forces(self, x: Vector) -> tuple[Vector, Vector]:
         """Gradient of the energy and its positive part as an upper band matrix of width 4."""
@@ -172,13 +188,13 @@ class _Balloon:
         rings = len(r)
         band = np.zeros((4, 2 * rings))
         gradient = np.zeros(2 * rings)
-        turn = 2 * math.pi / np.maximum(self.n, 1.0)
+        turn = self.turn
         force, k = _spring(turn * r, self.w0)
         gradient[0::2] = self.n * turn * force
         band[3, 0::2] = self.n * turn**2 * k
-        dr, dz = np.diff(r, prepend=0.0), np.diff(z, prepend=0.0)
+        dr, dz = _steps(r), _steps(z)
         length = np.maximum(np.hypot(dr, dz), 1e-9)
-        many = (self.n + np.append(self.n[:1], self.n[:-1])) / 2
+        many = self.between
         pull, k = _spring(length, self.h0)
         ur, uz = dr / length, dz / length
         across = np.maximum(pull, 0.0) / length
@@ -205,7 +221,8 @@ class _Balloon:
     def _push(self, gradient: Vector, r: Vector, dz: Vector) -> None:
         """Subtract pressure times the gradient of the volume of the stacked cones."""
         p = self.pressure * math.pi / 3
-        below = np.append(0.0, r[:-1])
+        below = np.zeros_like(r)
+        below[1:] = r[:-1]
         slab = r**2 + r * below + below**2
         gradient[0::2] -= p * dz * (2 * r + below)
         gradient[0:-2:2] -= (p * dz * (r + 2 * below))[1:]
@@ -281,7 +298,9 @@ def _relax(balloon: _Balloon, x: Vector, h: float) -> None:
     for _ in range(_NEWTON_STEPS):
         damped = band.copy()
         damped[3] += damping * (np.abs(band[3]).mean())
-        step = solveh_banded(damped, -gradient, check_finite=False)
+        _, step, failed = dpbsv(damped, -gradient, overwrite_ab=True, overwrite_b=True)
+        if failed:
+            return  # no step leads downhill from here: the balance is as near as it comes
         longest = float(np.abs(step).max())
         if longest > reach:
             step *= reach / longest

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -27,6 +28,23 @@ MAKERS_DIFFER = 0.02
 def _costs(before: NDArray[np.int64], after: NDArray[np.int64], start: int) -> Vector:
     """How hard rounds from `before` to `after` are to say and remember, 0 (all plain) to about 1; infinite where one more
     than doubles or halves."""
+    most = max(int(before[-1]), int(after[-1]))
+    if most > MOST_REMEMBERED:
+        return _reckoned(before, after, start)
+    return _table(start, 1 << most.bit_length())[before[:, None], after[None, :]]
+
+
+MOST_REMEMBERED = 255
+"""Stitches of a round up to which the costs of all pairs of counts are remembered."""
+
+
+@lru_cache(maxsize=8)
+def _table(start: int, size: int) -> Vector:
+    counts = np.arange(size)
+    return _reckoned(counts, counts, start)
+
+
+def _reckoned(before: NDArray[np.int64], after: NDArray[np.int64], start: int) -> Vector:
     one, two = before[:, None], after[None, :]
     step = np.abs(two - one)
     groups = np.gcd(one, step)
@@ -39,10 +57,10 @@ def _costs(before: NDArray[np.int64], after: NDArray[np.int64], start: int) -> V
 
 
 def _candidates(true: float, start: int, most: int) -> NDArray[np.int64]:
-    near = np.arange(math.floor(true) - REACH, math.ceil(true) + REACH + 1)
-    multiples = np.array([start * math.floor(true / start), start * math.ceil(true / start)])
-    found = np.union1d(near, multiples)
-    return found[(found >= min(start, 3)) & (found <= most)]
+    near = range(math.floor(true) - REACH, math.ceil(true) + REACH + 1)
+    found = {*near, start * math.floor(true / start), start * math.ceil(true / start)}
+    least = min(start, 3)
+    return np.array(sorted(n for n in found if least <= n <= most), np.int64)
 
 
 def _miss(candidates: NDArray[np.int64], true: float) -> Vector:
@@ -122,18 +140,18 @@ def _no_dip(true: Sequence[float], start: int) -> list[float]:
 
 
 def _reachable(options: list[NDArray[np.int64]], start: int) -> list[NDArray[np.int64]]:
-    """Candidates widened where no legal ratio leads from one ring to the next."""
+    """Candidates, in ascending order, widened where no legal ratio leads from one ring to the next."""
     for i in range(1, len(options)):
-        least, most = int(options[i - 1].min()), int(options[i - 1].max())
-        if options[i].min() > 2 * most:
-            options[i] = np.union1d(options[i][:0], np.array([2 * most]))
-        elif options[i].max() * 2 < least and i < len(options) - 1:
+        least, most = int(options[i - 1][0]), int(options[i - 1][-1])
+        if options[i][0] > 2 * most:
+            options[i] = np.array([2 * most])
+        elif options[i][-1] * 2 < least and i < len(options) - 1:
             options[i] = np.array([math.ceil(least / 2)])
     for i in range(len(options) - 2, 0, -1):
-        least, most = int(options[i + 1].min()), int(options[i + 1].max())
-        if options[i].min() > 2 * most:
+        least, most = int(options[i + 1][0]), int(options[i + 1][-1])
+        if options[i][0] > 2 * most:
             options[i] = np.array([2 * most])
-        elif 2 * options[i].max() < least:
+        elif 2 * options[i][-1] < least:
             options[i] = np.array([math.ceil(least / 2)])
     return options
 
