@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from craft.design.grading.painting import main_base
 from craft.design.grading.short_rows import is_short
 from craft.design.grading.source import SourcePart, SourceRound
@@ -39,6 +41,7 @@ def is_patterned(here: SourceRound) -> bool:
     return bool(keys) and other * 3 >= len(keys) and len(set(keys)) > 2
 
 
+@lru_cache(maxsize=4_096)
 def is_tube(here: SourceRound) -> bool:
     """Whether a round is resampled with those beside it."""
     return (here.plain and not is_patterned(here)) or is_ring(here)

@@ -6,6 +6,7 @@ import itertools
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -33,6 +34,7 @@ NEAR_EDGE = 2
 """Stitches from a row's edge within which shaping belongs to that edge."""
 
 
+@lru_cache(maxsize=4_096)
 def shaped_in(made: SourceRound) -> Shaped:
     """Where a round is shaped; of a row, places near an edge belong to that edge."""
     if made.begins or _is_even(made):

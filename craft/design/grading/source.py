@@ -27,11 +27,12 @@ from craft.rounds.stitches import stitch
 from craft.rounds.unrolled import written_out
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class SourceRound:
-    """A round of the first size. before: stitches it was worked on. tally: what came of it, None for a starting chain.
+    """A round of the first size: itself, and no other that is like it.
 
-    colour: on the hook when it begins. begins: nothing lies under it that it goes on from.
+    before: stitches it was worked on. tally: what came of it, None for a starting chain. colour: on the hook when it
+    begins. begins: nothing lies under it that it goes on from.
     """
 
     made: Round

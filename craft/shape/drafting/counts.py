@@ -38,7 +38,7 @@ MOST_REMEMBERED = 255
 """Stitches of a round up to which the costs of all pairs of counts are remembered."""
 
 
-@lru_cache(maxsize=8)
+@lru_cache(maxsize=32)
 def _table(start: int, size: int) -> Vector:
     counts = np.arange(size)
     return _reckoned(counts, counts, start)
