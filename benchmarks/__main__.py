@@ -15,6 +15,7 @@ from benchmarks.settling import settling_speed_table, settling_table, settling_t
 from benchmarks.shapes import shapes_speed_table, shapes_table
 from benchmarks.speed import speed_table
 from benchmarks.truth import mutation_table, solid_table
+from studio.garbage import look_seldom
 
 TABLES = {
     "house": house_table,
@@ -42,6 +43,7 @@ def main(names: list[str]) -> int:
     if unknown:
         print(f"bench: there is no table {unknown[0]!r}; there are {', '.join(TABLES)}.", file=sys.stderr)
         return 2
+    look_seldom()  # as the web process and the workers do
     for name in names or TABLES:
         print(TABLES[name](), end="\n\n")
     return 0

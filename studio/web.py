@@ -23,6 +23,7 @@ from waitress import create_server, wasyncore
 from waitress.channel import HTTPChannel
 from waitress.parser import HTTPRequestParser
 
+from studio.garbage import look_seldom
 from studio.wsgi import application
 
 log = logging.getLogger("studio")
@@ -134,6 +135,7 @@ def main() -> int:
         )
         return 2
     sock.setblocking(False)
+    look_seldom()
     usual = Bounds()
     bounds = Bounds(
         threads=int(os.environ.get("SPIRREL_WEB_THREADS", usual.threads)),

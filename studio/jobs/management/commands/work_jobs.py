@@ -11,6 +11,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import DatabaseError, close_old_connections, connection
 from django.utils import timezone
 
+from studio.garbage import look_seldom
 from studio.jobs.actions import resume
 
 LOOK_SECONDS = 5.0
@@ -43,6 +44,7 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         if options["first"]:
             resume(timezone.now())
+        look_seldom()
         stopped = threading.Event()
         watcher = threading.Thread(target=_look_after, args=(stopped,), daemon=True)
         watcher.start()
