@@ -74,7 +74,7 @@ function Header({ me }: { me: Me }) {
   );
   useCommands(commands);
   const link = ({ isActive }: { isActive: boolean }) =>
-    `rounded px-2 py-1 ${isActive ? "bg-woad-ground font-semibold" : "hover:bg-sunk"}`;
+    `whitespace-nowrap rounded px-1.5 py-1 sm:px-2 ${isActive ? "bg-woad-ground font-semibold" : "hover:bg-sunk"}`;
   return (
     <header className="flex flex-wrap items-center gap-x-1 border-b border-line px-2 py-1.5 sm:gap-x-3 sm:px-4 no-print">
       <Link to="/" className="flex items-center gap-1.5 font-title text-xl font-semibold">
@@ -88,9 +88,9 @@ function Header({ me }: { me: Me }) {
           />
           <circle cx="23.6" cy="16.8" r="2.2" fill="var(--madder)" />
         </svg>
-        Spirrel
+        <span className="max-sm:sr-only">Spirrel</span>
       </Link>
-      <nav aria-label="Main" className="flex flex-1 gap-1">
+      <nav aria-label="Main" className="flex flex-1 sm:gap-1">
         <NavLink to="/" end className={link}>
           Shelf
         </NavLink>
@@ -101,10 +101,12 @@ function Header({ me }: { me: Me }) {
           Yarn basket
         </NavLink>
       </nav>
-      <span className="hidden text-soft sm:inline">{me.studio}</span>
-      <IconButton label="Commands" title="Commands (Ctrl + K)" onClick={palette}>
-        <SquareTerminal size={18} />
-      </IconButton>
+      <span className="hidden text-soft md:inline">{me.studio}</span>
+      <span className="max-sm:hidden">
+        <IconButton label="Commands" title="Commands (Ctrl + K)" onClick={palette}>
+          <SquareTerminal size={18} />
+        </IconButton>
+      </span>
       <IconButton
         label={ground === "lamplight" ? "Daylight" : "Lamplight"}
         onClick={() => setGround(ground === "lamplight" ? "daylight" : "lamplight")}

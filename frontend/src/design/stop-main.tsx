@@ -21,7 +21,7 @@ export function StopMain({ children }: { children: ReactNode }) {
       ref={home}
       tabIndex={-1}
       // Where there is no room for panes side by side, a stop is one long page.
-      className="flex min-h-0 flex-1 flex-col overflow-auto outline-none max-lg:*:flex-none"
+      className="relative flex min-h-0 flex-1 flex-col overflow-auto outline-none max-lg:*:flex-none"
     >
       <Broken key={pathname}>{children}</Broken>
     </main>

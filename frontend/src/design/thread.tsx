@@ -1,5 +1,6 @@
 /** The nine stops of a design, drawn as a thread with beads. */
-import { NavLink, useParams } from "react-router";
+import { useEffect, useRef } from "react";
+import { NavLink, useLocation, useParams } from "react-router";
 import type { Schemas } from "../api/client";
 
 type Stop = Schemas["StopState"];
@@ -56,6 +57,14 @@ function Bead({ state }: { state: Stop["state"] }) {
 
 export function Thread({ stops }: { stops: Stop[] }) {
   const { id } = useParams();
+  const { pathname } = useLocation();
+  const beads = useRef<HTMLOListElement>(null);
+  // Where not all stops have room, the one she is at is in sight.
+  useEffect(() => {
+    if (!pathname) return;
+    const here = beads.current?.querySelector('[aria-current="page"]');
+    here?.scrollIntoView?.({ inline: "center", block: "nearest" });
+  }, [pathname]);
   return (
     <nav aria-label="Stops of this design" className="relative no-print">
       <svg
@@ -72,7 +81,7 @@ export function Thread({ stops }: { stops: Stop[] }) {
           vectorEffect="non-scaling-stroke"
         />
       </svg>
-      <ol className="relative flex justify-around gap-1 overflow-x-auto py-1">
+      <ol ref={beads} className="relative flex justify-around gap-1 overflow-x-auto py-1">
         {stops.map((s) => (
           <li key={s.stop}>
             <NavLink

@@ -17,14 +17,32 @@ const FROM: Record<Side, [number, number, number]> = {
   top: [0, -0.02, 1],
 };
 
+const FIELD = 32;
+/** Room around the figure, as a share of it. */
+const ROOM = 1.1;
+
+/** How far away the whole figure is in sight, from a side and in a stage of so much width to its height. */
+export function distance({ width, depth, height }: Box, side: Side, aspect: number): number {
+  const across = Math.hypot(width, depth);
+  const [wide, tall, deep] = {
+    front: [width, height, depth],
+    back: [width, height, depth],
+    left: [depth, height, width],
+    top: [width, depth, height],
+    "three-quarter": [across, height + 0.27 * across, across],
+  }[side] as [number, number, number];
+  const share = Math.tan(((FIELD / 2) * Math.PI) / 180);
+  return (ROOM * Math.max(tall, wide / aspect, 1)) / (2 * share) + deep / 2;
+}
+
 function Camera({ box, side, turn }: { box: Box; side: Side; turn: { x: number; y: number } }) {
   const { camera, gl, invalidate, set } = useThree();
   const aspect = useThree((s) => s.size.width / Math.max(s.size.height, 1));
   const controls = useMemo(() => new OrbitControls(camera, gl.domElement), [camera, gl]);
   const middle = box.middle ?? [0, 0, box.height / 2];
   const [x, y, z] = middle;
-  const wide = Math.hypot(box.width, box.depth) * 0.75;
-  const far = Math.max(box.height, box.width, wide / Math.min(aspect, 1), 1);
+  const { width, depth, height } = box;
+  const far = distance({ width, depth, height }, side, Math.max(aspect, 0.1));
   useEffect(() => {
     controls.enableDamping = false;
     controls.addEventListener("change", () => invalidate());
@@ -33,11 +51,11 @@ function Camera({ box, side, turn }: { box: Box; side: Side; turn: { x: number; 
   }, [controls, invalidate, set]);
   useEffect(() => {
     camera.up.set(0, 0, 1);
-    const way = new Vector3(...FROM[side]).normalize().multiplyScalar(far * 2.3);
+    const way = new Vector3(...FROM[side]).normalize().multiplyScalar(far);
     camera.position.set(x, y, z).add(way);
     if (camera instanceof PerspectiveCamera) {
-      camera.near = far / 50;
-      camera.far = far * 20;
+      camera.near = far / 100;
+      camera.far = far * 10;
       camera.updateProjectionMatrix();
     }
     controls.target.set(x, y, z);
@@ -99,7 +117,7 @@ export default function Stage({
   return (
     <div className="relative h-full min-h-40">
       <div
-        className="absolute inset-0 rounded"
+        className="absolute inset-x-0 top-0 bottom-9 rounded"
         role="img"
         aria-label={`${label}. ${help}`}
         tabIndex={0}
@@ -128,7 +146,7 @@ export default function Stage({
           frameloop="demand"
           dpr={1}
           gl={{ antialias: false, powerPreference: "low-power" }}
-          camera={{ fov: 32 }}
+          camera={{ fov: FIELD }}
           flat
           onCreated={({ gl }) => {
             gl.localClippingEnabled = true;

@@ -51,7 +51,7 @@ export function SizesStop() {
         </JobBar>
       )}
       <div
-        className="min-h-0 flex-1 overflow-auto"
+        className="relative min-h-0 flex-1 overflow-auto"
         role="region"
         tabIndex={0}
         aria-label="Sizes side by side"
