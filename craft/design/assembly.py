@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from craft.design.anchors import Place
-from craft.design.design import Design, EyeKind, Mark, Posture
+from craft.design.design import Design, EyeKind, MadeOf, Mark, Posture
 from craft.design.joins import made_alone
 from craft.design.running import RunPart, worked_parts
 from craft.design.seating import estimated_figure, seats_of
@@ -215,8 +215,20 @@ def marks_placed(found: Assembled) -> tuple[MarkPlaced, ...]:
         points = tuple(_on(surface, mark.place, found.worked, side) for side in sides)
         ends = () if mark.to is None else tuple(_on(surface, mark.to, found.worked, side) for side in sides)
         patches = tuple(_patch(found, surface, mark, side) for side in sides) if mark.covers else ()
+        if mark.made_of is not MadeOf.BLUSH:
+            patches = tuple(p.over(_laid_on(marks, mark)) for p in patches)
         marks.append(MarkPlaced(mark, points, ends, patches))
     return tuple(marks)
+
+
+def _laid_on(marks: Sequence[MarkPlaced], mark: Mark) -> list[Patch]:
+    """What was laid on a mark's part before it; colour that is brushed on has no thickness."""
+    return [
+        patch
+        for earlier in marks
+        if earlier.mark.place.on == mark.place.on and earlier.mark.made_of is not MadeOf.BLUSH
+        for patch in earlier.patches
+    ]
 
 
 def _patch(found: Assembled, surface: Surface, mark: Mark, side: int) -> Patch:

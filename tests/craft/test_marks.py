@@ -21,7 +21,7 @@ from craft.design.saying import mark_said, place_said
 from craft.design.stored import from_json, to_json
 from craft.errors import CraftError
 from craft.figure.placement import Seat, Surface, patch_on, place
-from craft.figure.placement.patches import AROUND, LIFTED, RINGS
+from craft.figure.placement.patches import AROUND, LIFTED, RINGS, THICK_MM
 from craft.figure.settling import settle
 from craft.gauge import Gauge
 from craft.text.check import check
@@ -167,3 +167,17 @@ def test_what_is_spread_says_so_and_is_no_pair() -> None:
     for wrong in ({"spread": 0}, {"spread": 61}, {"paired": True}):
         with pytest.raises(CraftError):
             replace(spread, **wrong)
+
+
+def test_a_nose_on_a_muzzle_lies_over_it_and_what_is_apart_is_not_lifted() -> None:
+    nose = Mark("n", "a nose", Place("head", 8), made_of=MadeOf.THREAD, wide_mm=6, tall_mm=4)
+    apart = Mark("a", "a patch", Place("head", 8, 18), made_of=MadeOf.FELT, wide_mm=6, tall_mm=6)
+    found, _ = settled_figure(head(FELT, nose, apart, CHEEK))
+    felt, sewn, beside, cheek = marks_placed(found)
+    muzzle, on_it = felt.patches[0], sewn.patches[0]
+    near = np.argmin(np.linalg.norm(muzzle.points[None] - on_it.points[:, None], axis=2), axis=1)
+    above = np.einsum("ij,ij->i", on_it.points - muzzle.points[near], muzzle.out[near])
+    assert above.min() > 0.8 * THICK_MM
+    alone, _ = settled_figure(head(apart, CHEEK))
+    for placed, plain in zip((beside, cheek), marks_placed(alone), strict=True):
+        assert np.allclose(placed.patches[0].points, plain.patches[0].points)

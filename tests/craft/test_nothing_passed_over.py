@@ -76,6 +76,6 @@ def test_every_other_stitch_is_every_second() -> None:
 
 
 def test_plain_rounds_in_a_sentence_are_worked() -> None:
-    text = "Bead: magic ring of six single crochets.\nThen increase in each stitch.\nThen one plain round.\nThen two plain rounds.\n"
-    found = check(text)
+    ring = "Bead: magic ring of six single crochets.\nThen increase in each stitch.\n"
+    found = check(ring + "Then one plain round.\nThen two plain rounds.\n")
     assert found.parts[0].counts == (6, 12, 12, 12, 12)

@@ -11,6 +11,7 @@ from scipy.sparse.csgraph import dijkstra
 
 from craft.figure.body import Placed
 from craft.figure.placement import Seat, Surface, give_way, place
+from craft.figure.placement.touching import APART
 from craft.figure.settling import Settled, settle
 from craft.gauge import Gauge
 from craft.text.check import check
@@ -104,3 +105,36 @@ def test_what_touches_nothing_stays_as_it_is() -> None:
     surfaces = {"ball": Surface.of(settled(BALL)), "piece": Surface.of(settled(ARM))}
     placed = place(surfaces, {"ball": 1, "piece": 1}, ())
     assert all(a is b for a, b in zip(placed, give_way(surfaces, placed, (), GAUGE.stitch_mm), strict=True))
+
+
+DOOR = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nStuff, and leave a long tail for sewing.\n"
+STEM = """R1: 6 sc in ring [6]
+R2: inc x 6 [12]
+R3: (sc, inc) x 6 [18]
+R4: (2 sc, inc) x 6 [24]
+R5: (3 sc, inc) x 6 [30]
+R6: (4 sc, inc) x 6 [36]
+R7: (8 sc, inc) x 4 [40]
+R8-R19: sc around [40]
+R20: (8 sc, dec) x 4 [36]
+R21: (4 sc, dec) x 6 [30]
+R22: (3 sc, dec) x 6 [24]
+Stuff firmly.
+R23: (2 sc, dec) x 6 [18]
+R24: (sc, dec) x 6 [12]
+R25: dec x 6 [6]
+Close.
+"""
+
+
+def test_what_carries_a_small_open_piece_never_comes_out_through_it() -> None:
+    """A door sewn on a stem: all of its edge lies over the stem's fabric, about as far as two layers keep."""
+    surfaces = {"ball": Surface.of(settled(STEM)), "piece": Surface.of(settled(DOOR))}
+    seat = Seat("piece", "ball", 11, 0.0)
+    placed = place(surfaces, {"ball": 1, "piece": 1}, (seat,))
+    stem, door = give_way(surfaces, placed, (seat,), GAUGE.stitch_mm)
+    x = in_scene(door, surfaces["piece"])
+    deep = depth(x, in_scene(stem, surfaces["ball"]), surfaces["ball"].triangles)
+    rim = deep[surfaces["piece"].rings[-1]]
+    assert deep.max() < -0.6 * APART * GAUGE.stitch_mm
+    assert np.median(rim) < -0.8 * APART * GAUGE.stitch_mm

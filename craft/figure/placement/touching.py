@@ -125,10 +125,10 @@ def give_way(
     _move_out(pieces, pairs, hosts, DEEPEST * stitch_mm)
     before = {at: p.x for at, p in pieces.items()}
     for _ in range(ROUNDS):
-        _push_apart(pieces, pairs, APART * stitch_mm)
+        _push_apart(pieces, pairs, hosts, APART * stitch_mm)
         for at, piece in pieces.items():
             _draw_along(piece, before[at])
-    _push_apart(pieces, pairs, APART * stitch_mm)
+    _push_apart(pieces, pairs, hosts, APART * stitch_mm)
     found = list(placed)
     for at, piece in pieces.items():
         matrix = placed[at].matrix.copy()
@@ -200,7 +200,9 @@ def _way_out(x: Vector, outside: tuple[Vector, Vector, cKDTree], deepest: float)
     return way
 
 
-def _push_apart(pieces: Mapping[int, _Piece], pairs: Sequence[tuple[int, int, float]], gap: float) -> None:
+def _push_apart(
+    pieces: Mapping[int, _Piece], pairs: Sequence[tuple[int, int, float]], hosts: Mapping[str, str], gap: float
+) -> None:
     """Every node that lies in another piece, or nearer to it than `gap`, moves out by its share of the way."""
     bodies = {other: pieces[other].outside() for _, other, _ in pairs}
     for one, other, share in pairs:
@@ -214,6 +216,10 @@ def _push_apart(pieces: Mapping[int, _Piece], pairs: Sequence[tuple[int, int, fl
         inside = (above < gap) & (beside < 2 * np.maximum(np.abs(above), gap))
         if np.count_nonzero(above[inside] < 0) > TOO_DEEP * len(x):
             continue
+        if pieces[one].part in _carried_by(pieces[other].part, hosts):
+            # Fabric that carries a piece gives way inwards: it never comes out through what is sewn on it.
+            own = pieces[one].outside()[1][near]
+            inside &= np.einsum("ij,ij->i", out[at], own) < 0
         if inside.any():
             moved = x.copy()
             moved[near[inside]] += share * (gap - above[inside])[:, None] * out[at[inside]]
