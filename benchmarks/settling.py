@@ -101,7 +101,7 @@ def _ball(stitches: int) -> tuple[WorkedPart, Gauge]:
 def settling_speed_table() -> str:
     """Seconds to rest by size, factorisation included, and the memory of the process."""
     lines = ["Settling speed (one thread)", f"{'stitches':>9}{'steps':>7}{'seconds':>9}{'budget':>8}{'memory MB':>11}"]
-    for wanted, budget in ((120, ""), (500, "0.5"), (1_500, ""), (3_000, "1.5"), (6_000, ""), (10_000, "6")):
+    for wanted, budget in ((120, ""), (500, "0.1"), (1_500, ""), (3_000, "0.5"), (6_000, ""), (10_000, "2")):
         part, gauge = _ball(wanted)
         settle(part, gauge)
         begin = time.perf_counter()

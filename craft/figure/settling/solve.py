@@ -13,6 +13,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.linalg.blas import daxpy, ddot
 from scipy.sparse import coo_matrix, csr_matrix, diags
 from scipy.sparse.linalg import splu
 
@@ -121,7 +122,9 @@ class Fabric:
         self.thread_length = threads.length
         stiff = (stiff + THREAD * self.threads_t @ self.threads).tocsc()
         anchor = ANCHOR * float(stiff.diagonal().mean()) * diags(np.ones(size))
-        self.solver = splu(stiff + anchor, permc_spec="MMD_AT_PLUS_A", options={"SymmetricMode": True})
+        # Single precision is enough for a first guess of the curvature, and is solved nearly twice as fast.
+        single = (stiff + anchor).astype(np.float32)
+        self.solver = splu(single, permc_spec="MMD_AT_PLUS_A", options={"SymmetricMode": True})
         self._press(net, sheets, gauge, stuffed, pressure_share(firmness))
 
     def _press(self, net: Net, sheets: Sheets, gauge: Gauge, stuffed: NDArray[np.bool_], strength: float) -> None:
@@ -145,11 +148,17 @@ class Fabric:
             shape=(self.size + len(rims), self.size),
         ).tocsr()
         many = len(self.pressed)
+        self.corners = tuple(np.ascontiguousarray(column) for column in self.pressed.T)
         corners = coo_matrix(
             (np.ones(3 * many), (self.pressed.T.ravel(), np.tile(np.arange(many), 3))),
             shape=(self.size + len(rims), many),
         )
         self.push = (self.whole.T @ corners).tocsr() if many else None
+
+    def guess(self, slope: Vector) -> Vector:
+        """The step that the springs' own stiffness answers a slope with."""
+        found: Vector = self.solver.solve(np.array(slope, np.float32, order="F")).astype(np.float64, order="C")
+        return found
 
     def energy(self, x: Vector) -> tuple[float, Vector]:
         """Energy of positions `x` (n, 3), and its gradient; units of one membrane stiffness."""
@@ -209,8 +218,9 @@ class Fabric:
     def _normals(self, x: Vector) -> tuple[Vector, Vector]:
         """Twice the area vector of every pressed triangle, and its first corner."""
         full = self.whole @ x
-        a = full[self.pressed[:, 0]]
-        u, v = full[self.pressed[:, 1]] - a, full[self.pressed[:, 2]] - a
+        a, u, v = (full.take(corner, axis=0) for corner in self.corners)
+        u -= a
+        v -= a
         out = np.empty_like(u)
         out[:, 0] = u[:, 1] * v[:, 2] - u[:, 2] * v[:, 1]
         out[:, 1] = u[:, 2] * v[:, 0] - u[:, 0] * v[:, 2]
@@ -269,7 +279,7 @@ def settle_net(
         down = float(np.vdot(way, slope))
         if down >= 0:
             moves.clear()
-            way = -fabric.solver.solve(slope)
+            way = -fabric.guess(slope)
             down = float(np.vdot(way, slope))
         way *= min(1.0, fabric.longest / max(_longest(way), 1e-12))
         share, trial, energy_after, slope_after = _line(fabric, x, energy, way, down)
@@ -280,7 +290,7 @@ def settle_net(
         changed = slope_after - slope
         bend = float(np.vdot(moved, changed))
         if bend > 1e-12 * float(np.vdot(moved, moved)):
-            moves.append((moved, changed, 1.0 / bend))
+            moves.append((moved.ravel(), changed.ravel(), 1.0 / bend))
             del moves[:-HISTORY]
         x, energy, slope = trial, energy_after, slope_after
         quiet = quiet + 1 if _longest(moved) < enough * fabric.w else 0
@@ -308,14 +318,14 @@ def _line(fabric: Fabric, x: Vector, energy: float, way: Vector, down: float) ->
 
 
 def _quasi_newton(fabric: Fabric, slope: Vector, moves: list[tuple[Vector, Vector, float]]) -> Vector:
-    """The two-loop recursion, with the springs' own stiffness as its first guess."""
-    q = slope.copy()
+    """The two-loop recursion, with the springs' own stiffness as its first guess; all in place, by BLAS."""
+    q = slope.ravel().copy()
     shares: list[float] = []
     for moved, changed, inverse in reversed(moves):
-        share = inverse * float(np.vdot(moved, q))
-        q -= share * changed
+        share = inverse * float(ddot(moved, q))
+        daxpy(changed, q, a=-share)
         shares.append(share)
-    way = fabric.solver.solve(q)
+    way = fabric.guess(q.reshape(slope.shape)).ravel()
     for (moved, changed, inverse), share in zip(moves, reversed(shares), strict=True):
-        way += (share - inverse * float(np.vdot(changed, way))) * moved
-    return -way
+        daxpy(moved, way, a=share - inverse * float(ddot(changed, way)))
+    return -way.reshape(slope.shape)
