@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -24,6 +25,7 @@ from craft.figure.placement import (
     Warned,
     centre_line,
     drift,
+    droop,
     extent,
     give_way,
     hung_up,
@@ -39,6 +41,12 @@ from craft.rounds.pattern import StepKind
 from craft.text.eye_directions import find_direction
 
 Point = tuple[float, float, float]
+
+_PELLETS = re.compile(
+    r"(?i)^(?!.*\b(?:no|not|never|without|keine?|ohne|pas|sans|sin|senza|geen|zonder)\b)"
+    r".*\b(?:pellets?|granulat|granulés?|granza|microsfere|granulaat)\b"
+)
+"""A direction that puts pellets in."""
 
 USUAL_EYE_MM = 8.0
 """An eye whose size is not said yet."""
@@ -80,6 +88,11 @@ class Assembled:
         return len(roots) == 1 and not loose
 
     @property
+    def weighted(self) -> frozenset[str]:
+        """Parts that are filled with pellets below, as the directions between their rounds say."""
+        return frozenset(key for key, part in self.worked.items() if any(_PELLETS.search(s.text) for s in part.steps))
+
+    @property
     def size_mm(self) -> tuple[float, float, float]:
         """Width, depth and height of all that is placed."""
         return extent(self.posed, self.placed)
@@ -98,6 +111,8 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
             placed = laid_down(posed, surfaces, placed)
         elif design.posture is Posture.HANGING:
             placed = hung_up(posed, surfaces, placed)
+        wired = {key for key, part in worked.items() if any(s.kind is StepKind.WIRE for s in part.steps)}
+        placed = droop(surfaces, placed, seats, design.gauge_now.stitch_mm, wired)
         placed = give_way(surfaces, placed, seats, design.gauge_now.stitch_mm)
     return Assembled(design, tuple(parts), worked, surfaces, bodies, placed)
 

@@ -147,6 +147,16 @@ class Placed:
     x: Vector | None = None
     join: str = ""
 
+    def in_scene(self, points: Vector) -> Vector:
+        """(n, 3) points of its own frame in the scene."""
+        out: Vector = points @ self.matrix[:3, :3].T + self.matrix[:3, 3]
+        return out
+
+    def from_scene(self, points: Vector) -> Vector:
+        """(n, 3) points of the scene in its own frame."""
+        out: Vector = (points - self.matrix[:3, 3]) @ np.linalg.inv(self.matrix[:3, :3]).T
+        return out
+
 
 def _run_lengths(colours: NDArray[np.int16]) -> tuple[int, ...]:
     """One colour for a plain round, else one for each stitch."""

@@ -227,7 +227,7 @@ def _shown(staging: Staged) -> SceneOut:
     palette = colours_of(value.yarns)
     width, depth, height = found.size_mm
     stands = found.joined and value.posture is not Posture.HANGING
-    weighed = balance(found.surfaces, found.placed) if stands else None
+    weighed = balance(found.surfaces, found.placed, found.weighted) if stands else None
     eyes, guess = eyes_placed(found), proposed_eyes(found)
     seats = seats_of(value.joins, found.worked, value.posture)
     return SceneOut(

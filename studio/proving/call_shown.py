@@ -235,7 +235,7 @@ def _stands(user: User, design: Design) -> Iterator[FindingOut]:
     """A figure that stands, and tips. Said once all of it is settled and joined."""
     found = staged_value(user, design_value(design), ask=False).assembled
     standing = found.design.posture is Posture.STANDING and found.whole and found.joined
-    weighed = balance(found.surfaces, found.placed) if standing else None
+    weighed = balance(found.surfaces, found.placed, found.weighted) if standing else None
     if weighed is not None and weighed.verdict == "tips":
         yield _finding("balance", weighed.words, "assembly", blocks=True)
 

@@ -2,6 +2,7 @@
 
 from craft.figure.placement.balance import Balance, balance, necks
 from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift, round_and_stitch, share_and_angle
+from craft.figure.placement.drooping import droop
 from craft.figure.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.figure.placement.laid_over import LaidOver, laid_over
 from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, room
@@ -47,6 +48,7 @@ __all__ = [
     "centre_line",
     "clear_of",
     "drift",
+    "droop",
     "extent",
     "eye_faces",
     "give_way",

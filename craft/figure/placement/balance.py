@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -24,6 +24,11 @@ MOST_LEAN = 8.0
 STEADY = 0.12
 """Distance of the weight from the base's edge, as a share of its height, from which a figure is steady."""
 
+PELLETS, PELLETS_UP_TO = 4.5, 1 / 3
+"""How much more pellets weigh than the same room of a figure stuffed with fibre (0.55 to 0.12 g/cm³; the first is the bulk
+density that makers of plastics give, the second from memory), and up to which share of its height a piece is filled with
+them (common practice, no source)."""
+
 LEAST_NECK = 0.4
 """A neck's count over the head's widest that carries it (from memory)."""
 
@@ -44,12 +49,14 @@ class Balance:
     words: str
 
 
-def _weight(surface: Surface, matrix: Vector) -> tuple[float, Vector]:
-    """Weight (as volume inside plus fabric) and its middle in the scene; by tetrahedra from the middle."""
-    x = surface.x @ matrix[:3, :3].T + matrix[:3, 3]
+def _weight(x: Vector, triangles: NDArray[np.int64], *, pellets: bool) -> tuple[float, Vector]:
+    """Weight (as volume inside plus fabric) and its middle of a piece at `x`; by tetrahedra from the middle."""
     middle = x.mean(0)
-    a, b, c = (x[surface.triangles[:, k]] - middle for k in range(3))
+    a, b, c = (x[triangles[:, k]] - middle for k in range(3))
     parts = np.abs(np.einsum("ij,ij->i", a, np.cross(b, c))) / 6
+    if pellets:
+        low = x[:, 2].min() + PELLETS_UP_TO * np.ptp(x[:, 2])
+        parts = parts * np.where(((a + b + c) / 4 + middle)[:, 2] < low, PELLETS, 1.0)
     total = float(parts.sum())
     if total <= 0:
         return 0.0, middle
@@ -60,22 +67,34 @@ def _known(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> list[Pl
     return [p for p in placed if p.part in surfaces and surfaces[p.part].rounds]
 
 
-def weight_of(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> Vector | None:
-    """The middle of the weight of all settled pieces, None when there is none."""
-    weights = [_weight(surfaces[p.part], p.matrix) for p in _known(surfaces, placed)]
+def _lying(surface: Surface, piece: Placed) -> Vector:
+    return piece.in_scene(surface.x if piece.x is None else piece.x)
+
+
+def weight_of(
+    surfaces: Mapping[str, Surface], placed: Sequence[Placed], weighted: Collection[str] = ()
+) -> Vector | None:
+    """The middle of the weight of all settled pieces, None when there is none. weighted: parts with pellets in their base."""
+    weights = [
+        _weight(_lying(surfaces[p.part], p), surfaces[p.part].triangles, pellets=p.part in weighted)
+        for p in _known(surfaces, placed)
+    ]
     total = sum(w for w, _ in weights)
     if total <= 0:
         return None
     return sum((w * m for w, m in weights), np.zeros(3)) / total
 
 
-def balance(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> Balance | None:
-    """How all placed pieces together stand on their lowest points; None when nothing is placed."""
+def balance(
+    surfaces: Mapping[str, Surface], placed: Sequence[Placed], weighted: Collection[str] = ()
+) -> Balance | None:
+    """How all placed pieces together stand on their lowest points; None when nothing is placed. weighted: parts with
+    pellets in their base."""
     known = _known(surfaces, placed)
-    weight = weight_of(surfaces, placed)
+    weight = weight_of(surfaces, placed, weighted)
     if weight is None:
         return None
-    points = np.concatenate([surfaces[p.part].x @ p.matrix[:3, :3].T + p.matrix[:3, 3] for p in known])
+    points = np.concatenate([_lying(surfaces[p.part], p) for p in known])
     turn, lean = settling_down(points, weight)
     points, weight = points @ turn.T, turn @ weight
     low = points[points[:, 2] < points[:, 2].min() + TOUCHES_MM][:, :2]

@@ -218,7 +218,7 @@ def _on_the_table(
 
 def extent(bodies: Mapping[str, Posable], placed: Sequence[Placed]) -> tuple[float, float, float]:
     """Width, depth and height in mm of all placed pieces together; zeros when there is none."""
-    points = [bodies[p.part].points() @ p.matrix[:3, :3].T + p.matrix[:3, 3] for p in placed if bodies[p.part].rounds]
+    points = [p.in_scene(bodies[p.part].points() if p.x is None else p.x) for p in placed if bodies[p.part].rounds]
     if not points:
         return 0.0, 0.0, 0.0
     size = np.ptp(np.concatenate(points), axis=0)

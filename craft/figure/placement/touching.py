@@ -109,7 +109,10 @@ def give_way(
 ) -> tuple[Placed, ...]:
     """The same pieces; those that touch others with their fabric where it gives way to."""
     own = {at: p for at, p in enumerate(placed) if p.part in surfaces and surfaces[p.part].rounds > 1}
-    pieces = {at: _Piece(p.part, surfaces[p.part], _in_scene(surfaces[p.part].x, p.matrix)) for at, p in own.items()}
+    pieces = {
+        at: _Piece(p.part, surfaces[p.part], p.in_scene(surfaces[p.part].x if p.x is None else p.x))
+        for at, p in own.items()
+    }
     hosts = {s.part: s.on for s in reversed(seats)}
     pairs = [
         (one, other, share)
@@ -135,18 +138,8 @@ def give_way(
         matrix[:3, 3] += piece.shift
         found[at] = replace(placed[at], matrix=matrix)
         if float(np.abs(piece.x - before[at]).max()) > LEAST_MM:
-            found[at] = replace(found[at], x=_from_scene(piece.x, matrix))
+            found[at] = replace(found[at], x=found[at].from_scene(piece.x))
     return tuple(found)
-
-
-def _in_scene(x: Vector, matrix: Vector) -> Vector:
-    out: Vector = x @ matrix[:3, :3].T + matrix[:3, 3]
-    return out
-
-
-def _from_scene(x: Vector, matrix: Vector) -> Vector:
-    out: Vector = (x - matrix[:3, 3]) @ np.linalg.inv(matrix[:3, :3]).T
-    return out
 
 
 def _boxes_meet(a: Vector, b: Vector) -> bool:

@@ -1,0 +1,141 @@
+"""Empty limbs, ears and flaps under their own weight: what holds no filling and no wire hangs from where it is sewn on.
+
+A heavy strip clamped at one end (Peirce, The "handle" of cloth as a measurable quantity, 1930, from memory): its
+bending stiffness, over its weight for each mm, is the third power of its bending length, so a strip much shorter than
+that stands as it is sewn, and a much longer one hangs. The strip is cut into its rounds, each turns about the level
+axis across it, and the least of bending and weight is looked for. A geometric estimate: a piece bends as a whole and is
+not creased, and what sits on a piece holds it where it is.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import minimize
+
+from craft.figure.body import Placed
+from craft.figure.placement.seats import Seat
+from craft.figure.placement.surface import Foot, Surface
+
+Vector = NDArray[np.float64]
+
+BENDING_LENGTH_MM, OF_STITCH_MM = 35.0, 5.6
+"""Bending length of single crochet in worsted cotton, whose stitches are so wide: an estimate. Stiffness grows with the
+third power of the yarn's thickness and weight with the first, so it grows with the two-thirds power of the stitch."""
+
+LEAST_ROUNDS = 3
+"""Rounds of a piece that bends at all."""
+
+LEAST_TURN = 0.02
+"""Radians below which a piece stays as it is sewn on."""
+
+DOWN = np.array([0.0, 0.0, -1.0])
+
+
+@dataclass(frozen=True, slots=True)
+class _Strip:
+    """A piece from its seam on. middles (k, 3) of its rounds in the scene, the sewn one first; round: of each node, which
+    of them it goes with."""
+
+    middles: Vector
+    round: NDArray[np.int64]
+
+    @property
+    def steps(self) -> Vector:
+        """(k - 1, 3) from each round to the next."""
+        out: Vector = np.diff(self.middles, axis=0)
+        return out
+
+
+def bending_length(stitch_mm: float) -> float:
+    """Of fabric in stitches so wide, in mm."""
+    return BENDING_LENGTH_MM * float((stitch_mm / OF_STITCH_MM) ** (2 / 3))
+
+
+def droop(
+    surfaces: Mapping[str, Surface],
+    placed: Sequence[Placed],
+    seats: Sequence[Seat],
+    stitch_mm: float,
+    held: Collection[str] = (),
+) -> tuple[Placed, ...]:
+    """The same pieces; those that are empty and sewn on by an end bent as they hang. held: parts that wire keeps as they
+    are sewn on."""
+    by_key = {s.key: s for s in seats}
+    hosts = {s.on for s in seats}
+    found = []
+    for piece in placed:
+        surface, seat = surfaces.get(piece.part), by_key.get(piece.join)
+        free = surface is not None and seat is not None and not seat.laid and not seat.swings
+        if not free or surface is None or seat is None or surface.filled or piece.part in held or piece.part in hosts:
+            found.append(piece)
+            continue
+        strip = _strip(surface, piece, from_start=seat.on_start or surface.foot is Foot.START)
+        turns = None if strip is None or surface.foot is Foot.RIM else _turns(strip, bending_length(stitch_mm))
+        if strip is None or turns is None:
+            found.append(piece)
+            continue
+        found.append(replace(piece, x=piece.from_scene(_bent(piece.in_scene(surface.x), strip, turns))))
+    return tuple(found)
+
+
+def _strip(surface: Surface, piece: Placed, *, from_start: bool) -> _Strip | None:
+    """The piece as a strip; None where it has too few rounds."""
+    rings = surface.rings if from_start else surface.rings[::-1]
+    if len(rings) < LEAST_ROUNDS:
+        return None
+    x = piece.in_scene(surface.x)
+    middles = np.array([x[ring].mean(0) for ring in rings])
+    round_of = np.full(len(x), -1, np.int64)
+    for k, ring in enumerate(rings):
+        round_of[ring] = k
+    loose = np.flatnonzero(round_of < 0)
+    if len(loose):
+        round_of[loose] = np.argmin(np.linalg.norm(x[loose][:, None] - middles[None], axis=2), axis=1)
+    return _Strip(middles, round_of)
+
+
+def _turns(strip: _Strip, bending: float) -> tuple[Vector, Vector] | None:
+    """By how much every step turns, and about which level axis; None where the piece stays as it is."""
+    steps = strip.steps
+    long = np.maximum(np.linalg.norm(steps, axis=1), 1e-9)
+    out = strip.middles[-1] - strip.middles[0]
+    axis = np.cross(out, DOWN)
+    size = float(np.linalg.norm(axis))
+    if size < 1e-6 * max(float(np.linalg.norm(out)), 1e-9):
+        axis, size = np.array([1.0, 0.0, 0.0]), 1.0  # it stands upright or hangs already: to the front, if at all
+    axis = axis / size
+    across = np.cross(axis, steps)
+    # Beyond a step lies half of itself and all that follows: by so much weight its rise counts.
+    beyond = np.cumsum(long[::-1])[::-1] - long / 2
+
+    def energy(turn: Vector) -> tuple[float, Vector]:
+        bend = np.diff(turn, prepend=0.0) / long
+        rise = np.cos(turn) * steps[:, 2] + np.sin(turn) * across[:, 2]
+        falls = -np.sin(turn) * steps[:, 2] + np.cos(turn) * across[:, 2]
+        slope = bending**3 * bend
+        slope[:-1] -= bending**3 * bend[1:]
+        return float(0.5 * bending**3 * np.sum(bend**2 * long) + beyond @ rise), slope + beyond * falls
+
+    start = np.full(len(steps), 1e-3)
+    turn = np.asarray(minimize(energy, start, jac=True, method="L-BFGS-B").x)
+    return (turn, axis) if float(np.abs(turn).max()) > LEAST_TURN else None
+
+
+def _bent(x: Vector, strip: _Strip, turns: tuple[Vector, Vector]) -> Vector:
+    """The nodes of a strip whose steps have turned; each goes with its round, which turns by the mean of its two steps."""
+    turn, axis = turns
+    moved = np.vstack([strip.middles[:1], strip.middles[0] + np.cumsum(_turned(strip.steps, turn, axis), axis=0)])
+    of_round = np.concatenate([[0.0], (turn[:-1] + turn[1:]) / 2, turn[-1:]])
+    out: Vector = moved[strip.round] + _turned(x - strip.middles[strip.round], of_round[strip.round], axis)
+    return out
+
+
+def _turned(v: Vector, angle: Vector, axis: Vector) -> Vector:
+    """(n, 3) directions turned about an axis, each by its own angle (Rodrigues' formula)."""
+    cos, sin = np.cos(angle)[:, None], np.sin(angle)[:, None]
+    out: Vector = v * cos + np.cross(axis, v) * sin + np.outer(v @ axis, axis) * (1 - cos)
+    return out
