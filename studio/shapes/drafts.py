@@ -108,7 +108,7 @@ def shape(question: ShapeIn) -> ShapeOut:
         sides=[] if form.outline is not None else sides_of(form.mesh),
         size_mm=(round(width, 1), round(depth, 1), round(height, 1)),
         preview=preview(asked),
-        prices=[_price(*p) for p in prices(recipe, gauge)],
+        prices=[_price(*p) for p in prices(recipe, gauge, made)],
         off_mm=made.radius_rms_mm,
         different=made.different_rounds,
         uneven=round(made.uneven, 3),

@@ -7,6 +7,7 @@ come in, where it is shorter they go. Positions follow the fabric's lean, so tha
 from __future__ import annotations
 
 import itertools
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -125,31 +126,41 @@ def _laid(edge: _Edge, after: int, grown: Growth, *, mirrored: bool) -> list[int
 
 
 def _fitted(before: int, after: int, wanted: Vector) -> list[int] | None:
-    """The cheapest run of stitches from `before` to `after` whose tops lie nearest to `wanted`; None without any."""
-    size = after + 1
-    best = np.full((before + 1, size), np.inf)
-    how = np.full((before + 1, size), -1, np.int8)
-    best[0, 0] = 0.0
-    at = np.arange(size)
+    """The cheapest run of stitches from `before` to `after` whose tops lie nearest to `wanted`; None without any.
+
+    Only tops within reach of where they are wanted are looked at: a dozen of each stitch, for which plain numbers are
+    faster than arrays.
+    """
+    reach = BAND + 0.5 * abs(after - before)
+    rows: list[tuple[int, list[float], list[int]]] = [(0, [0.0], [-1])]
     for k in range(1, before + 1):
-        off = np.square(at - wanted[k])
-        reach = np.abs(at - wanted[k]) <= BAND + 0.5 * abs(after - before)
-        for op in (_PLAIN, _INC, _DEC):
-            takes, gives = _TAKES[op], _GIVES[op]
-            if k < takes or size <= gives:
-                continue
-            cost = np.full(size, np.inf)
-            cost[gives:] = best[k - takes, : size - gives]
-            cost += off * takes + (CHANGE if op else 0.0)
-            cost[~reach] = np.inf
-            better = cost < best[k]
-            best[k, better], how[k, better] = cost[better], op
-    if not np.isfinite(best[before, after]):
+        top = float(wanted[k])
+        low, high = max(0, math.ceil(top - reach)), min(after, math.floor(top + reach))
+        costs, how = [], []
+        for t in range(low, high + 1):
+            cheapest, chosen = math.inf, -1
+            off = (t - top) ** 2
+            for op in (_PLAIN, _INC, _DEC):
+                takes = _TAKES[op]
+                if k < takes:
+                    continue
+                least, earlier, _ = rows[k - takes]
+                at = t - _GIVES[op] - least
+                if 0 <= at < len(earlier):
+                    cost = earlier[at] + off * takes + (CHANGE if op else 0.0)
+                    if cost < cheapest:
+                        cheapest, chosen = cost, op
+            costs.append(cheapest)
+            how.append(chosen)
+        rows.append((low, costs, how))
+    low, costs, _ = rows[before]
+    if not low <= after < low + len(costs) or costs[after - low] == math.inf:
         return None
     out: list[int] = []
     k, t = before, after
     while k:
-        op = int(how[k, t])
+        low, _, how = rows[k]
+        op = how[t - low]
         out.append(op)
         k, t = k - _TAKES[op], t - _GIVES[op]
     return out[::-1]

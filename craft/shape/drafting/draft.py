@@ -251,9 +251,15 @@ def _bent_draft(straight: Straightened, recipe: Recipe, gauge: Gauge, name: str 
     return replace(made, part=Part(name, items, make), different_rounds=different_rounds(items))
 
 
-def prices(recipe: Recipe, gauge: Gauge) -> tuple[tuple[str, float, Draft], ...]:
-    """Every simplicity preset with its draft, so that its price can be shown."""
+def prices(recipe: Recipe, gauge: Gauge, made: Draft | None = None) -> tuple[tuple[str, float, Draft], ...]:
+    """Every simplicity preset with its draft, so that its price can be shown. made: the recipe's own, where it is there."""
     return tuple(
-        (name, simplicity, draft(replace(recipe, simplicity=simplicity), gauge))
+        (
+            name,
+            simplicity,
+            made
+            if made is not None and simplicity == recipe.simplicity
+            else draft(replace(recipe, simplicity=simplicity), gauge),
+        )
         for name, simplicity in SIMPLICITY_PRESETS
     )
