@@ -251,6 +251,7 @@ def _shown(staging: Staged) -> SceneOut:
         centre={
             key: CentreOut.model_validate(centre_of(surface, value.gauge_of(key).lean), from_attributes=True)
             for key, surface in found.surfaces.items()
+            if surface.foot is not Foot.EDGE  # rows have no front middle, and start at either side
         },
     )
 

@@ -333,19 +333,28 @@ function EyePair({ eyes }: { eyes: NonNullable<Scene["eyes"]> }) {
   });
 }
 
+type Spot = [number, number, number];
+/** How much longer than most a step along a line may be; beyond, the rounds go on somewhere else. */
+const BREAK = 4;
+
+/** The steps of a line from round to round, without those that jump to another tube or across a short row. */
+export function unbroken(points: readonly Spot[]): [Spot, Spot][] {
+  const steps = points.slice(1).map((p, i): [Spot, Spot] => [points[i] ?? p, p]);
+  const long = ([a, b]: [Spot, Spot]) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+  const usual = steps.map(long).sort((a, b) => a - b)[Math.floor(steps.length / 2)] ?? 0;
+  return steps.filter((step) => long(step) <= BREAK * usual);
+}
+
 /** The front middle, and where the rounds start. */
 function CentreLines({ centre }: { centre: Scene["centre"][string] }) {
   const lines = useMemo(() => {
-    const of = (points: [number, number, number][], colour: string) => {
-      const flat = points.slice(1).flatMap((p, i) => [...(points[i] ?? p), ...p]);
+    const of = (points: Spot[], colour: string) => {
+      const flat = unbroken(points).flat(2);
       const made = new BufferGeometry();
       made.setAttribute("position", new BufferAttribute(new Float32Array(flat), 3));
       return new LineSegments(made, new LineBasicMaterial({ color: colour, depthTest: false }));
     };
-    return [
-      of(centre.front as [number, number, number][], "#3f86b3"),
-      of(centre.starts as [number, number, number][], "#b5453f"),
-    ];
+    return [of(centre.front as Spot[], "#3f86b3"), of(centre.starts as Spot[], "#b5453f")];
   }, [centre]);
   useEffect(
     () => () => {

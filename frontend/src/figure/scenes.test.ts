@@ -1,5 +1,6 @@
 import { expect, test } from "vitest";
 import { distance } from "./stage";
+import { unbroken } from "./whole-scene";
 
 const HEDGEHOG = { width: 110, depth: 130, height: 80 };
 const SHARE = Math.tan((16 * Math.PI) / 180);
@@ -25,4 +26,12 @@ test.each(["front", "back", "left", "top"] as const)("the whole figure is in sig
 
 test("a box without a size is looked at from somewhere", () => {
   expect(distance({ width: 0, depth: 0, height: 0 }, "front", 1)).toBeGreaterThan(0);
+});
+
+test("a line from round to round leaves out what jumps to another tube", () => {
+  const along = [0, 1, 2, 3, 4].map((z): [number, number, number] => [0, 0, z * 5]);
+  const other = [0, 1, 2].map((z): [number, number, number] => [60, 0, z * 5]);
+  expect(unbroken(along)).toHaveLength(4);
+  expect(unbroken([...along, ...other])).toHaveLength(4 + 2);
+  expect(unbroken([])).toEqual([]);
 });
