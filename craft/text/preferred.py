@@ -223,6 +223,9 @@ def _bare_work(checked: Checked) -> Iterator[Line]:
             yield line
 
 
+_NUMBER_AND_COUNT = re.compile(r"[>\s]*\d{1,3}\s*[:.)]\s*\d{1,4}(?:\s*\(?[+-]\s*\d{1,3}\)?)?\s*$")
+"""'5: 24', '2: 12 (+6)': several of such lines are a list of rounds and their counts."""
+
 _BEGINS = re.compile(r"[\s(\[*]*(?:\d{1,3}\s*[x×*]?\s*)?[(\[*]*(?:\d{1,3}\s*)?(?P<word>[^\W\d_]+)")
 
 
@@ -230,6 +233,9 @@ def _numbered_work(checked: Checked) -> Iterator[Line]:
     """Lines of prose that a number and then stitches begin, '11: (2 sc, dec) around. 18 sc.', or that a round's own name
     and number begin, 'Runde zwei', in any language: a round whose number nothing led up to."""
     rounds = [line.number for line in checked.reading.lines if line.kind is LineKind.ROUND]
+    listed = [ln for ln in checked.reading.lines if ln.kind is LineKind.NOTE and _NUMBER_AND_COUNT.match(ln.text)]
+    if rounds and len(listed) >= LEAST_PASSED_OVER:
+        yield from (ln for ln in listed if ln.number > rounds[0])
     for line in checked.reading.lines:
         text = line.text.lstrip("> ")
         label = freehand.label_at(text) if line.kind in (LineKind.NOTE, LineKind.STEP) else None

@@ -25,6 +25,7 @@ LEFT_OUT = {
     + "Then crochet in fancy ways, inc and dec, until you have 10 rounds.\nR3: sc around (12)\n",
     "plain rounds in another order": BALL + "Afterwards maybe 3 plain rounds of something odd\nR6: sc around (12)\n",
     "a label and its count alone": "Feelers\nR1: 8 sc in ring (8)\n2-4: 9\n",
+    "a list of numbers and counts": "Dome\nR1: 6 sc in ring (6)\n2: 12 (odd)\n3: 18\n4: 24\n5: 24\n",
     "a letter that no part has": (
         "Shell A\nR1: 6 sc in ring (6)\nR2: 6 inc (12)\nShell B\nR1-R2: same as Shell V\nR3: sc around (12)\n"
     ),

@@ -148,11 +148,23 @@ def _phrase(text: str, raw: list[tuple[str, str, int, int]], at: int, vocabulary
     first = raw[at]
     if first[1].lower() == "cm" and at and raw[at - 1][0] == "number":
         return 1, Token(Sort.NOISE, first[1], first[2], first[3])  # '10 cm' is a length, where a ring is 'cm' too
+    letter = _LETTERS.get(vocabulary.language, {}).get(first[1])
+    if letter is not None and at and raw[at - 1][0] == "number" and first[1].lower() not in vocabulary.own:
+        return 1, Token(Sort.STITCH, letter, first[2], first[3])
     if best is not None:
         many, meaning = best
         return many, Token(meaning.sort, meaning.value, first[2], raw[at + many - 1][3])
     return 1, _unknown(first, vocabulary)
 
+
+_LETTERS = {
+    "de": {"Z": "inc", "A": "dec"},
+    "fr": {"A": "inc", "D": "dec"},
+    "es": {"A": "inc", "D": "dec"},
+    "it": {"A": "inc", "D": "dec"},
+    "nl": {"M": "inc"},
+}
+"""Capitals behind a number, by language: 'R2 6Z', '(1 ms 1A) x6'. Common practice, no source."""
 
 _TOGETHER = re.compile(r"(?:([a-zé]+))?(\d)tog")
 

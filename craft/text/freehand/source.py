@@ -19,7 +19,7 @@ from craft.text.notation import step_kind
 
 _SIGNS = str.maketrans({
     **dict.fromkeys("‐‑‒–—―−﹣－〜～", "-"), **dict.fromkeys("　", " "), **dict.fromkeys("“”„«»", '"'), **dict.fromkeys("‘’‚", "'"),
-    **dict.fromkeys("×✕✖", " x "),
+    **dict.fromkeys("×✕✖", " x "), **dict.fromkeys("【〔［", "["), **dict.fromkeys("】〕］", "]"), "（": "(", "）": ")",
     **dict.fromkeys("\u00a0\u2007\u202f\u2009\u200a", " "), **dict.fromkeys("\u200b\u200c\u200d\u2060\ufeff\ufe0f", ""),
     **dict.fromkeys("→➜➝⇒👉▶►", "="), "…": "...", "\u00ad": "",
 })  # fmt: skip

@@ -37,7 +37,7 @@ MOST_HEADING = 90
 
 _COUNT_ROW = re.compile(
     r"(?i)^\s*(?:r|rnd|round|rd|row|runde|tour|vuelta|giro|toer)?\.?\s*(?:(?P<first>\d{1,3})\s*-\s*)?(?P<at>\d{1,3})\s*[:.)]?"
-    r"\s+(?P<count>\d{1,4})\s+(?:(?P<change>[+-]\s*\d{1,3})|=|(?:\d{1,3}\s+sc\s+in\s+)?ring)\s*$"
+    r"\s+(?P<count>\d{1,4})\s+\(?(?:(?P<change>[+-]\s*\d{1,3})|=|(?:\d{1,3}\s+sc\s+in\s+)?ring)\)?\s*$"
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
 
