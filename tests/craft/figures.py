@@ -14,6 +14,23 @@ from craft.rounds.stitches import Terms
 from craft.shape.drafting import Recipe
 from craft.shape.target import Form, Solid
 
+BALL = """R1: 6 sc in ring [6]
+R2: inc x 6 [12]
+R3: (sc, inc) x 6 [18]
+R4: (2 sc, inc) x 6 [24]
+R5: (3 sc, inc) x 6 [30]
+R6: (4 sc, inc) x 6 [36]
+R7-R12: sc around [36]
+R13: (4 sc, dec) x 6 [30]
+R14: (3 sc, dec) x 6 [24]
+R15: (2 sc, dec) x 6 [18]
+Stuff firmly.
+R16: (sc, dec) x 6 [12]
+R17: dec x 6 [6]
+Close.
+"""
+"""A stuffed ball of 36 stitches."""
+
 HEAD = "R1: 6 sc in ring [6]\nR2: 6 inc [12]\nR3: (sc, inc) x 6 [18]\nR4-R8: 18 sc [18]\nR9: (sc, dec) x 6 [12]\n"
 LEG = "R1: 6 sc in ring [6]\nR2: (sc, inc) x 3 [9]\nR3-R6: 9 sc [9]\n"
 

@@ -15,21 +15,9 @@ from craft.figure.placement.surface import Foot
 from craft.figure.settling import settle
 from craft.gauge import Gauge
 from craft.text.check import check
+from tests.craft.figures import BALL
 
 GAUGE = Gauge(5.6, 5.2, 0.0)
-BALL = """R1: 6 sc in ring [6]
-R2: inc x 6 [12]
-R3: (sc, inc) x 6 [18]
-R4: (2 sc, inc) x 6 [24]
-R5: (3 sc, inc) x 6 [30]
-R6-R13: sc around [30]
-R14: (3 sc, dec) x 6 [24]
-R15: (2 sc, dec) x 6 [18]
-Stuff firmly.
-R16: (sc, dec) x 6 [12]
-R17: dec x 6 [6]
-Close.
-"""
 EMPTY = "R1: 6 sc in ring [6]\nR2-R{last}: sc around [6]\nFasten off. Do not stuff.\n"
 FULL = "R1: 6 sc in ring [6]\nR2-R{last}: sc around [6]\nStuff firmly. Fasten off.\n"
 

@@ -25,23 +25,9 @@ from craft.figure.placement.patches import AROUND, LIFTED, RINGS, THICK_MM
 from craft.figure.settling import settle
 from craft.gauge import Gauge
 from craft.text.check import check
+from tests.craft.figures import BALL
 
 GAUGE = Gauge(5.6, 5.2, 0.0)
-BALL = """R1: 6 sc in ring [6]
-R2: inc x 6 [12]
-R3: (sc, inc) x 6 [18]
-R4: (2 sc, inc) x 6 [24]
-R5: (3 sc, inc) x 6 [30]
-R6: (4 sc, inc) x 6 [36]
-R7-R12: sc around [36]
-R13: (4 sc, dec) x 6 [30]
-R14: (3 sc, dec) x 6 [24]
-R15: (2 sc, dec) x 6 [18]
-Stuff firmly.
-R16: (sc, dec) x 6 [12]
-R17: dec x 6 [6]
-Close.
-"""
 SPINE = "R1: 4 sc in ring [4]\nR2-R3: sc around [4]\nFasten off. Do not stuff.\n"
 CHEEK = Mark("c", "cheeks", Place("head", 8, 6), paired=True, made_of=MadeOf.BLUSH, wide_mm=9, tall_mm=7)
 FELT = Mark("f", "a muzzle", Place("head", 7), made_of=MadeOf.FELT, wide_mm=20, tall_mm=12, colour="#e3cda4")

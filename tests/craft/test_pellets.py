@@ -15,28 +15,14 @@ from craft.figure.placement.balance import PELLETS, PELLETS_UP_TO, weight_of
 from craft.figure.settling import settle
 from craft.gauge import Gauge
 from craft.text.check import check
+from tests.craft.figures import BALL
 
 GAUGE = Gauge(5.6, 5.2, 0.0)
-BALL = """R1: 6 sc in ring [6]
-R2: inc x 6 [12]
-R3: (sc, inc) x 6 [18]
-R4: (2 sc, inc) x 6 [24]
-R5: (3 sc, inc) x 6 [30]
-R6: (4 sc, inc) x 6 [36]
-R7-R14: sc around [36]
-R15: (4 sc, dec) x 6 [30]
-R16: (3 sc, dec) x 6 [24]
-R17: (2 sc, dec) x 6 [18]
-{filling}
-R18: (sc, dec) x 6 [12]
-R19: dec x 6 [6]
-Close.
-"""
 
 
 @pytest.fixture(scope="module")
 def ball() -> Surface:
-    return Surface.of(settle(check(BALL.format(filling="Stuff firmly.")).parts[0], GAUGE))
+    return Surface.of(settle(check(BALL).parts[0], GAUGE))
 
 
 def test_the_weight_lies_where_a_sphere_with_a_heavy_cap_has_it(ball: Surface) -> None:
@@ -75,5 +61,5 @@ def test_a_figure_with_pellets_is_steadier(ball: Surface) -> None:
 )
 def test_the_directions_of_a_part_say_whether_it_has_pellets(filling: str, weighted: bool) -> None:
     own = GaugeInForce(GaugeFrom.OWN, 3.0, 1, 5.6, 5.2, 0.0, 60, 0.5)
-    design = Design("Ball", gauge=own, parts=(Part("b", "Body", BALL.format(filling=filling)),))
+    design = Design("Ball", gauge=own, parts=(Part("b", "Body", BALL.replace("Stuff firmly.", filling)),))
     assert put_together(design, run_parts(design), {}).weighted == (frozenset({"b"}) if weighted else frozenset())

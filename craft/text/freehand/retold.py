@@ -6,16 +6,31 @@ import re
 from dataclasses import replace
 
 from craft.problems import Place, Problem
+from craft.rounds.numbers import CARDINALS
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, tails
 from craft.text.freehand.evidence import Chosen, even
 from craft.text.freehand.headings import heading_of
 from craft.text.freehand.labels import Label, label_at
+from craft.text.freehand.lexer import tokens
+from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.parts import Parts
 from craft.text.freehand.references import Reference, is_the_same, part_called, reference_in
 from craft.text.freehand.rounds import MOST_REPEATED
 from craft.text.freehand.row import Row
 from craft.text.freehand.so_far import Line, PartSoFar
+
+_UP_TO = re.compile(
+    rf"(?i)\b(?:keep|go|continue|work|crochet|carry)\b[^.;]*\b(?:until|till)\b[^.;]*?\b(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:rounds|rnds|rows)\b"
+)
+"""'Just keep going on those 6 stitches until you have 10 rounds in total.'"""
+
+_PLAIN_MANY = re.compile(
+    rf"(?i)\W*(?:(?:then|now|next|finally|work|crochet|do|and)\s+)*(?P<n>a|an|another|\d{{1,3}}|{'|'.join(CARDINALS)})\s+"
+    r"(?:(?:more|further)\s+)?(?:plain|even|straight)\s+(?:rounds?|rnds?|rows?)\W*"
+)
+_SHAPING = (Sort.DOUBLE, Sort.TOGETHER, Sort.TURN, Sort.CHAIN, Sort.REPEAT, Sort.SKIP, Sort.LEAVE)
+"""What a sentence of plain rounds does not speak of."""
 
 
 class Retold(Parts):
@@ -77,6 +92,22 @@ class Retold(Parts):
         live = self.trial(work, count) if count is None else count
         chosen = Chosen(work, fits=True, live=live, why="as it is written elsewhere")
         self.write(row, number, number, chosen, Tail(work, count), fold=None)
+
+    def plain_rounds(self, text: str) -> int:
+        """How many plain rounds a sentence tells, 'Then one plain round.', '… until you have 10 rounds in all'; 0 for none."""
+        if not self.part.rounds:
+            return 0
+        if (found := _PLAIN_MANY.fullmatch(text)) is not None:
+            said = found["n"].lower()
+            return CARDINALS.get(said) or (int(said) if said.isdigit() else 1)
+        up_to = _UP_TO.search(text)
+        if up_to is None or re.search(r"(?i)\bmore\b", text):
+            return 0
+        words = tokens(text, self.vocabulary())
+        if any(t.sort in _SHAPING or (t.sort is Sort.STITCH and t.value != "sc") for t in words):
+            return 0
+        last = CARDINALS.get(up_to["n"].lower()) or int(up_to["n"])
+        return max(last - self.part.last, 0)
 
     def _same_again(self, row: Row, text: str) -> bool:
         """'Leg two: the same, but do not cut the yarn.': the part before once more, under another name."""

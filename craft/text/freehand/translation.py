@@ -7,7 +7,6 @@ from collections.abc import Collection
 from dataclasses import dataclass, replace
 
 from craft.problems import Problem
-from craft.rounds.numbers import CARDINALS
 from craft.rounds.stitches import Terms
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
@@ -58,18 +57,6 @@ _ONWARD = re.compile(
     r"|luego|después|ahora|poi|dopo|ora|daarna|dan|nu)(?:\s*,\s*|\s+)(?=[^\W_]|[(*])"
 )
 """'Now alternate one sc and one inc': how a sentence goes on behind another."""
-
-_UP_TO = re.compile(
-    rf"(?i)\b(?:keep|go|continue|work|crochet|carry)\b[^.;]*\b(?:until|till)\b[^.;]*?\b(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:rounds|rnds|rows)\b"
-)
-"""'Just keep going on those 6 stitches until you have 10 rounds in total.'"""
-
-_PLAIN_MANY = re.compile(
-    rf"(?i)\W*(?:(?:then|now|next|finally|work|crochet|do|and)\s+)*(?P<n>a|an|another|\d{{1,3}}|{'|'.join(CARDINALS)})\s+"
-    r"(?:(?:more|further)\s+)?(?:plain|even|straight)\s+(?:rounds?|rnds?|rows?)\W*"
-)
-_SHAPING = (Sort.DOUBLE, Sort.TOGETHER, Sort.TURN, Sort.CHAIN, Sort.REPEAT, Sort.SKIP, Sort.LEAVE)
-"""What a sentence of plain rounds does not speak of."""
 
 _PLAIN_ROUND = re.compile(r": (?:(?:in )?[BF]LO:? )?(?:sc around|\d+ sc)$")
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
@@ -233,7 +220,10 @@ class _Reader(NumberedRows):
                 self.begin(row)
             if self.follow(row, reference, None):
                 return
-        if self._same_again(row, text) or self._up_to(row, text) or self._plain_rounds(row, text):
+        if self._same_again(row, text):
+            return
+        if many := self.plain_rounds(text):
+            self.labelled(row, Label(None, None, 0, 0, many=many), "plain")
             return
         if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
             text = text[onward.end() :]
@@ -265,29 +255,6 @@ class _Reader(NumberedRows):
         self.made_again(text)
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
         self.waiting.append(row)
-
-    def _plain_rounds(self, row: Row, text: str) -> bool:
-        """'Then one plain round.'"""
-        found = _PLAIN_MANY.fullmatch(text) if self.part.rounds else None
-        if found is None:
-            return False
-        many = CARDINALS.get(found["n"].lower()) or (int(found["n"]) if found["n"].isdigit() else 1)
-        self.labelled(row, Label(None, None, 0, 0, many=many), "plain")
-        return True
-
-    def _up_to(self, row: Row, text: str) -> bool:
-        """Plain rounds up to a number of them in all, told in a sentence."""
-        found = _UP_TO.search(text)
-        if found is None or not self.part.rounds:
-            return False
-        shaped = any(
-            t.sort in _SHAPING or (t.sort is Sort.STITCH and t.value != "sc") for t in tokens(text, self.vocabulary())
-        )
-        last = CARDINALS.get(found["n"].lower()) or int(found["n"])
-        if shaped or last <= self.part.last or re.search(r"(?i)\bmore\b", text):
-            return False
-        self.labelled(row, Label(self.part.last + 1, last, 0, 0), "plain")
-        return True
 
     def _is_item_of_rounds(self, text: str, *, counted: bool) -> bool:
         """Whether a line is a round without a label: all of it is work, and the sum works.
