@@ -24,6 +24,13 @@ test.each(["front", "back", "left", "top"] as const)("the whole figure is in sig
   }
 });
 
+test("from between front and side a ball fills most of its stage, and is not cut", () => {
+  const ball = { width: 60, depth: 60, height: 60 };
+  const half = reach(distance(ball, "three-quarter", 1), 0);
+  expect(half).toBeGreaterThan(30);
+  expect(30 / half).toBeGreaterThan(0.6);
+});
+
 test("a box without a size is looked at from somewhere", () => {
   expect(distance({ width: 0, depth: 0, height: 0 }, "front", 1)).toBeGreaterThan(0);
 });

@@ -21,15 +21,25 @@ const FIELD = 32;
 /** Room around the figure, as a share of it. */
 const ROOM = 1.1;
 
+/** How long a figure is along a slant, by its shares of both sides: between a ball's length and a drum's. */
+const between = (a: number, b: number) => (Math.hypot(a, b) + a + b) / 2;
+
 /** How far away the whole figure is in sight, from a side and in a stage of so much width to its height. */
 export function distance({ width, depth, height }: Box, side: Side, aspect: number): number {
-  const across = Math.hypot(width, depth);
+  const [x, y, z] = new Vector3(...FROM["three-quarter"]).normalize().toArray();
+  const level = Math.hypot(x, y);
+  // What is round lies in an ellipse, and not in its box.
+  const aslant = Math.hypot((width * x) / level, (depth * y) / level);
   const [wide, tall, deep] = {
     front: [width, height, depth],
     back: [width, height, depth],
     left: [depth, height, width],
     top: [width, depth, height],
-    "three-quarter": [across, height + 0.27 * across, across],
+    "three-quarter": [
+      Math.hypot((width * y) / level, (depth * x) / level),
+      between(height * level, aslant * z),
+      between(aslant * level, height * z),
+    ],
   }[side] as [number, number, number];
   const share = Math.tan(((FIELD / 2) * Math.PI) / 180);
   return (ROOM * Math.max(tall, wide / aspect, 1)) / (2 * share) + deep / 2;
