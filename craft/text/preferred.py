@@ -223,7 +223,8 @@ def _bare_work(checked: Checked) -> Iterator[Line]:
             yield line
 
 
-_NUMBER_AND_COUNT = re.compile(r"[>\s]*\d{1,3}\s*[:.)]\s*\d{1,4}(?:\s*\(?[+-]\s*\d{1,3}\)?)?\s*$")
+_COUNT_ALONE = re.compile(r"\W*(?P<n>\d{1,4})\W*(?:sts?\W*)?")
+_NUMBER_AND_COUNT = re.compile(r"[>\s]*(?P<at>\d{1,3})\s*[:.)]\s*(?P<n>\d{1,4})(?:\s*\(?[+-]\s*\d{1,3}\)?)?\s*$")
 """'5: 24', '2: 12 (+6)': several of such lines are a list of rounds and their counts."""
 
 _BEGINS = re.compile(r"[\s(\[*]*(?:\d{1,3}\s*[x×*]?\s*)?[(\[*]*(?:\d{1,3}\s*)?(?P<word>[^\W\d_]+)")
@@ -233,7 +234,9 @@ def _numbered_work(checked: Checked) -> Iterator[Line]:
     """Lines of prose that a number and then stitches begin, '11: (2 sc, dec) around. 18 sc.', or that a round's own name
     and number begin, 'Runde zwei', in any language: a round whose number nothing led up to."""
     rounds = [line.number for line in checked.reading.lines if line.kind is LineKind.ROUND]
-    listed = [ln for ln in checked.reading.lines if ln.kind is LineKind.NOTE and _NUMBER_AND_COUNT.match(ln.text)]
+    worked = {(t.number, t.live) for part in checked.parts for t in part.rounds}
+    matched = ((ln, _NUMBER_AND_COUNT.match(ln.text)) for ln in checked.reading.lines if ln.kind is LineKind.NOTE)
+    listed = [ln for ln, m in matched if m is not None and (int(m["at"]), int(m["n"])) not in worked]
     if rounds and len(listed) >= LEAST_PASSED_OVER:
         yield from (ln for ln in listed if ln.number > rounds[0])
     for line in checked.reading.lines:
@@ -243,8 +246,9 @@ def _numbered_work(checked: Checked) -> Iterator[Line]:
             continue
         begins = _BEGINS.match(text, label.end)
         words = set(re.findall(r"[^\W\d_]+", text[label.end :].lower()))
-        alone = rounds and line.number > rounds[0] and re.fullmatch(r"\W*\d{1,4}\W*(?:sts?\W*)?", text[label.end :])
-        if alone and (not label.bare or label.first != label.last):
+        alone = _COUNT_ALONE.fullmatch(text, label.end) if rounds and line.number > rounds[0] else None
+        told_again = alone is not None and (label.first, int(alone["n"])) in worked
+        if alone is not None and not told_again and (not label.bare or label.first != label.last):
             yield line  # '2-4: 9'
         begun = begins is not None and begins["word"].lower() in freehand.stitch_words()
         if begun or (not label.bare and words & freehand.stitch_words()):
