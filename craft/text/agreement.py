@@ -10,6 +10,7 @@ from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from craft.rounds.pattern import Step, StepKind
 from craft.rounds.stitches import Terms
 from craft.text import freehand
+from craft.text.closed_flat import wrong_closings
 from craft.text.eye_directions import rounds_named
 from craft.text.notation import LineKind, Reading, odd_words
 from craft.text.said_counts import other_counts
@@ -26,6 +27,7 @@ def disagreements(
     yield from _eyes(reading, parts)
     yield from _colours(reading, parts, translation)
     yield from other_counts(text, reading, parts)
+    yield from wrong_closings(reading, parts)
 
 
 def _terms(text: str, reading: Reading, translation: freehand.Translation | None) -> Iterator[Problem]:

@@ -27,6 +27,8 @@ def is_plain(strict: Checked) -> bool:
     ):
         return False
     faults = [p for p in strict.problems if p.severity is Severity.FAULT]
+    if sum(p.code == "left-over" for p in faults) >= LEAST_LEFT_OVER:
+        return False
     if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID} or any(
         p.code in ("no-work", "no-piece") for p in strict.problems
     ):
@@ -34,6 +36,9 @@ def is_plain(strict: Checked) -> bool:
     at_fault = {p.place.line for p in faults}
     return not any(line.number in at_fault and _TOLD_OTHERWISE.search(line.text) for line in strict.reading.lines)
 
+
+LEAST_LEFT_OVER = 2
+"""Rounds that leave stitches over, before it may be that 'sc, inc' goes on around in this text without saying so."""
 
 _TOLD_OTHERWISE = re.compile(
     r"(?i)\b(?:rep(?:eat)?|as|like|same)\s+(?:the\s+|as\s+)*(?:previous|last|rounds?|rnds?|rows?|rd)\b|\bturn\b|\b[r]\d-\d+\s+(?:sc|dc|x)\b|\bch(?:ain)?\s*\d+\s*\(|\b(?:sl\s*st|ss)\s+to\s+join|\bjoin\s+with\s+an?\s+sl|\b(?:sk|skip|miss)\s+(?:the\s+)?(?:first|1st)\b|,\s*join\s*[.,]?\s*[(\[]|,\s*(?:inc|dec)\s+around|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"

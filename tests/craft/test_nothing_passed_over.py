@@ -80,3 +80,55 @@ def test_plain_rounds_in_a_sentence_are_worked() -> None:
     ring = "Bead: magic ring of six single crochets.\nThen increase in each stitch.\n"
     found = check(ring + "Then one plain round.\nThen two plain rounds.\n")
     assert found.parts[0].counts == (6, 12, 12, 12, 12)
+
+
+@pytest.mark.parametrize(
+    "closing",
+    [
+        "Flatten and close with {} sc through both layers.",
+        "Fold in half and sc through both layers across: {} sc. FO",
+        "Platt drücken, mit {} fM durch beide Lagen schließen.",
+    ],
+)
+def test_stitches_that_close_an_edge_flat_are_half_of_it(closing: str) -> None:
+    """As many as the edge has pairs; as many as it has stitches where two parts are laid on each other."""
+    closed = BALL + "R3: sc around (12)\n" + closing + "\n"
+    assert check(closed.format(6)).sound
+    assert check(closed.format(12)).sound
+    found = check(closed.format(5))
+    assert [(p.code, p.place.round) for p in found.problems if p.severity.value == "fault"] == [("sum", "R3")]
+
+
+def test_closing_that_leaves_a_gap_says_so() -> None:
+    assert check(BALL + "R3: sc around (12)\nClose with 4 sc through both layers, leave a gap for stuffing.\n").sound
+
+
+@pytest.mark.parametrize(
+    ("line", "counts"),
+    [
+        ("ball: mr 6, inc all (12), 1 sc 1 inc x6 (18), 18, 18, 1 sc 1 dec x6 (12)", (6, 12, 18, 18, 18, 12)),
+        ("nose: mr6, 6inc, blo 12, ss, fo", (6, 12, 12)),
+        (
+            "Neus: 6 v in ring; elke v verdubbelen (12); 1 toer zonder meerderen (12); steeds 2 samen (6). Afhechten.",
+            (6, 12, 12, 6),
+        ),
+        ("Seed: R1: 6X | R2: 6V (12) | R3: 12X | R4: (X,A)*4 (8)", (6, 12, 12, 8)),
+    ],
+)
+def test_every_round_of_a_line_is_worked(line: str, counts: tuple[int, ...]) -> None:
+    found = check(f"{line}\n")
+    assert found.sound
+    assert found.parts[0].counts == counts
+
+
+@pytest.mark.parametrize("between", ["18", "flo: 18", "back loops only, 18", "then 2 rounds even"])
+def test_plain_rounds_that_say_only_their_count_are_worked(between: str) -> None:
+    found = check(f"mr 6\n12 (inc around)\n18\n{between}\ndecrease back to 12, then to 6\n")
+    assert found.sound
+    assert found.parts[0].counts == (6, 12, 18, *(18,) * (2 if "2" in between else 1), 12, 6)
+
+
+def test_what_is_said_of_a_round_is_no_round() -> None:
+    found = check(BALL + "R3-4: sc in each st around (12)\nRd 4 is finished with a sl st; leave a tail for sewing.\n")
+    assert found.sound
+    assert found.parts[0].counts == (6, 12, 12, 12)

@@ -192,7 +192,7 @@ def _is_left(out: Outcome) -> bool:
 def _single_verdict(hook: Hook, made: Round, label: str, below: Round | None, *, counted: bool) -> int:
     before = len(hook.live.spots)
     sums = round_sum(made.body, before, counted)
-    verdict = misfit(made, sums, before, hook.above) if sums.rest else wrong_sum(made, sums, below)
+    verdict = misfit(made, sums, before, hook.above, label) if sums.rest else wrong_sum(made, sums, below, label)
     _tell(hook, made, label, verdict)
     return max(verdict.live, 0)
 
@@ -235,7 +235,7 @@ def _stated(made: Round, label: str, run: RoundRun, below: Round | None, live: i
             "is forgotten.",
             stated,
         )
-    return wrong_sum(made, RoundSum(Sum(0, live), 0), below)
+    return wrong_sum(made, RoundSum(Sum(0, live), 0), below, label)
 
 
 def style(hook: Hook, made: Round, label: str, before: int, live: int) -> None:

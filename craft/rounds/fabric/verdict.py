@@ -39,10 +39,10 @@ def fits(made: Round | None, live: int) -> bool | None:
     return sums.rest == 0
 
 
-def wrong_sum(made: Round, sums: RoundSum, below: Round | None) -> Verdict:
-    """The bracket and the work disagree, though the work fits the round below."""
+def wrong_sum(made: Round, sums: RoundSum, below: Round | None, said: str) -> Verdict:
+    """The bracket and the work disagree, though the work fits the round below. said: what the round is called."""
     stated, gives = made.count or 0, sums.total.gives
-    plain = f"{made.label} says {stated}, but its stitches make {gives}"
+    plain = f"{said} says {stated}, but its stitches make {gives}"
     with_work, with_bracket = fits(below, gives), fits(below, stated)
     if with_bracket and not with_work:
         return Verdict(
@@ -60,7 +60,7 @@ def wrong_sum(made: Round, sums: RoundSum, below: Round | None) -> Verdict:
             gives,
             fix,
         )
-    return Verdict("sum", f"{plain}. They fit the round below, so the bracket is the likelier slip.", gives, fix)
+    return Verdict("sum", f"{plain}. They fit what is below, so the bracket is the likelier slip.", gives, fix)
 
 
 def _with_times(body: Sequence[Instruction], at: int, times: int) -> tuple[Instruction, ...]:
@@ -101,13 +101,13 @@ def _mended_work(made: Round, live: int) -> tuple[str, Mend] | None:
     return None
 
 
-def misfit(made: Round, sums: RoundSum, live: int, above: str) -> Verdict:
-    """The work does not use the live stitches of the round below exactly."""
+def misfit(made: Round, sums: RoundSum, live: int, above: str, said: str) -> Verdict:
+    """The work does not use the live stitches of the round below exactly. said: what the round is called."""
     go_on = made.count if made.count is not None else max(sums.total.gives, 1)
     if sums.unit is not None and sums.rest > 0:
         return Verdict(
             "misfit",
-            f"{made.label}: the repeat of {sums.unit.takes} does not come out even on {live} "
+            f"{said}: the repeat of {sums.unit.takes} does not come out even on {live} "
             f"stitches: {sums.fill} times use {live - sums.rest}, {sums.rest} are left.",
             go_on,
         )
@@ -115,11 +115,11 @@ def misfit(made: Round, sums: RoundSum, live: int, above: str) -> Verdict:
     words, fix = found if found else ("", None)
     if sums.rest < 0:
         return Verdict(
-            "short", f"{made.label} needs {live - sums.rest} stitches, but {above} gives {live}.{words}", go_on, fix
+            "short", f"{said} needs {live - sums.rest} stitches, but {above} gives {live}.{words}", go_on, fix
         )
     return Verdict(
         "left-over",
-        f"{made.label} uses {live - sums.rest} of the {live} stitches of {above}; "
+        f"{said} uses {live - sums.rest} of the {live} stitches of {above}; "
         f"{sums.rest} {'is' if sums.rest == 1 else 'are'} left.{words}",
         go_on,
         fix,

@@ -37,6 +37,7 @@ _CLOSES = re.compile(
     rf"(?:an?\s+|1\s+|une?\s+|eine[rmn]?\s+|una?\s+|een\s+)?{_SLIP}\s+{_TO}{_NTH}?{_OF}?{_FIRST}?(?:{_NTH}\s*)?(?:-\s*)?{_CHAIN}"
     rf"(?:[\s-]*\d)?(?:\s+{_OF}{_FIRST}?(?:\d\s*-?\s*)?{_CHAIN}(?:[\s-]*\d)?)?(?:\s+{_FIRST})?"
     r"(?:\s+(?:schließen|to\s+(?:join|close)|pour\s+fermer|para\s+cerrar|per\s+chiudere|sluiten))?(?![^\W_])"
+    r"(?!\s+(?:from|ab|von|à\s+partir|desde|dall|da|vanaf)(?![^\W_]))"
 )
 
 

@@ -9,8 +9,8 @@ from functools import cache
 from craft.text.freehand.lexicon import Sort, stitch_words, words_of
 
 _UNIT = (
-    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|h?[sd]cs|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|pts?|ptos?|p|punt(?:os?|i)|pb|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
-    r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|each(?:\s+(?:round|rnd|rd|time))?)(?![^\W\d_])\.?"
+    r"(?:d\.\s?c|s\.\s?c|h\.\s?d\.\s?c|stitches\s+total|stitches|sts?|h?[sd]cs|sc|dc|hdc|htr|d?tr|brs?|d?stb|hstb|stk|pa|x|m|maschen?|fm|mailles?|ms|pts?|ptos?|p|punt(?:os?|i)|pb|mp|maglie|m\.?b|p\.\s?b|m\.\s?s|steken|v|vasten|loops|st|total|"
+    r"made|in\s+(?:all|total)|stitches\s+total|sts?\s+total|sts?\s+each\s+round|(?:in\s+)?each(?:\s+(?:round|rnd|rd|time|of\s+them))?)(?![^\W\d_])\.?"
 )
 _IN_ALL = (
     r"(?:total(?:e|es|\s+of|\s+de)?|tot\.?|totaal|insgesamt|gesamt|ges\.|zus\.|zusammen|en\s+(?:tout|total)|au\s+total|in\s+(?:all|total|tutto|totaal)"
@@ -71,7 +71,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         (re.compile(rf"(?i)(?<=\bto)\s+({n}){unit}\s*[.!]?\s*$"), True),
         (
             re.compile(
-                rf"(?i)(?:(?:^|[.;,:-])\s*(?:only\s+)?({n}){unit}\s+(?:(?:are|is|will\s+be)\s+)?(?:left|remain(?:ing)?|übrig|over)\b)\s*(?:[.!]?\s*$|(?=,\s+(?!turn|then|ch\b|sc\b)[a-z]{{3}}))"
+                rf"(?i)(?:(?:^|[.;,:-])\s*(?:only\s+)?({n}){unit}\s+(?:(?:are|is|will\s+be)\s+)?(?:left|remain(?:ing)?|übrig|over|again|still|once\s+more|wieder|noch|encore|otra\s+vez|di\s+nuovo|weer)\b)\s*(?:[.!]?\s*$|(?=,\s+(?!turn|then|ch\b|sc\b)[a-z]{{3}}))"
             ),
             True,
         ),
@@ -151,7 +151,7 @@ def tails(text: str, language: str = "en") -> list[Tail]:
         text = f"{text[: m.start()]} {text[m.end() :]}".strip()
     found: list[Tail] = []
     if m := _COUNT_BEFORE.fullmatch(text):
-        found.append(Tail(m.group(2), int(m.group(1)), fold))
+        found.append(Tail(m.group(2), int(m.group(1)), fold, sure=text[m.end(1)] != "("))  # but '6(sc, inc)'
     if m := _COUNT_AND_HOW.fullmatch(text):
         found.append(Tail(m.group(2).strip(" ."), int(m.group(1)), fold, sure=False))
     for pattern, sure in _patterns(language):

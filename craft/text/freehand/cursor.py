@@ -38,7 +38,8 @@ class Way:
 class Cursor:
     """A place in a round's tokens. noise: words passed over. limbs: pieces named so far. starts: the chain that the
     round begins in, where that is said at its end. numbers: a number stood for so many single crochets. held: the
-    stitches that it is worked on were left before. behind: how many stitches back from the hook it begins."""
+    stitches that it is worked on were left before. behind: how many stitches back from the hook it begins. usual: the plain
+    stitch that was named last, which '2 in the next' means."""
 
     def __init__(self, tokens: Sequence[Token], text: str, way: Way) -> None:
         self.tokens = [t for t in tokens if t.sort is not Sort.QUIET]
@@ -55,6 +56,7 @@ class Cursor:
         self.numbers = False
         self.held = False
         self.behind = 0
+        self.usual = ""
 
     def peek(self, ahead: int = 0) -> Token | None:
         at = self.at + ahead

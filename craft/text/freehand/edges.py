@@ -125,7 +125,8 @@ class Edges(Cursor):
         if made is not None and made.value == "slst" and self.eat(Sort.IN, Sort.TO):
             if self.eat(Sort.JOIN):
                 return True
-            if self.eat(Sort.NEXT, Sort.ORDINAL) and self.eat(Sort.PLACE, Sort.STITCH, Sort.CHAIN):
+            placed = self.eat(Sort.NEXT, Sort.ORDINAL) and self.eat(Sort.PLACE, Sort.STITCH, Sort.CHAIN)
+            if placed and not self.hook_behind(0):
                 while self.eat(Sort.TO, Sort.IN, Sort.JOIN, Sort.RING):
                     pass
                 return True
@@ -154,6 +155,11 @@ class Edges(Cursor):
     def where_joined(self) -> str:
         """'… to the first of these 12 sts': where a round is joined is where it began."""
         start = self.at
+        if self.sort() in (Sort.TO, Sort.IN) and self.sort(1) is Sort.RING:
+            self.at += 2  # 'join to a ring with a sl st'
+        if (slipped := self.peek()) is not None and slipped.sort is Sort.STITCH and slipped.value == "slst":
+            self.take()
+            return "join"
         if not self.eat(Sort.TO, Sort.IN):
             return "join"
         found = self.eat(Sort.NEXT, Sort.ORDINAL, Sort.LAST) is not None

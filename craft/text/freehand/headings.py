@@ -21,7 +21,7 @@ _TIMES = (
 )
 _MAKE = re.compile(
     rf"(?i)[\s,(\[:.-]*(?:\b(?:{_VERBS})\s+({_NUMBER})\b|x\s*({_NUMBER})\b"
-    rf"|(?<=[\s(\[,.])({_NUMBER})(?:[\s-]*(?:{_TIMES})\b|\s*(?=[)\],.;]|$)))"
+    rf"|(?<=[\s(\[,.])({_NUMBER})(?:[\s-]*(?:{_TIMES})\b|\s*(?=[)\],;]|\.(?!\d)|$)))"
 )
 _NUMBERED = re.compile(r"(?i)[^\W\d_]+(?<!s)\s+(?:one|two|three|four|1|2|3|4)")
 _OF_ROUND = re.compile(r"(?i)\b(?:rounds?|rnds?|rds?|r|rows?|runde|tour|vuelta|giro|toer)\.?\s*$")
@@ -29,7 +29,7 @@ _COUNTED = re.compile(r"[\[(]\s*\d{1,4}\s*[\])]")
 _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
     r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|do\s+not\b|don'?t\b|finish|sew|close|terms?|"
-    r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\s|in\s|using\s|colou?rs?|change|spiral|work\s|ch(?:ain)?s?\s+\d|make\s+an?\s+(?:magic|adjustable|slip)\b|page|fin\b|faden|füllen|rembourrer|"
+    r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\b|in\s|using\b|colou?rs?|change|spiral|work\s|ch(?:ain)?s?\s+\d|make\s+an?\s+(?:magic|adjustable|slip)\b|page|fin\b|faden|füllen|rembourrer|"
     r"rellenar|cortar|coser|no\s+cortar|ne\s+(?:pas|coupez)|nicht\b|non\s+tagliare|niet\b|faden\s|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|(?:you|we|they|there|this|these|please)\b|"
     r"farben?\b|couleurs?\b|colore?s?\b|colori\b|kleur(?:en)?\b|fournitures|mat[ée]riels?|materiale[ns]?|benodigdheden|occorrente)"
 )

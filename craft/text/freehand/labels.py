@@ -80,7 +80,7 @@ _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
 )
 _MANY = re.compile(
-    rf"(?i)(?:(?:altri|altre|otras?|autres|weitere|noch|nog|another)\s+)?"
+    rf"(?i)(?:(?:then|now|and|dann|puis|luego|poi|dan)\s+)*(?:(?:altri|altre|otras?|autres|weitere|noch|nog|another)\s+)?"
     rf"(?:(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds|runden|vueltas|tours|giri|toeren)|(?P<one>1|one)\s+(?:more\s+)?(?:round|rnd))(?!\w)"
     rf"(?:\s*[:-]\s*|\s+(?:of|in|with|at|mit|auf|zu|de|di|van|en|a|à|-)\s+|\s+(?=(?:even|plain|straight|sc|dc|all|without|no|just|normal|fm|ms|pb|mb|v|ohne|sans|sin|senza|zonder)\b))"
 )
@@ -115,6 +115,13 @@ def _spelled(word: str) -> int:
     return next(table[small] for table in (CARDINALS, ORDINALS, _FOREIGN_NTHS, _FOREIGN_NUMBERS) if small in table)
 
 
+_SAID_OF = re.compile(
+    r"(?i)(?:is|are|was|were|will\s+be)\s+(?:now\s+|then\s+)?(?:finished|done|complete[d]?|closed|ended|over|your\s+last|the\s+last)\b"
+    r"|(?:ist|sind|est|sont|está|è|sono|is|zijn)\s+(?:nun\s+|jetzt\s+)?(?:fertig|beendet|geschafft|termin[ée]e?s?|finie?s?|terminad[ao]s?"
+    r"|finit[oaei]|klaar)\b"
+)
+"""'Rd 8 is finished with a sl st': said of a round that stands elsewhere."""
+
 _IS_ROW = re.compile(rf"(?i)\b(?:{_ROWS})\b")
 
 
@@ -148,6 +155,8 @@ def label_at(line: str, at: int = 0) -> Label | None:
     lead = _BULLET.match(line, at)
     start = lead.end() if lead else at
     label = _label(line[start:], start)
+    if label is not None and _SAID_OF.match(line, label.end) is not None:
+        return None
     if label is not None and label.count is None and (m := _COUNT_BEHIND.match(line, label.end)) is not None:
         return replace(label, end=m.end(), count=int(m.group(1)))
     return label
@@ -204,8 +213,8 @@ def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = F
 _BEGIN = re.compile(r"(?:(?<=[.;:!?])|(?<=[.)\]]))\s+(?=(?:[Tt]hen\s+)?(?:\d|[A-Za-z]|[(\[][A-Za-z]{1,6}\.?\s*\d))")
 
 
-_LISTED = re.compile(r"(?<=[,/|])\s*(?=[A-Za-z]{1,6}\.?\s*\d)")
-"""Rounds in a list: 'R1 6 sc (6), R2 inc x 6 (12)'. Only the one that comes next is such a label."""
+_LISTED = re.compile(r"(?<=[,/|])\s*(?=[A-Za-z]{1,6}\.?\s*\d)|(?<=\w)\s+(?=[A-Za-z]{1,6}\.?\s*\d{1,3}\s*:)")
+"""Rounds in a list: 'R1 6 sc (6), R2 inc x 6 (12)', 'R4: 18X R5: …'. Only the one that comes next is such a label."""
 
 _NAMED = re.compile(rf"(?:[A-ZÀ-Ý][^\W\d_]*['\s-]+){{1,4}}(?=(?i:{ROUNDS}|r)\.?\s*1\s*[:.)])")
 """'BODY Rnd 1:': a heading with its first round behind it."""

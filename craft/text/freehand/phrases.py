@@ -119,6 +119,9 @@ class _Parser(Units):
             if token.sort is Sort.PLAIN and units:
                 self.noise.append(self.text[token.start : self.take().end])  # '30 sc, no increases'
                 continue
+            if token.sort is Sort.AROUND and units and units[-1].endswith(" around"):
+                self.take()  # 'all the way to the end'
+                continue
             if token.sort is Sort.AROUND and units and _BARE.fullmatch(units[-1]):
                 self.take()
                 units[-1] += " around"
@@ -202,6 +205,12 @@ class _Parser(Units):
             self.at += 3
             self.eat(Sort.STOP, Sort.COMMA)
             return "along the other side "  # '(other side) 4 sc'
+        if (
+            self.sort() is Sort.TURN
+            and self.sort(1) in (Sort.TO, Sort.AND, Sort.IN)
+            and self.sort(2) is Sort.OTHER_SIDE
+        ):
+            self.at += 2  # 'turn to work on the other side': no row ends there
         self.eat(Sort.IN)
         if self.eat(Sort.BACK):
             self.eat(Sort.STOP, Sort.COMMA)

@@ -189,6 +189,8 @@ class Places(Edges):
         number = self.eat(Sort.NUMBER)
         if number is not None and self.sort(1) in PLACES:
             self.eat(Sort.MORE)  # 'in 11 more sts'
+        if number is not None and not last and self.eat(Sort.NEXT):
+            following = True  # 'en los 2 siguientes'
         free = self.eat(Sort.FREE, Sort.FREE_BACK)
         if number is not None and self._waiting():
             self.held = True

@@ -81,7 +81,8 @@ _EVEN = re.compile(
 
 
 _WORK_OF = re.compile(
-    rf"(?i)^\W*(?:work|make|do|repeat|follow)\s+{_RANGE}\s+(?:of|for|from)\s+(?:the\s+)?(?P<part>[^,.;:=\[(]{{2,40}}?)(?=[,.;]|\s+then\b|$)"
+    rf"(?i)^\W*(?:work|make|do|repeat|follow|crochet)\s+{_RANGE}\s+(?:of|for|from|as\s+(?:for|in|on)|like|just\s+as\s+(?:for|in|on))\s+(?:the\s+)?"
+    r"(?P<part>[^,.;:=\[(]{2,40}?)(?=[,.;]|\s+then\b|$)"
 )
 _SAME = re.compile(
     r"(?i)^\W*(?:(?:work|make|do)\s+)?(?:exactly\s+)?(?:(?:the\s+)?same(?:\s+again)?|as\s+above|ditto)(?=[,.;]|\s+but\b|$)"

@@ -66,6 +66,9 @@ _RING_COUNT = re.compile(r"(?:[3-9]|1[0-2])\.?")
 """A number that is all that a first round says: the stitches of its ring."""
 
 
+_LOOPS_NAMED = re.compile(r"(?i)\s*(?:in\s+)?(?P<loops>[bf]lo|(?:front|back)\s+loops?(?:\s+only)?)\s*[:,-]?\s*(?=\d)")
+"""'flo: 24': a round of which the loops and the count are said."""
+
 _SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
 """'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
 _EVENED = re.compile(r"(?i)(inc|increase|dec|decrease|\+|-)(?:(?:\s+evenly)?\s+to|\s*(?P<by>\d{1,2}))")
@@ -128,8 +131,10 @@ class Rounds(NamedPieces):
         return rounds[-1].live if count is None or rounds[-1].live == count else None
 
     def round(self, row: Row, label: Label, first: int, last: int, rest: str) -> None:
-        if (numbers := rest.replace(".", " ").split()) and all(n == str(self.part.live) for n in numbers):
-            rest = f"[{numbers[0]}]"  # 'R5-8: 24', as many as before
+        if (loops := self.as_many(rest)) is not None:
+            rest = (
+                f"{loops} sc around [{self.part.live}]" if loops else f"[{self.part.live}]"
+            )  # 'R5-8: 24', as many as before
         if self.part.ringless and _RING_COUNT.fullmatch(rest.strip()):
             rest = f"{rest.strip(' .')} sc in ring"  # 'r1 = 6'
         measured = _MEASURED.search(rest) if last > first else None
@@ -149,6 +154,17 @@ class Rounds(NamedPieces):
         self.behind = [replace(row, text=sentence) for sentence in sentences(tail.remark)]
         if measured is not None:
             self.behind.append(replace(row, text=measured.group(0).strip(" ,;"), taken=Taken.NOTE))
+
+    def as_many(self, text: str, live: int | None = None) -> str | None:
+        """The loops that are named, if any, where words say nothing beside them but how many stitches there are already:
+        '24', 'flo: 24'; None where they say more. live: how many that are, the part's own unless said."""
+        live = live or self.part.live
+        named = _LOOPS_NAMED.match(text)
+        loops = named["loops"] if named is not None else ""
+        numbers = text[named.end() if named is not None else 0 :].replace(".", " ").split()
+        if not numbers or not live or any(n != str(live) for n in numbers):
+            return None
+        return loops
 
     def chosen(self, rest: str, label: Label) -> tuple[Chosen | None, Tail, list[Said]]:
         """The reading of a round's words that its evidence supports, with how they were cut up."""

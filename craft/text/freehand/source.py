@@ -33,6 +33,11 @@ _NUMBERED_TWICE = re.compile(r"(\d)\.\)")
 _ARROW = re.compile(
     r"[-=]+>|[\u2190-\u21ff\u2794-\u27be\u27f0-\u27ff\u2900-\u297f]|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)"
 )
+_RANGE_ARROW = re.compile(
+    r"(?i)^(\W*(?:rounds?|rnds?|rds?|rows?|runden?|tours?|vueltas?|gir[oi]|toer(?:en)?|[rtvg])\.?\s*(\d{1,3}))"
+    r"\s*(?:[\u2192\u279c\u279d\u21d2\u25b6\u25ba\u27a4]|[-=]>)\s*(\d{1,3})(?=\s*[:.)=–-])"
+)
+"""'Rd6→8 – 30 sc': from round to round."""
 _DOTTED = re.compile(r"\b([a-zA-Z])\.\s?([a-z])\.(?:\s?([a-z])\.)?")
 _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
@@ -57,7 +62,7 @@ _BETWEEN_SLASHES = re.compile(r"(?<!\S)/\s*(\d{1,3}\s+[^\W\d_]{2,12})\s*/(?!\S)"
 """'28 sc (28) /4 rounds/'."""
 _LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{1,3}(?=\s+\d{1,4}\s*$)|\s\.{2,3}(?=\d{1,4}\s*$)")
 _SHORTENED = re.compile(
-    r"(?<!rounds )(?<!rnds )(?<!round )\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+[a-zà-ÿ*(])"
+    r"(?<!rounds )(?<!rnds )(?<!round )\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+(?!(?:round|rnd|rd|row)s?\.?\s*\d)[a-zà-ÿ*(])"
 )
 
 
@@ -67,6 +72,7 @@ def plain(text: str) -> str:
     text = _SPACED_OUT.sub(
         lambda m: m.group(0).replace(" ", ""), re.sub(r"(?<=\d)\s*~\s*(?=[a-zA-Z]{0,4}\d)", "-", text)
     )
+    text = _RANGE_ARROW.sub(lambda m: f"{m[1]}-{m[3]}" if int(m[3]) > int(m[2]) else m.group(0), text)
     text = _NUMBERED_TWICE.sub(r"\1)", _KEYCAP.sub(r"\1) ", text))
     text = _LEANING_LABEL.sub(lambda m: f"{m.group(1) or m.group(2)}:", text)
     text = _LEANING.sub(r"\1", text.replace("**", "").replace("__", ""))
@@ -309,6 +315,9 @@ _COUNT_ENDS = re.compile(
 _COUNT_ALONE = re.compile(r"[(\[]\s*\d{1,4}\s*[^()\[\]]{0,12}[)\]]\.?")
 
 
+_TIMES_FIRST = re.compile(r"(?i)[x×]\s*\d{1,3}\b|\d{1,3}\s*(?:x|×|times|mal|fois|veces|volte|keer)(?![^\W\d_])")
+"""'x6 (18)' below 'R3: (sc, inc)': how often what stands above is worked."""
+
 _ALL_PLAIN = re.compile(r"(?i)\W*(?:plain|even|straight|sc|dc)\W*")
 
 
@@ -324,8 +333,11 @@ def _joins(above: Row, row: Row) -> bool:
     label = label_at(above.text)
     if label is None:
         return False
-    if not above.text[label.end :].strip() or _COUNT_ALONE.fullmatch(down):
+    work = above.text[label.end :].strip()
+    if not work or _COUNT_ALONE.fullmatch(down) or (work[-1] in ")]*" and _TIMES_FIRST.match(down)):
         return True  # the label, the work and the count, each on a line of its own
+    if re.fullmatch(r"\d{1,4}", work) and re.fullmatch(r"\(.*[^\W\d_].*\)\.?", down):
+        return True  # 'round 2: 12', and below it '(inc in each)'
     if label.many > 1 and _ALL_PLAIN.fullmatch(above.text[label.end :]):
         return False  # 'three rounds plain'
     counted = _COUNT_ENDS.search(up) is not None or (

@@ -37,7 +37,16 @@ _RINGED = re.compile(
 2nd ch from hook, join' is all of a small part."""
 
 
-_TWO_CHAINS = re.compile(r"(?i)\W*ch(?:ain)?s?\s*2\b")
+_TWO_CHAINS = re.compile(
+    r"(?i)\W*(?:(?:make|work|begin\s+with|start\s+with)\s+)?(?:ch(?:ain)?s?\s*2\b|2\s*ch(?:ain)?s?\b)"
+)
+
+_HOOK_AHEAD = re.compile(
+    r"(?i)\s*(?:(?:with|using|mit|avec|con|met)\s+)?(?:an?\s+|the\s+|le\s+|der\s+|el\s+|l')?"
+    r"(?:\d(?:[.,]\d{1,2})?\s*mm\s+hook|(?:hook|nadel|häkelnadel|crochet|ganchillo|uncinetto|haaknaald)\s+(?:nr?\.?\s*|n[º°]\s*)?"
+    r"\d(?:[.,]\d{1,2})?(?:\s*mm)?)\s*[,:.]?\s+(?=\S)"
+)
+"""'With 3.5 mm hook make 2 ch.': the tool, before what is made."""
 
 
 _STRAND = re.compile(r"(?:with [\w ]+, )?ch (\d+),? (?=.*\bch from hook\b)")
@@ -58,16 +67,21 @@ class Starts(Retold):
 
     def first_round(self, text: str) -> tuple[str, str, str] | None:
         """'For the pincushion begin with 6 sc in a ring.': a first round that has no label."""
+        if (hook := _HOOK_AHEAD.match(text)) is not None and (
+            begun := self.first_round(text[hook.end() :])
+        ) is not None:
+            return f"{hook.group(0)}{begun[0]}", *begun[1:]
         ringed = _TWO_CHAINS.match(text) or any(t.sort is Sort.RING for t in tokens(text, self.vocabulary()))
         if heading_of(text) is not None and not ringed and ":" not in text:
             return None
         whole = [text] if len(text) < MOST_RING else []
         pieces = [piece for said in sentences(text) for piece in _THEN.split(said)]
+        pieces = [*_hooked(pieces)[:1], *pieces] if _TWO_CHAINS.match(text) else pieces
         for piece in (*whole, *pieces, *(PULLED.split(piece)[0] for piece in pieces)):
             for part in (piece.rsplit(":", 1)[-1].strip(), piece):
                 if len(part) >= 120 or label_at(part) or not self.rings(part):
                     continue
-                at = text.find(part)
+                at = max(text.find(part), 0)
                 if re.search(r"=|\b(?:MR|means|is)\b.*=", part):
                     return None
                 before = re.sub(r"(?i)^(?:for|begin|start|pour|für|para|per|voor)\s+(?:the\s+)?", "", text[:at])
@@ -121,7 +135,9 @@ class Starts(Retold):
     def _is_strand(self, text: str) -> bool:
         works = (tail.work for tail in tails(next(iter(_hooked(sentences(text))), ""), self.language) if tail.work)
         found = (m for work in works for way in self.candidates(work) if (m := _STRAND.match(way.work)) is not None)
-        return any(int(m[1]) >= LEAST_STRAND for m in found)
+        return any(
+            int(m[1]) >= (LEAST_STRAND if self.next_label() != 2 else 2) for m in found
+        )  # row 2 is told behind it
 
     def next_label(self) -> int | None:
         if self.follows is not None:

@@ -14,6 +14,9 @@ LEAST_ORDER = 3
 """Stitches into one, or together, that a number behind 'inc' or 'dec' tells; two need none."""
 
 
+_PLAIN = ("sc", "hdc", "dc", "tr")
+"""Stitches that one place of a round goes on with where it names none: '1 dc in the first, two in the next'."""
+
 _GETS = ("get", "gets", "receive", "receives")
 
 
@@ -30,6 +33,7 @@ class Stitches(Places):
         stitch = self.eat(Sort.STITCH)
         if stitch is None:
             return self.unsaid(n)
+        self.usual = str(stitch.value) if stitch.value in _PLAIN else self.usual
         shaped = self.peek()
         if (
             self.way.tight
@@ -97,11 +101,11 @@ class Stitches(Places):
         if self.sort() is Sort.IN and (n is not None or self.stitch_behind() or self.sort(1) is Sort.NEXT):
             if n is None:
                 return self.placed_first()
-            return self.placed(n, "sc")
+            return self.placed(n, self.usual or "sc")
         if n is None and self.sort() in (Sort.EACH, Sort.EVERY):
             return self.placed_first()
         if n is not None and self.sort() in (Sort.EACH, Sort.RING, Sort.BACK, Sort.FRONT):
-            return self.placed(n, "sc")
+            return self.placed(n, self.usual or "sc")
         return None
 
     def _numbers_are_stitches(self) -> bool:
@@ -128,6 +132,10 @@ class Stitches(Places):
         often = self.sort(ahead + 1) in (Sort.NUMBER, Sort.OFTEN, Sort.TIMES, Sort.REPEAT, Sort.AROUND)
         return token.value in ("inc", "dec") if token.sort is Sort.STITCH else token.sort is Sort.DOUBLE and often
 
+    def _stitch_comes(self) -> bool:
+        """Whether a stitch stands behind a comma: 'in the next 4 sts, 1 sc'."""
+        return self.sort() is Sort.COMMA and Sort.STITCH in (self.sort(1), self.sort(2))
+
     def stitch_behind(self) -> bool:
         for k in range(1, 6):
             sort = self.sort(k)
@@ -151,6 +159,13 @@ class Stitches(Places):
             return None
         if each and self.sort() is Sort.STITCH and self.sort(1) is Sort.NUMBER:
             self.take()  # 'in elke v 2 v'
+        if (
+            many is not None
+            and self.usual
+            and self.sort() in (None, Sort.CLOSE, *SEPARATORS)
+            and not self._stitch_comes()
+        ):
+            return f"{many.value} {name_of(self.usual)}"  # '… in 2nd ch from hook & in next 4 ch'
         self.eat(Sort.AROUND)
         self.eat(Sort.COMMA)
         n = self.eat(Sort.NUMBER)
@@ -159,7 +174,7 @@ class Stitches(Places):
             if n is None and self.eat(Sort.DOUBLE):
                 return "inc around"
             if n is not None and following is not None and many is None:
-                return f"{n.value} sc in next st"
+                return f"{n.value} {name_of(self.usual or 'sc')} in next st"
             return None
         one = 1 if n is None else int(n.value)
         if each:

@@ -11,6 +11,7 @@ from craft.rounds.stitches import Terms
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
+from craft.text.freehand.evidence import choose
 from craft.text.freehand.headings import heading_as_said, heading_of
 from craft.text.freehand.labels import Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
@@ -57,6 +58,15 @@ _ONWARD = re.compile(
     r"|luego|después|ahora|poi|dopo|ora|daarna|dan|nu)(?:\s*,\s*|\s+)(?=[^\W_]|[(*])"
 )
 """'Now alternate one sc and one inc': how a sentence goes on behind another."""
+
+_COUNTS_ALONE = re.compile(
+    r"(?i)(?:(?:inc(?:rease)?|dec(?:rease)?)\s+(?:back\s+|up\s+|down\s+|again\s+)?to\s+)?\d{1,3}"
+    r"(?:\s*(?:,|and|then)(?:\s*(?:and|then))*\s*(?:(?:back|up|down)\s+)?(?:to\s+)?\d{1,3})*\s*(?:sts|stitches)?\.?"
+)
+"""'18', 'decrease back to 18, then to 12'."""
+
+LEAST_CHANGE = 3
+"""Stitches by which a count alone tells an increase or a decrease; fewer are a slip."""
 
 _PLAIN_ROUND = re.compile(r": (?:(?:in )?[BF]LO:? )?(?:sc around|\d+ sc)$")
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
@@ -176,7 +186,7 @@ class _Reader(NumberedRows):
         if not colon or heading_of(name) is None or label_at(name + colon) is not None:
             return None
         told = _THEN.split(rest)
-        pieces = _counted_items(rest) if between == "," else rest.split(between)
+        pieces = (_counted_items(rest) or self._whole_rounds(rest)) if between == "," else rest.split(between)
         pieces = told if len(told) >= LEAST_LISTED and len(told) > len(pieces) else pieces
         items = [i.strip(" .") for i in pieces if i.strip(" .")]
         first = label_at(items[0]) if items else None
@@ -186,6 +196,27 @@ class _Reader(NumberedRows):
         starts = items[0][first.end :] if first is not None else items[0]
         return (name, items) if self.rings(starts) and len(worked) >= len(items) - 2 else None
 
+    def _whole_rounds(self, text: str) -> list[str]:
+        """'mr6, 6inc, blo 12, fo': items between commas each of which uses up the stitches of the one before, all of them;
+        none where one does not, as the items of one round do not."""
+        first, *items = [item.strip(" .") for item in text.split(",")]
+        rung = [m for way in self.candidates(first) if (m := _RING_OF.fullmatch(way.work)) is not None]
+        found, live = [first], int(rung[0][1]) if rung else 0
+        for item in items:
+            if _ENDS_ROUNDS.fullmatch(item) or is_direction(item):
+                found.append(item)
+                continue
+            if (loops := self.as_many(item, live or -1)) is not None:
+                found.append(f"{loops} sc ({live})".strip())
+                continue
+            below = replace(self.below(), live=live, chained=False, lead="", opening=False, ringed=False)
+            chosen = choose(self.candidates(item), below, None)
+            if chosen is not None and chosen.fits and chosen.live and live:
+                found, live = [*found, item], chosen.live
+            else:
+                return []
+        return found if live and len(found) > LEAST_LISTED else []
+
     def _rounds_of_line(self, row: Row, name: str, items: list[str]) -> None:
         self.waiting.append(replace(row, text=name))
         self.begin(row)
@@ -193,7 +224,8 @@ class _Reader(NumberedRows):
             label = label_at(item) or Label(None, None, 0, 0)
             if label.first is not None and label.first == label.last != self.part.last + 1:
                 label = replace(label, first=None, last=None, many=label.first)  # '2 Rd fM': two of them
-            if self._says_stitches(item) or label.many > 1:
+            works = self._says_stitches(item) or label.many > 1 or any(t.sure and t.count for t in tails(item))
+            if works and not _ENDS_ROUNDS.fullmatch(item):
                 self.labelled(row, label, item[label.end :].strip())
             else:
                 self.waiting.append(replace(row, text=item))
@@ -222,11 +254,15 @@ class _Reader(NumberedRows):
                 return
         if self._same_again(row, text):
             return
+        if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
+            text = text[onward.end() :]
         if many := self.plain_rounds(text):
             self.labelled(row, Label(None, None, 0, 0, many=many), "plain")
             return
-        if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
-            text = text[onward.end() :]
+        if self.part.bare and (counts := self._counts_alone(text)):
+            for count in counts:
+                self.counted(row, count)
+            return
         if (strand := self.strand(text)) is not None:
             self.waiting += [replace(row, text=strand[0])] if strand[0] else []
             self.begin(row)
@@ -247,7 +283,8 @@ class _Reader(NumberedRows):
             elif after:
                 self.unlabelled(replace(row, text=after))
             return
-        if self._is_round(text) or self._is_item_of_rounds(text, counted=not row.bullet):
+        is_round = self._is_round(text) or self._is_item_of_rounds(text, counted=not row.bullet)
+        if is_round and not self._closes_flat(text):
             self.flush()
             self.labelled(row, Label(None, None, 0, 0), text)
             self.part.unlabelled = True
@@ -255,6 +292,22 @@ class _Reader(NumberedRows):
         self.made_again(text)
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
         self.waiting.append(row)
+
+    def _closes_flat(self, text: str) -> bool:
+        """'Fold in half and sc through both layers: 9 sc': a line that closes a part is a direction, and no round."""
+        return any("through both layers" in way.work for way in self.candidates(text))
+
+    def _counts_alone(self, text: str) -> list[str]:
+        """'24', 'decrease back to 18, then to 12': rounds without labels of which only the counts are told; none where the
+        text says more, or a count is too far from the one before to be its round's."""
+        found = _COUNTS_ALONE.fullmatch(text.strip())
+        counts = re.findall(r"\d+", text) if found is not None else []
+        live = self.part.live or 0
+        for count in counts:
+            if abs(int(count) - live) < LEAST_CHANGE or not live <= 2 * int(count) <= 4 * live:
+                return []
+            live = int(count)
+        return counts
 
     def _is_item_of_rounds(self, text: str, *, counted: bool) -> bool:
         """Whether a line is a round without a label: all of it is work, and the sum works.
@@ -267,8 +320,8 @@ class _Reader(NumberedRows):
             return False
         if self.part.unlabelled and self._counts_stitches(text):
             return True  # what does not fit here is a slip, and no remark
-        if self.part.bare and set(re.split(r"[.\s]+", text)) == {str(self.part.live)}:
-            return True  # '18' or '18. 18', as many as before
+        if self.part.bare and self.as_many(text) is not None:
+            return True  # '18', '18. 18' or 'flo: 18', as many as before
         chosen, tail, ways = self.chosen(text, Label(None, None, 0, 0))
         if chosen is None or not chosen.fits:
             return False
@@ -341,12 +394,26 @@ class _Reader(NumberedRows):
                 self.waiting.append(sentence)  # the very words that the round was read from: never read once more
 
 
+_RING_OF = re.compile(r"(\d+) \S+(?: \S+)? in ring")
+_ENDS_ROUNDS = re.compile(r"(?i)(?:ss|sl\s?st|slst|fo|f/o|off|stuff|close)")
+"""What ends a part that is told in one line."""
+
+
 def _counted_items(text: str) -> list[str]:
     """'mr 6, inc (12), sc inc (18)': rounds between commas, each but a ring at the first ending in its count; none else."""
     ring, comma, rest = text.partition(",")
-    items = re.split(r"(?<=[)\]])\s*,", rest)
-    counted = all(re.search(r"[(\[]\s*\d{1,4}\s*[)\]]\s*\.?\s*$", item) for item in items)
+    items: list[str] = []
+    for item in re.split(r"(?<=[)\]])\s*,", rest):
+        count = _COUNT_AT_END.search(items[-1]) if items else None
+        while count is not None and (plain := re.match(rf"\s*{count['n']}\s*(?:,|$)", item)) is not None:
+            items.append(f"sc ({count['n']})")  # '…, inc x6 (24), 24, 24, …': as many as before
+            item = item[plain.end() :]
+        items += [item] if item.strip() else []
+    counted = all(_COUNT_AT_END.search(item) for item in items)
     return [ring, *items] if comma and counted and len(items) >= LEAST_LISTED else []
+
+
+_COUNT_AT_END = re.compile(r"[(\[]\s*(?P<n>\d{1,4})\s*[)\]]\s*\.?\s*$")
 
 
 def _ends_part(text: str) -> bool:

@@ -94,6 +94,9 @@ _WORK = re.compile(
     r"(?:(?:chain|ch)\s*\d|\d{1,6}\s*(?:chains?|chs?)\b|\d{1,6}\s*f(?:sc|dc)\b|f(?:sc|dc)\s*\d|re-?join\b|re-?attach\b|(?:join|attach)\s+(?:(?:the|a|new|your)\s+)*(?:yarn|thread)"
     r"|(?:fold|press|flatten|pinch|lay)\b.{0,60}\bthrough\b|\d{1,6}\s*\w+(?:\s\w+){0,2}\s+through\s+both\b|[\[(*]?\d{1,6}\s*[A-Za-z].*[\[(]\s*\d{1,6}\s*[\])]\s*\.?\s*$|shift\s+\d|turn\s*\.?\s*$)"
 )
+_CLOSED = re.compile(r"(?i)\bthrough\s+both\s+\w+[^.;:\d]{0,20}:\s*\d")
+"""'sc through both layers across: 6 sc': how many that makes is said behind it; a direction, and no work of so many."""
+
 _LEAD = re.compile(r"\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?")
 _FOLDED = re.compile(
     r"(?i)^\s*(?:[-•‣·*]\s+)?(?:\[[ xX]?\]\s*)?(?:fold|press|flatten|pinch|lay)\b(?:(?!\bthrough\b)[^,;:.])*?"
@@ -313,7 +316,7 @@ def _classify(number: int, start: int, piece: str, seen_part: bool, below: list[
         return Line(number, span, piece, LineKind.ROUND, label=label)
     if not seen_part and (head := _HEAD.match(piece)):
         return Line(number, span, piece, LineKind.HEAD, name=head.group(1).lower(), value=head.group(2))
-    if _WORK.match(piece) and not _MARK_HEADING.match(piece):
+    if _WORK.match(piece) and not _MARK_HEADING.match(piece) and not _CLOSED.search(piece):
         folded = _FOLDED.match(piece)
         at = folded.end() if folded else len(_LEAD.match(piece).group(0))  # type: ignore[union-attr]
         return Line(number, span, piece, LineKind.WORK, label=RoundLabel(None, None, Span(0, 0), at))
