@@ -1,4 +1,4 @@
-"""Stitches through both layers that a sentence tells, 'Flatten and close with 9 sc through both layers': as many as the edge has pairs."""
+"""Stitches through both layers that a sentence tells, 'close with 9 sc through both layers': as many as the edge has pairs."""
 
 from __future__ import annotations
 
@@ -15,7 +15,10 @@ _LAYERS = (
     r"|entrambi\s+(?:gli|i)|le\s+due|i\s+due)\s+(?:layers?|sides?|thicknesses|edges|lagen|seiten|épaisseurs|couches|capas|lados"
     r"|strati|lati|zijden)"
 )
-_STITCH = r"(?:sc|dc|single\s+crochets?|double\s+crochets?|fm|feste\s+maschen|ms|m\.s\.|pb|p\.b\.|mb|m\.b\.|v|vasten)(?![^\W\d_])\.?"
+_STITCH = (
+    r"(?:sc|dc|single\s+crochets?|double\s+crochets?|fm|feste\s+maschen|ms|m\.s\.|pb|p\.b\.|mb|m\.b\.|v|vasten)"
+    r"(?![^\W\d_])\.?"
+)
 _CLOSES = re.compile(
     rf"(?i)(?<![\w.,-])(?P<before>\d{{1,3}})\s*{_STITCH}[^.;:\d]{{0,30}}{_LAYERS}"
     rf"|{_STITCH}\s+(?P<within>\d{{1,3}})\s+[^.;:\d]{{0,30}}{_LAYERS}"

@@ -62,7 +62,8 @@ _BETWEEN_SLASHES = re.compile(r"(?<!\S)/\s*(\d{1,3}\s+[^\W\d_]{2,12})\s*/(?!\S)"
 """'28 sc (28) /4 rounds/'."""
 _LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{1,3}(?=\s+\d{1,4}\s*$)|\s\.{2,3}(?=\d{1,4}\s*$)")
 _SHORTENED = re.compile(
-    r"(?<!rounds )(?<!rnds )(?<!round )\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\.(?=\s*[,;:)\]*]|\s+(?!(?:round|rnd|rd|row)s?\.?\s*\d)[a-zà-ÿ*(])"
+    r"(?<!rounds )(?<!rnds )(?<!round )\b([Ss]ts?|[Rr]ep|[Cc]hs?|[a-zà-ÿ]{1,6})\."
+    r"(?=\s*[,;:)\]*]|\s+(?!(?:round|rnd|rd|row)s?\.?\s*\d)[a-zà-ÿ*(])"
 )
 
 

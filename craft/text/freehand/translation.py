@@ -403,7 +403,8 @@ def _counted_items(text: str) -> list[str]:
     """'mr 6, inc (12), sc inc (18)': rounds between commas, each but a ring at the first ending in its count; none else."""
     ring, comma, rest = text.partition(",")
     items: list[str] = []
-    for item in re.split(r"(?<=[)\]])\s*,", rest):
+    for told in re.split(r"(?<=[)\]])\s*,", rest):
+        item = told
         count = _COUNT_AT_END.search(items[-1]) if items else None
         while count is not None and (plain := re.match(rf"\s*{count['n']}\s*(?:,|$)", item)) is not None:
             items.append(f"sc ({count['n']})")  # '…, inc x6 (24), 24, 24, …': as many as before
