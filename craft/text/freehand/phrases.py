@@ -119,12 +119,7 @@ class _Parser(Units):
             if token.sort is Sort.PLAIN and units:
                 self.noise.append(self.text[token.start : self.take().end])  # '30 sc, no increases'
                 continue
-            if token.sort is Sort.AROUND and units and units[-1].endswith(" around"):
-                self.take()  # 'all the way to the end'
-                continue
-            if token.sort is Sort.AROUND and units and _BARE.fullmatch(units[-1]):
-                self.take()
-                units[-1] += " around"
+            if self._all_around(units):
                 continue
             if (unit := self.unit()) is not None:
                 if unit == "and in each ch" and units and _BARE.fullmatch(units[-1]):
@@ -148,6 +143,17 @@ class _Parser(Units):
             else:
                 units.append(lead.strip(" :,"))
         return units
+
+    def _all_around(self, units: list[str]) -> bool:
+        """'inc around', 'all the way to the end': whether what stands last goes on around; the words are taken."""
+        if self.sort() is not Sort.AROUND or not units:
+            return False
+        whole = units[-1].endswith(" around")
+        if not whole and not _BARE.fullmatch(units[-1]):
+            return False
+        self.take()
+        units[-1] += "" if whole else " around"
+        return True
 
     def _again(self, units: list[str], times: int, parted: bool) -> list[str]:
         """'…, six times': of everything said so far, or of the last of it only."""
