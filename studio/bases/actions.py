@@ -11,8 +11,8 @@ from craft.design.remix import Adapt, Cut, alone, grafted
 from studio.accounts.policy import own_profile
 from studio.bases.reading import base_now, change_key, cut_of, source_of
 from studio.bases.schemas import GraftIn, TakeIn
-from studio.designs.actions import create_from_value
-from studio.designs.manifest import BaseEntry
+from studio.designs.actions import copy_design
+from studio.designs.manifest import BaseEntry, SizesPage
 from studio.designs.models import Design
 from studio.designs.policy import design_of
 from studio.designs.reading import design_value, noted_value
@@ -40,7 +40,7 @@ def take_from_base(user: User, pk: int, asked: TakeIn) -> Design:
     made = found.merge.taking([places[key] for key in wanted])
     name, many = found.origin.name, len(wanted)
     label = f"Took {many} {'change' if many == 1 else 'changes'} of {name}" if many else f"Left what is new in {name}"
-    base = BaseEntry(number=found.now, size=found.size) if asked.done else None
+    base = BaseEntry(number=found.now, size=found.size, worn=found.worn) if asked.done else None
     _write(design, noted_value(design), made, label, base)
     return design
 
@@ -71,6 +71,10 @@ def _write(design: Design, before: DesignValue, made: DesignValue, label: str, b
 
 @transaction.atomic
 def make_alone(user: User, pk: int, key: str) -> Design:
-    """A part that comes off as a design of its own, that says what it fits and whose the figure is."""
-    value = design_value(design_of(user, pk))
-    return create_from_value(user, alone(value, key, own_profile(user).studio))
+    """A part that comes off as a design of its own, that says what it fits and whose the figure is; what is new of it there
+    can be taken over later."""
+    figure = design_of(user, pk, lock=True)
+    keep_all_typed(figure)
+    made = alone(design_value(figure), key, own_profile(user).studio)
+    base = BaseEntry(number=figure.revision.number, worn=key)
+    return copy_design(user, pk, made.name, made, {"base": base, "sizes": SizesPage()})

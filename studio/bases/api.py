@@ -8,7 +8,20 @@ from ninja import Router, Status
 from craft.design.commission import Rates, price_of
 from craft.design.design import Design as DesignValue
 from craft.design.grading import first_size, together
-from craft.design.remix import Adapt, Change, Comes, Cut, Kind, comes_of, compared, grafted, ports_along, said, worn_of
+from craft.design.remix import (
+    Adapt,
+    Change,
+    Comes,
+    Cut,
+    Kind,
+    Worn,
+    comes_of,
+    compared,
+    grafted,
+    ports_along,
+    said,
+    worn_of,
+)
 from craft.errors import CraftError
 from craft.rounds.fabric import Tally
 from studio.bases import actions
@@ -161,20 +174,7 @@ def read_ports(request: HttpRequest, design_id: int, key: str) -> PortsOut:
 @router.get("/{int:design_id}/worn", response=list[WornOut])
 def read_worn(request: HttpRequest, design_id: int) -> list[WornOut]:
     """What a design wears and holds and can put off again, and what each thing fits."""
-    return [
-        WornOut(
-            key=w.key,
-            name=w.name,
-            host=w.host,
-            fixing=w.fixing.value,
-            around_mm=w.around_mm,
-            own_mm=w.own_mm,
-            ease_mm=w.ease_mm,
-            fit=w.fit,
-            said=w.said(),
-        )
-        for w in worn_of(design_value(design_of(designer(request), design_id)))
-    ]
+    return [_worn(w) for w in worn_of(design_value(design_of(designer(request), design_id)))]
 
 
 @router.post("/{int:design_id}/worn/alone", response={201: DesignOut})
@@ -248,6 +248,21 @@ def _base(found: BaseNow) -> BaseOut:
         size=found.size.name if found.size else None,
         changes=changes,
         conflicts=conflicts,
+        fits=None if found.fits is None else _worn(found.fits),
+    )
+
+
+def _worn(found: Worn) -> WornOut:
+    return WornOut(
+        key=found.key,
+        name=found.name,
+        host=found.host,
+        fixing=found.fixing.value,
+        around_mm=found.around_mm,
+        own_mm=found.own_mm,
+        ease_mm=found.ease_mm,
+        fit=found.fit,
+        said=found.said(),
     )
 
 

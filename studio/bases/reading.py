@@ -10,7 +10,7 @@ from django.contrib.auth.models import User
 
 from craft.design.design import Design as DesignValue
 from craft.design.design import Source
-from craft.design.remix import Change, Cut, Difference, Merge, merged
+from craft.design.remix import Change, Cut, Difference, Merge, Worn, alone, merged, worn_again, worn_of
 from craft.design.remix.stored import to_json
 from craft.document.booklet import TheBase
 from studio.accounts.policy import own_profile
@@ -24,18 +24,22 @@ from studio.pieces.policy import piece_of
 from studio.pieces.values import piece_value
 from studio.sizes.actions import value_at_size
 
+NOT_WORN = "{figure} does not wear what {part} was made from any more; nothing new can come from it."
 GONE = "The design that this one was made from is not there any more; nothing new can come from it."
 
 
 @dataclass(frozen=True)
 class BaseNow:
-    """A base that moves on. taken, now: numbers of its revisions. size: at which size the design was made of it."""
+    """A base that moves on. taken, now: numbers of its revisions. size: at which size the design was made of it. worn:
+    the part that comes off there, where the design is that alone; fits: what it goes around there by now."""
 
     origin: Design
     taken: int
     now: int
     size: SizeEntry | None
     merge: Merge
+    worn: str | None = None
+    fits: Worn | None = None
 
 
 def base_of(user: User, design: Design) -> Design | None:
@@ -52,11 +56,26 @@ def base_now(user: User, design: Design) -> BaseNow:
     taken = entry.number if entry else design.origin_number
     size = entry.size if entry else None
     before, after = (revision_value(r) for r in (revision_of(origin, taken), origin.revision))
+    if entry is not None and entry.worn is not None:
+        return _worn_now(user, design, origin, entry.worn, (taken, before, after))
     if size is not None:
         before, after = (value_at_size(user, v, size) for v in (before, after))
         if size.kind == "yarn":  # it has a yarn and a gauge of its own
             after = replace(after, yarns=before.yarns, gauge=before.gauge)
     return BaseNow(origin, taken, origin.revision.number, size, merged(before, noted_value(design), after))
+
+
+def _worn_now(
+    user: User, design: Design, origin: Design, key: str, figures: tuple[int, DesignValue, DesignValue]
+) -> BaseNow:
+    """What became of the figure that something was made for: of the part itself, and of what it goes around there."""
+    taken, before, after = figures
+    hers = noted_value(design)
+    if not any(w.key == key for w in worn_of(after)):
+        raise Refusal(404, "no-base", NOT_WORN.format(figure=origin.name, part=design.name))
+    studio = own_profile(user).studio
+    merge = merged(alone(before, key, studio), hers, alone(after, key, studio))
+    return BaseNow(origin, taken, origin.revision.number, None, merge, key, worn_again(after, key, hers))
 
 
 def change_key(change: Change) -> str:

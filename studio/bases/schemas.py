@@ -30,8 +30,24 @@ class ConflictOut(Schema):
     hers: list[ChangeOut]
 
 
+class WornOut(Schema):
+    """A part that comes off, and what it fits. around_mm: what it goes around; own_mm: its opening; fit: in a word, empty
+    for what goes around nothing. said: for whoever makes it alone."""
+
+    key: str
+    name: str
+    host: str
+    fixing: Literal["sewn", "snaps", "hook-and-loop", "slipped-on"]
+    around_mm: float | None
+    own_mm: float | None
+    ease_mm: float | None
+    fit: Literal["", "tight", "fits", "loose"]
+    said: str
+
+
 class BaseOut(Schema):
-    """What is new in a design's base. taken, now: numbers of the base's revisions. size: at which it was made."""
+    """What is new in a design's base. taken, now: numbers of the base's revisions. size: at which it was made. fits: of
+    something made alone, what it goes around on its figure now."""
 
     id: int
     name: str
@@ -40,6 +56,7 @@ class BaseOut(Schema):
     size: str | None
     changes: list[ChangeOut]
     conflicts: list[ConflictOut]
+    fits: WornOut | None = None
 
 
 class TakeIn(Schema):
@@ -167,21 +184,6 @@ class GraftOut(Schema):
     """Every way there is: one when the counts agree, else two."""
 
     ways: list[WayOut]
-
-
-class WornOut(Schema):
-    """A part that comes off, and what it fits. around_mm: what it goes around; own_mm: its opening; fit: in a word, empty
-    for what goes around nothing. said: for whoever makes it alone."""
-
-    key: str
-    name: str
-    host: str
-    fixing: Literal["sewn", "snaps", "hook-and-loop", "slipped-on"]
-    around_mm: float | None
-    own_mm: float | None
-    ease_mm: float | None
-    fit: Literal["", "tight", "fits", "loose"]
-    said: str
 
 
 class AloneIn(Schema):

@@ -223,7 +223,8 @@ class ReshapeIn(Schema):
     order. repeat: the last repeat of `first`, `by` times more. invisible, plain: every decrease. join, spiral: every round.
     close: the end; open: the end, behind the round `last`. start: on `by` stitches. stripes: the rounds `first` to `last`
     in `colours` by turns, `by` rounds of one, `main` where no colour is named. divide: two legs of `by` straight rounds
-    behind the round `last`, the start brought back by `shift` stitches. Rounds are counted from 1 as they are worked.
+    behind the round `last`, the start brought back by `shift` stitches, `bridge` chains between them. Rounds are
+    counted from 1 as they are worked.
     """
 
     text: Text
@@ -262,6 +263,7 @@ class ReshapeIn(Schema):
     colours: Annotated[list[YarnName], Field(max_length=12)] = []
     main: YarnName = MAIN_COLOUR
     shift: Annotated[int, Field(ge=0, le=2_000)] = 0
+    bridge: Annotated[int, Field(ge=0, le=200)] = 0
 
 
 class ChartIn(PreviewIn):

@@ -62,7 +62,7 @@ def _change(asked: ReshapeIn, live: int) -> Change:
         case "stripes":
             change = Stripes(asked.first, asked.last, tuple(asked.colours), asked.by, asked.main)
         case "divide":
-            change = Divide(asked.last, asked.by, asked.shift)
+            change = Divide(asked.last, asked.by, asked.shift, asked.bridge)
         case _:
             change = Recolour(asked.old, asked.new)
     return change

@@ -33,7 +33,8 @@ def shown(found: Finding) -> FindingOut:
     """A finding as it goes over the wire."""
     return FindingOut(
         code=found.code,
-        blocks=found.weight is Weight.BLOCKS,
+        blocks=found.weight is not Weight.LOOK,
+        forbids=found.weight is Weight.FORBIDS,
         text=found.text,
         stop=found.stop.value,
         part=found.part,

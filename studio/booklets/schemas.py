@@ -170,11 +170,12 @@ class ProseOut(Schema):
 
 
 class FindingOut(Schema):
-    """One thing that the proof-reader found. blocks: a release is refused while it stands. stop, part, round, step: where it
-    is mended."""
+    """One thing that the proof-reader found. blocks: a release is refused while it stands; forbids: whatever reason she
+    has, for the terms of others are not hers to pass over. stop, part, round, step: where it is mended."""
 
     code: str
     blocks: bool
+    forbids: bool = False
     text: str
     stop: Literal["brief", "gauge", "rounds", "assembly", "sizes", "booklet", "bases", "proving"]
     part: str | None

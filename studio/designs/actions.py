@@ -25,11 +25,16 @@ from studio.errors import Refusal
 MOST_DESIGNS = 2_000
 
 
+def _find_room(user: User) -> None:
+    """Refusal when the shelf is full."""
+    if Design.objects.filter(owner=user).count() >= MOST_DESIGNS:
+        raise Refusal(422, "full", f"The shelf holds at most {MOST_DESIGNS} designs.")
+
+
 @transaction.atomic
 def create_design(user: User, name: str, terms: str) -> Design:
     """A design from nothing."""
-    if Design.objects.filter(owner=user).count() >= MOST_DESIGNS:
-        raise Refusal(422, "invalid", f"The shelf holds at most {MOST_DESIGNS} designs.")
+    _find_room(user)
     design = Design.objects.create(owner=user, name=name)
     record(design, Manifest.model_validate({"name": name, "terms": terms}), "Started the design")
     return design
@@ -41,6 +46,7 @@ def copy_design(
 ) -> Design:
     """A copy that knows where it came from, with a fresh proving. made: what it says where that differs from the source;
     changes: of the manifest besides."""
+    _find_room(user)
     source = design_of(user, pk, lock=True)
     keep_all_typed(source)
     value, manifest = design_value(source), source.manifest
@@ -124,8 +130,7 @@ def _brief_of_copy(brief: BriefPage) -> BriefPage:
 @transaction.atomic
 def create_from_value(user: User, value: DesignValue) -> Design:
     """A design from a file of one: everything in it, as one step."""
-    if Design.objects.filter(owner=user).count() >= MOST_DESIGNS:
-        raise Refusal(422, "full", f"The shelf holds at most {MOST_DESIGNS} designs.")
+    _find_room(user)
     design = Design.objects.create(owner=user, name=value.name)
     versions = {part.key: version_of(design, part) for part in value.parts}
     record(design, manifest_of(value, versions), f"Brought in {value.name}")

@@ -366,10 +366,12 @@ class SourceEntry(Frozen):
 
 
 class BaseEntry(Frozen):
-    """Of a design made from another: which of its revisions is taken in, and at which size it was made."""
+    """Of a design made from another: which of its revisions is taken in, at which size it was made, and which part that
+    comes off there it is."""
 
     number: Annotated[int, Field(ge=1)]
     size: SizeEntry | None = None
+    worn: Key | None = None
 
 
 class Manifest(Frozen):

@@ -59,8 +59,9 @@ def stored_texts(design: Design, versions: Versions | None = None) -> tuple[Stor
 
 
 def _sources(design: Design) -> tuple[Source, ...]:
-    if not design.origin_name:
-        return ()
+    base = design.manifest.base
+    if not design.origin_name or (base is not None and base.worn is not None):
+        return ()  # what was made alone notes its figure itself, with the version and the parts
     return (Source(design.origin_name, own=True),)
 
 

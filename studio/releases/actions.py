@@ -35,6 +35,10 @@ QUOTA_BYTES = 4 * 2**30
 PRINTING = "release"
 """The kind of job that prints."""
 
+FORBIDDEN = (
+    "Terms of others forbid this release: {reasons} Print only what differs where that is allowed; or, where its designer "
+    "has allowed you more, note that under Bases, Credits."
+)
 REFUSED = (
     "This release is refused: {reasons} Mend that, or release it all the same with a reason in writing, which the "
     "release keeps."
@@ -80,7 +84,7 @@ def changes_since(last: Release | None, value: DesignValue) -> tuple[Erratum, ..
 @transaction.atomic
 def make_release(user: User, design: Design, prints: list[PrintIn], reason: str, changes: str | None) -> Release:
     """Freeze a design under the next number, and have its files printed. Refusal 409 while something blocks it and no
-    reason is given."""
+    reason is given, and while terms of others forbid it, for which there is none."""
     demand(Owner(user), Verb.CHANGE, design)
     Design.objects.select_for_update().get(pk=design.pk)
     last = design.releases.first()
@@ -96,6 +100,8 @@ def make_release(user: User, design: Design, prints: list[PrintIn], reason: str,
     source = original(user, design)
     found = [*map(shown, findings_of(user, source)), *found_elsewhere(user, design)]
     blocking = [f for f in found if f.blocks and not _allowed(f, prints)]
+    if forbidding := [f.text for f in blocking if f.forbids]:
+        raise Refusal(409, "terms", FORBIDDEN.format(reasons=" ".join(forbidding[:6])))
     if blocking and not reason:
         raise Refusal(409, "blocked", REFUSED.format(reasons=" ".join(f.text for f in blocking[:6])))
     differs = changes_since(last, source.value)

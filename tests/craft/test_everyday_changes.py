@@ -14,7 +14,7 @@ from tests.craft.test_reshaping import BALL, done, lines, sound
 
 
 @pytest.mark.parametrize(
-    ("count", "counts"), [(8, (8, 13, 19, 24)), (7, (7, 13, 18, 24)), (5, None), (24, None), (6, None)]
+    ("count", "counts"), [(8, (8, 12, 18, 24)), (7, (7, 14, 21, 24)), (5, (5, 10, 20, 24)), (24, None), (6, None)]
 )
 def test_another_start_comes_to_the_same_count(count: int, counts: tuple[int, ...] | None) -> None:
     if counts is None:
@@ -25,6 +25,15 @@ def test_another_start_comes_to_the_same_count(count: int, counts: tuple[int, ..
     assert check(made).parts[0].counts == (*counts, 24, 24, 24, 18)
     assert sound(made), made
     assert "and breathe" in made
+
+
+def test_rounds_from_another_start_are_said_in_whole_repeats() -> None:
+    made = done(StartOn(8))
+    assert [ln for ln in lines(made) if "inc" in ln][:3] == [
+        "R2: (sc, inc) x 4 [12]",
+        "R3: (sc, inc) x 6 [18]",
+        "Rnd 4: (2 sc, inc) x 6 [24] and breathe",
+    ]
 
 
 def test_a_start_on_a_chain_keeps_its_start() -> None:
@@ -81,6 +90,22 @@ def test_legs_take_half_each_and_close(rounds: int, shift: int) -> None:
         p for t in worked.rounds[7:] if t.number == 8 for i in range(t.first, t.end) for p in worked.graph.parents_of(i)
     }
     assert len(taken) == 24, "every stitch of the body is in one leg"
+
+
+@pytest.mark.parametrize("bridge", [1, 3, 12])
+def test_chains_between_legs_are_worked_on_both_their_sides(bridge: int) -> None:
+    made = done(Divide(7, 4, 0, bridge))
+    worked = check(made).parts[0]
+    assert sound(made), made
+    legs = [[t.live for t in worked.rounds if t.section == name] for name in ("First leg", "Second leg")]
+    assert legs[0][:4] == legs[1][:4] == [12 + bridge] * 4
+    assert legs[0] == legs[1]
+    assert worked.closed
+
+
+def test_chains_between_legs_are_no_more_than_a_leg_has() -> None:
+    with pytest.raises(CraftError, match="at most 12 chains"):
+        done(Divide(7, 4, 0, 13))
 
 
 def test_legs_begin_behind_a_round_within_a_fold() -> None:

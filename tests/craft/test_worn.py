@@ -113,7 +113,7 @@ def test_the_booklet_says_how_it_is_held_and_what_holds_it() -> None:
     text = as_text(compose(manuscript_of(design, run_parts(design), Imprint("Fern & Moss", Terms.US, "2026-11-29"))))
     assert "Cap: Slip on. (on Head, R1, at the front, in the middle)" in text
     assert "Sew one half of each snap fastener to either part and snap it on." in text
-    assert "Snap fasteners for Scarf" in text
+    assert "Snap fasteners for Scarf (about " in text
     assert "Snap fasteners are small parts and can choke" in text
 
 

@@ -276,3 +276,31 @@ def test_what_comes_off_says_what_it_fits_and_becomes_a_design(studio: Studio, o
     assert "comes off" in studio.ask("POST", f"/designs/{made['id']}/worn/alone", {"part": body}, 422)["detail"]
     other.ask("GET", f"/designs/{made['id']}/worn", status=404)
     other.ask("POST", f"/designs/{made['id']}/worn/alone", {"part": cap}, 404)
+
+
+def test_what_was_made_alone_follows_what_it_fits(studio: Studio) -> None:
+    """The figure grows wider where it is worn: its opening, the words on it and the fit are told anew, and taken over."""
+    made, body = studio.with_part()
+    made = studio.ask("POST", f"/designs/{made['id']}/parts", {"name": "Cap", "text": CAP}, 201)
+    cap = made["parts"][1]["key"]
+    step = {"key": "abcd0001", "part": cap, "on": body, "round": 8, "fixing": "slipped-on"}
+    page = {"page": "assembly", "base": made["revision"], "data": {"steps": [step]}}
+    made = studio.ask("PUT", f"/designs/{made['id']}/pages", page)
+    alone = studio.ask("POST", f"/designs/{made['id']}/worn/alone", {"part": cap}, 201)
+    news = studio.ask("GET", f"/designs/{alone['id']}/base")
+    assert news["changes"] == []
+    assert news["fits"]["ease_mm"] == 0
+    wider = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\nR5-R12: sc around [24]\n"
+    text(studio, made, wider)
+    news = studio.ask("GET", f"/designs/{alone['id']}/base")
+    assert news["fits"]["fit"] == "tight"
+    assert news["fits"]["around_mm"] / news["fits"]["own_mm"] == pytest.approx(24 / 18)
+    assert any("intro" in c["said"].lower() for c in news["changes"]), news["changes"]
+    taken = {"take": [c["key"] for c in news["changes"]], "now": news["now"], "done": True}
+    after = studio.ask("POST", f"/designs/{alone['id']}/base/take", taken)
+    assert after["brief"]["intro"] != alone["brief"]["intro"]
+    assert studio.ask("GET", f"/designs/{alone['id']}/base")["changes"] == []
+    made = studio.ask("GET", f"/designs/{made['id']}")
+    page = {"page": "assembly", "base": made["revision"], "data": {"steps": []}}
+    studio.ask("PUT", f"/designs/{made['id']}/pages", page)
+    assert "does not wear" in studio.ask("GET", f"/designs/{alone['id']}/base", status=404)["detail"]

@@ -85,7 +85,13 @@ def test_her_own_blockers_and_foreign_terms_block(studio: Studio) -> None:
     made = studio.ask("PUT", f"/designs/{made['id']}/pages", page)
     note = {"title": "Stump arm", "designer": "Odo", "permissions": {"rounds": False}}
     studio.ask("PUT", f"/designs/{made['id']}/credits", {"sources": [note]})
-    assert "may not be published again" in release(studio, made["id"], 409)["detail"]
+    said = release(studio, made["id"], 409)["detail"]
+    assert said.startswith("Terms of others forbid this release")
+    assert "may not be published again" in said
+    assert release(studio, made["id"], 409, reason="I need it.")["detail"] == said, "no reason passes them over"
+    note["permissions"] = {"rounds": True, "credit": "With leave of Odo, given by letter."}
+    studio.ask("PUT", f"/designs/{made['id']}/credits", {"sources": [note]})
+    release(studio, made["id"])
 
 
 def test_files_stay_byte_for_byte_and_errata_write_themselves(studio: Studio) -> None:

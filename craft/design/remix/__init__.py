@@ -15,7 +15,7 @@ from craft.design.remix.pieces import PutIn, ShelfPiece, Slot, Use, piece_from, 
 from craft.design.remix.ports import Cut, Port, ports_along, ports_of
 from craft.design.remix.stored import read_difference
 from craft.design.remix.telling import said
-from craft.design.remix.worn import Worn, alone, worn_of
+from craft.design.remix.worn import Worn, alone, worn_again, worn_of
 
 __all__ = [
     "MOST_SEED",
@@ -68,5 +68,6 @@ __all__ = [
     "said",
     "sums_said",
     "whole_piece",
+    "worn_again",
     "worn_of",
 ]

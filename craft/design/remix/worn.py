@@ -18,6 +18,13 @@ TIGHT, LOOSE = -0.02, 0.15
 (common practice, no source)."""
 
 
+FASTENER_MM = 40.0
+"""Of an opening that one snap fastener, or one short piece of tape, holds (common practice, no source)."""
+
+LEAST_FASTENERS = 2
+"""With one alone a part turns about it."""
+
+
 @dataclass(frozen=True, slots=True)
 class Worn:
     """A part that comes off. key, name: of it; host: name of what wears it. fixing: what holds it.
@@ -37,6 +44,13 @@ class Worn:
     def ease_mm(self) -> float | None:
         """By which its opening is wider than what it goes around."""
         return None if self.own_mm is None or self.around_mm is None else self.own_mm - self.around_mm
+
+    @property
+    def fasteners(self) -> int:
+        """How many snap fasteners, or pieces of tape, hold it, by an estimate; none for what is slipped on or sewn."""
+        if self.fixing not in (Fixing.SNAPS, Fixing.TAPE):
+            return 0
+        return max(LEAST_FASTENERS, round((self.own_mm or 0) / FASTENER_MM))
 
     @property
     def fit(self) -> Literal["", "tight", "fits", "loose"]:
@@ -67,6 +81,17 @@ def worn_of(design: Design) -> tuple[Worn, ...]:
         for j in design.joins
         if j.comes_off and j.part in names and j.host in names
     )
+
+
+def worn_again(figure: Design, key: str, accessory: Design) -> Worn | None:
+    """A part that comes off a figure, with the opening that it has in a design of its own by now; None where the figure
+    does not wear it any more, or that design has no such part."""
+    there = next((w for w in worn_of(figure) if w.key == key), None)
+    own = worked_parts(run_parts(accessory)).get(key)
+    if there is None or own is None or not own.rounds:
+        return None
+    now = None if there.own_mm is None else own.trunk[-1].live * accessory.gauge_of(key).stitch_mm
+    return replace(there, own_mm=now)
 
 
 def _girths(join: Join, worked: Mapping[str, WorkedPart], design: Design) -> tuple[float | None, float | None]:

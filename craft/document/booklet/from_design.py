@@ -13,7 +13,7 @@ from craft.design.grading import SizeFigures, figures_of, first_size
 from craft.design.joins import Fixing
 from craft.design.mirrored import mirrored
 from craft.design.part_order import part_order
-from craft.design.remix import credits_of
+from craft.design.remix import credits_of, worn_of
 from craft.design.running import RunPart, worked_parts
 from craft.design.saying import deed_said, mark_said, place_said
 from craft.design.skeins import plan_said, skein_plans
@@ -237,15 +237,19 @@ def _step(design: Design, step: AssemblyStep, worked: Mapping[str, WorkedPart], 
 
 
 def _fasteners(design: Design, words: Words) -> list[str]:
-    """What holds parts that come off, unless she lists it already."""
-    names = {p.key: p.name for p in design.parts}
+    """What holds parts that come off and about how many of them, unless she lists it already."""
     listed = " ".join(design.printed.notions).lower()
+    worn = worn_of(design)
     found = []
     for fixing, called in _FASTENERS.items():
-        held = [names[j.part] for j in design.joins if j.comes_off and j.fixing is fixing and j.part in names]
+        held = [words.say(_HOW_MANY[fixing], part=w.name, n=w.fasteners) for w in worn if w.fixing is fixing]
         if held and called.lower() not in listed:
             found.append(words.say("{what} for {parts}", what=words.say(called), parts=", ".join(held)))
     return found
+
+
+_HOW_MANY = {Fixing.SNAPS: "{part} (about {n})", Fixing.TAPE: "{part} (about {n} pieces of 2 cm)"}
+"""A part that comes off, and how many of what holds it; an estimate."""
 
 
 def _eyes(design: Design, worked: Mapping[str, WorkedPart], words: Words) -> str:

@@ -9,8 +9,10 @@ from craft.errors import require
 
 
 class Weight(StrEnum):
-    """What a finding means for a release: it blocks it, or is to be looked at."""
+    """What a finding means for a release: others' terms forbid it, it blocks it unless she says why not, or is to be
+    looked at."""
 
+    FORBIDS = "forbids"
     BLOCKS = "blocks"
     LOOK = "look"
 
@@ -33,10 +35,10 @@ CODES: dict[str, tuple[Weight, str]] = {
     "no-rounds": (Weight.BLOCKS, "There is nothing to make, or a part without rounds."),
     "terms-conflict": (Weight.BLOCKS, "Terms of what it was made from contradict each other."),
     "terms-rounds": (
-        Weight.BLOCKS,
+        Weight.FORBIDS,
         "Terms of what it was made from forbid to publish its rounds; what differs may be.",
     ),
-    "terms-private": (Weight.BLOCKS, "Terms of what it was made from forbid to publish it at all."),
+    "terms-private": (Weight.FORBIDS, "Terms of what it was made from forbid to publish it at all."),
     "caution": (Weight.BLOCKS, "Something that is not for a child under three, in a pattern for one."),
     "eyes-after-closing": (Weight.BLOCKS, "Eyes that go in from inside come after the part is closed."),
     "blocker": (Weight.BLOCKS, "She says herself that it still blocks the release."),

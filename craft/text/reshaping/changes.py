@@ -15,7 +15,7 @@ from craft.problems import Span
 from craft.rounds.arithmetic import MOST_ROUNDS
 from craft.rounds.pattern import Colour, Instruction, Repeat, Round, Start, Way, Work
 from craft.rounds.stitches import Loops, Terms
-from craft.shape.drafting import Shaping, shaped_round, shaped_rounds
+from craft.shape.drafting import Shaping, best_counts, shaped_round, shaped_rounds
 from craft.text.check import Checked, check
 from craft.text.notation import print_round
 from craft.text.reshaping.commands import (
@@ -143,8 +143,13 @@ def _widen(rounds: list[Written], change: Widen, terms: Terms) -> list[Edit]:
     return edits
 
 
+REGULAR = 0.7
+"""How much a growing run may leave the even line for rounds that are easy to say, as drafting trades them: from 0 to 1."""
+
+
 def _started(rounds: list[Written], count: int, terms: Terms) -> list[Edit]:
-    """Another count at the start; the rounds that grow from it do so evenly to the count that they came to before."""
+    """Another count at the start; the rounds that grow from it come to where they came before, in repeats as regular as
+    they can be on the way: from 8 to 24 over 12 and 18."""
     first = rounds[0] if rounds else None
     if first is None or not any(isinstance(i, Start) for i in first.made.body):
         raise CraftError("Only a part that starts from a ring can start on another count.", field="count")
@@ -156,7 +161,8 @@ def _started(rounds: list[Written], count: int, terms: Terms) -> list[Edit]:
     top = run[-1].after
     if count >= top:
         raise CraftError(f"The part comes to {top} stitches: it cannot start on {count}.", field="count")
-    counts = [count] + [count + round((top - count) * (w.after - first.after) / (top - first.after)) for w in run]
+    even = [count + (top - count) * (w.after - first.after) / (top - first.after) for w in (first, *run)]
+    counts = best_counts(even, count, REGULAR, closed=False, last=top)
     for before, after, here in zip(counts, counts[1:], run, strict=False):
         if not before <= after <= 2 * before:
             raise CraftError(f"From {before} to {after} stitches is more than {here.made.label} can do.", field="count")

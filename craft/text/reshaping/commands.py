@@ -111,11 +111,13 @@ class Stripes:
 @dataclass(frozen=True, slots=True)
 class Divide:
     """Share the stitches behind a round, counted from 1 as worked, out among two legs of `rounds` straight rounds, each
-    drawn in and closed; `shift` plain stitches first bring the start back to where the legs part."""
+    drawn in and closed; `shift` plain stitches first bring the start back to where the legs part. bridge: chains between
+    the legs, which each takes on its own side and is so much wider for."""
 
     round: int
     rounds: int
     shift: int = 0
+    bridge: int = 0
 
 
 Change = (

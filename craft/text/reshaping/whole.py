@@ -13,6 +13,7 @@ from craft.rounds.pattern import (
     Instruction,
     Item,
     Join,
+    Leave,
     Onto,
     Repeat,
     Round,
@@ -131,8 +132,16 @@ def divided(text: str, checked: Checked, rounds: list[Written], change: Divide, 
     require(
         live % 2 == 0, f"{live} stitches cannot be halved: give the round one more or one fewer first.", field="round"
     )
-    leg, shift = live // 2, change.shift % live
-    first = (Work("sc", leg), Skip(live - leg), Join())
+    require(
+        0 <= change.bridge <= live // 2,
+        f"Between legs of {live // 2} stitches there are at most {live // 2} chains.",
+        field="bridge",
+    )
+    half, shift, bridge = live // 2, change.shift % live, change.bridge
+    leg = half + bridge
+    # Stitches passed by under a chain are a hole; those that are left wait for the other leg.
+    first = (Work("sc", half), *((Chain(bridge), Leave(half)) if bridge else (Skip(half),)), Join())
+    taken = (Work("sc", half), *((Onto(Edge.CHAIN), Work("sc", bridge)) if bridge else ()))
     straight = (
         print_round(Round(number + 2, number + change.rounds, (Repeat((Work("sc"),), None),), leg), terms)
         if change.rounds > 1
@@ -146,7 +155,7 @@ def divided(text: str, checked: Checked, rounds: list[Written], change: Divide, 
         *rest,
         print_item(Section("Second leg"), terms),
         print_round(Round(None, None, (Onto(Edge.HELD, rejoin=True),), way=Way.LINE), terms),
-        print_round(Round(number + 1, number + 1, (Work("sc", leg),), leg), terms),
+        print_round(Round(number + 1, number + 1, taken, leg), terms),
         *rest,
     ]
     return _behind(text, checked, last, which, [line for line in lines if line], terms, shift)

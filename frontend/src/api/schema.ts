@@ -3478,13 +3478,15 @@ export interface components {
         };
         /**
          * BaseOut
-         * @description What is new in a design's base. taken, now: numbers of the base's revisions. size: at which it was made.
+         * @description What is new in a design's base. taken, now: numbers of the base's revisions. size: at which it was made. fits: of
+         *     something made alone, what it goes around on its figure now.
          */
         BaseOut: {
             /** Changes */
             changes: components["schemas"]["ChangeOut"][];
             /** Conflicts */
             conflicts: components["schemas"]["ConflictOut"][];
+            fits?: components["schemas"]["WornOut"] | null;
             /** Id */
             id: number;
             /** Name */
@@ -5109,14 +5111,19 @@ export interface components {
         };
         /**
          * FindingOut
-         * @description One thing that the proof-reader found. blocks: a release is refused while it stands. stop, part, round, step: where it
-         *     is mended.
+         * @description One thing that the proof-reader found. blocks: a release is refused while it stands; forbids: whatever reason she
+         *     has, for the terms of others are not hers to pass over. stop, part, round, step: where it is mended.
          */
         FindingOut: {
             /** Blocks */
             blocks: boolean;
             /** Code */
             code: string;
+            /**
+             * Forbids
+             * @default false
+             */
+            forbids?: boolean;
             /** Part */
             part: string | null;
             /** Round */
@@ -7720,7 +7727,8 @@ export interface components {
          *     order. repeat: the last repeat of `first`, `by` times more. invisible, plain: every decrease. join, spiral: every round.
          *     close: the end; open: the end, behind the round `last`. start: on `by` stitches. stripes: the rounds `first` to `last`
          *     in `colours` by turns, `by` rounds of one, `main` where no colour is named. divide: two legs of `by` straight rounds
-         *     behind the round `last`, the start brought back by `shift` stitches. Rounds are counted from 1 as they are worked.
+         *     behind the round `last`, the start brought back by `shift` stitches, `bridge` chains between them. Rounds are
+         *     counted from 1 as they are worked.
          */
         ReshapeIn: {
             /**
@@ -7728,6 +7736,11 @@ export interface components {
              * @default 0
              */
             after?: number;
+            /**
+             * Bridge
+             * @default 0
+             */
+            bridge?: number;
             /**
              * By
              * @default 0

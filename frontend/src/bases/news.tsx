@@ -5,6 +5,7 @@ import { type Design, useAct } from "../design/design";
 import { Button, Check } from "../ui/controls";
 import { Refused } from "../ui/refused";
 import { type BaseNews, useBase } from "./ask";
+import { Fit } from "./worn";
 
 type Change = Schemas["ChangeOut"];
 
@@ -113,7 +114,20 @@ export function News({ design }: { design: Design }) {
         Looking at the base …
       </p>
     );
-  return <Choices key={`${news.data.now} ${design.revision}`} design={design} news={news.data} />;
+  const { fits } = news.data;
+  return (
+    <>
+      {fits && (
+        <section className="mb-3 max-w-prose" aria-label="What it fits">
+          <h2 className="text-lg">
+            On {fits.host} of {news.data.name}, as it is now
+          </h2>
+          <Fit worn={fits} />
+        </section>
+      )}
+      <Choices key={`${news.data.now} ${design.revision}`} design={design} news={news.data} />
+    </>
+  );
 }
 
 function Choices({ design, news }: { design: Design; news: BaseNews }) {

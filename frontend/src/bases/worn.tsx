@@ -16,6 +16,17 @@ const HELD = {
   "slipped-on": "slipped on",
 } as const;
 
+/** What it goes around, its own opening, and whether it fits. Nothing for what goes around nothing. */
+export function Fit({ worn }: { worn: Worn }) {
+  if (worn.own_mm === null || worn.around_mm === null || worn.ease_mm === null) return null;
+  return (
+    <p className={worn.fit === "fits" ? "" : "border-l-4 border-weld bg-weld-ground px-2"}>
+      Goes around ≈ {cm(worn.around_mm)}, its opening is ≈ {cm(worn.own_mm)}:{" "}
+      {Math.abs(Math.round(worn.ease_mm))} mm {worn.ease_mm >= 0 ? "wider" : "tighter"}. {FIT[worn.fit]}
+    </p>
+  );
+}
+
 const FIT = {
   "": "",
   tight: "It pulls: give its opening more stitches, or fit it at Sizes.",
@@ -78,12 +89,7 @@ export function WornView({ design }: { design: Design }) {
             <p>
               On {w.host}, {HELD[w.fixing]}.
             </p>
-            {w.own_mm !== null && w.around_mm !== null && w.ease_mm !== null && (
-              <p className={w.fit === "fits" ? "" : "border-l-4 border-weld bg-weld-ground px-2"}>
-                Goes around ≈ {cm(w.around_mm)}, its opening is ≈ {cm(w.own_mm)}:{" "}
-                {Math.abs(Math.round(w.ease_mm))} mm {w.ease_mm >= 0 ? "wider" : "tighter"}. {FIT[w.fit]}
-              </p>
-            )}
+            <Fit worn={w} />
             <span className="mt-auto pt-1">
               <Button disabled={alone.isPending} onClick={() => alone.mutate(w.key)}>
                 Make {w.name} a design of its own

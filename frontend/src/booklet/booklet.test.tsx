@@ -29,6 +29,7 @@ const DESIGN = {
 const FINDING: Schemas["FindingOut"] = {
   code: "count",
   blocks: true,
+  forbids: false,
   text: "Body: R3 is wrong.",
   stop: "rounds",
   part: "abcd",
@@ -143,6 +144,21 @@ describe("the next release", () => {
     });
     expect(make.disabled).toBe(false);
     post.mockRestore();
+  });
+
+  it("is made with no reason at all while terms of others forbid it", () => {
+    const terms = { ...FINDING, code: "terms-private", forbids: true, text: "Stump arm may not be changed." };
+    shown(
+      <NextRelease
+        design={DESIGN}
+        next={{ ...next, findings: [terms] }}
+        first={firstAsked(DESIGN)}
+        onClose={() => {}}
+      />,
+    );
+    expect(screen.getByText("Stump arm may not be changed.")).toBeTruthy();
+    expect(screen.queryByLabelText("Release it all the same, because")).toBeNull();
+    expect(screen.getByRole<HTMLButtonElement>("button", { name: "Make release 2" }).disabled).toBe(true);
   });
 
   it("needs a file, and may have several editions", () => {

@@ -36,7 +36,8 @@ export function NextRelease({
   const whole = prints.some((p) => p.edition !== DIFFERENCE);
   const blocking = next.findings.filter((f) => f.blocks && (whole || f.code !== "terms-rounds"));
   const blocked = blocking.length > 0;
-  const refused = blocked && reason.trim() === "";
+  const forbidden = blocking.filter((f) => f.forbids);
+  const refused = forbidden.length > 0 || (blocked && reason.trim() === "");
   return (
     <Dialog
       open
@@ -45,9 +46,23 @@ export function NextRelease({
       title={`Release ${next.number} of ${design.name}: version ${next.version}`}
       about="It keeps the pattern as it is now. Its number, date and digest stand on every page."
     >
-      {blocked && (
+      {forbidden.length > 0 && (
         <div className="mb-3">
-          <Findings design={design} title="Blocks the release" found={blocking} bad />
+          <Findings design={design} title="Terms of others forbid it" found={forbidden} bad />
+          <p className="max-w-prose">
+            No reason passes them over. Print only what differs, where that is allowed; or, where its designer
+            has allowed you more, note that under Bases, Credits.
+          </p>
+        </div>
+      )}
+      {blocking.length > forbidden.length && (
+        <div className="mb-3">
+          <Findings
+            design={design}
+            title="Blocks the release"
+            found={blocking.filter((f) => !f.forbids)}
+            bad
+          />
           <Field
             label="Release it all the same, because"
             hint="The release keeps this reason, with what blocked it."
@@ -108,13 +123,13 @@ export function NextRelease({
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={onClose}>Not yet</Button>
         <Button
-          weight={blocked ? "danger" : "main"}
+          weight={blocked && !forbidden.length ? "danger" : "main"}
           disabled={refused || acts.isPending || prints.some((p) => p.files.length === 0)}
           onClick={() =>
             acts.mutate({ do: "release", release: { prints, reason, changes } }, { onSuccess: onClose })
           }
         >
-          {blocked ? "Release it all the same" : `Make release ${next.number}`}
+          {blocked && !forbidden.length ? "Release it all the same" : `Make release ${next.number}`}
         </Button>
       </div>
     </Dialog>

@@ -185,9 +185,11 @@ export function Divide({
   after: string;
   live: number;
   back: number;
-  onLegs: (rounds: number, shift: number) => void;
+  onLegs: (rounds: number, shift: number, bridge: number) => void;
 }) {
   const [rounds, setRounds] = useState<number | null>(6);
+  const [bridge, setBridge] = useState<number | null>(0);
+  const half = Math.floor(live / 2);
   const [squared, setSquared] = useState(true);
   return (
     <Asking
@@ -196,16 +198,26 @@ export function Divide({
       title={`Two legs behind ${after}`}
       does="Look at them"
       ready={Boolean(rounds)}
-      onDone={() => rounds && onLegs(rounds, squared ? back : 0)}
+      onDone={() => rounds && onLegs(rounds, squared ? back : 0, bridge ?? 0)}
     >
-      <NumberField
-        label="Rounds of each leg"
-        least={1}
-        most={200}
-        value={rounds}
-        onValue={setRounds}
-        className="w-28"
-      />
+      <div className="flex gap-3">
+        <NumberField
+          label="Rounds of each leg"
+          least={1}
+          most={200}
+          value={rounds}
+          onValue={setRounds}
+          className="w-36"
+        />
+        <NumberField
+          label="Chains between them"
+          least={0}
+          most={half}
+          value={bridge}
+          onValue={setBridge}
+          className="w-36"
+        />
+      </div>
       {back > 0 && (
         <Check
           label={`bring the start back first, by ${back} ${back === 1 ? "stitch" : "stitches"}`}
@@ -214,7 +226,9 @@ export function Divide({
         />
       )}
       <p className="max-w-96 text-sm text-soft">
-        {`Of ${live} stitches each leg takes half; the other half waits. Both are drawn in and closed. Rounds behind ${after} go.`}
+        {bridge
+          ? `Each leg takes half of ${live} stitches and its own side of the ${bridge === 1 ? "chain" : `${bridge} chains`}: ${half + bridge} in all. Both are drawn in and closed. Rounds behind ${after} go.`
+          : `Of ${live} stitches each leg takes half; the other half waits. Both are drawn in and closed. Rounds behind ${after} go.`}
       </p>
     </Asking>
   );

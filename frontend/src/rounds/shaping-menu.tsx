@@ -223,7 +223,9 @@ function Questions({
         after={end?.label ?? ""}
         live={end?.live ?? 0}
         back={end?.shift ?? 0}
-        onLegs={(by, shift) => range && attempt({ do: "divide", by, shift, ...countedOf(range) }, "Two legs")}
+        onLegs={(by, shift, bridge) =>
+          range && attempt({ do: "divide", by, shift, bridge, ...countedOf(range) }, "Two legs")
+        }
       />
     </>
   );

@@ -63,7 +63,18 @@ test("legs bring the start back unless she says no", () => {
   const legs = vi.fn();
   render(<Divide open onClose={vi.fn()} after="R7" live={24} back={3} onLegs={legs} />);
   fireEvent.click(screen.getByRole("button", { name: "Look at them" }));
-  expect(legs).toHaveBeenCalledWith(6, 3);
+  expect(legs).toHaveBeenCalledWith(6, 3, 0);
+});
+
+test("chains between the legs make each of them so much wider, and it is said", () => {
+  const legs = vi.fn();
+  render(<Divide open onClose={vi.fn()} after="R7" live={24} back={0} onLegs={legs} />);
+  const field = screen.getByLabelText("Chains between them");
+  fireEvent.change(field, { target: { value: "3" } });
+  fireEvent.blur(field);
+  expect(screen.getByText(/its own side of the 3 chains: 15 in all/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Look at them" }));
+  expect(legs).toHaveBeenCalledWith(6, 0, 3);
 });
 
 test("a start on the count that it has is no change", () => {
