@@ -106,3 +106,19 @@ def test_a_slot_without_a_piece_stays_empty_and_a_number_that_is_none_is_refused
     assert (found.lots[0].at, found.design.parts) == (None, ())
     with pytest.raises(CraftError, match="from 0 to 9,999"):
         drawn("Lot", SHELF, {Slot.BODY: -1})
+
+
+@pytest.mark.parametrize(
+    ("limb", "host"), [("Arm", "Arm"), ("Front paw", "Front paw"), ("Booted leg", "Body"), ("Tail", "Body")]
+)
+def test_a_thing_is_held_in_a_hand_or_before_the_body(limb: str, host: str) -> None:
+    shelf = (
+        simple("Body", Slot.BODY, OPEN_BODY),
+        simple(limb, Slot.LIMB, LEG, 2),
+        simple("Lantern", Slot.HELD, "R1: 4 sc in ring [4]\nR2: sc around [4]\n"),
+    )
+    figure = drawn("Lot", shelf, {Slot.BODY: 1, Slot.LIMB: 1, Slot.HELD: 1}).design
+    join = next(j for j in figure.joins if figure.part(j.part).name == "Lantern")
+    assert figure.part(join.host).name == host
+    assert join.place is not None
+    assert join.place.stitch == 0

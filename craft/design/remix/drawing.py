@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import random
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
@@ -130,7 +131,7 @@ def _misfit(slot: Slot, piece: ShelfPiece, chosen: Mapping[Slot, ShelfPiece]) ->
 
 def _put_together(name: str, lots: Sequence[Lot], chosen: Mapping[Slot, ShelfPiece]) -> Drawn:
     """The pieces in one figure, each in its own colours: heads on bodies, limbs at their sides, hats on heads, what is
-    held at a limb."""
+    held in a hand, or before the body where there is none."""
     design = Design(name, gauge=GaugeInForce(GaugeFrom.ESTIMATE, 3.0))
     keys: dict[Slot, str] = {}
     told: list[str] = []
@@ -138,8 +139,8 @@ def _put_together(name: str, lots: Sequence[Lot], chosen: Mapping[Slot, ShelfPie
         known = {y.name for y in design.yarns}
         more = tuple(y for y in piece.design.yarns if y.name not in known)
         design = replace(design, yarns=(*design.yarns, *more))
-        on = {Slot.HEAD: Slot.BODY, Slot.LIMB: Slot.BODY, Slot.ON_TOP: Slot.HEAD, Slot.HELD: Slot.LIMB}.get(slot)
-        place = None if on is None or on not in keys else _place(design, keys[on], slot, piece)
+        on = _host(slot, chosen)
+        place = None if on is None or on not in keys else _place(design, keys[on], slot, piece, of=on)
         colours = {y.name: y.name for y in piece.design.yarns}
         made = put_in(design, piece, Use(colours, on=place))
         design, told = made.design, [*told, *made.told]
@@ -149,8 +150,21 @@ def _put_together(name: str, lots: Sequence[Lot], chosen: Mapping[Slot, ShelfPie
     return Drawn(design, tuple(lots), tuple(told))
 
 
-def _place(design: Design, host: str, slot: Slot, piece: ShelfPiece) -> Place:
-    """Where a piece of a slot belongs on its host."""
+_HAND = re.compile(r"(?i)\b(?:arm|hand|paw|wing|sleeve)s?\b")
+"""Names and tags of limbs that can hold something; a leg or a tail cannot."""
+
+
+def _host(slot: Slot, chosen: Mapping[Slot, ShelfPiece]) -> Slot | None:
+    """On which of the others a piece of a slot sits."""
+    if slot is Slot.HELD:
+        limb = chosen.get(Slot.LIMB)
+        grips = limb is not None and _HAND.search(f"{limb.title} {' '.join(limb.tags)}") is not None
+        return Slot.LIMB if grips else Slot.BODY
+    return {Slot.HEAD: Slot.BODY, Slot.LIMB: Slot.BODY, Slot.ON_TOP: Slot.HEAD}.get(slot)
+
+
+def _place(design: Design, host: str, slot: Slot, piece: ShelfPiece, *, of: Slot) -> Place:
+    """Where a piece of a slot belongs on its host, which is of the slot `of`."""
     worked = {p.key: w for p in run_parts(design) if (w := p.worked) is not None}
     counts = worked[host].counts
     if slot is Slot.HEAD:
@@ -159,6 +173,8 @@ def _place(design: Design, host: str, slot: Slot, piece: ShelfPiece) -> Place:
         part = piece.design.part(piece.main)
         found = propose_seat(part.name if part else "", counts, from_top=begins_at_top(design.joins, host, worked))
         at, stitch = found.round, found.stitch
+    elif slot is Slot.HELD and of is Slot.BODY:
+        at, stitch = max(1, len(counts) // 2), 0.0
     else:
         at, stitch = 1, 0.0
     return Place(host, at, stitch).anchored(None, worked)
