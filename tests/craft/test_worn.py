@@ -10,7 +10,7 @@ from craft.design.anchors import Place
 from craft.design.design import Design, Printed, Step
 from craft.design.joins import Fixing, Join, Manner, seam_stitches
 from craft.design.parts import GaugeFrom, Part
-from craft.design.remix import alone, worn_of
+from craft.design.remix import alone, worn_again, worn_of
 from craft.design.running import run_parts, worked_parts
 from craft.design.stored import from_json, to_json
 from craft.document.booklet import Imprint, as_text, compose, manuscript_of
@@ -71,7 +71,7 @@ def test_fit_is_told_by_the_ease(rim: int, fit: str) -> None:
         24: "R8: (3 sc, dec) x 6 [24]\n",
         30: "",
         33: "R8: (9 sc, inc) x 3 [33]\n",
-        36: "R8: (4 sc, inc) x 6 [36]\n",
+        36: "R8: (9 sc, inc) x 3 [33]\nR9: (10 sc, inc) x 3 [36]\n",
     }
     found, _ = worn_of(figure(cap + last[rim]))
     assert found.fit == fit, found
@@ -120,3 +120,28 @@ def test_the_booklet_says_how_it_is_held_and_what_holds_it() -> None:
 def test_files_keep_what_holds_a_part() -> None:
     assert from_json(to_json(figure())) == figure()
     validate("design", to_json(figure()))
+
+
+def test_a_brim_is_no_opening() -> None:
+    """A hat sits by its crown; what flares off below it is as wide as it likes."""
+    crown = CAP.replace("R6: (4 sc, inc) x 6 [36]", "R6: 30 sc [30]").replace("R7: 36 sc [36]", "R7: 30 sc [30]")
+    plain, _ = worn_of(figure(crown))
+    brimmed, _ = worn_of(figure(crown + "R8: FLO: (2 sc, inc) x 10 [40]\nR9: (3 sc, inc) x 10 [50]\n"))
+    assert (brimmed.own_mm, brimmed.around_mm, brimmed.fit) == (plain.own_mm, plain.around_mm, "fits")
+
+
+def test_what_was_made_alone_is_held_against_the_figure_again() -> None:
+    first = figure()
+    accessory = alone(first, "cap", "Fern & Moss")
+    assert worn_again(first, "cap", accessory) == worn_of(first)[0]
+    narrowed = replace(
+        accessory,
+        parts=(
+            replace(accessory.parts[0], text=CAP.replace("R7: 36 sc [36]", "R7: (4 sc, dec) x 6 [30]")),
+            *accessory.parts[1:],
+        ),
+    )
+    found = worn_again(first, "cap", narrowed)
+    assert found is not None
+    assert (found.own_mm, found.fit) == (30 * STITCH, "fits")
+    assert worn_again(replace(first, joins=(), steps=()), "cap", accessory) is None

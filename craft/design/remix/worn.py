@@ -90,7 +90,7 @@ def worn_again(figure: Design, key: str, accessory: Design) -> Worn | None:
     own = worked_parts(run_parts(accessory)).get(key)
     if there is None or own is None or not own.rounds:
         return None
-    now = None if there.own_mm is None else own.trunk[-1].live * accessory.gauge_of(key).stitch_mm
+    now = None if there.own_mm is None else _opening_mm(own, accessory.gauge_of(key).stitch_mm)
     return replace(there, own_mm=now)
 
 
@@ -98,18 +98,41 @@ def _girths(join: Join, worked: Mapping[str, WorkedPart], design: Design) -> tup
     """Around the host where the part's opening lies, and around that opening, in mm.
 
     What starts from a ring is a cap: it covers as many of the host's rounds as it is high, from its place towards where
-    the host is wider. What is open at both ends lies at its place.
+    the host is wider; a brim stands off below it. What is open at both ends lies at its place.
     """
     part, host = worked.get(join.part), worked.get(join.host)
     if part is None or host is None or join.place is None or part.closed or not part.trunk[-1].live:
         return None, None
     counts = [t.live for t in host.trunk if t.live]
     at = min(join.place.now(worked).round, len(counts)) - 1
-    if part.trunk[0].taken == 0 and part.trunk[0].live <= MOST_RING:
-        at = _rim(counts, at, len(part.trunk))
-    around, own = (design.gauge_of(key).stitch_mm for key in (join.host, join.part))
-    return counts[at] * around, part.trunk[-1].live * own
+    if _is_cap(part):
+        at = _rim(counts, at, _crown(part))
+    around = design.gauge_of(join.host).stitch_mm
+    return counts[at] * around, _opening_mm(part, design.gauge_of(join.part).stitch_mm)
 
+
+def _is_cap(part: WorkedPart) -> bool:
+    return part.trunk[0].taken == 0 and part.trunk[0].live <= MOST_RING
+
+
+def _opening_mm(part: WorkedPart, stitch_mm: float) -> float:
+    """Around the edge that goes about what wears it: the last one, above the brim of a cap."""
+    return part.trunk[_crown(part) - 1 if _is_cap(part) else -1].live * stitch_mm
+
+
+def _crown(part: WorkedPart) -> int:
+    """Rounds of a cap without its brim, which flares at once from an edge that went straight or drew in."""
+    counts = [t.live for t in part.trunk]
+    flares = (
+        at
+        for at in range(len(counts) - 1, 1, -1)
+        if counts[at] >= BRIM * counts[at - 1] and counts[at - 1] <= counts[at - 2]
+    )
+    return next(flares, len(counts))
+
+
+BRIM = 1.15
+"""By how much a round grows at once where a brim begins."""
 
 MOST_RING = 12
 """Stitches of a first round that is a ring; a tube that is open at both ends starts wider."""
