@@ -51,9 +51,11 @@ class Ring:
 
 @dataclass(frozen=True, slots=True)
 class Body:
-    """A part ready to be drawn. colours: names that the rings' colour numbers mean. layers: in how many it lies flat.
+    """A part ready to be drawn: its first tube. colours: names that the rings' colour numbers mean. layers: in how many it
+    lies flat.
 
-    coil: how its rings lie where the tube is rolled up.
+    coil: how its rings lie where the tube is rolled up. beyond: the tube with the tallest of what goes on from its end,
+    such as a leg; whole: all its rounds. Both are the profile where nothing goes on.
     """
 
     name: str
@@ -63,11 +65,13 @@ class Body:
     closed: bool
     layers: int = 0
     coil: Coil | None = None
+    beyond: Profile | None = None
+    whole: Profile | None = None
 
     @property
     def volume_ml(self) -> float:
         """What filling it holds, in ml: none where it lies flat."""
-        return 0.0 if self.layers else self.profile.volume_ml
+        return 0.0 if self.layers else (self.whole or self.profile).volume_ml
 
     @property
     def top(self) -> float:
@@ -79,7 +83,9 @@ class Body:
     @property
     def height_mm(self) -> float:
         """From foot to top, of a coil as it stands."""
-        return self.profile.height_mm if self.coil is None else float(np.ptp(self.points()[:, 2]))
+        if self.coil is not None:
+            return float(np.ptp(self.points()[:, 2]))
+        return (self.beyond or self.profile).height_mm
 
     @property
     def width_mm(self) -> float:
@@ -187,6 +193,34 @@ def profile_of(part: WorkedPart, rounds: Sequence[Tally], gauge: Gauge, firmness
     return inflated_profile(counts, gauge, closed=part.closed, firmness=firmness, heights=heights)
 
 
+def column_of(part: WorkedPart) -> list[Tally]:
+    """The rounds that stand on one another: the first tube, and of what goes on from its last round, and on from that, the
+    tallest. Two legs stand side by side; a skirt hangs from a round further down and adds nothing."""
+    groups = _groups([t for t in part.rounds if t.live > 0])
+    best: list[list[Tally]] = []
+    for group in groups:
+        parents = part.graph.parents_of(group[0].first)
+        below = (b for b in best if any(b[-1].first <= p < b[-1].end for p in parents))
+        under = max(below, key=_height, default=None)
+        best.append([*(under or ()), *group])
+    standing = [b for b in best if b[0] is groups[0][0]]
+    return max(standing, key=_height, default=[])
+
+
+def _height(rounds: Sequence[Tally]) -> float:
+    return sum(t.height for t in rounds)
+
+
+def _groups(rounds: Sequence[Tally]) -> list[list[Tally]]:
+    """Runs of rounds under one heading that begin no new ring in the middle."""
+    groups: list[list[Tally]] = []
+    for tally in rounds:
+        if not groups or tally.start or tally.section != groups[-1][-1].section:
+            groups.append([])
+        groups[-1].append(tally)
+    return groups
+
+
 def body_of(part: WorkedPart, gauge: Gauge, *, firmness: float = 0.5) -> Body:
     """Lay the trunk of a run part out on its profile; lean turns each round's start. What takes no filling lies flat."""
     rounds = [t for t in part.trunk if t.live > 0]
@@ -214,7 +248,11 @@ def body_of(part: WorkedPart, gauge: Gauge, *, firmness: float = 0.5) -> Body:
         )
         turn -= 2 * math.pi * gauge.lean / tally.live
     coil = _coil_of(part, rounds, rings) if part.rolled is not None and not layers else None
-    return Body(part.name or "", tuple(rings), part.graph.colours or ("Main",), profile, part.closed, layers, coil)
+    column, every = column_of(part), [t for t in part.rounds if t.live > 0]
+    beyond = profile if len(column) == len(rounds) else profile_of(part, column, gauge, firmness)
+    whole = profile if len(every) == len(rounds) else profile_of(part, every, gauge, firmness)
+    colours_known = part.graph.colours or ("Main",)
+    return Body(part.name or "", tuple(rings), colours_known, profile, part.closed, layers, coil, beyond, whole)
 
 
 def _coil_of(part: WorkedPart, rounds: Sequence[Tally], rings: Sequence[Ring]) -> Coil | None:

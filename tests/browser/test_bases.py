@@ -6,7 +6,7 @@ import re
 
 import pytest
 from django.contrib.auth.models import User
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from studio.demo.pieces import load_pieces_alone
 from studio.designs.actions import add_parts, copy_design
@@ -245,3 +245,78 @@ def test_a_hat_comes_off_in_the_picture_and_is_published_alone(bench: Page, desi
     bench.get_by_role("button", name="Comes off").click()
     bench.get_by_role("button", name="Make Hat a design of its own").click()
     expect(bench.get_by_role("article", name="The booklet")).to_contain_text("Made for Body of Moth")
+
+
+# --- the same by keys alone -----------------------------------------------------------------------
+
+MOST_TABS = 160
+
+
+def _reach(page: Page, wanted: Locator) -> None:
+    """Tab on until the control has the focus: what Tab does not come to cannot be used without a mouse."""
+    expect(wanted).to_be_visible()
+    for _ in range(MOST_TABS):
+        if wanted.evaluate("e => e === document.activeElement"):
+            return
+        page.keyboard.press("Tab")
+    raise AssertionError(f"{MOST_TABS} presses of Tab do not come to {wanted}")
+
+
+def _press(page: Page, wanted: Locator, key: str = "Enter") -> None:
+    _reach(page, wanted)
+    page.keyboard.press(key)
+
+
+def test_a_figure_is_drawn_grafted_and_credited_with_the_keyboard_alone(
+    bench: Page, design: Design, pieces: User
+) -> None:
+    _press(bench, bench.get_by_role("link", name="Pieces"))
+    expect(bench.get_by_text("14 of 14")).to_be_visible()
+    bench.evaluate("Math.random = () => 2.5e-4")
+    _press(bench, bench.get_by_role("button", name="Draw a figure"))
+    drawn = bench.get_by_role("list", name="What was drawn")
+    expect(drawn.get_by_role("listitem")).to_have_count(5)
+    _press(bench, bench.get_by_label("also what does not fit"), "Space")
+    _press(bench, bench.get_by_role("button", name="Hold Body"))
+    body = drawn.get_by_role("listitem").first.inner_text().split("\n")[:2]
+    _press(bench, bench.get_by_role("button", name="Draw Head again"))
+    assert drawn.get_by_role("listitem").first.inner_text().split("\n")[:2] == body
+    _press(bench, bench.get_by_role("button", name="Make it a design"))
+    expect(bench.get_by_role("heading", name="Put together")).to_be_visible()
+    _press(bench, bench.get_by_role("link", name="Bases"))
+    _press(bench, bench.get_by_role("button", name="Go on as"))
+    _reach(bench, bench.get_by_label("Goes on as"))
+    bench.keyboard.type("Design Moth")
+    stays = bench.get_by_role("listbox", name="The last round that stays")
+    _press(bench, stays, "Home")
+    for _ in range(4):
+        bench.keyboard.press("ArrowUp")
+    expect(stays.get_by_role("option", selected=True)).to_have_accessible_name(re.compile("R5 "))
+    _press(bench, bench.get_by_role("listbox", name="The first round that is taken"), "Home")
+    _press(bench, bench.get_by_role("button", name="Go on so: Rounds between"))
+    expect(bench.get_by_role("button", name="Undo: Body goes on as", exact=False)).to_be_visible()
+    _press(bench, bench.get_by_role("button", name="Credits"))
+    expect(bench.get_by_role("listitem").filter(has_text="Came of it")).not_to_have_count(0)
+    _press(bench, bench.get_by_role("link", name="Booklet"))
+    expect(bench.get_by_role("article", name="The booklet")).to_be_visible()
+
+
+def test_a_conflict_with_the_base_is_settled_with_the_keyboard_alone(
+    bench: Page, design: Design, designer: User
+) -> None:
+    key = design.manifest.parts[0].key
+    copy = copy_design(designer, design.pk, "Button's cousin")
+    set_text(designer, copy.pk, key, CONE.replace("(2 sc, dec) x 6 [18]", "(2 sc, inv dec) x 6 [18]"), None, None)
+    new = WIDER.replace("(2 sc, dec) x 6 [18]", "(sc, dec, sc) x 6 [18]")
+    set_text(designer, design.pk, key, new, None, None)
+    bench.goto(bench.url.replace(f"/{design.pk}/", f"/{copy.pk}/").replace("rounds", "bases"))
+    _press(bench, bench.get_by_label("Keep yours"), "ArrowRight")
+    expect(bench.get_by_label("Take the base's")).to_be_checked()
+    _press(bench, bench.get_by_role("button", name="Take 2 of 2"))
+    expect(bench.get_by_role("button", name="Undo: Took 2 changes of Moth")).to_be_visible()
+    copy.refresh_from_db()
+    text = design_value(copy).parts[0].text
+    assert "R5-R9: sc around [24]" in text
+    assert "(sc, dec, sc) x 6 [18]" in text
+    _press(bench, bench.get_by_role("button", name="Undo: Took 2 changes of Moth"))
+    expect(bench.get_by_role("button", name="Redo: Took 2 changes of Moth")).to_be_visible()

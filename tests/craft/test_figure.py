@@ -8,14 +8,17 @@ import numpy as np
 import pytest
 
 from craft.errors import CraftError
-from craft.figure.body import Body, body_of
+from craft.figure.body import Body, body_of, column_of
 from craft.figure.picture import View, draw
 from craft.figure.placement import Seat, extent, place
+from craft.figure.settling import measure, settle
 from craft.gauge import Gauge
+from craft.rounds.stitches import Terms
 from craft.shape.drafting import Recipe, draft
 from craft.shape.target import Solid
 from craft.text.check import check
 from craft.text.notation import print_rounds
+from craft.text.reshaping import Divide, reshape
 
 GAUGE = Gauge(5.6, 5.15, lean=0.0)
 
@@ -92,3 +95,35 @@ def test_the_picture_is_svg_and_says_what_it_is(parts: dict[str, Body]) -> None:
     back = draw(parts, place(parts, {}, []), {}, title="x", view=View(around=156))
     assert back != svg
     assert "path" not in draw({}, (), {}, title="nothing yet")
+
+
+BODY = """R1: 6 sc in ring [6]
+R2: inc x 6 [12]
+R3: (sc, inc) x 6 [18]
+R4: (2 sc, inc) x 6 [24]
+R5: (3 sc, inc) x 6 [30]
+R6: (4 sc, inc) x 6 [36]
+R7-R12: sc around [36]
+Stuff.
+"""
+
+
+def test_legs_stand_side_by_side_in_the_estimate_too() -> None:
+    """The height of a body with two legs is the body's and one leg's; the settled figure is the judge."""
+    part = check(reshape(BODY, Terms.US, Divide(12, 8))).parts[0]
+    laid = body_of(part, GAUGE)
+    tall = measure(settle(part, GAUGE)).height_mm
+    assert laid.height_mm == pytest.approx(tall, rel=0.12)
+    assert len(column_of(part)) == len(part.trunk) + sum(t.section == "First leg" for t in part.rounds)
+    assert laid.volume_ml > laid.profile.volume_ml
+
+
+def test_a_skirt_adds_nothing_to_the_height() -> None:
+    skirt = "## Skirt\nIn the free front loops of R8, (5 sc, inc) x 6 [42]\nR2-R5: sc around [42]\n"
+    part = check(
+        BODY.replace(
+            "R7-R12: sc around [36]", "R7-R8: sc around [36]\nR9: BLO: sc around [36]\nR10-R12: sc around [36]"
+        )
+        + skirt
+    ).parts[0]
+    assert [t.label for t in column_of(part)] == [t.label for t in part.trunk]

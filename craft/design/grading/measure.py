@@ -36,7 +36,8 @@ def profile_of(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> Profile
 def part_size(part: WorkedPart, gauge: Gauge, firmness: float = 0.5) -> PartSize:
     """Size of a part at a gauge; the range is that of the gauge."""
     profile = profile_of(part, gauge, firmness)
-    height, width = profile.height_mm, profile.width_mm
+    standing = body.profile_of(part, body.column_of(part), gauge, firmness)
+    height, width = standing.height_mm, profile.width_mm
     if part.rolled is not None:
         coiled = body.body_of(part, gauge, firmness=firmness)
         height, width = coiled.height_mm, coiled.width_mm
