@@ -108,3 +108,37 @@ def test_a_client_sees_a_price_of_hours_and_yarn(demo: User, enter: Callable[[st
     saved(page)
     page.reload()
     expect(page.get_by_label("What 1")).to_have_value("Ears a little longer.")
+
+
+def test_a_sketch_is_drawn_outlives_a_reload_and_is_kept_as_a_picture(
+    design: Design, enter: Callable[[str], Page]
+) -> None:
+    page = enter(f"/designs/{design.pk}/brief")
+    page.get_by_role("button", name="Sketch", exact=True).click()
+    sheet = page.get_by_role("application")
+    box = sheet.bounding_box()
+    assert box is not None
+    page.get_by_label("both sides alike").check()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + 40)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 4, box["y"] + box["height"] / 2, steps=6)
+    page.mouse.up()
+    expect(sheet.locator("path")).to_have_count(2)
+    page.reload()
+    page.get_by_role("button", name="Sketch", exact=True).click()
+    expect(sheet.locator("path")).to_have_count(2)  # it waited
+    sheet.focus()
+    for key in ("Space", "ArrowDown", "ArrowDown", "Space"):
+        page.keyboard.press(key)
+    expect(sheet.locator("path")).to_have_count(3)
+    page.keyboard.press("Control+z")
+    expect(sheet.locator("path")).to_have_count(2)
+    page.get_by_role("button", name="Keep it as a picture").click()
+    kept = page.get_by_alt_text("Reference 1")
+    expect(kept).to_be_visible()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    assert kept.evaluate("i => [i.naturalWidth, i.naturalHeight]") == [1200, 900]
+    page.get_by_role("button", name="Sketch", exact=True).click()
+    expect(sheet.locator("path")).to_have_count(0)
+    page.get_by_label("Under the sheet").select_option(label="reference 1")
+    expect(page.get_by_role("dialog").locator("img")).to_be_visible()

@@ -283,8 +283,10 @@ class _Reader(NumberedRows):
             elif after:
                 self.unlabelled(replace(row, text=after))
             return
-        is_round = self._is_round(text) or self._is_item_of_rounds(text, counted=not row.bullet)
-        if is_round and not self._closes_flat(text):
+        if self._closes_flat(text):
+            self._close_flat(row, text)
+            return
+        if self._is_round(text) or self._is_item_of_rounds(text, counted=not row.bullet):
             self.flush()
             self.labelled(row, Label(None, None, 0, 0), text)
             self.part.unlabelled = True
@@ -294,8 +296,22 @@ class _Reader(NumberedRows):
         self.waiting.append(row)
 
     def _closes_flat(self, text: str) -> bool:
-        """'Fold in half and sc through both layers: 9 sc': a line that closes a part is a direction, and no round."""
-        return any("through both layers" in way.work for way in self.candidates(text))
+        """'Fold in half and sc through both layers: 9 sc': a line that closes a part."""
+        return bool(self.part.rounds) and any("through both layers" in way.work for way in self.candidates(text))
+
+    def _close_flat(self, row: Row, text: str) -> None:
+        """Write a line that closes a part as work without a number, as far as it closes the whole edge; else it stays a
+        direction."""
+        chosen, tail, _ = self.chosen(text, Label(None, None, 0, 0))
+        stitch = _THROUGH_BOTH.search(chosen.work) if chosen is not None and chosen.fits else None
+        if chosen is None or stitch is None or not chosen.live or 2 * chosen.live != self.part.live:
+            self.waiting.append(row)
+            return
+        self.flush()
+        self.out.append(Line(f"{chosen.live} {stitch[1]} through both layers [{chosen.live}]", row.span, chosen.why))
+        self.part.live = chosen.live
+        if tail.remark:
+            self.waiting.append(replace(row, text=tail.remark))
 
     def _counts_alone(self, text: str) -> list[str]:
         """'24', 'decrease back to 18, then to 12': rounds without labels of which only the counts are told; none where the
@@ -392,6 +408,9 @@ class _Reader(NumberedRows):
                 self.unlabelled(sentence)
             else:
                 self.waiting.append(sentence)  # the very words that the round was read from: never read once more
+
+
+_THROUGH_BOTH = re.compile(r"([a-z][a-z ]*?) through both layers")
 
 
 _RING_OF = re.compile(r"(\d+) \S+(?: \S+)? in ring")

@@ -1,12 +1,13 @@
 /** Brief: what is to be made, for whom, how big, from which pictures. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
+import { useState } from "react";
 import { answer, api, postFile, type Schemas, sentence } from "../api/client";
 import { type Design, newKey } from "../design/design";
 import { useShownDesign } from "../design/layout";
 import { PageRefusal, SaveMark } from "../design/save-state";
 import { usePage } from "../design/use-page";
-import { Field, IconButton, inputClass, NumberField, Panel, SelectField } from "../ui/controls";
+import { Button, Field, IconButton, inputClass, NumberField, Panel, SelectField } from "../ui/controls";
 import { FileButton, PICTURES } from "../ui/file-button";
 import { Confirm, useSay } from "../ui/overlays";
 import { ComesOut } from "./comes-out";
@@ -14,6 +15,7 @@ import { Commission } from "./commission";
 import { Hazards } from "./hazards";
 import { type Box, PictureBoard, sizeOf } from "./picture-board";
 import { Plan, type Planned, propose, within } from "./plan";
+import { SketchDialog } from "./sketch";
 
 type Page = Design["brief"];
 type Picture = Schemas["PictureOut"];
@@ -158,6 +160,7 @@ function Pictures({
 }) {
   const queries = useQueryClient();
   const say = useSay();
+  const [sketching, setSketching] = useState(false);
   const key = ["pictures", design.id];
   const pictures = useQuery({
     queryKey: key,
@@ -180,19 +183,32 @@ function Pictures({
     <Panel
       title="Reference pictures"
       aside={
-        <FileButton
-          label="Picture file"
-          accept={PICTURES}
-          busy={add.isPending ? "Uploading …" : null}
-          onFile={add.mutate}
-        >
-          Add a picture
-        </FileButton>
+        <span className="flex flex-wrap gap-2">
+          <Button onClick={() => setSketching(true)}>Sketch</Button>
+          <FileButton
+            label="Picture file"
+            accept={PICTURES}
+            busy={add.isPending ? "Uploading …" : null}
+            onFile={add.mutate}
+          >
+            Add a picture
+          </FileButton>
+        </span>
       }
     >
+      {sketching && (
+        <SketchDialog
+          design={design.id}
+          yarns={(design.gauge.yarns ?? []).map((y) => [y.name, y.colour] as const)}
+          pictures={pictures.data ?? []}
+          onPicture={(file) => upload(design.id, file).then(done.onSuccess)}
+          onClose={() => setSketching(false)}
+        />
+      )}
       {pictures.data?.length === 0 && (
         <p className="text-soft">
-          A sketch, a photograph, a scrap of paper: PNG, JPEG or WebP up to 10 MB. It stays yours alone.
+          Sketch one here, or bring a photograph, a scrap of paper: PNG, JPEG or WebP up to 10 MB. It stays
+          yours alone.
         </p>
       )}
       <ul className="grid gap-3">
