@@ -145,13 +145,16 @@ class Placed:
     """A piece of a part in the scene: 4 × 4 matrix from its own frame (mm) to the scene's.
 
     x: (n, 3) its settled nodes in its own frame where they give way to other pieces; None where all lie as settled.
-    join: key of the join that seats it, empty for what sits on nothing.
+    join: key of the join that seats it, empty for what sits on nothing. seam: the point of its own frame by which it sits
+    and the direction in which it stands there: it turns about the one, and tilts with the other; None for what sits on
+    nothing or was swung forward.
     """
 
     part: str
     matrix: Vector
     x: Vector | None = None
     join: str = ""
+    seam: tuple[Vector, Vector] | None = None
 
     def in_scene(self, points: Vector) -> Vector:
         """(n, 3) points of its own frame in the scene."""

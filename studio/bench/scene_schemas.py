@@ -26,11 +26,15 @@ class GivesWay(Schema):
 
 class PlacedOut(Schema):
     """A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm). gives_way: null where it
-    lies as it settled. step: key of the step that places it, null for what sits on nothing."""
+    lies as it settled. step: key of the step that places it, host: of the part that it sits on, null for what sits on
+    nothing. seam: the point of the part's frame by which it sits, and the direction in which it stands there; null where a
+    tilt does not move it so."""
 
     part: str
     matrix: list[float]
     step: str | None = None
+    host: str | None = None
+    seam: list[float] | None = None
     gives_way: GivesWay | None = None
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from base64 import b64decode
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -230,9 +231,10 @@ def _shown(staging: Staged) -> SceneOut:
     weighed = balance(found.surfaces, found.placed, found.weighted) if stands else None
     eyes, guess = eyes_placed(found), proposed_eyes(found)
     seats = seats_of(value.joins, found.worked, value.posture)
+    hosts = {j.key: j.host for j in value.joins}
     return SceneOut(
         parts={key: previews.figure_part(found.worked[key], body, palette, {}) for key, body in found.bodies.items()},
-        placed=[_placed(p) for p in found.placed],
+        placed=[_placed(p, hosts) for p in found.placed],
         joined=found.joined,
         width_mm=width,
         depth_mm=depth,
@@ -273,13 +275,16 @@ def _mark(placed: MarkPlaced) -> MarkOut:
     )
 
 
-def _placed(piece: Placed) -> PlacedOut:
+def _placed(piece: Placed, hosts: Mapping[str, str]) -> PlacedOut:
     matrix = [round(float(v), 5) for v in piece.matrix.ravel()]
     step = piece.join or None
-    if piece.x is None:
-        return PlacedOut(part=piece.part, matrix=matrix, step=step)
-    scale, x = figures.packed_positions(piece.x)
-    return PlacedOut(part=piece.part, matrix=matrix, step=step, gives_way=GivesWay(scale=scale, x=x))
+    seam = None if piece.seam is None else [round(float(v), 5) for v in np.concatenate(piece.seam)]
+    gives_way = None
+    if piece.x is not None:
+        scale, x = figures.packed_positions(piece.x)
+        gives_way = GivesWay(scale=scale, x=x)
+    host = hosts.get(piece.join)
+    return PlacedOut(part=piece.part, matrix=matrix, step=step, host=host, seam=seam, gives_way=gives_way)
 
 
 def _drawn_eyes(found: Assembled) -> list[Faces]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 from collections.abc import Callable
 
 import numpy as np
@@ -287,11 +288,21 @@ def test_a_placed_arm_is_moved_tilted_and_turned_on_the_figure(desk: Page) -> No
     desk.wait_for_timeout(500)
     blue = handle_of(desk, (0x3F, 0x86, 0xB3))
     tilt = int(row.get_by_label("Tilt up").input_value())
+    red = (0xB5, 0x45, 0x3F)  # the other handle goes with the arm
+    still = handle_of(desk, red)
     drag(desk, blue, (blue[0], blue[1] - 50))
     expect(desk.get_by_test_id("pointed")).to_contain_text("Tilts by +30°")
+    desk.wait_for_timeout(500)
+    under_hand = handle_of(desk, red)
     desk.mouse.up()
     expect(row.get_by_label("Tilt up")).to_have_value(str(tilt + 30))
     saved(desk)
+    drawn(desk)
+    desk.wait_for_timeout(1500)
+    after = handle_of(desk, red)
+    # It was seen under the hand where it came to sit.
+    assert math.dist(still, after) > 30
+    assert math.dist(under_hand, after) < 0.35 * math.dist(still, after)
 
 
 def test_a_face_is_made_of_felt_thread_and_cheeks(desk: Page) -> None:

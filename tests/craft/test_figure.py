@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import xml.etree.ElementTree as ET
+from dataclasses import replace
 
 import numpy as np
 import pytest
+from scipy.spatial.transform import Rotation
 
 from craft.errors import CraftError
-from craft.figure.body import Body, body_of, column_of
+from craft.figure.body import Body, Placed, body_of, column_of
 from craft.figure.picture import View, draw
 from craft.figure.placement import Seat, extent, place
 from craft.figure.settling import measure, settle
@@ -127,3 +129,27 @@ def test_a_skirt_adds_nothing_to_the_height() -> None:
         + skirt
     ).parts[0]
     assert [t.label for t in column_of(part)] == [t.label for t in part.trunk]
+
+
+@pytest.mark.parametrize("closed", [True, False])
+def test_a_piece_turns_about_its_seam_and_tilts_with_it(parts: dict[str, Body], closed: bool) -> None:
+    """What a hand that turns a placed piece shows at once is where it comes to sit."""
+    bodies = {"head": parts["head"], "own": parts["head"] if closed else parts["ear"]}
+
+    def placed(seat: Seat) -> Placed:
+        return next(p for p in place(bodies, {"head": 1, "own": 1}, [seat]) if p.part == "own")
+
+    seat = Seat("own", "head", 7, 4.0, tilt=10)
+    before = placed(seat)
+    assert before.seam is not None
+    point, out = before.in_scene(before.seam[0][None])[0], before.matrix[:3, :3] @ before.seam[1]
+    turned = placed(replace(seat, turn=40))
+    about = Rotation.from_rotvec(np.radians(40) * out).as_matrix()
+    shown = (before.in_scene(bodies["own"].points()) - point) @ about.T + point
+    assert np.allclose(turned.in_scene(bodies["own"].points()), shown, atol=1e-6)
+    tilted = placed(replace(seat, tilt=35))
+    assert tilted.seam is not None
+    assert np.allclose(tilted.in_scene(tilted.seam[0][None])[0], point, atol=1e-9)
+    level = np.cross(out, [0.0, 0.0, 1.0])
+    up = Rotation.from_rotvec(np.radians(25) * level / np.linalg.norm(level)).apply(out)
+    assert np.allclose(tilted.matrix[:3, :3] @ tilted.seam[1], up, atol=1e-9)

@@ -106,11 +106,14 @@ def place(bodies: Mapping[str, Posable], makes: Mapping[str, int], seats: Sequen
         for seat in ready:
             around = [2 * math.pi * k / seat.spread for k in range(seat.spread)]
             for sign, angle in [(1.0, 0.0), (-1.0, 0.0)] if seat.paired else [(1.0, a) for a in around]:
-                matrix = done[seat.on] @ _seated(bodies, seat, sign, angle)
+                standing = _standing(bodies[seat.part], seat)
+                matrix = done[seat.on] @ _seated(bodies, seat, sign, angle) @ standing
                 if seat.swings:
                     matrix = _swung(bodies[seat.part], matrix)
                 done.setdefault(seat.part, matrix)
-                placed.append(Placed(seat.part, matrix, join=seat.key))
+                to_own = np.asarray(np.linalg.inv(standing), np.float64)
+                seam = None if seat.swings else (to_own[:3, 3], to_own[:3, 2])
+                placed.append(Placed(seat.part, matrix, join=seat.key, seam=seam))
         waiting = [s for s in waiting if s not in ready]
     return tuple(placed)
 
@@ -125,8 +128,14 @@ def _circular(key: str, host: Mapping[str, str]) -> bool:
     return False
 
 
+def _standing(own: Posable, seat: Seat) -> Matrix:
+    """From a piece's own frame to that in which it is joined at the origin and stands up along z."""
+    return _lying(own) if seat.laid else own.own_frame(on_start=seat.on_start)
+
+
 def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float, around: float) -> Matrix:
-    """sign: -1 for the mirrored one of a pair. around: angle from the first of those spread around the round."""
+    """Where a piece is joined and stands, in its host's frame. sign: -1 for the mirrored one of a pair. around: angle from the
+    first of those spread around the round."""
     host = bodies[seat.on]
     at = min(seat.round, host.rounds) - 1
     angle = sign * 2 * math.pi * seat.stitch / max(host.count_of(at), 1) + around
@@ -135,10 +144,9 @@ def _seated(bodies: Mapping[str, Posable], seat: Seat, sign: float, around: floa
     spin = np.eye(4)
     spin[:2, :2] = [[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]]
     own = bodies[seat.part]
-    standing = _lying(own) if seat.laid else own.own_frame(on_start=seat.on_start)
-    if sign < 0 and _flips_over(own, standing):
+    if sign < 0 and _flips_over(own, _standing(own, seat)):
         spin = spin @ np.diag([-1.0, -1.0, 1.0, 1.0])
-    return _frame(point, out) @ spin @ standing
+    return _frame(point, out) @ spin
 
 
 FLAT = 0.4

@@ -7075,14 +7075,20 @@ export interface components {
         /**
          * PlacedOut
          * @description A piece in the scene: 4 × 4 matrix, row by row, from the part's frame to the scene's (mm). gives_way: null where it
-         *     lies as it settled. step: key of the step that places it, null for what sits on nothing.
+         *     lies as it settled. step: key of the step that places it, host: of the part that it sits on, null for what sits on
+         *     nothing. seam: the point of the part's frame by which it sits, and the direction in which it stands there; null where a
+         *     tilt does not move it so.
          */
         PlacedOut: {
             gives_way?: components["schemas"]["GivesWay"] | null;
+            /** Host */
+            host?: string | null;
             /** Matrix */
             matrix: number[];
             /** Part */
             part: string;
+            /** Seam */
+            seam?: number[] | null;
             /** Step */
             step?: string | null;
         };

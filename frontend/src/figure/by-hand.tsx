@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Intersection, type Matrix4, Mesh, type Raycaster, Vector3 } from "three";
 import type { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Settled } from "./settled";
+import type { Turned } from "./turned";
 
 /** A piece by its place in the scene. mirrored: it is the second of a pair. */
 export type Grabbed = { piece: number; part: string; step: string; mirrored: boolean };
@@ -62,8 +63,6 @@ export function useStill(still: boolean) {
     };
   }, [controls, still]);
 }
-
-export type Turned = { tilt: number; turn: number };
 
 /** Degrees for each pixel that a handle is dragged, and what they snap to. */
 const DEGREES = 0.6;

@@ -10,12 +10,13 @@ import {
   Quaternion,
   Vector3,
 } from "three";
-import { type Grabbed, Handles, type Turned, useHolding, useStill } from "./by-hand";
+import { type Grabbed, Handles, useHolding, useStill } from "./by-hand";
 import { Marks } from "./marks";
 import { Relief } from "./relief";
 import { givenWay, type Settled, stitchAt, stitchBeside, stitchName } from "./settled";
 import Stage from "./stage";
 import { Stitches } from "./stitches";
+import { type Turned, turnedMatrix } from "./turned";
 import type { Scene } from "./types";
 
 export type Picked = { part: string; stitch: number; settled: Settled };
@@ -56,12 +57,13 @@ type Props = {
 export default function WholeScene(of: Props) {
   const { scene, label, settled, names, aim = null, mirrored = false } = of;
   const [pointed, setPointed] = useState<Pointed | null>(null);
-  const pieces = usePieces(scene, of.without);
-  const middle = useMiddle(pieces, settled, mirrored);
+  const [turning, setTurning] = useState<Turned | null>(null);
+  const still = usePieces(scene, of.without);
+  const pieces = useTurned(still, of.byHand?.chosen ?? null, turning);
+  const middle = useMiddle(still, settled, mirrored);
   const onKey = useWalking(of, pieces, pointed, setPointed);
   const said = pointed && settled.get(pointed.part);
   const drop = useDropping(of, pointed, setPointed);
-  const [turning, setTurning] = useState<Turned | null>(null);
   const hand = useHand(of, pointed);
   return (
     <div className={`flex h-full flex-col ${drop.over ? "outline-2 outline-woad" : ""}`} {...drop.handlers}>
@@ -177,6 +179,8 @@ function usePieces(scene: Scene, without: ReadonlySet<string> | undefined) {
           mirrored: shown.findIndex((q) => q.step === p.step && q.part === p.part) !== i,
           estimate: scene.parts[p.part],
           givesWay: p.gives_way,
+          seam: p.seam ?? null,
+          host: p.host ?? null,
           matrix: new Matrix4().fromArray(p.matrix).transpose(),
         })),
     [scene, without],
@@ -184,6 +188,31 @@ function usePieces(scene: Scene, without: ReadonlySet<string> | undefined) {
 }
 
 type Piece = ReturnType<typeof usePieces>[number];
+
+/** The pieces with those of the chosen step where a hand turns them now, and what sits on the first of these with it. */
+function useTurned(
+  pieces: Piece[],
+  chosen: { step: string; host: string } | null,
+  by: Turned | null,
+): Piece[] {
+  return useMemo(() => {
+    const host = pieces.find((p) => p.key === chosen?.host)?.matrix;
+    const first = pieces.find((p) => p.step && p.step === chosen?.step);
+    if (!by || !chosen || !host || !first) return pieces;
+    const turned = (p: Piece) => turnedMatrix(p.matrix, host, p.seam, by, p.mirrored);
+    const along = turned(first).multiply(first.matrix.clone().invert());
+    const carried = new Set([first.key]);
+    for (let more = true; more; ) {
+      const found = pieces.filter((p) => p.host && carried.has(p.host) && !carried.has(p.key));
+      for (const p of found) carried.add(p.key);
+      more = found.length > 0;
+    }
+    return pieces.map((p) => {
+      if (p.step === chosen.step) return { ...p, matrix: turned(p) };
+      return p.host && carried.has(p.host) ? { ...p, matrix: along.clone().multiply(p.matrix) } : p;
+    });
+  }, [pieces, chosen, by]);
+}
 
 /** The middle of everything that is shown. */
 function useMiddle(pieces: Piece[], settled: Props["settled"], mirrored: boolean) {
