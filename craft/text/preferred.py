@@ -49,6 +49,7 @@ _TOLD_OTHERWISE = re.compile(
     r"|\b(?:and|then)\s+(?:down|along|across)\s+the\s+ch|\b(?:sk|skip|miss)\s+\d\s+ch|\b(?:in|de)crease\s+\d+\s*[\[(=]"
     r"|(?:^|[:.)>*-])[^(\[*]*(?<![a-z])(?:sc|dc)\s*\d*\s*(?:,|\band\b|\+|&)\s*1?\s*(?:inc|dec|incr|decr|invdec|[ds]c2tog)\w*\s*[x×*]\s*\d"
     r"|\d\s*(?:hdc|dc|tr)\s+in\s+(?:the\s+)?[345](?:rd|th)\s+ch"
+    r"|,\s*(?:ss|sl\s*st)\s*\.?\s*[\[(]\s*\d"
 )
 """'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, '2 sc, inc x 6', a
 short row: what the notation may read as

@@ -42,6 +42,7 @@ _FORMS = (
     re.compile(r"[\[{]\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*[\]}]\s*[:.]?\s*"),
     re.compile(rf"(?i)[(\[{{]\s*(?:{ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]}}]\s*[:.]?\s*"),
     re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?(?:\)(?:\s*(?:[-–&+,]|(?:to|a|al|bis|à|y|and|und|et|e)(?=\s))\s*(?P<b>\d{1,4})\))?|\s?-\s?(?P<to>\d{1,4})\))\s*"),
+    re.compile(r"(?P<a>\d{1,3})\s*\.?-?\s*(?:a|al|y|to|bis|à|et)\s+(?P<b>\d{1,3})\s*\.-\s*"),
     re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
 )  # fmt: skip
 _SPELT = "|".join(CARDINALS)
@@ -76,19 +77,19 @@ _ROMAN = re.compile(rf"(?P<a>[IVX]{{1,6}})(?:{_TO}(?P<b>[IVX]{{1,6}}))?\s*[.:)]\
 _NEXT = re.compile(
     rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:next|last|final)\s+one\s*:\s*|(?:and\s+|und\s+|et\s+|y\s+|e\s+|en\s+)?(?:another\s+round|one\s+more\s+round|noch\s+eine\s+runde|encore\s+un\s+(?:tour|rang)|otra\s+vuelta(?:\s+más)?|un\s+altro\s+giro|nog\s+een\s+toer)\s*[,:.-]\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
 )
+_FOREIGN_NUMBERS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.NUMBER}
+_CARDINAL = "|".join(sorted({*CARDINALS, *_FOREIGN_NUMBERS}, key=lambda w: (-len(w), w)))
 _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
 )
 _MANY = re.compile(
     rf"(?i)(?:(?:then|now|and|dann|puis|luego|poi|dan)\s+)*(?:(?:altri|altre|otras?|autres|weitere|noch|nog|another)\s+)?"
-    rf"(?:(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:more\s+)?(?:rounds|rnds|runden|vueltas|tours|giri|toeren)|(?P<one>1|one)\s+(?:more\s+)?(?:round|rnd))(?!\w)"
+    rf"(?:(?P<n>\d{{1,3}}|{_CARDINAL})\s+(?:more\s+)?(?:rounds|rnds|runden|vueltas|tours|giri|toeren)|(?P<one>1|one)\s+(?:more\s+)?(?:round|rnd))(?!\w)"
     rf"(?:\s*[:-]\s*|\s+(?:of|in|with|at|mit|auf|zu|de|di|van|en|a|à|-)\s+|\s+(?=(?:even|plain|straight|sc|dc|all|without|no|just|normal|fm|ms|pb|mb|v|ohne|sans|sin|senza|zonder)\b))"
 )
 """'4 rounds of sc'."""
 
 _BULLET = re.compile(r"\s*(?:[-•‣·*^>»▪◦+]+\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:\*\*)?\s*")
-_FOREIGN_NUMBERS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.NUMBER}
-_CARDINAL = "|".join(sorted({*CARDINALS, *_FOREIGN_NUMBERS}, key=lambda w: (-len(w), w)))
 _ORDINAL = _NTHS
 _SPELLED = re.compile(
     rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:(?:[\s,]+(?:{_CARDINAL}))*\s*,?\s*(?:-|,|/|(?:{_UNTIL})\s)\s*(?P<b>{_CARDINAL}))?"
@@ -177,8 +178,7 @@ def _label(text: str, by: int) -> Label | None:
     if m := _COUNT_FIRST.match(text) or _COUNT_COLON.match(text):
         return _made(m, by, count=int(m.group("count")))
     if m := _MANY.match(text):
-        said = (m["n"] or m["one"]).lower()
-        return Label(None, None, by, by + m.end(), many=CARDINALS.get(said) or int(said))
+        return Label(None, None, by, by + m.end(), many=_spelled(m["n"] or m["one"]))
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
             return _made(m, by, bare=k > 7)

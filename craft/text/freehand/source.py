@@ -35,9 +35,12 @@ _ARROW = re.compile(
 )
 _RANGE_ARROW = re.compile(
     r"(?i)^(\W*(?:rounds?|rnds?|rds?|rows?|runden?|tours?|vueltas?|gir[oi]|toer(?:en)?|[rtvg])\.?\s*(\d{1,3}))"
-    r"\s*(?:[\u2192\u279c\u279d\u21d2\u25b6\u25ba\u27a4]|[-=]>)\s*(\d{1,3})(?=\s*[:.)=–-])"
+    r"\s*(?:[\u2192\u279c\u279d\u21d2\u25b6\u25ba\u27a4]|[-=]>|\.{2,3})\s*(?:rounds?|rnds?|rds?|r)?\.?\s*(\d{1,3})(?=\s*[:.)=–-])"
 )
-"""'Rd6→8 – 30 sc': from round to round."""
+"""'Rd6→8 – 30 sc', 'R7..R9: 36 sc': from round to round."""
+
+_PICOT_MADE = re.compile(r"(?i)\bch(?:ain)?\s*[2-5]\s*,?\s*\(\s*(?:an?\s+)?picot(?:\s+(?:is\s+)?made)?\s*\)")
+"""'ch 3 (picot made)'."""
 _DOTTED = re.compile(r"\b([a-zA-Z])\.\s?([a-z])\.(?:\s?([a-z])\.)?")
 _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
@@ -87,7 +90,7 @@ def plain(text: str) -> str:
         text = sign.sub(word, text)
     if m := _CELLS.fullmatch(text):
         text = f"{m['label']}: {m['work']} ({m['count']})" if m["count"] else f"{m['label']}: {m['work']}"
-    text = _EVERY_OTHER.sub("every 2nd", _CLUSTER.sub("bobble", text))
+    text = _EVERY_OTHER.sub("every 2nd", _CLUSTER.sub("bobble", _PICOT_MADE.sub("picot", text)))
     text = _COLOUR_AHEAD.sub(r"\g<label> [\g<colour>] ", text)
     text = _TINT_AHEAD.sub(r"\g<label>: [\g<colour>] ", text)
     text = STANDS_FOR.sub(r"\1 (counts as ", text)

@@ -182,6 +182,7 @@ class _Reader(NumberedRows):
     def _listed_rounds(self, text: str) -> tuple[str, list[str]] | None:
         """'Ears x2: mr 6; (2 sc, inc) x2 = 8; sc 8': a whole part in one line, its first round in a ring."""
         name, colon, rest = text.partition(":")
+        name = _FIRST_LABEL.sub("", name)
         between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), ",")
         if not colon or heading_of(name) is None or label_at(name + colon) is not None:
             return None
@@ -225,7 +226,7 @@ class _Reader(NumberedRows):
             if label.first is not None and label.first == label.last != self.part.last + 1:
                 label = replace(label, first=None, last=None, many=label.first)  # '2 Rd fM': two of them
             works = self._says_stitches(item) or label.many > 1 or any(t.sure and t.count for t in tails(item))
-            if works and not _ENDS_ROUNDS.fullmatch(item):
+            if works and not _ENDS_ROUNDS.fullmatch(item) and not self._only_slips(item):
                 self.labelled(row, label, item[label.end :].strip())
             else:
                 self.waiting.append(replace(row, text=item))
@@ -332,7 +333,7 @@ class _Reader(NumberedRows):
         """
         if not self.part.rounds or self.closed or len(text) > MOST_HEADING:
             return False
-        if any(w.again for w in self.candidates(text)):
+        if any(w.again for w in self.candidates(text)) or self._only_slips(text):
             return False
         if self.part.unlabelled and self._counts_stitches(text):
             return True  # what does not fit here is a slip, and no remark
@@ -350,6 +351,12 @@ class _Reader(NumberedRows):
         if (self.part.bare or self.part.unlabelled) and self._is_work_alone(self._without_directions(text)):
             return True
         return tail.count is not None if counted else not tail.remark
+
+    def _only_slips(self, text: str) -> bool:
+        """'SL ST, FO.': one slip stitch that ends a part, and no round of them."""
+        words = tokens(text, self.vocabulary())
+        made = {t.value for t in words if t.sort is Sort.STITCH}
+        return made == {"slst"} and not any(t.sort in (Sort.EACH, Sort.EVERY, Sort.AROUND, Sort.NUMBER) for t in words)
 
     def _is_work_alone(self, text: str) -> bool:
         """Whether a line says stitches and numbers, and nothing else."""
@@ -412,6 +419,9 @@ class _Reader(NumberedRows):
 
 _THROUGH_BOTH = re.compile(r"([a-z][a-z ]*?) through both layers")
 
+
+_FIRST_LABEL = re.compile(r"(?i)(?<=\S)\s+(?:rounds?|rnds?|rds?|r)\.?\s*1\s*$")
+"""'BELLY (cream) R1: MR6. R2: …': the first round's number behind a part's name."""
 
 _RING_OF = re.compile(r"(\d+) \S+(?: \S+)? in ring")
 _ENDS_ROUNDS = re.compile(r"(?i)(?:ss|sl\s?st|slst|fo|f/o|off|stuff|close)")

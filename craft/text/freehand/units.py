@@ -91,6 +91,9 @@ class Units(Stitches):
         inside = self.eat(Sort.IN) is not None
         always = self.eat(Sort.ALWAYS)
         doubled = self.eat(Sort.DOUBLE) is not None
+        if doubled and self.sort() is Sort.IN and self.sort(1) is Sort.NUMBER and self.sort(2) in (None, *SEPARATORS):
+            self.take()
+            return spaced("inc", int(self.take().value) - 1)  # 'doubler 1 maille sur 2'
         whole = inside and self._says_all()
         each = self.eat(Sort.EACH, Sort.EVERY) is not None
         if not always and not each and not doubled:
