@@ -11,13 +11,13 @@ from craft.rounds.stitches import Terms
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
-from craft.text.freehand.evidence import choose
 from craft.text.freehand.headings import heading_as_said, heading_of
 from craft.text.freehand.labels import Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
-from craft.text.freehand.numbered_rows import COUNT_AHEAD, NumberedRows
+from craft.text.freehand.numbered_rows import COUNT_AHEAD
+from craft.text.freehand.one_line import OneLine, slashed_counts
 from craft.text.freehand.references import reference_in
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
@@ -41,17 +41,8 @@ _COUNT_ROW = re.compile(
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
 
-LEAST_LISTED = 3
-"""Rounds of a part that is told in one line."""
-
 MOST_WORDS = 200
 """Code points of the words of a round that has no label."""
-
-_BETWEEN_ROUNDS = (";", " // ", " / ", ". ")
-_THEN = re.compile(
-    r"(?i)\s*,\s*(?:and\s+)?(?:then|dann|danach|puis|ensuite|luego|después|poi|dopo|dan|daarna)\s+(?=\S)"
-)
-""", dann': between rounds of a part that is told in one sentence."""
 
 _ONWARD = re.compile(
     r"(?i)(?:next|now|then|after\s+(?:that|this)|from\s+here|finally|lastly|dann|danach|nun|jetzt|ensuite|puis|maintenant"
@@ -126,7 +117,7 @@ def translated(
     return Translation(tuple(reader.out), reader.terms, reader.language, tuple(reader.told), colours)
 
 
-class _Reader(NumberedRows):
+class _Reader(OneLine):
     """Goes through the rows of a text once, part by part."""
 
     def read(self) -> None:
@@ -148,10 +139,10 @@ class _Reader(NumberedRows):
                 change = int((known["change"] or "0").replace(" ", ""))
                 self.counted_first(row, (int(known["first"] or last), last), count, change)
             return
-        if items := self._listed_rounds(row.text):
+        if items := self.listed_rounds(row.text):
             self._rounds_of_line(row, *items)
             return
-        if slashed := _slashed(row.text):
+        if slashed := slashed_counts(row.text):
             self.slashes(row, *slashed)
             return
         reference = reference_in(row.text, self.language)
@@ -179,45 +170,6 @@ class _Reader(NumberedRows):
             end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
             self.labelled(row, label, row.text[label.end : end].strip())
 
-    def _listed_rounds(self, text: str) -> tuple[str, list[str]] | None:
-        """'Ears x2: mr 6; (2 sc, inc) x2 = 8; sc 8': a whole part in one line, its first round in a ring."""
-        name, colon, rest = text.partition(":")
-        name = _FIRST_LABEL.sub("", name)
-        between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), ",")
-        if not colon or heading_of(name) is None or label_at(name + colon) is not None:
-            return None
-        told = _THEN.split(rest)
-        pieces = (_counted_items(rest) or self._whole_rounds(rest)) if between == "," else rest.split(between)
-        pieces = told if len(told) >= LEAST_LISTED and len(told) > len(pieces) else pieces
-        items = [i.strip(" .") for i in pieces if i.strip(" .")]
-        first = label_at(items[0]) if items else None
-        if len(items) < LEAST_LISTED or (first is not None and (between == ". " or first.first != 1)):
-            return None
-        worked = [i for i in items if any(t.sort is Sort.STITCH for t in tokens(i, self.vocabulary()))]
-        starts = items[0][first.end :] if first is not None else items[0]
-        return (name, items) if self.rings(starts) and len(worked) >= len(items) - 2 else None
-
-    def _whole_rounds(self, text: str) -> list[str]:
-        """'mr6, 6inc, blo 12, fo': items between commas each of which uses up the stitches of the one before, all of them;
-        none where one does not, as the items of one round do not."""
-        first, *items = [item.strip(" .") for item in text.split(",")]
-        rung = [m for way in self.candidates(first) if (m := _RING_OF.fullmatch(way.work)) is not None]
-        found, live = [first], int(rung[0][1]) if rung else 0
-        for item in items:
-            if _ENDS_ROUNDS.fullmatch(item) or is_direction(item):
-                found.append(item)
-                continue
-            if (loops := self.as_many(item, live or -1)) is not None:
-                found.append(f"{loops} sc ({live})".strip())
-                continue
-            below = replace(self.below(), live=live, chained=False, lead="", opening=False, ringed=False)
-            chosen = choose(self.candidates(item), below, None)
-            if chosen is not None and chosen.fits and chosen.live and live:
-                found, live = [*found, item], chosen.live
-            else:
-                return []
-        return found if live and len(found) > LEAST_LISTED else []
-
     def _rounds_of_line(self, row: Row, name: str, items: list[str]) -> None:
         self.waiting.append(replace(row, text=name))
         self.begin(row)
@@ -226,7 +178,7 @@ class _Reader(NumberedRows):
             if label.first is not None and label.first == label.last != self.part.last + 1:
                 label = replace(label, first=None, last=None, many=label.first)  # '2 Rd fM': two of them
             works = self._says_stitches(item) or label.many > 1 or any(t.sure and t.count for t in tails(item))
-            if works and not _ENDS_ROUNDS.fullmatch(item) and not self._only_slips(item):
+            if works and not self.ends_part_in_line(item):
                 self.labelled(row, label, item[label.end :].strip())
             else:
                 self.waiting.append(replace(row, text=item))
@@ -333,7 +285,7 @@ class _Reader(NumberedRows):
         """
         if not self.part.rounds or self.closed or len(text) > MOST_HEADING:
             return False
-        if any(w.again for w in self.candidates(text)) or self._only_slips(text):
+        if any(w.again for w in self.candidates(text)) or self.only_slips(text):
             return False
         if self.part.unlabelled and self._counts_stitches(text):
             return True  # what does not fit here is a slip, and no remark
@@ -351,12 +303,6 @@ class _Reader(NumberedRows):
         if (self.part.bare or self.part.unlabelled) and self._is_work_alone(self._without_directions(text)):
             return True
         return tail.count is not None if counted else not tail.remark
-
-    def _only_slips(self, text: str) -> bool:
-        """'SL ST, FO.': one slip stitch that ends a part, and no round of them."""
-        words = tokens(text, self.vocabulary())
-        made = {t.value for t in words if t.sort is Sort.STITCH}
-        return made == {"slst"} and not any(t.sort in (Sort.EACH, Sort.EVERY, Sort.AROUND, Sort.NUMBER) for t in words)
 
     def _is_work_alone(self, text: str) -> bool:
         """Whether a line says stitches and numbers, and nothing else."""
@@ -420,32 +366,6 @@ class _Reader(NumberedRows):
 _THROUGH_BOTH = re.compile(r"([a-z][a-z ]*?) through both layers")
 
 
-_FIRST_LABEL = re.compile(r"(?i)(?<=\S)\s+(?:rounds?|rnds?|rds?|r)\.?\s*1\s*$")
-"""'BELLY (cream) R1: MR6. R2: …': the first round's number behind a part's name."""
-
-_RING_OF = re.compile(r"(\d+) \S+(?: \S+)? in ring")
-_ENDS_ROUNDS = re.compile(r"(?i)(?:ss|sl\s?st|slst|fo|f/o|off|stuff|close)")
-"""What ends a part that is told in one line."""
-
-
-def _counted_items(text: str) -> list[str]:
-    """'mr 6, inc (12), sc inc (18)': rounds between commas, each but a ring at the first ending in its count; none else."""
-    ring, comma, rest = text.partition(",")
-    items: list[str] = []
-    for told in re.split(r"(?<=[)\]])\s*,", rest):
-        item = told
-        count = _COUNT_AT_END.search(items[-1]) if items else None
-        while count is not None and (plain := re.match(rf"\s*{count['n']}\s*(?:,|$)", item)) is not None:
-            items.append(f"sc ({count['n']})")  # '…, inc x6 (24), 24, 24, …': as many as before
-            item = item[plain.end() :]
-        items += [item] if item.strip() else []
-    counted = all(_COUNT_AT_END.search(item) for item in items)
-    return [ring, *items] if comma and counted and len(items) >= LEAST_LISTED else []
-
-
-_COUNT_AT_END = re.compile(r"[(\[]\s*(?P<n>\d{1,4})\s*[)\]]\s*\.?\s*$")
-
-
 def _ends_part(text: str) -> bool:
     return (
         re.search(
@@ -453,14 +373,4 @@ def _ends_part(text: str) -> bool:
             text,
         )
         is not None
-    )
-
-
-def _slashed(text: str) -> tuple[str, list[str]] | None:
-    """'body: 6 / 12 / 18 x3 / close': a part told by its counts alone."""
-    name, colon, rest = text.partition(":")
-    items = [i.strip() for i in rest.split("/")]
-    counts = [i for i in items if re.fullmatch(r"\d{1,4}(?:\s*x\s*\d{1,3})?", i)]
-    return (
-        (name, items) if colon and len(items) > 2 and len(counts) >= 2 and len(counts) * 2 >= len(items) - 1 else None
     )

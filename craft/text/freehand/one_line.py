@@ -1,0 +1,111 @@
+"""Parts that are told in one line: 'Ears x2: mr 6; (2 sc, inc) x2 = 8; sc 8', 'body: 6 / 12 / 18 x3 / close'."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+
+from craft.text.freehand.clauses import is_direction
+from craft.text.freehand.evidence import choose
+from craft.text.freehand.headings import heading_of
+from craft.text.freehand.labels import label_at
+from craft.text.freehand.lexer import tokens
+from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.numbered_rows import NumberedRows
+
+LEAST_LISTED = 3
+"""Rounds of a part that is told in one line."""
+
+_BETWEEN_ROUNDS = (";", " // ", " / ", ". ")
+_THEN = re.compile(
+    r"(?i)\s*,\s*(?:and\s+)?(?:then|dann|danach|puis|ensuite|luego|después|poi|dopo|dan|daarna)\s+(?=\S)"
+)
+""", dann': between rounds of a part that is told in one sentence."""
+
+_FIRST_LABEL = re.compile(r"(?i)(?<=\S)\s+(?:rounds?|rnds?|rds?|r)\.?\s*1\s*$")
+"""'BELLY (cream) R1: MR6. R2: …': the first round's number behind a part's name."""
+
+_RING_OF = re.compile(r"(\d+) \S+(?: \S+)? in ring")
+_ENDS_ROUNDS = re.compile(r"(?i)(?:ss|sl\s?st|slst|fo|f/o|off|stuff|close)")
+"""What ends a part that is told in one line."""
+
+
+class OneLine(NumberedRows):
+    """Takes a part in one line apart into its rounds."""
+
+    def listed_rounds(self, text: str) -> tuple[str, list[str]] | None:
+        """'Ears x2: mr 6; (2 sc, inc) x2 = 8; sc 8': a whole part in one line, its first round in a ring."""
+        name, colon, rest = text.partition(":")
+        name = _FIRST_LABEL.sub("", name)
+        between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), ",")
+        if not colon or heading_of(name) is None or label_at(name + colon) is not None:
+            return None
+        told = _THEN.split(rest)
+        pieces = (_counted_items(rest) or self._whole_rounds(rest)) if between == "," else rest.split(between)
+        pieces = told if len(told) >= LEAST_LISTED and len(told) > len(pieces) else pieces
+        items = [i.strip(" .") for i in pieces if i.strip(" .")]
+        first = label_at(items[0]) if items else None
+        if len(items) < LEAST_LISTED or (first is not None and (between == ". " or first.first != 1)):
+            return None
+        worked = [i for i in items if any(t.sort is Sort.STITCH for t in tokens(i, self.vocabulary()))]
+        starts = items[0][first.end :] if first is not None else items[0]
+        return (name, items) if self.rings(starts) and len(worked) >= len(items) - 2 else None
+
+    def _whole_rounds(self, text: str) -> list[str]:
+        """'mr6, 6inc, blo 12, fo': items between commas each of which uses up the stitches of the one before, all of them;
+        none where one does not, as the items of one round do not."""
+        first, *items = [item.strip(" .") for item in text.split(",")]
+        rung = [m for way in self.candidates(first) if (m := _RING_OF.fullmatch(way.work)) is not None]
+        found, live = [first], int(rung[0][1]) if rung else 0
+        for item in items:
+            if _ENDS_ROUNDS.fullmatch(item) or is_direction(item):
+                found.append(item)
+                continue
+            if (loops := self.as_many(item, live or -1)) is not None:
+                found.append(f"{loops} sc ({live})".strip())
+                continue
+            below = replace(self.below(), live=live, chained=False, lead="", opening=False, ringed=False)
+            chosen = choose(self.candidates(item), below, None)
+            if chosen is not None and chosen.fits and chosen.live and live:
+                found, live = [*found, item], chosen.live
+            else:
+                return []
+        return found if live and len(found) > LEAST_LISTED else []
+
+    def ends_part_in_line(self, item: str) -> bool:
+        """Whether an item of such a line is no round but what ends the part: 'ss', 'SL ST, FO'."""
+        return _ENDS_ROUNDS.fullmatch(item) is not None or self.only_slips(item)
+
+    def only_slips(self, text: str) -> bool:
+        """'SL ST, FO.': one slip stitch that ends a part, and no round of them."""
+        words = tokens(text, self.vocabulary())
+        made = {t.value for t in words if t.sort is Sort.STITCH}
+        return made == {"slst"} and not any(t.sort in (Sort.EACH, Sort.EVERY, Sort.AROUND, Sort.NUMBER) for t in words)
+
+
+def _counted_items(text: str) -> list[str]:
+    """'mr 6, inc (12), sc inc (18)': rounds between commas, each but a ring at the first ending in its count; none else."""
+    ring, comma, rest = text.partition(",")
+    items: list[str] = []
+    for told in re.split(r"(?<=[)\]])\s*,", rest):
+        item = told
+        count = _COUNT_AT_END.search(items[-1]) if items else None
+        while count is not None and (plain := re.match(rf"\s*{count['n']}\s*(?:,|$)", item)) is not None:
+            items.append(f"sc ({count['n']})")  # '…, inc x6 (24), 24, 24, …': as many as before
+            item = item[plain.end() :]
+        items += [item] if item.strip() else []
+    counted = all(_COUNT_AT_END.search(item) for item in items)
+    return [ring, *items] if comma and counted and len(items) >= LEAST_LISTED else []
+
+
+_COUNT_AT_END = re.compile(r"[(\[]\s*(?P<n>\d{1,4})\s*[)\]]\s*\.?\s*$")
+
+
+def slashed_counts(text: str) -> tuple[str, list[str]] | None:
+    """'body: 6 / 12 / 18 x3 / close': a part told by its counts alone."""
+    name, colon, rest = text.partition(":")
+    items = [i.strip() for i in rest.split("/")]
+    counts = [i for i in items if re.fullmatch(r"\d{1,4}(?:\s*x\s*\d{1,3})?", i)]
+    return (
+        (name, items) if colon and len(items) > 2 and len(counts) >= 2 and len(counts) * 2 >= len(items) - 1 else None
+    )
