@@ -67,6 +67,10 @@ def test_a_figure_of_three_designers_pieces_is_drawn_grafted_and_published(
     expect(bench.get_by_text("In the way of publishing it with all its rounds")).to_be_visible()
     bench.get_by_role("link", name="Booklet").click()
     expect(bench.get_by_role("heading", name="For your own use, not to be passed on")).to_be_visible()
+    bench.get_by_role("button", name=re.compile("^Release 1.0")).click()
+    dialog = bench.get_by_role("dialog")
+    expect(dialog.get_by_role("region", name="Terms of others forbid it")).to_contain_text("may not be published again")
+    expect(dialog.get_by_role("button", name="Make release 1")).to_be_disabled()
 
 
 def _held(page: Page) -> str:
