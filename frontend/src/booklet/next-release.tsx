@@ -46,38 +46,14 @@ export function NextRelease({
       title={`Release ${next.number} of ${design.name}: version ${next.version}`}
       about="It keeps the pattern as it is now. Its number, date and digest stand on every page."
     >
-      {forbidden.length > 0 && (
-        <div className="mb-3">
-          <Findings design={design} title="Terms of others forbid it" found={forbidden} bad />
-          <p className="max-w-prose">
-            No reason passes them over. Print only what differs, where that is allowed; or, where its designer
-            has allowed you more, note that under Bases, Credits.
-          </p>
-        </div>
-      )}
+      <Forbidden design={design} found={forbidden} />
       {blocking.length > forbidden.length && (
-        <div className="mb-3">
-          <Findings
-            design={design}
-            title="Blocks the release"
-            found={blocking.filter((f) => !f.forbids)}
-            bad
-          />
-          <Field
-            label="Release it all the same, because"
-            hint="The release keeps this reason, with what blocked it."
-          >
-            {(ids) => (
-              <textarea
-                {...ids}
-                className={`${inputClass} min-h-14`}
-                maxLength={1000}
-                value={reason}
-                onChange={(e) => setReason(e.target.value)}
-              />
-            )}
-          </Field>
-        </div>
+        <Blocking
+          design={design}
+          found={blocking.filter((f) => !f.forbids)}
+          reason={reason}
+          onReason={setReason}
+        />
       )}
       {again && (
         <p className="mb-3 border-l-4 border-weld bg-weld-ground px-2 py-1">
@@ -133,6 +109,55 @@ export function NextRelease({
         </Button>
       </div>
     </Dialog>
+  );
+}
+
+type Found = Schemas["NextRelease"]["findings"];
+
+/** What terms of others forbid, and the two ways out. */
+function Forbidden({ design, found }: { design: Design; found: Found }) {
+  if (!found.length) return null;
+  return (
+    <div className="mb-3">
+      <Findings design={design} title="Terms of others forbid it" found={found} bad />
+      <p className="max-w-prose">
+        No reason passes them over. Print only what differs, where that is allowed; or, where its designer has
+        allowed you more, note that under Bases, Credits.
+      </p>
+    </div>
+  );
+}
+
+/** What blocks it, and her reason to release it all the same. */
+function Blocking({
+  design,
+  found,
+  reason,
+  onReason,
+}: {
+  design: Design;
+  found: Found;
+  reason: string;
+  onReason: (said: string) => void;
+}) {
+  return (
+    <div className="mb-3">
+      <Findings design={design} title="Blocks the release" found={found} bad />
+      <Field
+        label="Release it all the same, because"
+        hint="The release keeps this reason, with what blocked it."
+      >
+        {(ids) => (
+          <textarea
+            {...ids}
+            className={`${inputClass} min-h-14`}
+            maxLength={1000}
+            value={reason}
+            onChange={(e) => onReason(e.target.value)}
+          />
+        )}
+      </Field>
+    </div>
   );
 }
 
