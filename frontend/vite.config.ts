@@ -36,5 +36,5 @@ export default defineConfig({
     assetsInlineLimit: 0,
     rolldownOptions: { input: ["index.html", "make.html"] },
   },
-  test: { environment: "jsdom", setupFiles: ["src/test-setup.ts"], css: true },
+  test: { environment: "jsdom", setupFiles: ["src/test-setup.ts"], css: true, testTimeout: 20_000 },
 });
