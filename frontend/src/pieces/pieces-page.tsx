@@ -33,10 +33,18 @@ function Remove({ piece }: { piece: Piece }) {
   const queries = useQueryClient();
   const say = useSay();
   const remove = useMutation({
-    mutationFn: () =>
-      answer(api.DELETE("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id } } })),
-    // Off the screen at once: a picture that has just settled must not be asked of a piece that is gone.
-    onMutate: () => queries.setQueryData<Piece[]>(["pieces"], (all) => all?.filter((p) => p.id !== piece.id)),
+    mutationFn: async () => {
+      // What is being asked of the piece is answered first: behind its removal there is nothing to answer.
+      const asked = queries.getQueryCache().find({ queryKey: ["settling", "piece", piece.id] });
+      if (asked?.state.fetchStatus === "fetching") await asked.promise?.catch(() => null);
+      return answer(api.DELETE("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id } } }));
+    },
+    // Off the screen at once: a picture that has just settled must not be asked of a piece that is gone, nor may a
+    // list that is on its way bring it back.
+    onMutate: async () => {
+      await queries.cancelQueries({ queryKey: ["pieces"], exact: true });
+      queries.setQueryData<Piece[]>(["pieces"], (all) => all?.filter((p) => p.id !== piece.id));
+    },
     onSettled: () => queries.invalidateQueries({ queryKey: ["pieces"] }),
     onError: (e) => say(sentence(e), true),
   });
