@@ -34,8 +34,9 @@ export function ConflictDialog({
       open={conflict !== null}
       onOpen={() => undefined}
       wide
+      beside
       title={`${name} was changed in another window`}
-      about="Nothing is lost: choose which text goes on. The other stays in what was done, or in the other window."
+      about="Nothing is lost: choose which text goes on (Tab leads here; what you type meanwhile goes on in your text). The other stays in what was done, or in the other window."
     >
       {conflict && (
         <div className="grid gap-4 md:grid-cols-2">

@@ -127,6 +127,20 @@ describe("a part's text", () => {
     await made.flush();
     expect(sent.at(-1)).toMatchObject({ text: "mine again", etag: "t12" });
   });
+  it("that is typed on while the choice is open joins her side of it, and is what is kept", async () => {
+    replies.push(refused(409, { theirs: "theirs", etag: "t9" }));
+    const { made, shown } = saver();
+    made.type("min");
+    await vi.advanceTimersByTimeAsync(600);
+    made.type("mine");
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(sent).toHaveLength(1);
+    expect(shown.conflict).toEqual({ mine: "mine", theirs: "theirs", etag: "t9" });
+    if (shown.conflict) made.settle(shown.conflict, "mine");
+    await vi.advanceTimersByTimeAsync(0);
+    expect(sent.at(-1)).toMatchObject({ text: "mine", etag: "t9" });
+    expect(shown).toMatchObject({ conflict: null, state: "saved" });
+  });
   it("that is refused stays, with the reason", async () => {
     replies.push(refused(422));
     const { made, shown } = saver();

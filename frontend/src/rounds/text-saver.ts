@@ -40,6 +40,8 @@ export class TextSaver {
   private loose: boolean;
   private saving: Promise<void> | null = null;
   private open = true;
+  /** Until she has chosen nothing is sent: what she types on is added to her side of the choice. */
+  private conflict: Conflict | null = null;
   private breath: Timer;
   private rest: Timer;
 
@@ -68,8 +70,11 @@ export class TextSaver {
     keepUnsent(this.design, { kind: "text", part: this.part, text, etag: this.etag });
     clearTimeout(this.breath);
     clearTimeout(this.rest);
-    this.breath = setTimeout(() => void this.flush(), BREATH_MS);
-    this.rest = setTimeout(() => void this.keep(), REST_MS);
+    if (this.conflict) this.disagree({ ...this.conflict, mine: text });
+    else {
+      this.breath = setTimeout(() => void this.flush(), BREATH_MS);
+      this.rest = setTimeout(() => void this.keep(), REST_MS);
+    }
     return first;
   }
 
@@ -110,7 +115,7 @@ export class TextSaver {
     this.seen.add(conflict.etag);
     // Their text may become a version meanwhile: it is what she chose against, under another tag.
     this.stored = conflict.theirs;
-    this.show({ conflict: null });
+    this.disagree(null);
     if (keep === "mine") void this.flush();
     else {
       this.done();
@@ -148,6 +153,11 @@ export class TextSaver {
     return true;
   }
 
+  private disagree(conflict: Conflict | null): void {
+    this.conflict = conflict;
+    this.show({ conflict });
+  }
+
   private done(): void {
     this.pending = null;
     dropUnsent(this.design, { kind: "text", part: this.part });
@@ -182,12 +192,12 @@ export class TextSaver {
       this.retag(problem.etag);
       this.breath = setTimeout(() => void this.flush());
     } else if (problem?.status === 409) {
-      const conflict = {
+      this.disagree({
         mine: this.pending ?? sent,
         theirs: String(problem.theirs),
         etag: problem.etag ?? "",
-      };
-      this.show({ conflict, state: "stale" });
+      });
+      this.show({ state: "stale" });
     } else if (!problem || problem.status === 0 || problem.status >= 500) {
       this.show({ state: "offline" });
       // Once it is left, the stop that is shown then sends what waits: two senders would hide it from each other.

@@ -1,7 +1,17 @@
 /** Overlays, all on Radix primitives: dialog, confirmation, tooltip, toast. */
 import { X } from "lucide-react";
 import { AlertDialog, Dialog as Radix, Toast, Tooltip } from "radix-ui";
-import { createContext, type ReactNode, useCallback, useContext, useMemo, useRef, useState } from "react";
+import {
+  createContext,
+  type ReactNode,
+  type RefObject,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { Button, IconButton } from "./controls";
 import type { Estimate } from "./units";
 import { spread } from "./units";
@@ -18,6 +28,20 @@ const sheet =
 
 const WHOLE = "flex h-[96dvh] max-h-[96dvh] w-[min(98vw,90rem)] flex-col md:overflow-hidden";
 
+/** Tab from anywhere else goes to the first control of what is shown. */
+function useTabLeadsTo(shown: RefObject<HTMLElement | null>, on: boolean) {
+  useEffect(() => {
+    if (!on) return;
+    const lead = (e: KeyboardEvent) => {
+      if (e.key !== "Tab" || shown.current?.contains(document.activeElement)) return;
+      e.preventDefault();
+      shown.current?.querySelector<HTMLElement>("button, a[href], input, textarea")?.focus();
+    };
+    document.addEventListener("keydown", lead, true);
+    return () => document.removeEventListener("keydown", lead, true);
+  }, [shown, on]);
+}
+
 export function Dialog({
   open,
   onOpen,
@@ -26,6 +50,7 @@ export function Dialog({
   children,
   wide = false,
   whole = false,
+  beside = false,
 }: {
   open: boolean;
   onOpen: (open: boolean) => void;
@@ -35,18 +60,24 @@ export function Dialog({
   wide?: boolean;
   /** As large as the window, its own columns scrolling. */
   whole?: boolean;
+  /** Opens while she types: takes neither the focus nor a key from there, is told aloud, and Tab leads to it. */
+  beside?: boolean;
 }) {
+  const sheetShown = useRef<HTMLDivElement>(null);
+  useTabLeadsTo(sheetShown, open && beside);
   // Most dialogs have no trigger of their own that could be given the focus again: what had it before gets it.
   const before = useRef<Element | null>(null);
   return (
-    <Radix.Root open={open} onOpenChange={onOpen}>
+    <Radix.Root open={open} onOpenChange={onOpen} modal={!beside}>
       <Radix.Portal>
         <Radix.Overlay className={veil} />
         <Radix.Content
+          ref={sheetShown}
           className={`${sheet} ${wide ? "w-[min(94vw,62rem)]" : ""} ${whole ? WHOLE : ""}`}
           {...(about ? {} : { "aria-describedby": undefined })}
-          onOpenAutoFocus={() => {
+          onOpenAutoFocus={(e) => {
             before.current = document.activeElement;
+            if (beside) e.preventDefault();
           }}
           onCloseAutoFocus={(e) => {
             e.preventDefault();
@@ -54,7 +85,11 @@ export function Dialog({
           }}
         >
           <Radix.Title className="mb-1 pr-10 text-xl">{title}</Radix.Title>
-          {about && <Radix.Description className="mb-3 text-soft">{about}</Radix.Description>}
+          {about && (
+            <Radix.Description className="mb-3 text-soft" role={beside ? "alert" : undefined}>
+              {about}
+            </Radix.Description>
+          )}
           {children}
           {/* Last, so that the focus begins in what the dialog is for. */}
           <Radix.Close asChild>

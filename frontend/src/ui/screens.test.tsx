@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { fireEvent, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Door } from "../accounts/door";
@@ -206,6 +206,28 @@ it("a conflict shows both texts and marks what differs", async () => {
   expect(within(mine).getByText("R1").className).not.toContain("weld");
   await userEvent.click(within(mine).getByRole("button", { name: "Keep this text" }));
   expect(settle).toHaveBeenCalledWith("mine");
+});
+
+function Typing() {
+  const [text, setText] = useState("");
+  const conflict = text.length < 4 ? null : { mine: text, theirs: "theirs", etag: "t" };
+  return (
+    <>
+      <textarea aria-label="Rounds" value={text} onChange={(e) => setText(e.target.value)} />
+      <button type="button">In between</button>
+      <ConflictDialog conflict={conflict} name="Body" settle={vi.fn()} />
+    </>
+  );
+}
+
+it("a conflict that opens while she types takes no key from her, is told aloud, and Tab leads to it", async () => {
+  shown(<Typing />);
+  await userEvent.type(screen.getByLabelText("Rounds"), "typed right on");
+  const mine = screen.getByRole("region", { name: "Typed here" });
+  expect(within(mine).getByText("typed right on")).toBeTruthy();
+  expect(screen.getByRole("alert").textContent).toContain("Nothing is lost");
+  await userEvent.tab();
+  expect(document.activeElement?.textContent).toBe("Keep this text");
 });
 
 it("whether it is saved is told in words, and a refusal with its choices", async () => {
