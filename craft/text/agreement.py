@@ -26,6 +26,7 @@ def disagreements(
     yield from _terms(text, reading, translation)
     yield from _eyes(reading, parts)
     yield from _colours(reading, parts, translation)
+    yield from _letters(text, parts)
     yield from other_counts(text, reading, parts)
     yield from wrong_closings(reading, parts)
 
@@ -76,6 +77,18 @@ def _colours(
             said = f"{colour} is in the list of colours, and no round is worked in it."
             line = next((x for x in reading.lines if colour.lower() in x.text.lower()), reading.lines[0])
             yield Problem("unused-colour", Place(None, None, line.number, 1, line.span), said)
+
+
+def _letters(text: str, parts: Sequence[WorkedPart]) -> Iterator[Problem]:
+    """Letters that rounds are worked in as colours, and that the text gives no colour to: 'with V', of A and B."""
+    worked = {colour for part in parts for colour in part.graph.colours if len(colour) == 1}
+    known = freehand.letters_of_colours(text) if worked else frozenset()
+    for letter in sorted(worked - known) if known else ():
+        number = next(
+            (n for n, line in enumerate(text.splitlines(), 1) if re.search(rf"(?<!\w){letter}(?!\w)", line)), 1
+        )
+        said = f"{letter} is no colour of this text, which has {' and '.join(sorted(known))}."
+        yield Problem("unlisted-colour", Place(None, None, number, 1), said)
 
 
 def _plain(name: str) -> str:

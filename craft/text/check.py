@@ -13,6 +13,7 @@ from craft.text import freehand
 from craft.text.agreement import disagreements
 from craft.text.checked import Checked, ordered
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections
+from craft.text.left_out import may_tell_work, with_left_out
 from craft.text.notation import Reading, read, unexplained
 from craft.text.numbers_made import made_too_few
 from craft.text.preferred import explains_more, is_plain, starts_at_fault, with_passed_over
@@ -47,17 +48,18 @@ def check(
     run = _Run(text, yarns, colour, pieces, corrections)
     strict = run.checked(read(text, terms, yarns, known))
     told = with_passed_over(strict)
-    if not corrections and is_plain(strict) and told is strict:
+    plain = not corrections and is_plain(strict) and told is strict
+    if plain and not may_tell_work(strict):
         return strict
     translation = freehand.translated(text, terms, known, corrections=corrections)
-    if translation is None:
+    if translation is None or (plain and with_left_out(strict, translation) is strict):
         return told
     free = run.checked(freehand.read_freehand(text, translation, yarns, known), translation)
     judged = (*free.problems, *freehand.judgements(translation, free.reading), *_other_sizes(run, text, terms, known))
     free = replace(free, problems=ordered(judged), translation=translation, corrections=corrections)
     counted = translation.counted or translation.counts(starts_at_fault(strict))
     free_is_taken = corrections or explains_more(free, strict, counted=counted)
-    return with_passed_over(free) if free_is_taken else told
+    return with_passed_over(free) if free_is_taken else with_left_out(told, translation)
 
 
 def _other_sizes(run: _Run, text: str, terms: Terms | None, known: tuple[str, ...]) -> Iterator[Problem]:

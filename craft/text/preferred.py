@@ -9,10 +9,10 @@ from dataclasses import replace
 
 from craft.problems import Place, Problem, Severity
 from craft.rounds.numbers import CARDINALS
-from craft.rounds.pattern import Note
+from craft.rounds.pattern import Note, Round
 from craft.text import freehand
 from craft.text.checked import Checked, ordered
-from craft.text.notation import Line, LineKind, stitch_regex
+from craft.text.notation import Line, LineKind, print_round, stitch_regex
 
 
 def is_plain(strict: Checked) -> bool:
@@ -23,6 +23,7 @@ def is_plain(strict: Checked) -> bool:
         or _passed_over(strict)
         or _names_rounds(strict)
         or _kept_as_words(strict)
+        or _makes_several(strict)
         or not any(part.rounds for part in strict.parts)
     ):
         return False
@@ -34,26 +35,32 @@ def is_plain(strict: Checked) -> bool:
     ):
         return False
     at_fault = {p.place.line for p in faults}
-    return not any(line.number in at_fault and _TOLD_OTHERWISE.search(line.text) for line in strict.reading.lines)
+    printed = _as_printed(strict) if faults else set()
+    return not any(line.number in at_fault and line.span.start not in printed for line in strict.reading.lines)
 
 
 LEAST_LEFT_OVER = 2
 """Rounds that leave stitches over, before it may be that 'sc, inc' goes on around in this text without saying so."""
 
-_TOLD_OTHERWISE = re.compile(
-    r"(?i)\b(?:rep(?:eat)?|as|like|same)\s+(?:the\s+|as\s+)*(?:previous|last|rounds?|rnds?|rows?|rd)\b|\bturn\b|\b[r]\d-\d+\s+(?:sc|dc|x)\b|\bch(?:ain)?\s*\d+\s*\(|\b(?:sl\s*st|ss)\s+to\s+join|\bjoin\s+with\s+an?\s+sl|\b(?:sk|skip|miss)\s+(?:the\s+)?(?:first|1st)\b|,\s*join\s*[.,]?\s*[(\[]|,\s*(?:inc|dec)\s+around|(?:[\s(,*](?:sc|inc|dec|dc|hdc|[xva])\d{1,3}(?!\d|tog))|\d\s*[\])]?\s+(?:r|rnd|round|row)\.?\s*\d{1,3}\s*[:.)-]"
-    r"|\*[^*]+\*\s*[-=\u2013\u2014x]\s*\d|[\d:.)]\s+(?:sc|inc|dec|dc|hdc)\.?\s*[\[({=]|[\d:.)*|–-]\s+x\.?\s*(?:[\[({=→]|$|[-:,]\s*\d)"
-    r"|\*\s*,\s*rep(?:eat)?\s+\d+\s+times\s*,|\brep(?:eat)?\s+\d+\s*(?:x|times)\s*:"
-    r"|[,.]\s*\d{1,3}\s*(?:sc|dc)\.?\s*$"
-    r"|\.\s+\d{1,4}\s*(?:sts?|stitches|sc|dc|hdc|htr)\b"
-    r"|\b(?:and|then)\s+(?:down|along|across)\s+the\s+ch|\b(?:sk|skip|miss)\s+\d\s+ch|\b(?:in|de)crease\s+\d+\s*[\[(=]"
-    r"|(?:^|[:.)>*-])[^(\[*]*(?<![a-z])(?:sc|dc)\s*\d*\s*(?:,|\band\b|\+|&)\s*1?\s*(?:inc|dec|incr|decr|invdec|[ds]c2tog)\w*\s*[x×*]\s*\d"
-    r"|\d\s*(?:hdc|dc|tr)\s+in\s+(?:the\s+)?[345](?:rd|th)\s+ch"
-    r"|,\s*(?:ss|sl\s*st)\s*\.?\s*[\[(]\s*\d"
-)
-"""'inc6', a second label on the line, one stitch alone before a count, a count behind a full stop, '2 sc, inc x 6', a
-short row: what the notation may read as
-something else."""
+
+def _as_printed(checked: Checked) -> set[int]:
+    """Where the lines of rounds begin that stand as the notation prints them: their words mean one thing."""
+    return {
+        item.span.start
+        for part in checked.reading.pattern.parts
+        for item in part.items
+        if isinstance(item, Round)
+        and _bare(print_round(item, checked.reading.pattern.terms)) == _bare(_own_words(checked, item))
+    }
+
+
+def _own_words(checked: Checked, made: Round) -> str:
+    return next((ln.text for ln in checked.reading.lines if ln.span.start == made.span.start), "")
+
+
+def _bare(words: str) -> str:
+    """A line without its spaces and the form of its brackets."""
+    return re.sub(r"\s+", "", words.lower().translate(str.maketrans("×*[]{}", "xx()()")))
 
 
 def _empty(checked: Checked) -> bool:
@@ -66,6 +73,17 @@ def _kept_as_words(checked: Checked) -> bool:
     notes = {i.span.start for part in checked.reading.pattern.parts for i in part.items if isinstance(i, Note)}
     worked = (line for line in checked.reading.lines if line.kind is LineKind.WORK and _CHAINS.match(line.text))
     return any(line.span.start in notes for line in worked)
+
+
+def _makes_several(checked: Checked) -> bool:
+    """Whether a line kept as words is a heading that says how many are made, 'Ears – make 2, green'."""
+    prose = (ln for ln in checked.reading.lines if ln.kind in (LineKind.NOTE, LineKind.STEP, LineKind.HEAD))
+    return any((head := freehand.heading_of(ln.text)) is not None and head.make > 1 for ln in prose)
+
+
+def _made(checked: Checked) -> int:
+    """How many pieces are made of all parts that have a name."""
+    return sum(part.make for part in checked.parts if part.name and part.rounds)
 
 
 _CHAINS = re.compile(r"(?i)\W*(?:(?:make|work|start|begin|with|a)\s+)*(?:ch(?:ain)?s?\b|\d+\s*ch)")
@@ -338,6 +356,11 @@ def _understood(checked: Checked) -> int:
     return sum(lines.get(t.span.start) not in unread for part in checked.parts for t in part.rounds)
 
 
+def _on_trust(checked: Checked) -> int:
+    """How many pieces it takes stitches of that were never made."""
+    return sum(p.code == "no-piece" for p in checked.problems)
+
+
 def explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
     """Whether the freehand reading leaves fewer faults, and no round out that the notation found."""
     rounds = [_understood(checked) for checked in (free, strict)]
@@ -350,11 +373,13 @@ def explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
         if found > rounds[1] and any(freehand.label_at(line.text) is not None for line in _worded(strict)):
             return True  # a round told in sentences, which no reading fits: that is said
         more = rounds[0] > rounds[1]
+        if free.sound and rounds[0] == rounds[1] and _made(free) > _made(strict):
+            return True  # how many are made was passed over
         return (more and (free.sound or _passed_over(strict))) or (free.sound and len(free.parts) > len(strict.parts))
     if free.sound and (
         (rounds[0] > rounds[1] and _only_unsaid(strict)) or (rounds[0] == rounds[1] and _restarts(strict))
     ):
         return True
-    if not _faults(strict)[0] and not (free.sound and counted):
+    if not _faults(strict)[0] and (not (free.sound and counted) or _on_trust(free) > _on_trust(strict)):
         return False  # every word was understood: only sums can say that it was meant otherwise
     return _faults(free) < _faults(strict) and (rounds[0] >= rounds[1] or free.sound)

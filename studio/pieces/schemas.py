@@ -35,7 +35,8 @@ class PieceYarn(Schema):
 
 
 class ShelfPieceOut(Schema):
-    """A piece on the shelf. terms: its permissions in words. keys: of its parts, in the order of their names."""
+    """A piece on the shelf. terms: its permissions in words. keys: of its parts, in the order of their names.
+    made_from: pieces of others that it holds, as they are called; their terms go with it."""
 
     id: int
     title: str
@@ -46,6 +47,7 @@ class ShelfPieceOut(Schema):
     tags: list[str]
     permissions: PermissionsEntry
     terms: list[str]
+    made_from: list[str]
     parts: list[str]
     main: str
     keys: list[str]

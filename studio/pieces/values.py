@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from craft.design.remix import Port, ShelfPiece, piece_of_json
+from craft.design.remix import Port, ShelfPiece, credits_of, piece_of_json
 from craft.design.running import run_parts
 from studio.designs.entries import permissions_entry
 from studio.pieces.models import Piece
@@ -43,6 +43,7 @@ def piece_out(piece: Piece) -> ShelfPieceOut:
         tags=list(value.tags),
         permissions=permissions_entry(value.permissions),
         terms=list(value.permissions.sentences),
+        made_from=[source.called for source in credits_of(value.design).sources if not source.own],
         parts=[p.name for p in value.design.parts],
         main=value.main,
         keys=[p.key for p in value.design.parts],

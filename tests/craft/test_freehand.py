@@ -357,3 +357,20 @@ def test_a_ring_of_one_stitch_is_no_round() -> None:
 def test_a_ring_that_is_drawn_shut_closes_no_part() -> None:
     found = check("make a ring w/ 5 sc in it, pull closed\nsecond round: inc every stitch, so 10\nfourth: plain, 10\n")
     assert next(p.counts for p in found.parts if p.counts)[:2] == (5, 10)
+
+
+@pytest.mark.parametrize(
+    ("line", "made"),
+    [
+        ("Ears – make 2, green", ("Ears", 2)),
+        ("Eyes – make 2, green", ("Eyes", 2)),
+        ("EYES: make two", ("EYES", 2)),
+        ("Arms, 2 pieces, brown", ("Arms", 2)),
+        ("Eyes: 2 x 6 mm", None),
+        ("Eyes: embroider two", None),
+    ],
+)
+def test_how_many_are_made_is_never_passed_over(line: str, made: tuple[str, int] | None) -> None:
+    text = f"Frog\n\n{line}\nRnd 1: 6 sc in a magic ring\nRnd 2: (inc) 6 times – 12\n\nHead – green\nRnd 1: 6 sc in a magic ring\n"
+    found = [(part.name, part.make) for part in check(text).parts if part.make > 1]
+    assert found == ([] if made is None else [made])

@@ -132,3 +132,36 @@ def test_what_is_said_of_a_round_is_no_round() -> None:
     found = check(BALL + "R3-4: sc in each st around (12)\nRd 4 is finished with a sl st; leave a tail for sewing.\n")
     assert found.sound
     assert found.parts[0].counts == (6, 12, 12, 12)
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        (
+            BALL + "Increase 5 sts somehow in a fancy order until the edge has 17 sts.\nR3: sc around (12)\n",
+            "passed-over",
+        ),
+        (BALL + "R3: sc around (12)\nThen inc 3, hop, sc 2 and dec the others: (11)\n", "passed-over"),
+    ],
+)
+def test_work_in_words_that_nothing_reads_is_a_fault_at_its_line(text: str, told: str) -> None:
+    found = check(text)
+    assert not found.sound
+    line = next(k for k, words in enumerate(text.splitlines(), 1) if "somehow" in words or "hop" in words)
+    assert any(p.code == told and p.place.line == line for p in found.problems)
+
+
+@pytest.mark.parametrize(
+    "line",
+    [
+        "Sew the ears on at R2, 6 sts apart.",
+        "Repeat row 2 until the scarf is 20 cm long.",
+        "[12] = number of stitches at the end of the round",
+        "Place 6 mm eyes between R1 and R2.",
+        "inc = 2 sc in one st",
+    ],
+)
+def test_words_that_are_no_work_stay_words(line: str) -> None:
+    found = check(f"Ball\n{line}\nR1: 6 sc in ring (6)\nR2: inc around (12)\n" if "=" in line else BALL + line + "\n")
+    assert found.sound
+    assert found.parts[0].counts == (6, 12)

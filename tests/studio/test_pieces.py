@@ -141,6 +141,7 @@ def test_what_is_kept_of_a_piece_keeps_its_source(studio: Studio, owl: dict[str,
     made = studio.design()
     made = studio.ask("POST", f"/designs/{made['id']}/pieces", {"piece": first["id"]}, 201)
     second = keep(studio, made, "Body", title="Again")
+    assert (first["made_from"], second["made_from"]) == ([], ["Owl head, version 1.0, by Odo Brand"])
     last = studio.design()
     studio.ask("POST", f"/designs/{last['id']}/pieces", {"piece": second["id"]}, 201)
     called = [s["called"] for s in studio.ask("GET", f"/designs/{last['id']}/credits")["sources"]]

@@ -9,11 +9,14 @@ import importlib
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
+    from craft.text.freehand.carried_on import tells_rounds
     from craft.text.freehand.corrections import NO_CORRECTIONS, Correction, Corrections, Taken
+    from craft.text.freehand.headings import heading_of
     from craft.text.freehand.labels import label_at
-    from craft.text.freehand.legend import colours_listed, explains
+    from craft.text.freehand.legend import colours_listed, explains, letters_of_colours
     from craft.text.freehand.lexicon import stitch_words
     from craft.text.freehand.placed import judgements, read_freehand
+    from craft.text.freehand.rounds import is_measured
     from craft.text.freehand.sections import Prose, sections_of
     from craft.text.freehand.so_far import Line
     from craft.text.freehand.source import Cut, cuts, sizes_in
@@ -31,12 +34,16 @@ _FROM = {
     "colours_listed": "legend",
     "cuts": "source",
     "explains": "legend",
+    "heading_of": "headings",
+    "is_measured": "rounds",
     "judgements": "placed",
     "label_at": "labels",
+    "letters_of_colours": "legend",
     "read_freehand": "placed",
     "sections_of": "sections",
     "sizes_in": "source",
     "stitch_words": "lexicon",
+    "tells_rounds": "carried_on",
     "translated": "translation",
 }
 """Where every name of this door stands."""
@@ -53,12 +60,16 @@ __all__ = [
     "colours_listed",
     "cuts",
     "explains",
+    "heading_of",
+    "is_measured",
     "judgements",
     "label_at",
+    "letters_of_colours",
     "read_freehand",
     "sections_of",
     "sizes_in",
     "stitch_words",
+    "tells_rounds",
     "translated",
 ]
 

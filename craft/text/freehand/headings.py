@@ -28,11 +28,15 @@ _OF_ROUND = re.compile(r"(?i)\b(?:rounds?|rnds?|rds?|r|rows?|runde|tour|vuelta|g
 _COUNTED = re.compile(r"[\[(]\s*\d{1,4}\s*[\])]")
 _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
-    r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|eyes?|fasten|cut|do\s+not\b|don'?t\b|finish|sew|close|terms?|"
+    r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|fasten|cut|do\s+not\b|don'?t\b|finish|sew|close|terms?|"
     r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\b|in\s|using\b|colou?rs?|change|spiral|work\s|ch(?:ain)?s?\s+\d|make\s+an?\s+(?:magic|adjustable|slip)\b|page|fin\b|faden|füllen|rembourrer|"
     r"rellenar|cortar|coser|no\s+cortar|ne\s+(?:pas|coupez)|nicht\b|non\s+tagliare|niet\b|faden\s|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|(?:you|we|they|there|this|these|please)\b|"
     r"farben?\b|couleurs?\b|colore?s?\b|colori\b|kleur(?:en)?\b|fournitures|mat[ée]riels?|materiale[ns]?|benodigdheden|occorrente)"
 )
+_EYES = re.compile(r"(?i)^(?:eyes?|augen?|yeux|ojos?|occhi|ogen)\b")
+_BOUGHT = re.compile(r"(?i)\d\s*mm\b|\b(?:safety|sicherheit\w*|sécurité|seguridad|sicurezza|veiligheids\w*|place|between|beads?|buttons?|embroid\w*|stick\w*|brod\w*|bord\w*|ricam\w*|borduur\w*)\b")
+"""'Eyes, 2 (6 mm)' are bought, where 'Eyes – make 2' are worked."""
+
 _STAGE_WORDS = re.compile(
     r"(?i)\b(?:sew|stitch\s+it|insert|attach|leave|pull|weave|thread|join\s+\w+\s+to|eyes?|stuff)\b"
 )
@@ -100,12 +104,16 @@ def heading_of(text: str) -> Heading | None:
     words = name.split()
     if not words or len(words) > MOST_WORDS or not re.search(r"[^\W\d_]{2}", name) or _NOT_NAMES.match(name):
         return None
+    if _EYES.match(name) and (make is None or _BOUGHT.search(plain)):
+        return None
     ended = re.search(r"[.!?]\s*$", plain) is not None
     weight = (
         1 + 3 * marked + 2 * (make is not None) + (name.isupper() and len(name) > 2) + (plain.rstrip().endswith(":"))
     )
     weight += len(words) <= 3
-    weight -= 2 * (ended and len(plain.split()) > 6) + 2 * bool(step_kind(plain)) + 2 * bool(_STAGE_WORDS.search(plain))
+    weight -= 2 * (ended and len(plain.split()) > 6)
+    if not _EYES.match(name):  # those are worked
+        weight -= 2 * bool(step_kind(plain)) + 2 * bool(_STAGE_WORDS.search(plain))
     if dashed:
         weight = min(weight, 1)  # 'Bram Bear - a first pattern' is a title where anything else is a heading
     return Heading(name, max(1, number), rest, weight)

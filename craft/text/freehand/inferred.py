@@ -26,6 +26,9 @@ _PLAIN_SORTS = frozenset({
 _TURNING = frozenset(("except", "instead", "less", "not", "no", "without", "skip", "only"))
 """Words that turn what stands around them: nothing is inferred from such a round."""
 
+TWO = 2
+"""The number that tells an increase, 'two in one stitch', and much else."""
+
 MOST_APART = 40
 """Single crochets between two increases that are still told by one number."""
 
@@ -33,13 +36,27 @@ MOST_APART = 40
 @dataclass(frozen=True, slots=True)
 class _Said:
     """What a round's words tell without any grammar. times: the numbers beside every word that says how
-    often: one of them does."""
+    often: one of them does. ones, twos: how often the numbers one and two stand there, 'two (2)' once."""
 
     numbers: frozenset[int]
     ordinals: frozenset[int]
     times: tuple[frozenset[int], ...]
     stitches: frozenset[str]
     sorts: frozenset[Sort]
+    ones: int
+    twos: int
+
+    @property
+    def shaped_by_two(self) -> bool:
+        """Whether 'two in one stitch' is how the increase is told: that two tells nothing else."""
+        return "inc" not in self.stitches and Sort.DOUBLE not in self.sorts and not self.shrinks
+
+    def explains_twos(self, between: int, many: int, takes: int) -> bool:
+        """Whether every two that is said is said of something, and the one that tells the increase of nothing else."""
+        apart = between == TWO and not self.spaces and self.ones < TWO
+        spaced = self.spaces and TWO in range(between + 1, between + takes + 1)
+        others = int(between == TWO) + int(many == TWO) + int(spaced)
+        return int(self.shaped_by_two) + int(apart) <= self.twos <= 1 + others
 
     @property
     def grows(self) -> bool:
@@ -83,14 +100,18 @@ def inferred(tokens: Sequence[Token], live: int | None, count: int | None) -> Ch
         return None
     if not said.ordinals <= set(range(1, between + takes + 1)) or not _tells(said, between, takes):
         return None
+    if not said.explains_twos(between, many, takes):
+        return None
     work = f"({between} sc, {shaped}) x {many}" if between else f"{many} {shaped}"
     return Chosen(work, fits=True, live=count, why=WHY)
 
 
 def _ring(tokens: Sequence[Token], count: int | None) -> Chosen | None:
-    """'6 (magic ring)': a first round of which only the ring and the count are said."""
+    """'6 (magic ring)', '(6) sc in ring': a first round of which the ring and the count are said, and no number beside them."""
     sorts = {t.sort for t in tokens}
-    if not count or count > MOST_IN_RING or Sort.RING not in sorts or not sorts <= {Sort.RING, Sort.QUIET, Sort.IN}:
+    others = {t.value for t in tokens if t.sort is Sort.STITCH} - {"sc"}
+    plain = {Sort.RING, Sort.QUIET, Sort.IN, Sort.STITCH}
+    if not count or count > MOST_IN_RING or Sort.RING not in sorts or others or not sorts <= plain:
         return None
     return Chosen(f"{count} sc in ring", fits=True, live=count, why="only the ring and the count are said")
 
@@ -109,7 +130,15 @@ def _told(tokens: Sequence[Token]) -> _Said | None:
     ordinals = frozenset(int(t.value) for t in tokens if t.sort is Sort.ORDINAL)
     beside = [tokens[max(k - 1, 0) : k + 2] for k, t in enumerate(tokens) if t.sort is Sort.TIMES]
     times = tuple(frozenset(int(t.value) for t in near if t.sort is Sort.NUMBER) for near in beside)
-    return _Said(numbers, ordinals, times, stitches, frozenset(t.sort for t in tokens))
+    said = _each_once(tokens)
+    return _Said(numbers, ordinals, times, stitches, frozenset(t.sort for t in tokens), said.count(1), said.count(TWO))
+
+
+def _each_once(tokens: Sequence[Token]) -> list[int]:
+    """The numbers in their order, 'two (2)' as one."""
+    numbers = [(k, int(t.value)) for k, t in enumerate(tokens) if t.sort in (Sort.NUMBER, Sort.OFTEN)]
+    at = dict(numbers)
+    return [n for k, n in numbers if not (k > 1 and tokens[k - 1].sort is Sort.OPEN and at.get(k - 2) == n)]
 
 
 def _shapes(said: _Said, shaped: str) -> bool:

@@ -9,7 +9,7 @@ from craft.rounds.numbers import CARDINALS
 from craft.rounds.stitches import STITCHES, Terms
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import Vocabulary, tokens
-from craft.text.freehand.lexicon import Meaning, Sort, words_file
+from craft.text.freehand.lexicon import LANGUAGES, Meaning, Sort, words_file
 from craft.text.freehand.phrases import said
 from craft.text.freehand.row import Row
 from craft.text.notation import find_terms
@@ -145,6 +145,17 @@ def colours_listed(text: str) -> list[str]:
         return []
     items = re.split(r"\s*(?:,|;|\band\b|\bund\b|\bet\b|\by\b|\be\b|\ben\b|&|\+)\s*", found.group(1).strip(" ."))
     return [i for i in items if re.fullmatch(r"[^\W\d_]{3,15}(?: [^\W\d_]{3,15})?", i)]
+
+
+LEAST_LETTERS = 2
+"""Letters that a text gives colours to, before another letter is none of them."""
+
+
+def letters_of_colours(text: str) -> frozenset[str]:
+    """The letters that a text calls its colours by, 'A = black, B = white'; none where fewer than two are."""
+    tints = sorted({tint for code in LANGUAGES for tint in words_file(code)["colours"]})
+    found = re.findall(rf"(?<!\w)([A-Z])\s*(?:=|:|is)\s*(?:[^\W\d_]+\s+)?(?i:{'|'.join(tints)})(?!\w)", text)
+    return frozenset(found) if len(set(found)) >= LEAST_LETTERS else frozenset()
 
 
 _SURE_WORDS = (

@@ -158,10 +158,12 @@ _LABELS = frozenset(("rnd", "rnds", "rd", "rds"))
 
 @cache
 def stitch_words() -> frozenset[str]:
-    """Single words that are stitches in any language and in any terms."""
+    """Single words that are stitches or shapings in any language and in any terms."""
     terms = (word.lower() for entry in STITCHES.values() for t in (Terms.US, Terms.UK) for word in entry.spellings(t))
     phrases = (w for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.STITCH)
-    return frozenset(word for word in (*terms, *phrases) if " " not in word)
+    tables = (words_file(code)["carrying"] for code in LANGUAGES)
+    shapes = (word for table in tables for word in (*table["increase"], *table["decrease"]))
+    return frozenset(word for word in (*terms, *phrases, *shapes) if " " not in word)
 
 
 LEAST_TELLING = 4

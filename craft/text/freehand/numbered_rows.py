@@ -67,8 +67,8 @@ class NumberedRows(Starts):
             return True
         if _STEP.match(text[label.start : label.end]) and not self._says_stitches(rest):
             return False  # 'Step 1 - The tail'
-        if not rest:
-            return False
+        if not rest or (rest.startswith("=") and not self._says_stitches(rest)):
+            return False  # '[12] = number of stitches at the end of the round'
         if not label.bare and re.fullmatch(r"[\d\s]+\.?", rest):
             return True  # numbers alone behind 'Rnd 5' are its stitches
         if label.first is None and COUNT_AHEAD.match(rest):

@@ -87,7 +87,7 @@ def _counted_up(text: str) -> str:
 
 def numbered(texts: Sequence[str]) -> list[str]:
     """The lines with those labels written plainly that only the run of their numbers tells."""
-    texts = _lettered([_counted_up(text) for text in texts])
+    texts = _lettered(_labelled_behind([_counted_up(text) for text in texts]))
     found = [line for at, text in enumerate(texts) if (line := _line(at, text)) is not None]
     lines = [line.before(below) for line, below in itertools.zip_longest(found, found[1:])]
     keys = {key for key, many in Counter(line.key for line in lines).items() if many >= LEAST_RUN}
@@ -97,6 +97,27 @@ def numbered(texts: Sequence[str]) -> list[str]:
         if line.key in keys and not line.told:
             said = f"R{line.first}" if line.last == line.first else f"R{line.first}-R{line.last}"
             out[line.at] = f"{said}: {line.rest}"
+    return out
+
+
+_BEHIND = re.compile(
+    rf"(?i)^(?P<work>\W*\w.*?)\s*(?:[-\u2013\u2014,:|]|\.\s)\s*(?P<label>(?:{ROUNDS})\.?\s*(?P<a>\d{{1,3}})(?:\s*(?:-|to|and|&|bis|und|et|à|a|y|e|al|en"
+    r"|t/m)\s*(?P<b>\d{1,3}))?)\s*(?P<count>[(\[][^()\[\]]{1,16}[)\]])?\s*\.?$"
+)
+"""'(sc, inc) x 6 – round 3 (18)': the label behind the work."""
+
+
+def _labelled_behind(texts: Sequence[str]) -> list[str]:
+    """Lines whose labels stand behind their work, written with them before it, where their numbers go on."""
+    found = [
+        (at, m) for at, text in enumerate(texts) if label_at(text) is None and (m := _BEHIND.match(text)) is not None
+    ]
+    on = sum(int(b["a"]) == int(a["b"] or a["a"]) + 1 for (_, a), (_, b) in itertools.pairwise(found))
+    if on + 1 < LEAST_RUN:
+        return list(texts)
+    out = list(texts)
+    for at, m in found:
+        out[at] = f"{m['label']}: {m['work']} {m['count'] or ''}".strip()
     return out
 
 

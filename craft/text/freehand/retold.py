@@ -7,6 +7,7 @@ from dataclasses import replace
 
 from craft.problems import Place, Problem
 from craft.rounds.numbers import CARDINALS
+from craft.text.freehand.carried_on import carried_on, tells_shaping
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, tails
 from craft.text.freehand.evidence import Chosen, even
@@ -31,6 +32,16 @@ _PLAIN_MANY = re.compile(
 )
 _SHAPING = (Sort.DOUBLE, Sort.TOGETHER, Sort.TURN, Sort.CHAIN, Sort.REPEAT, Sort.SKIP, Sort.LEAVE)
 """What a sentence of plain rounds does not speak of."""
+
+
+_SHAPED_FIRST = re.compile(r"\((?:inc|dec), ")
+_EVENLY = re.compile(r"\((?P<plain>\d+ )?sc, (?P<shaped>inc|dec)\) x (?P<times>\d+)")
+
+
+def _led_by_shaping(work: str) -> str:
+    """'(3 sc, inc) x 6' as '(inc, 3 sc) x 6'."""
+    found = _EVENLY.fullmatch(work)
+    return f"({found['shaped']}, {found['plain'] or ''}sc) x {found['times']}" if found is not None else work
 
 
 class Retold(Parts):
@@ -92,6 +103,30 @@ class Retold(Parts):
         live = self.trial(work, count) if count is None else count
         chosen = Chosen(work, fits=True, live=live, why="as it is written elsewhere")
         self.write(row, number, number, chosen, Tail(work, count), fold=None)
+
+    def carry_on(self, row: Row, text: str, numbers: tuple[int, int] | None = None) -> bool:
+        """Write out the rounds of a sentence that carries the shaping on; whether it is one, and tells them all."""
+        if not self.part.rounds or not self.part.live:
+            return False
+        many = numbers[1] - numbers[0] + 1 if numbers is not None else None
+        carried = carried_on(text, self.vocabulary(), many)
+        counts = carried.counts(self.part.live, self.part.changes) if carried is not None else None
+        tells = carried is not None or tells_shaping(text, self.vocabulary())
+        if counts is None and tells and numbers is None and not self.chosen_fits(text):
+            self.flush()
+            self.unread(row, self.part.last + 1, self.part.last + 1, text)
+            return True
+        if counts is None:
+            return False
+        self.flush()
+        number = numbers[0] if numbers is not None else self.part.last + 1
+        way = self.part.rounds[-1].work
+        for k, count in enumerate(counts):
+            chosen = even(self.below(), count) or Chosen("sc around", fits=False, live=count)
+            work = _led_by_shaping(chosen.work) if _SHAPED_FIRST.match(way) else chosen.work
+            chosen = replace(chosen, work=work, why="the shaping goes on as in the rounds before")
+            self.write(row, number + k, number + k, chosen, Tail("", count), fold=None)
+        return True
 
     def plain_rounds(self, text: str) -> int:
         """How many plain rounds a sentence tells, 'Then one plain round.', '… until you have 10 rounds in all'; 0 for none."""

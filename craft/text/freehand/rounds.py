@@ -44,6 +44,11 @@ _MEASURED = re.compile(
 """'… until it measures about 5 cm.'"""
 
 
+def is_measured(text: str) -> bool:
+    """Whether a length says how many rounds there are, 'until the scarf is 20 cm long': that is left to the maker."""
+    return _MEASURED.search(text) is not None
+
+
 _BRACKET_BEHIND = re.compile(
     r"(?:\((?P<said>[^()\d]+)\)|(?<=\s)(?P<sign>[*~])\s+(?P<told>[^*~()\d]+?)\s+(?P=sign))[\s.]*$"
 )
@@ -154,6 +159,11 @@ class Rounds(NamedPieces):
         self.behind = [replace(row, text=sentence) for sentence in sentences(tail.remark)]
         if measured is not None:
             self.behind.append(replace(row, text=measured.group(0).strip(" ,;"), taken=Taken.NOTE))
+
+    def chosen_fits(self, text: str) -> bool:
+        """Whether words without a label work out as a round of their own."""
+        chosen, _, _ = self.chosen(text, Label(None, None, 0, 0))
+        return chosen is not None and chosen.fits
 
     def as_many(self, text: str, live: int | None = None) -> str | None:
         """The loops that are named, if any, where words say nothing beside them but how many stitches there are already:
@@ -334,11 +344,11 @@ class Rounds(NamedPieces):
         count = f" [{tail.count}]" if tail.count is not None else ""
         said_rounds = f" ({fold} rounds)" if fold is not None else ""
         self.out.append(Line(f"{label}: {chosen.work}{count}{said_rounds}", row.span, chosen.why))
-        for number in range(first, min(last, first + MOST_REPEATED) + 1):
-            self.part.rounds.append(Worked(number, chosen.work, tail.count))
         if "turn" not in chosen.work:
             self.part.short = False
         self.part.live = tail.count if tail.count is not None else chosen.live
+        for number in range(first, min(last, first + MOST_REPEATED) + 1):
+            self.part.rounds.append(Worked(number, chosen.work, tail.count, self.part.live))
         self.part.chained, self.part.lead, self.part.bridge = False, "", 0
 
     def unread(self, row: Row, first: int, last: int, rest: str) -> None:

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import itertools
+import re
 from dataclasses import dataclass, field
 
 from craft.problems import Span
 from craft.text.freehand.phrases import Said
+
+_ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,14 +20,20 @@ class Line:
     span: Span
     why: str = ""
 
+    @property
+    def makes_round(self) -> bool:
+        """Whether it is a round or a row, and not words."""
+        return _ROUND_LINE.match(self.text) is not None
+
 
 @dataclass(slots=True)
 class Worked:
-    """A round of a part as it was read, to be worked again elsewhere."""
+    """A round of a part as it was read, to be worked again elsewhere. count: as it is printed; live: stitches after it."""
 
     number: int
     work: str
     count: int | None
+    live: int | None = None
 
 
 @dataclass(slots=True)
@@ -53,6 +63,12 @@ class PartSoFar:
     def ringless(self) -> bool:
         """Whether nothing of it is worked yet, and no chain or loops wait to be worked along."""
         return not self.rounds and not self.chained and not self.lead and not self.live
+
+    @property
+    def changes(self) -> list[int | None]:
+        """By how many stitches each of its rounds but the first changed it, None where that is not known."""
+        lives = itertools.pairwise(worked.live for worked in self.rounds)
+        return [None if a is None or b is None else b - a for a, b in lives]
 
     @property
     def last(self) -> int:

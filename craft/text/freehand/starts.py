@@ -31,7 +31,8 @@ _CHAINED = re.compile(
 """'ch 6, starting from the second chain:': a chain, and where it is worked into."""
 
 _RINGED = re.compile(
-    r"(?!1 )\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?|ch 2, \d+ \S+(?: \S+)? in 2nd ch from hook(?:, (?:join|sl st))?"
+    r"(?:ch [1-4], )?(?!1 )\d+ \S+(?: \S+)? in ring(?:, (?:join|sl st))?"
+    r"|ch 2, \d+ \S+(?: \S+)? in 2nd ch from hook(?:, (?:join|sl st))?"
 )
 """A ring of more than one stitch ('con un anello magico' makes none), or the two chains that take its place; 'ch 2, 8 sc in
 2nd ch from hook, join' is all of a small part."""

@@ -200,14 +200,7 @@ class Stitches(Places):
             and self.sort(1) in (Sort.IN, Sort.THROUGH)
         ):
             self.take()  # 'dec 1 sc over next 2 sc'
-        if self.sort() is Sort.PLACE and self.sort(1) is Sort.EVENLY:
-            self.take()
-        if self.eat(Sort.EVENLY):
-            self.evenly = (key, count or 1)
-            return ""
-        if self.sort() is Sort.NUMBER and self.sort(1) is Sort.TIMES and self.sort(2) is Sort.EVENLY:
-            self.evenly = (key, int(self.take().value))
-            self.at += 2
+        if self._spreads(key, count):
             return ""
         if self.eat(Sort.TOGETHER):
             return "dec"
@@ -226,6 +219,22 @@ class Stitches(Places):
         loops = self._loops()
         made = self._at_place(name, key, count)
         return f"{loops}{made}"
+
+    def _spreads(self, key: str, count: int | None) -> bool:
+        """'[dec 2] sts evenly', '[dec] twice, evenly spaced', '[dec] 2 times evenly': so many, spread over the round."""
+        start = self.at
+        self.eat(Sort.PLACE)
+        if count is None and (often := self.eat(Sort.OFTEN)) is not None:
+            count = int(often.value)
+        elif self.sort() is Sort.NUMBER and self.sort(1) is Sort.TIMES:
+            count = int(self.take().value)
+            self.take()
+        self.eat(Sort.COMMA)
+        if self.eat(Sort.EVENLY):
+            self.evenly = (key, count or 1)
+            return True
+        self.at = start
+        return False
 
     def _tight(self, key: str) -> str:
         """The increase or decrease of 'aug3', where it is taken for one stitch; its number is taken then."""

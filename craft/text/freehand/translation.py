@@ -19,6 +19,7 @@ from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.numbered_rows import COUNT_AHEAD
 from craft.text.freehand.one_line import OneLine, slashed_counts
 from craft.text.freehand.references import reference_in
+from craft.text.freehand.rounds import is_measured
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
 from craft.text.freehand.so_far import Line
@@ -60,7 +61,6 @@ LEAST_CHANGE = 3
 """Stitches by which a count alone tells an increase or a decrease; fewer are a slip."""
 
 _PLAIN_ROUND = re.compile(r": (?:(?:in )?[BF]LO:? )?(?:sc around|\d+ sc)$")
-_ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,12 +78,12 @@ class Translation:
     def counted(self) -> bool:
         """Whether every round says its count, so that the sums of all of them are evidence; a ring's number is its, and a
         plain round has as many as the one below."""
-        told = (line.text for line in self.lines if _ROUND_LINE.match(line.text))
+        told = (line.text for line in self.lines if line.makes_round)
         return all("[" in text or " in ring" in text or _PLAIN_ROUND.search(text) for text in told)
 
     def counts(self, starts: Collection[int]) -> bool:
         """Whether every round that begins at one of these places of the raw text says its count."""
-        told = [line.text for line in self.lines if line.span.start in starts and _ROUND_LINE.match(line.text)]
+        told = [line.text for line in self.lines if line.span.start in starts and line.makes_round]
         return bool(told) and all("[" in text or _PLAIN_ROUND.search(text) for text in told)
 
     @property
@@ -157,6 +157,8 @@ class _Reader(OneLine):
         ):
             labels = []
         labels = [x for x in labels if self._works(row.text, x, labels)]
+        if labels and labels[0].start > 0 and len(row.text) <= MOST_HEADING and self.carry_on(row, row.text):
+            return  # 'In jeder Runde 6 M zunehmen': no round 6
         if not labels:
             pieces = sentences(row.text) if len(row.text) > MOST_HEADING else [row.text]
             for piece in pieces:
@@ -200,6 +202,9 @@ class _Reader(OneLine):
     def unlabelled(self, row: Row) -> None:
         text = row.text.strip()
         reference = reference_in(text, self.language)
+        if reference is not None and not reference.times and is_measured(text):
+            self.waiting.append(row)  # 'Repeat row 2 until the scarf is 20 cm long': how often is left to the maker
+            return
         if reference is not None and reference.is_order and self._can_follow(reference):
             if reference.part and (self.waiting or self.closed):
                 self.begin(row)
@@ -209,6 +214,8 @@ class _Reader(OneLine):
             return
         if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
             text = text[onward.end() :]
+        if self.carry_on(row, text):
+            return
         if many := self.plain_rounds(text):
             self.labelled(row, Label(None, None, 0, 0, many=many), "plain")
             return
@@ -351,6 +358,8 @@ class _Reader(OneLine):
             self.begin(row)
         self.flush()
         self.section, self.part.bridge = None, bridge
+        if last > first and self.carry_on(row, rest, (first, last)):
+            return
         reference = reference_in(rest, self.language)
         if reference is not None and self.follow(row, reference, (first, last), rest):
             return

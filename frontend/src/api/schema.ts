@@ -8630,6 +8630,7 @@ export interface components {
         /**
          * ShelfPieceOut
          * @description A piece on the shelf. terms: its permissions in words. keys: of its parts, in the order of their names.
+         *     made_from: pieces of others that it holds, as they are called; their terms go with it.
          */
         ShelfPieceOut: {
             /** Designer */
@@ -8640,6 +8641,8 @@ export interface components {
             id: number;
             /** Keys */
             keys: string[];
+            /** Made From */
+            made_from: string[];
             /** Main */
             main: string;
             /** Own */

@@ -34,6 +34,7 @@ export function PieceCard({
           {SLOT_NAMES[piece.slot]}, {piece.own ? "your own" : `by ${piece.designer || "somebody else"}`}
           {piece.version && `, version ${piece.version}`}
         </p>
+        {piece.made_from.length > 0 && <p>Made from {piece.made_from.join("; ")}.</p>}
         <p>
           {piece.parts.join(", ")}: {piece.rounds} rounds, {piece.stitches.toLocaleString("en")} stitches;{" "}
           {portWords(piece)}.

@@ -34,6 +34,7 @@ const OWL: Piece = {
   terms: [],
   parts: ["Head", "Tuft"],
   main: "a",
+  made_from: [],
   keys: ["a", "b"],
   yarns: [],
   ports: [port],
