@@ -132,7 +132,7 @@ export function Compare({ design }: { design: Design }) {
           {changed.length > 0 && (
             <p className="text-sm text-soft">
               Ladders: outlined in red as it is there, filled as it is here; green rounds are new, blue ones
-              have more stitches, ochre ones fewer, dashed ones are gone.
+              have more stitches, ochre ones fewer, brown ones as many worked otherwise, dashed ones are gone.
             </p>
           )}
           {changed.length > 0 && (

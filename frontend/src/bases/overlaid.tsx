@@ -10,7 +10,8 @@ function colour(pair: Beside): string {
   if (pair.same) return "var(--sunk)";
   if (!pair.a) return "var(--moss)";
   if (!pair.b) return "none";
-  return pair.b.count >= pair.a.count ? "var(--woad)" : "var(--weld)";
+  if (pair.b.count === pair.a.count) return "var(--strong-line)";
+  return pair.b.count > pair.a.count ? "var(--woad)" : "var(--weld)";
 }
 
 function Rung({ pair, y, unit }: { pair: Beside; y: number; unit: number }) {
