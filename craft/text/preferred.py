@@ -203,7 +203,8 @@ _EVEN_ROUNDS = re.compile(
 def _even_rounds(checked: Checked) -> Iterator[Line]:
     """Lines of prose that tell plain rounds and name no stitch."""
     prose = (LineKind.NOTE, LineKind.STEP, LineKind.WORK)
-    return (line for line in checked.reading.lines if line.kind in prose and _EVEN_ROUNDS.search(line.text))
+    lines = (line for line in checked.reading.lines if line.kind in prose)
+    return (line for line in lines if _EVEN_ROUNDS.search(line.text) or freehand.tells_plain_rounds(line.text))
 
 
 _BRACKETED = re.compile(r"[\[(]\s*\d{1,4}\s*[\])]")
@@ -241,7 +242,7 @@ def _bare_work(checked: Checked) -> Iterator[Line]:
         lead, colon, behind = line.text.rpartition(":")
         words = re.findall(r"[^\W\d_]+", behind.lower())
         explains = colon and set(re.findall(r"[^\W\d_]+", lead.lower())) & freehand.stitch_words()
-        alone = re.search(r"\d", behind) and set(words) <= freehand.stitch_words()
+        alone = re.search(r"\d", behind) and set(words) <= freehand.stitch_words() | {"around", "all", "x"}
         shaped = set(words) & _SHAPES and set(words) <= freehand.stitch_words() | _SHAPES | _AROUND_SHAPES
         if words and (alone or shaped) and not explains:
             yield line

@@ -116,3 +116,42 @@ def test_what_carries_nothing_on(sentence: str) -> None:
 def test_what_is_said_is_told_by_its_words() -> None:
     said = carried_on("Continue to increase six stitches every other round until you have 48 sts", Vocabulary())
     assert said == Carried(grows=True, by=6, until=48, rounds=None, every=2)
+
+
+@pytest.mark.parametrize(
+    ("language", "sentence"),
+    [
+        ("de", "Nun 3 Runden ohne Zunahmen häkeln."),
+        ("fr", "Faire 3 tours sans augmentation."),
+        ("es", "Tejer tres vueltas sin aumentos."),
+        ("it", "Lavorare altri tre giri senza aumenti."),
+        ("nl", "Haak nog 3 toeren zonder meerderen."),
+    ],
+)
+def test_plain_rounds_are_told_in_every_language(language: str, sentence: str) -> None:
+    found = check(f"{STARTS[language]}{sentence}\n")
+    assert found.sound
+    assert found.parts[0].counts == (6, 12, 18, 18, 18, 18)
+
+
+@pytest.mark.parametrize(
+    "sentence", ["Work two more rounds with no increases.", "sc 2 rounds plain", "Then 2 rounds even."]
+)
+def test_plain_rounds_in_a_sentence_are_rounds(sentence: str) -> None:
+    found = check(f"{HAT}{sentence}\n")
+    assert found.sound
+    assert found.parts[0].counts == (4, 6, 8, 8, 8)
+
+
+@pytest.mark.parametrize(
+    "sentence",
+    [
+        "After 3 rounds without increases, insert the eyes.",
+        "Attach the eyes 3 rnds above the neck, 4 sts apart.",
+        "Repeat round 3 until your hat is as long as you like.",
+    ],
+)
+def test_what_is_said_of_rounds_makes_none(sentence: str) -> None:
+    found = check(f"{HAT}R4: sc around (8)\n{sentence}\nR5: sc around (8)\n")
+    assert found.sound
+    assert found.parts[0].counts == (4, 6, 8, 8, 8)

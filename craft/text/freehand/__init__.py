@@ -9,7 +9,7 @@ import importlib
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
-    from craft.text.freehand.carried_on import tells_rounds
+    from craft.text.freehand.carried_on import tells_plain_rounds, tells_rounds
     from craft.text.freehand.corrections import NO_CORRECTIONS, Correction, Corrections, Taken
     from craft.text.freehand.headings import heading_of
     from craft.text.freehand.labels import label_at
@@ -43,6 +43,7 @@ _FROM = {
     "sections_of": "sections",
     "sizes_in": "source",
     "stitch_words": "lexicon",
+    "tells_plain_rounds": "carried_on",
     "tells_rounds": "carried_on",
     "translated": "translation",
 }
@@ -69,6 +70,7 @@ __all__ = [
     "sections_of",
     "sizes_in",
     "stitch_words",
+    "tells_plain_rounds",
     "tells_rounds",
     "translated",
 ]

@@ -99,9 +99,41 @@ def tells_shaping(text: str, vocabulary: Vocabulary) -> bool:
     return shaped is not None and say["until"].search(words) is not None
 
 
+def plain_rounds_in(text: str, vocabulary: Vocabulary) -> int:
+    """How many rounds a sentence says are plain, 'Work two more rounds with no increases', 'noch 3 Runden ohne Zunahmen'; 0
+    where it says more than that, or does not say how many."""
+    words = tokens(text, vocabulary)
+    sorts = {t.sort for t in words}
+    named = {t.value for t in words if t.sort is Sort.STITCH} - {"sc"}
+    unknown = [str(t.value).lower() for t in words if t.sort is Sort.NOISE]
+    if Sort.PLAIN not in sorts or named or sorts & _SHAPES or Sort.ORDINAL in sorts:
+        return 0
+    if len(unknown) > MOST_UNKNOWN or not _WHEN.isdisjoint(re.findall(r"[^\W\d_]+", text.lower())):
+        return 0
+    return _number(_patterns(vocabulary.language)["many"], _in_digits(text, vocabulary)) or 0
+
+
+MOST_UNKNOWN = 2
+"""Words without a meaning of a sentence that tells plain rounds and nothing else."""
+
+_WHEN = frozenset((
+    "after", "when", "once", "if", "before", "nach", "wenn", "bevor", "après", "quand", "avant", "después", "cuando", "antes",
+    "dopo", "quando", "prima", "na", "wanneer", "voor",
+))  # fmt: skip
+"""'After 3 rounds without increases, insert the eyes': said of rounds that stand elsewhere."""
+
+_SHAPES = {Sort.DOUBLE, Sort.TOGETHER, Sort.TURN, Sort.CHAIN, Sort.REPEAT, Sort.SKIP, Sort.LEAVE, Sort.RING, Sort.PIECE}
+"""What a sentence of plain rounds does not speak of."""
+
+
 def tells_rounds(text: str) -> bool:
     """Whether words have a number of rounds in any language, '4 more rounds', 'quattro giri'."""
     return _some_rounds().search(text.lower()) is not None
+
+
+def tells_plain_rounds(text: str) -> bool:
+    """Whether words tell a number of plain rounds in any language, and nothing else."""
+    return tells_rounds(text) and any(plain_rounds_in(text, Vocabulary(code)) for code in LANGUAGES)
 
 
 @cache

@@ -34,7 +34,9 @@ _NOT_NAMES = re.compile(
     r"farben?\b|couleurs?\b|colore?s?\b|colori\b|kleur(?:en)?\b|fournitures|mat[ée]riels?|materiale[ns]?|benodigdheden|occorrente)"
 )
 _EYES = re.compile(r"(?i)^(?:eyes?|augen?|yeux|ojos?|occhi|ogen)\b")
-_BOUGHT = re.compile(r"(?i)\d\s*mm\b|\b(?:safety|sicherheit\w*|sécurité|seguridad|sicurezza|veiligheids\w*|place|between|beads?|buttons?|embroid\w*|stick\w*|brod\w*|bord\w*|ricam\w*|borduur\w*)\b")
+_BOUGHT = re.compile(
+    r"(?i)\d\s*mm\b|\b(?:safety|sicherheit\w*|sécurité|seguridad|sicurezza|veiligheids\w*|place|between|beads?|buttons?|embroid\w*|stick\w*|brod\w*|bord\w*|ricam\w*|borduur\w*)\b"
+)
 """'Eyes, 2 (6 mm)' are bought, where 'Eyes – make 2' are worked."""
 
 _STAGE_WORDS = re.compile(

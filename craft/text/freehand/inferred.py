@@ -23,6 +23,8 @@ _PLAIN_SORTS = frozenset({
 })  # fmt: skip
 """What an evenly shaped round of single crochet may be told with: no loops, chains, colours, pieces or turns."""
 
+_AFTER = frozenset(("after", "nach", "après", "después", "tras", "dopo", "na"))
+
 _TURNING = frozenset(("except", "instead", "less", "not", "no", "without", "skip", "only"))
 """Words that turn what stands around them: nothing is inferred from such a round."""
 
@@ -35,8 +37,9 @@ MOST_APART = 40
 
 @dataclass(frozen=True, slots=True)
 class _Said:
-    """What a round's words tell without any grammar. times: the numbers beside every word that says how
-    often: one of them does. ones, twos: how often the numbers one and two stand there, 'two (2)' once."""
+    """What a round's words tell without any grammar. times: the numbers beside every word that says how often: one of them
+    does. ones, twos: how often the numbers one and two stand there, 'two (2)' once. after: the shaping is behind so many
+    stitches, 'decrease after every second stitch'."""
 
     numbers: frozenset[int]
     ordinals: frozenset[int]
@@ -45,6 +48,7 @@ class _Said:
     sorts: frozenset[Sort]
     ones: int
     twos: int
+    after: bool = False
 
     @property
     def shaped_by_two(self) -> bool:
@@ -131,7 +135,10 @@ def _told(tokens: Sequence[Token]) -> _Said | None:
     beside = [tokens[max(k - 1, 0) : k + 2] for k, t in enumerate(tokens) if t.sort is Sort.TIMES]
     times = tuple(frozenset(int(t.value) for t in near if t.sort is Sort.NUMBER) for near in beside)
     said = _each_once(tokens)
-    return _Said(numbers, ordinals, times, stitches, frozenset(t.sort for t in tokens), said.count(1), said.count(TWO))
+    after = any(str(t.value).lower() in _AFTER for t in tokens)
+    return _Said(
+        numbers, ordinals, times, stitches, frozenset(t.sort for t in tokens), said.count(1), said.count(TWO), after
+    )
 
 
 def _each_once(tokens: Sequence[Token]) -> list[int]:
@@ -155,6 +162,8 @@ def _numbers(said: _Said, between: int, takes: int) -> set[int]:
 def _tells(said: _Said, between: int, takes: int) -> bool:
     """Whether the distance of the shaping is said: by its number, or by the place of the stitch that is shaped."""
     spaced = set(range(between + 1, between + takes + 1))
+    if said.after:
+        return between in said.ordinals | said.numbers or (between == 1 and not said.ordinals)
     one_apart = between == 1 and "sc" in said.stitches
     told = between in said.numbers or bool(said.spaces and spaced & (said.numbers | said.ordinals))
     return between == 0 or one_apart or told

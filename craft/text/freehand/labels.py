@@ -57,7 +57,8 @@ _ARE = re.compile(
 )
 _SENTENCE_NTH = re.compile(
     rf"(?i)(?:and\s+|then\s+)?(?:in\s+der|in\s+the|for\s+the|nel|dans\s+le|au|en\s+la|in\s+de|the|die|la|le|il|de)\s+"
-    rf"(?P<a>\d{{1,3}}|{_NTHS})\s*\.?{_NTH}\s*{_WORD}(?!\w)\s*[,:]?\s*"
+    rf"(?P<a>\d{{1,3}}|{_NTHS})\s*\.?{_NTH}(?:\s+(?:and|to|through|und|bis|et|à|y|a|e|en|tot)\s+(?:the\s+|der\s+|la\s+|de\s+)?"
+    rf"(?P<b>\d{{1,3}}|{_NTHS})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*[,:]?\s*"
 )
 """'In der 2. Runde wird …', 'in the third round …'."""
 _FROM_NTH = re.compile(

@@ -10,6 +10,7 @@ from craft.problems import Span
 from craft.rounds.pattern import Way
 from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import Taken
+from craft.text.freehand.counts import tails
 from craft.text.freehand.headings import Heading, heading_of, made_in
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import tokens
@@ -35,6 +36,9 @@ _JOINED = re.compile(
     r"(?i)\b(?:join(?:ing)?|connect(?:ing)?|verbind\w*|zusammen\w*|unir\w*|unisci|joindre|réunir|réunissez|assembler"
     r"|samen\w*|aan\s+elkaar)\b"
 )
+_AROUND_NTH = re.compile(r"around the (first|second|third|fourth) ([^,;()]+?)(?=,|;|\)|$)")
+"""'12 sc around the first lobe, 12 sc around the second lobe'."""
+
 MOST_JOINING = 2
 """Words of a heading that says that pieces are joined."""
 
@@ -217,13 +221,23 @@ class Parts(Rounds):
         return 0
 
     def _joins_pieces(self, rest: str) -> bool:
-        """Whether a round below a heading works along parts that were made before: 'Body', 'R6 - sc in 12 of leg two'."""
+        """Whether a round below a heading works along parts that were made before: 'Body', 'R6 - sc in 12 of leg two'; or
+        along several of the part under way, 'Join the two lobes:', which is done then."""
+        if self.part.rounds and self.part.make > 1 and self._takes_several(rest):
+            return True
         above = self.waiting[-NEAR:] if self.part.rounds else []
         named_above = (row.text for row in above if row.taken is None and not _is_joining(row.text))
         if not any(heading_of(text) is not None for text in named_above):
             return False
         named = {t.value for t in tokens(rest, self.vocabulary()) if t.sort is Sort.PIECE}
         return len(named) > 1
+
+    def _takes_several(self, rest: str) -> bool:
+        """Whether a round works around the first and the second of the part under way."""
+        own = self.part.name.lower().rstrip("s")
+        ways = (way for tail in tails(rest, self.language) if tail.work for way in self.candidates(tail.work))
+        around = [found for way in ways for found in _AROUND_NTH.findall(way.work.lower())]
+        return len({nth for nth, name in around if name.rstrip("s") == own}) > 1
 
     def _rejoins(self, text: str) -> bool:
         """Whether a line takes up stitches that were left: 'Rejoin at the next unworked stitch', 'Den Faden an den

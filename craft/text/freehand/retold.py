@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from craft.problems import Place, Problem
 from craft.rounds.numbers import CARDINALS
-from craft.text.freehand.carried_on import carried_on, tells_shaping
+from craft.text.freehand.carried_on import carried_on, plain_rounds_in, tells_shaping
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, tails
 from craft.text.freehand.evidence import Chosen, even
@@ -30,6 +30,10 @@ _PLAIN_MANY = re.compile(
     rf"(?i)\W*(?:(?:then|now|next|finally|work|crochet|do|and)\s+)*(?P<n>a|an|another|\d{{1,3}}|{'|'.join(CARDINALS)})\s+"
     r"(?:(?:more|further)\s+)?(?:plain|even|straight)\s+(?:rounds?|rnds?|rows?)\W*"
 )
+_AROUND_TIMES = re.compile(
+    r"(?i)(?P<n>\d{1,3})\s+(?:all\s+)?around(?:\s*,?\s*(?:x\s*(?P<many>\d{1,2})|(?P<more>\d{1,2})\s*(?:x|times|rounds|rnds)))?\W*"
+)
+"""'30 around x2'."""
 _SHAPING = (Sort.DOUBLE, Sort.TOGETHER, Sort.TURN, Sort.CHAIN, Sort.REPEAT, Sort.SKIP, Sort.LEAVE)
 """What a sentence of plain rounds does not speak of."""
 
@@ -135,6 +139,8 @@ class Retold(Parts):
         if (found := _PLAIN_MANY.fullmatch(text)) is not None:
             said = found["n"].lower()
             return CARDINALS.get(said) or (int(said) if said.isdigit() else 1)
+        if many := plain_rounds_in(text, self.vocabulary()) or self._all_around(text):
+            return many
         up_to = _UP_TO.search(text)
         if up_to is None or re.search(r"(?i)\bmore\b", text):
             return 0
@@ -143,6 +149,13 @@ class Retold(Parts):
             return 0
         last = CARDINALS.get(up_to["n"].lower()) or int(up_to["n"])
         return max(last - self.part.last, 0)
+
+    def _all_around(self, text: str) -> int:
+        """'30 around x2' on 30 stitches: so many plain rounds; 0 for anything else."""
+        found = _AROUND_TIMES.fullmatch(text.strip())
+        if found is None or int(found["n"]) != self.part.live:
+            return 0
+        return int(found["many"] or found["more"] or 1)
 
     def _same_again(self, row: Row, text: str) -> bool:
         """'Leg two: the same, but do not cut the yarn.': the part before once more, under another name."""

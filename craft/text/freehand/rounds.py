@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from craft.rounds.arithmetic import round_sum
@@ -16,7 +16,7 @@ from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Below, Chosen, choose, even
 from craft.text.freehand.inferred import inferred
 from craft.text.freehand.labels import Label, label_at
-from craft.text.freehand.lexer import tokens
+from craft.text.freehand.lexer import Token, tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.named_pieces import NamedPieces
 from craft.text.freehand.phrases import Said, said
@@ -44,9 +44,18 @@ _MEASURED = re.compile(
 """'… until it measures about 5 cm.'"""
 
 
+_AS_WISHED = re.compile(
+    r"(?i)\bas\s+(?:long|tall|wide|big)\s+as\s+(?:you|needed|desired|necessary)|\blong\s+enough\b|\bdesired\s+(?:length|size)|\blength\s+you\b"
+    r"|\bto\s+(?:your\s+liking|the\s+length)|\bso\s+lang\s+wie\b|\bgewünschte[nr]?\s+(?:länge|größe)|\blongueur\s+(?:désirée|souhaitée|voulue)"
+    r"|\b(?:largo|longitud)\s+(?:desead[oa]|que\s+(?:quieras|desees))|\blunghezza\s+(?:desiderata|voluta)|\bgewenste\s+lengte"
+)
+"""'Repeat round 4 until your snake is as long as you like.'"""
+
+
 def is_measured(text: str) -> bool:
-    """Whether a length says how many rounds there are, 'until the scarf is 20 cm long': that is left to the maker."""
-    return _MEASURED.search(text) is not None
+    """Whether a length says how many rounds there are, 'until the scarf is 20 cm long', or a wish does: that is left to
+    the maker."""
+    return _MEASURED.search(text) is not None or _AS_WISHED.search(text) is not None
 
 
 _BRACKET_BEHIND = re.compile(
@@ -104,7 +113,8 @@ class Rounds(NamedPieces):
                 found.append(self._on_own_edge(Said(whole + print_body(body.plain, Terms.US))))
             elif not body.problems and body.instructions and self.terms is Terms.US:
                 found.append(Said(work))
-        for way in said(tokens(work, vocabulary), work):
+        found_tokens = tokens(work, vocabulary)
+        for way in (*said(found_tokens, work), *said(_with_stitches(found_tokens), work)):
             if (own := self._on_own_edge(self._called(way))) not in found:
                 found.append(own)
         return [*found, *self._bridged(found)]
@@ -186,7 +196,7 @@ class Rounds(NamedPieces):
             cuts = [
                 *cuts,
                 *(
-                    replace(t, remark=f"{t.remark} {'. '.join(pieces[1:])}".strip())
+                    replace(t, remark=f"{t.remark} {_prose(pieces[1:])}".strip())
                     for t in tails(pieces[0], self.language)
                 ),
             ]
@@ -280,7 +290,7 @@ class Rounds(NamedPieces):
         count = next((t.count for p in reversed(pieces) for t in tails(p, self.language) if t.sure and t.count), None)
         if count is None:
             return []
-        return [Tail(piece, count, remark=". ".join(p for p in pieces if p is not piece)) for piece in pieces]
+        return [Tail(piece, count, remark=_prose([p for p in pieces if p is not piece])) for piece in pieces]
 
     def _short_row(self, work: str, ways: list[Said], count: int | None) -> Chosen | None:
         """A row that turns before the round's end, whose bracket counts the stitches worked and not those that are
@@ -358,6 +368,43 @@ class Rounds(NamedPieces):
         self.out.append(Line(f"{label}: {rest}", row.span))
         self.part.rounds.append(Worked(last, rest, count))
         self.part.live = count
+
+
+def _prose(said: Sequence[str]) -> str:
+    """Sentences one behind the other, each with its stop once."""
+    return " ".join(one if one.endswith((".", "!", "?", ":")) else f"{one}." for one in said if one)
+
+
+_AFTER_PLACES = (
+    Sort.IN,
+    Sort.NEXT,
+    Sort.LAST,
+    Sort.OF,
+    Sort.EACH,
+    Sort.EVERY,
+    Sort.SKIP,
+    Sort.LEAVE,
+    Sort.REST,
+    Sort.TO,
+    Sort.FROM,
+)
+
+
+def _with_stitches(words: tuple[Token, ...]) -> tuple[Token, ...]:
+    """'1 M, 1 Zun', '18 sts': with the stitches that are counted and not named as single crochets; none where one is named,
+    nothing is so counted, or a word without a meaning stands there ('4 sts apart')."""
+    counted = [
+        k
+        for k, t in enumerate(words)
+        if t.sort is Sort.PLACE
+        and k > 0
+        and words[k - 1].sort is Sort.NUMBER
+        and (k == 1 or words[k - 2].sort not in _AFTER_PLACES)
+    ]
+    named = any(t.sort is Sort.STITCH and t.value == "sc" for t in words)
+    if not counted or named or any(t.sort is Sort.NOISE for t in words):
+        return ()
+    return tuple(Token(Sort.STITCH, "sc", t.start, t.end) if k in counted else t for k, t in enumerate(words))
 
 
 def _evident(cuts: list[Tail], label: Label) -> list[Tail]:

@@ -61,6 +61,8 @@ _COUNT_COLUMN = re.compile(
 """'Rnd 3   2 sc in each st        12 sts': the count in a column of its own, set with blanks."""
 _GLUED_BULLET = re.compile(r"(?<=\S)[•●](?=\S)")
 """'R1•6sc in MR•(6)'."""
+_BULLET_BETWEEN = re.compile(r"(?<=\w)\s+[•●]\s+(?=[\w(\[*])|(?<=[)\]])\s+[•●]\s+(?=\d)")
+"""'• Rnd 2 • 7 inc • 14': between a label, its work and its count."""
 _BETWEEN_SLASHES = re.compile(r"(?<!\S)/\s*(\d{1,3}\s+[^\W\d_]{2,12})\s*/(?!\S)")
 """'28 sc (28) /4 rounds/'."""
 _LEADERS = re.compile(r"(?:\s\.){2,}\s*|\.{4,}\s*|_{3,}|\s\.{1,3}(?=\s+\d{1,4}\s*$)|\s\.{2,3}(?=\d{1,4}\s*$)")
@@ -85,6 +87,7 @@ def plain(text: str) -> str:
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
     text = _DOTTED.sub(_without_dots, text)
     text = _COUNT_COLUMN.sub(r" [\g<n>]", _RULED.sub(" = ", _TIMECODE.sub("", text)))
+    text = _BULLET_BETWEEN.sub(" - ", text)
     text = _GLUED_BULLET.sub(" ", _BETWEEN_SLASHES.sub(r"(\1)", text))
     for sign, word in _COUNT_TABLE_WORDS:
         text = sign.sub(word, text)

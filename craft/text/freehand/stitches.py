@@ -92,9 +92,10 @@ class Stitches(Places):
                 self.take()  # '6 M abnehmen'
                 return f"{n.value} {shaping.value}"
             self.at = start
-            if self.sort() in (Sort.COMMA, Sort.AND) and self._shapes(1):
-                self.numbers = True
-                return f"{n.value} sc"
+            into_next = (self.sort(1), self.sort(2), self.sort(3)) == (Sort.NUMBER, Sort.IN, Sort.NEXT)
+            if self.sort() in (Sort.COMMA, Sort.AND) and (self._shapes(1) or into_next):
+                self.numbers = True  # '1, 2 in next'
+                return f"{n.value} {name_of(self.usual or 'sc')}"
             if self.sort() in (None, Sort.CLOSE, *SEPARATORS) and self._numbers_are_stitches():
                 self.numbers = True
                 return f"{n.value} sc"

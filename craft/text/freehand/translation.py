@@ -241,7 +241,7 @@ class _Reader(OneLine):
             if (drawn := PULLED.match(after)) is not None:
                 self.prose(replace(row, text=after[drawn.end() :]))  # the ring is drawn shut, and not the part
             elif after:
-                self.unlabelled(replace(row, text=after))
+                self.row(replace(row, text=after))
             return
         if self._closes_flat(text):
             self._close_flat(row, text)
@@ -257,7 +257,9 @@ class _Reader(OneLine):
 
     def _closes_flat(self, text: str) -> bool:
         """'Fold in half and sc through both layers: 9 sc': a line that closes a part."""
-        return bool(self.part.rounds) and any("through both layers" in way.work for way in self.candidates(text))
+        works = (text, *(tail.work for tail in tails(text, self.language) if tail.count and tail.work))
+        ways = (way for work in works for way in self.candidates(work))
+        return bool(self.part.rounds) and any("through both layers" in way.work for way in ways)
 
     def _close_flat(self, row: Row, text: str) -> None:
         """Write a line that closes a part as work without a number, as far as it closes the whole edge; else it stays a
@@ -367,7 +369,7 @@ class _Reader(OneLine):
         behind, self.behind = self.behind, []
         for sentence in behind:
             if len(sentence.text) < len(rest):
-                self.unlabelled(sentence)
+                self.row(sentence)
             else:
                 self.waiting.append(sentence)  # the very words that the round was read from: never read once more
 
