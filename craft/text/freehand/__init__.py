@@ -15,8 +15,8 @@ if TYPE_CHECKING:
     from craft.text.freehand.labels import label_at
     from craft.text.freehand.legend import colours_listed, explains, letters_of_colours
     from craft.text.freehand.lexicon import stitch_words
+    from craft.text.freehand.measured import is_measured
     from craft.text.freehand.placed import judgements, read_freehand
-    from craft.text.freehand.rounds import is_measured
     from craft.text.freehand.sections import Prose, sections_of
     from craft.text.freehand.so_far import Line
     from craft.text.freehand.source import Cut, cuts, sizes_in
@@ -35,7 +35,7 @@ _FROM = {
     "cuts": "source",
     "explains": "legend",
     "heading_of": "headings",
-    "is_measured": "rounds",
+    "is_measured": "measured",
     "judgements": "placed",
     "label_at": "labels",
     "letters_of_colours": "legend",

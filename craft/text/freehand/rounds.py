@@ -12,12 +12,14 @@ from craft.rounds.pattern import Chain, Turn
 from craft.rounds.stitches import Terms
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import Taken
+from craft.text.freehand.counted_places import with_stitches
 from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Below, Chosen, choose, even
 from craft.text.freehand.inferred import inferred
 from craft.text.freehand.labels import Label, label_at
-from craft.text.freehand.lexer import Token, tokens
+from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.measured import MEASURED
 from craft.text.freehand.named_pieces import NamedPieces
 from craft.text.freehand.phrases import Said, said
 from craft.text.freehand.row import Row
@@ -37,26 +39,6 @@ _LEFT = re.compile(
     r"(?:left\s+)?unworked"
 )
 """'leave the 8 sts left unworked': what a short row does not reach."""
-
-_MEASURED = re.compile(
-    r"(?i),?\s*(?:until|till|bis|jusqu'à|hasta|fino|tot)\b[^.;()\[\]]*?\d\s*(?:cm|mm|in(?:ch(?:es)?)?\b|\")[^.;()\[\]]*"
-)
-"""'… until it measures about 5 cm.'"""
-
-
-_AS_WISHED = re.compile(
-    r"(?i)\bas\s+(?:long|tall|wide|big)\s+as\s+(?:you|needed|desired|necessary)|\blong\s+enough\b|\bdesired\s+(?:length|size)|\blength\s+you\b"
-    r"|\bto\s+(?:your\s+liking|the\s+length)|\bso\s+lang\s+wie\b|\bgewünschte[nr]?\s+(?:länge|größe)|\blongueur\s+(?:désirée|souhaitée|voulue)"
-    r"|\b(?:largo|longitud)\s+(?:desead[oa]|que\s+(?:quieras|desees))|\blunghezza\s+(?:desiderata|voluta)|\bgewenste\s+lengte"
-)
-"""'Repeat round 4 until your snake is as long as you like.'"""
-
-
-def is_measured(text: str) -> bool:
-    """Whether a length says how many rounds there are, 'until the scarf is 20 cm long', or a wish does: that is left to
-    the maker."""
-    return _MEASURED.search(text) is not None or _AS_WISHED.search(text) is not None
-
 
 _BRACKET_BEHIND = re.compile(
     r"(?:\((?P<said>[^()\d]+)\)|(?<=\s)(?P<sign>[*~])\s+(?P<told>[^*~()\d]+?)\s+(?P=sign))[\s.]*$"
@@ -114,7 +96,7 @@ class Rounds(NamedPieces):
             elif not body.problems and body.instructions and self.terms is Terms.US:
                 found.append(Said(work))
         found_tokens = tokens(work, vocabulary)
-        for way in (*said(found_tokens, work), *said(_with_stitches(found_tokens), work)):
+        for way in (*said(found_tokens, work), *said(with_stitches(found_tokens), work)):
             if (own := self._on_own_edge(self._called(way))) not in found:
                 found.append(own)
         return [*found, *self._bridged(found)]
@@ -152,7 +134,7 @@ class Rounds(NamedPieces):
             )  # 'R5-8: 24', as many as before
         if self.part.ringless and _RING_COUNT.fullmatch(rest.strip()):
             rest = f"{rest.strip(' .')} sc in ring"  # 'r1 = 6'
-        measured = _MEASURED.search(rest) if last > first else None
+        measured = MEASURED.search(rest) if last > first else None
         if measured is not None:
             rest = rest.replace(measured.group(0), "", 1)  # how many rounds that is, the label says
         chosen, tail, ways = self.chosen(rest, label)
@@ -373,38 +355,6 @@ class Rounds(NamedPieces):
 def _prose(said: Sequence[str]) -> str:
     """Sentences one behind the other, each with its stop once."""
     return " ".join(one if one.endswith((".", "!", "?", ":")) else f"{one}." for one in said if one)
-
-
-_AFTER_PLACES = (
-    Sort.IN,
-    Sort.NEXT,
-    Sort.LAST,
-    Sort.OF,
-    Sort.EACH,
-    Sort.EVERY,
-    Sort.SKIP,
-    Sort.LEAVE,
-    Sort.REST,
-    Sort.TO,
-    Sort.FROM,
-)
-
-
-def _with_stitches(words: tuple[Token, ...]) -> tuple[Token, ...]:
-    """'1 M, 1 Zun', '18 sts': with the stitches that are counted and not named as single crochets; none where one is named,
-    nothing is so counted, or a word without a meaning stands there ('4 sts apart')."""
-    counted = [
-        k
-        for k, t in enumerate(words)
-        if t.sort is Sort.PLACE
-        and k > 0
-        and words[k - 1].sort is Sort.NUMBER
-        and (k == 1 or words[k - 2].sort not in _AFTER_PLACES)
-    ]
-    named = any(t.sort is Sort.STITCH and t.value == "sc" for t in words)
-    if not counted or named or any(t.sort is Sort.NOISE for t in words):
-        return ()
-    return tuple(Token(Sort.STITCH, "sc", t.start, t.end) if k in counted else t for k, t in enumerate(words))
 
 
 def _evident(cuts: list[Tail], label: Label) -> list[Tail]:

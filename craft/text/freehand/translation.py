@@ -16,10 +16,10 @@ from craft.text.freehand.labels import Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
+from craft.text.freehand.measured import is_measured
 from craft.text.freehand.numbered_rows import COUNT_AHEAD
 from craft.text.freehand.one_line import OneLine, slashed_counts
 from craft.text.freehand.references import reference_in
-from craft.text.freehand.rounds import is_measured
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
 from craft.text.freehand.so_far import Line

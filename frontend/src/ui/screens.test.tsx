@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { fireEvent, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Door } from "../accounts/door";
@@ -10,7 +10,6 @@ import { PageRefusal, SaveMark } from "../design/save-state";
 import { Thread } from "../design/thread";
 import { Silhouette } from "../figure/silhouette";
 import type { Preview, Problem } from "../rounds/ask";
-import { ConflictDialog } from "../rounds/conflict";
 import { ProblemList, roundFaults } from "../rounds/problems";
 import { Outline } from "../shapes/outline";
 import { solidOf } from "../shapes/recipe";
@@ -190,44 +189,6 @@ describe("problems", () => {
     shown(<ProblemList preview={preview([], [1])} onGo={vi.fn()} onMend={vi.fn()} />);
     expect(screen.getByRole("status").textContent).toBe("Every count adds up.");
   });
-});
-
-it("a conflict shows both texts and marks what differs", async () => {
-  const settle = vi.fn();
-  shown(
-    <ConflictDialog
-      conflict={{ mine: "R1\nmine", theirs: "R1\ntheirs", etag: "t" }}
-      name="Body"
-      settle={settle}
-    />,
-  );
-  const mine = screen.getByRole("region", { name: "Typed here" });
-  expect(within(mine).getByText("mine").className).toContain("weld");
-  expect(within(mine).getByText("R1").className).not.toContain("weld");
-  await userEvent.click(within(mine).getByRole("button", { name: "Keep this text" }));
-  expect(settle).toHaveBeenCalledWith("mine");
-});
-
-function Typing() {
-  const [text, setText] = useState("");
-  const conflict = text.length < 4 ? null : { mine: text, theirs: "theirs", etag: "t" };
-  return (
-    <>
-      <textarea aria-label="Rounds" value={text} onChange={(e) => setText(e.target.value)} />
-      <button type="button">In between</button>
-      <ConflictDialog conflict={conflict} name="Body" settle={vi.fn()} />
-    </>
-  );
-}
-
-it("a conflict that opens while she types takes no key from her, is told aloud, and Tab leads to it", async () => {
-  shown(<Typing />);
-  await userEvent.type(screen.getByLabelText("Rounds"), "typed right on");
-  const mine = screen.getByRole("region", { name: "Typed here" });
-  expect(within(mine).getByText("typed right on")).toBeTruthy();
-  expect(screen.getByRole("alert").textContent).toContain("Nothing is lost");
-  await userEvent.tab();
-  expect(document.activeElement?.textContent).toBe("Keep this text");
 });
 
 it("whether it is saved is told in words, and a refusal with its choices", async () => {
