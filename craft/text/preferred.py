@@ -242,7 +242,11 @@ def _bare_work(checked: Checked) -> Iterator[Line]:
         lead, colon, behind = line.text.rpartition(":")
         words = re.findall(r"[^\W\d_]+", behind.lower())
         explains = colon and set(re.findall(r"[^\W\d_]+", lead.lower())) & freehand.stitch_words()
-        alone = re.search(r"\d", behind) and set(words) <= freehand.stitch_words() | {"around", "all", "x"}
+        alone = (
+            re.search(r"\d", behind)
+            and {*words} - {"x"}
+            and {*words} <= freehand.stitch_words() | {"around", "all", "x"}
+        )
         shaped = set(words) & _SHAPES and set(words) <= freehand.stitch_words() | _SHAPES | _AROUND_SHAPES
         if words and (alone or shaped) and not explains:
             yield line
