@@ -85,13 +85,11 @@ _IN_FRONT = re.compile(r"\(([A-Z])\)\s*(?=[\d(\[*]|inc|dec|sc)")
 
 def _letters(text: str, parts: Sequence[WorkedPart]) -> Iterator[Problem]:
     """Letters that rounds are worked in as colours, and that the text gives no colour to: 'with V', of A and B."""
-    known = freehand.letters_of_colours(text)
-    if not known:
-        return
     worked = {colour for part in parts for colour in part.graph.colours if len(colour) == 1} | set(
         _IN_FRONT.findall(text)
     )
-    for letter in sorted(worked - known):
+    known = freehand.letters_of_colours(text) if worked else frozenset()
+    for letter in sorted(worked - known) if known else ():
         number = next(
             (n for n, line in enumerate(text.splitlines(), 1) if re.search(rf"(?<!\w){letter}(?!\w)", line)), 1
         )
