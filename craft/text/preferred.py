@@ -45,17 +45,12 @@ LEAST_LEFT_OVER = 2
 
 def _as_printed(checked: Checked) -> set[int]:
     """Where the lines of rounds begin that stand as the notation prints them: their words mean one thing."""
+    terms = checked.reading.pattern.terms
+    written = {line.span.start: line.text for line in checked.reading.lines}
+    rounds = (item for part in checked.reading.pattern.parts for item in part.items if isinstance(item, Round))
     return {
-        item.span.start
-        for part in checked.reading.pattern.parts
-        for item in part.items
-        if isinstance(item, Round)
-        and _bare(print_round(item, checked.reading.pattern.terms)) == _bare(_own_words(checked, item))
+        made.span.start for made in rounds if _bare(print_round(made, terms)) == _bare(written.get(made.span.start, ""))
     }
-
-
-def _own_words(checked: Checked, made: Round) -> str:
-    return next((ln.text for ln in checked.reading.lines if ln.span.start == made.span.start), "")
 
 
 def _bare(words: str) -> str:
