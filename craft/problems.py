@@ -111,6 +111,10 @@ CODES: dict[str, tuple[Severity, str]] = {
     "eyes-beyond": (Severity.WARNING, "Eyes are placed at a round that no part has."),
     "eyes-elsewhere": (Severity.HINT, "The direction for the eyes names another place than that where they are put."),
     "after-close": (Severity.FAULT, "Something has to go inside after the piece is closed."),
+    "repeats-otherwise": (
+        Severity.WARNING,
+        "A 'repeat n times' that fits only counted otherwise than the others of its text: in all, or beside the first.",
+    ),
     "unused-colour": (Severity.HINT, "A colour that the list of yarns names and no round works in."),
     "unlisted-colour": (Severity.WARNING, "A colour that the list of yarns does not name."),
     "steep": (Severity.HINT, "A round with more than twice or less than half the stitches of the one below."),

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from craft.design.anchors import Place
 from craft.design.design import Design, EyeKind, MadeOf, Mark, Posture
-from craft.design.joins import made_alone
+from craft.design.joins import left_over, made_alone
 from craft.design.running import RunPart, worked_parts
 from craft.design.seating import estimated_figure, seats_of
 from craft.errors import CraftError
@@ -85,7 +85,7 @@ class Assembled:
         hosts = {j.part: j.host for j in self.design.joins if j.part in self.bodies and j.host in self.bodies}
         roots = {key for key in self.bodies if key not in hosts}
         loose = [p for p in self.parts if p.key in roots and p.part.make > 1]
-        return len(roots) == 1 and not loose
+        return len(roots) == 1 and not loose and not left_over(self.design.joins, self.worked)
 
     @property
     def weighted(self) -> frozenset[str]:
@@ -106,7 +106,7 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
         bodies = {key: body for key, body in bodies.items() if key in made_alone(worked)}
         posed: dict[str, Posable] = {key: surfaces.get(key, body) for key, body in bodies.items()}
         seats = seats_of(design.joins, worked, design.posture)
-        placed = place(posed, {p.key: p.part.make for p in parts}, seats)
+        placed = place(posed, {p.key: p.part.make for p in parts}, seats, left_over(design.joins, worked))
         if design.posture is Posture.LYING:
             placed = laid_down(posed, surfaces, placed)
         elif design.posture is Posture.HANGING:

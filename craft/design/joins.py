@@ -84,6 +84,11 @@ class Join:
         require(self.wide is None or 1 <= self.wide <= 500, "A part covers from 1 to 500 stitches.", field="wide")
 
     @property
+    def pieces(self) -> int:
+        """How many pieces of its part it holds."""
+        return 2 if self.paired else self.spread
+
+    @property
     def sewn(self) -> bool:
         """Whether it is sewn, neither worked nor put on to come off again."""
         return not self.worked and self.fixing is Fixing.SEWN
@@ -159,6 +164,20 @@ def loose_copies(worked: Mapping[str, WorkedPart]) -> dict[str, WorkedPart]:
             taken[plain] = taken.get(plain, 0) + host.make
     left = {key: (w, w.make - taken.get(w.name or "", 0)) for key, w in worked.items()}
     return {key: replace(w, make=many) for key, (w, many) in left.items() if many > 0}
+
+
+def left_over(joins: Sequence[Join], worked: Mapping[str, WorkedPart]) -> dict[str, int]:
+    """Of every part that has a place, how many of it are made beyond those that its places hold, where there are any.
+
+    A part that has no place at all is not among them.
+    """
+    held: dict[str, int] = {}
+    for join in joins:
+        if join.place is not None and join.part != join.host and {join.part, join.host} <= worked.keys():
+            held[join.part] = held.get(join.part, 0) + (0 if join.worked else join.pieces)
+    loose = loose_copies(worked)
+    more = {key: loose[key].make - many for key, many in held.items() if key in loose and many}
+    return {key: many for key, many in more.items() if many > 0}
 
 
 def made_alone(worked: Mapping[str, WorkedPart]) -> dict[str, WorkedPart]:

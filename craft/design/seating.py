@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from craft.design.anchors import Place, round_sizes
 from craft.design.design import Design, Posture
-from craft.design.joins import EdgeOf, Join, Manner
+from craft.design.joins import EdgeOf, Join, Manner, left_over
 from craft.design.running import RunPart, worked_parts
 from craft.figure.body import Body, Placed, body_of
 from craft.figure.placement import Seat, swings_when_sitting
@@ -57,4 +57,5 @@ def estimated_figure(design: Design, parts: Sequence[RunPart]) -> tuple[Mapping[
     worked = worked_parts(parts)
     bodies = {key: body_of(w, design.gauge_of(key), firmness=design.gauge.firmness) for key, w in worked.items()}
     makes = {p.key: p.part.make for p in parts}
-    return bodies, placed_by(bodies, makes, seats_of(design.joins, worked, design.posture))
+    seats = seats_of(design.joins, worked, design.posture)
+    return bodies, placed_by(bodies, makes, seats, left_over(design.joins, worked))

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from craft.design.assembly import Assembled
 from craft.design.design import Design, Posture, Step
 from craft.design.hazards import hazards_of
-from craft.design.joins import Manner, meeting, seam_stitches
+from craft.design.joins import Manner, left_over, meeting, seam_stitches
 from craft.design.saying import disagrees, step_said
 from craft.design.seating import begins_at_top, seats_of
 from craft.figure.materials import tail_mm
@@ -132,8 +132,9 @@ def _seat_proposed(found: Assembled, step: Step) -> Proposal | None:
     return _proposal(found, step.part or "", join.host, besides=join.key)
 
 
-def _proposal(found: Assembled, part: str, host: str, besides: str = "") -> Proposal | None:
-    """Where a part mostly sits on a host, clear of what sits there already. besides: key of a join that is the part's own."""
+def _proposal(found: Assembled, part: str, host: str, besides: str = "", many: int | None = None) -> Proposal | None:
+    """Where a part mostly sits on a host, clear of what sits there already. besides: key of a join that is the part's own.
+    many: how many of it have no place yet; all, unless said."""
     on, own = found.worked.get(host), found.worked.get(part)
     if on is None or own is None:
         return None
@@ -142,7 +143,7 @@ def _proposal(found: Assembled, part: str, host: str, besides: str = "") -> Prop
     usual = propose_seat(
         own.name or "", counts, sitting=sitting, from_top=begins_at_top(found.design.joins, host, found.worked)
     )
-    if own.make == 1 and usual.paired and usual.stitch:
+    if (many or own.make) == 1 and usual.paired and usual.stitch:
         usual = replace(usual, paired=False)
     taken: list[tuple[int, float]] = []
     for join in found.design.joins:
@@ -155,19 +156,26 @@ def _proposal(found: Assembled, part: str, host: str, besides: str = "") -> Prop
 
 @dataclass(frozen=True, slots=True)
 class Loose:
-    """A part that is not placed yet, and where it mostly goes. host: key of the part that it goes on."""
+    """A part of which pieces are not placed yet, and where they mostly go. host: key of the part that they go on. many:
+    how many of its pieces that are."""
 
     part: str
     host: str | None
     guess: Proposal | None
+    many: int = 1
 
 
 def loose_parts(found: Assembled) -> tuple[Loose, ...]:
-    """Every part that lies beside the figure: all but the one that carries the others, and what is joined or worked in."""
-    joined = {j.part for j in found.design.joins if j.place is not None and j.host in found.worked}
+    """Every part that lies beside the figure: all but the one that carries the others, and what is joined or worked in; of
+    those that are joined, what their places do not hold."""
+    joined = {j.part: j.host for j in reversed(found.design.joins) if j.place is not None and j.host in found.worked}
+    over = left_over(found.design.joins, found.worked)
+    more = tuple(
+        Loose(key, joined[key], _proposal(found, key, joined[key], many=many), many) for key, many in over.items()
+    )
     free = [key for key in found.bodies if key not in joined]
     if len(free) < 2 and not (free and found.worked[free[0]].make > 1):
-        return ()
+        return more
     root = _root(found, free)
     heads = [key for key, w in found.worked.items() if is_head(w.name or "") and key in found.bodies]
     rows = []
@@ -176,8 +184,8 @@ def loose_parts(found: Assembled) -> tuple[Loose, ...]:
             continue
         name = found.worked[key].name or ""
         host = next((h for h in heads if h != key), root) if sits_on_head(name) else root
-        rows.append(Loose(key, host, _proposal(found, key, host)))
-    return tuple(rows)
+        rows.append(Loose(key, host, _proposal(found, key, host), found.worked[key].make))
+    return (*rows, *more)
 
 
 def _root(found: Assembled, free: Sequence[str]) -> str:

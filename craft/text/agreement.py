@@ -1,4 +1,5 @@
-"""Whether a text agrees with itself beside its sums: its terms, its list of colours, the rounds that its eyes name."""
+"""Whether a text agrees with itself beside its sums: its terms, its list of colours, the rounds that its eyes name, how it
+counts repeats."""
 
 from __future__ import annotations
 
@@ -13,6 +14,7 @@ from craft.text import freehand
 from craft.text.closed_flat import wrong_closings
 from craft.text.eye_directions import rounds_named
 from craft.text.notation import LineKind, Reading, odd_words
+from craft.text.repeats_said import other_repeats
 from craft.text.said_counts import other_counts
 
 _OTHER = {Terms.US: "UK", Terms.UK: "US"}
@@ -28,6 +30,7 @@ def disagreements(
     yield from _colours(reading, parts, translation)
     yield from _letters(text, parts)
     yield from other_counts(text, reading, parts)
+    yield from other_repeats(text, reading, translation)
     yield from wrong_closings(reading, parts)
 
 

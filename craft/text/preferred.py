@@ -143,7 +143,7 @@ def with_passed_over(checked: Checked) -> Checked:
     if len(lines) < LEAST_PASSED_OVER:
         lines = [ln for ln in _worded(checked) if _TELLS_ROUNDS.search(ln.text) or _SAYS_COUNT.search(ln.text)]
         lines = [ln for ln in lines if said is None or not said(ln.number)]
-    ways = (_several_rounds, _even_rounds, _repeated_rounds, _bare_work, _unworked, _numbered_work)
+    ways = (_several_rounds, _even_rounds, _repeated_rounds, _told_work, _bare_work, _unworked, _numbered_work)
     plainly = [line for way in ways for line in way(checked)]
     lines += [ln for ln in plainly if ln not in lines and not (said and said(ln.number))]
     told = [Problem("passed-over", Place(None, None, ln.number, 1, ln.span), _ENDS) for ln in lines]
@@ -216,6 +216,23 @@ def _several_rounds(checked: Checked) -> Iterator[Line]:
             line.kind in prose
             and len(_BRACKETED.findall(line.text)) >= LEAST_BRACKETS
             and words & freehand.stitch_words()
+        ):
+            yield line
+
+
+def _told_work(checked: Checked) -> Iterator[Line]:
+    """Lines of words in which a sentence tells work, behind the first round: 'Then two sc and a decrease, six times.'"""
+    rounds = [line.number for line in checked.reading.lines if line.kind is LineKind.ROUND]
+    translation = checked.translation
+    language, terms = (
+        (translation.language, translation.terms) if translation is not None else ("en", checked.reading.pattern.terms)
+    )
+    for line in checked.reading.lines:
+        if not rounds or line.kind not in (LineKind.NOTE, LineKind.STEP) or line.number < rounds[0]:
+            continue
+        between = line.number < rounds[-1]
+        if freehand.tells_work(line.text.lstrip("> "), language, terms, between=between) and not freehand.explains(
+            line.text, language, terms
         ):
             yield line
 
@@ -350,10 +367,17 @@ def _only_unsaid(checked: Checked) -> bool:
 
 
 def _understood(checked: Checked) -> int:
-    """How many rounds stand in lines whose words were understood."""
-    unread = {p.place.line for p in checked.problems if p.code in _NOT_UNDERSTOOD}
+    """How many rounds were understood, of those that share a line each by itself."""
+    unread = {n for p in checked.problems if p.code in _NOT_UNDERSTOOD for n in _told_of(p.place)}
     lines = {line.span.start: line.number for line in checked.reading.lines}
-    return sum(lines.get(t.span.start) not in unread for part in checked.parts for t in part.rounds)
+    worked = ((lines.get(t.span.start), t.number) for part in checked.parts for t in part.rounds)
+    return sum(not unread & {(line, number), (line, None)} for line, number in worked)
+
+
+def _told_of(place: Place) -> Iterator[tuple[int | None, int | None]]:
+    """The line of a problem with each round of it that the problem is about; with None where it names no round."""
+    numbers = [int(n) for n in re.findall(r"\d+", place.round or "")]
+    yield from ((place.line, n) for n in range(numbers[0], numbers[-1] + 1)) if numbers else ((place.line, None),)
 
 
 def _on_trust(checked: Checked) -> int:

@@ -39,8 +39,8 @@ def design(designer: User) -> Design:
 def desk(design: Design, enter: Callable[[str], Page]) -> Page:
     page = enter(f"/designs/{design.pk}/assembly")
     # Nothing is sewn on yet: what lies loose is no figure, and is given no size.
-    page.get_by_text("lie loose beside the others").wait_for(timeout=30_000)
-    expect(page.get_by_text("Settling the parts")).to_have_count(0, timeout=30_000)
+    page.get_by_text("lie loose beside the others").wait_for()
+    expect(page.get_by_text("Settling the parts")).to_have_count(0)
     expect(page.get_by_text(" wide,")).to_have_count(0)
     drawn(page)
     return page
@@ -81,7 +81,7 @@ def test_an_eye_is_placed_with_the_mouse(desk: Page) -> None:
     expect(desk.get_by_test_id("eyes-said")).to_contain_text("visible between")
     saved(desk)
     desk.reload()
-    expect(desk.get_by_test_id("eyes-said")).to_contain_text("visible between", timeout=30_000)
+    expect(desk.get_by_test_id("eyes-said")).to_contain_text("visible between")
 
 
 def test_an_eye_is_placed_with_the_keyboard_alone(desk: Page) -> None:
@@ -120,7 +120,7 @@ def test_eyes_are_told_in_the_rounds_and_moved_by_them(desk: Page) -> None:
     desk.keyboard.press("Shift+End")
     desk.keyboard.insert_text("Insert the eyes between R7 and R8, with 4 stitches visible between.")
     desk.get_by_role("link", name="Assembly").click()
-    expect(said).to_contain_text("Between R7 and R8", timeout=30_000)
+    expect(said).to_contain_text("Between R7 and R8")
     expect(said).to_contain_text("with 4 stitches visible between")
 
 
@@ -133,7 +133,7 @@ def test_a_pair_of_ears_is_attached(desk: Page) -> None:
     saved(desk)
     expect(row).to_contain_text("of seam, so a tail of")
     expect(row).to_contain_text("each")
-    expect(desk.get_by_text("Settling the parts")).to_have_count(0, timeout=30_000)
+    expect(desk.get_by_text("Settling the parts")).to_have_count(0)
     expect(desk.get_by_text("lie loose beside the others")).to_be_visible()  # the arms still do
 
 
@@ -173,7 +173,7 @@ def test_the_order_is_broken_and_mended(desk: Page) -> None:
 
 def test_a_settled_part_is_read_on_the_bench(design: Design, enter: Callable[[str], Page]) -> None:
     page = enter(f"/designs/{design.pk}/rounds")
-    page.get_by_role("button", name="Stretch").wait_for(timeout=30_000)
+    page.get_by_role("button", name="Stretch").wait_for()
     drawn(page)
     for tool in ("Cut open", "Stretch", "Ruler", "Hand", "Left-handed"):
         page.get_by_role("button", name=tool, exact=True).click()
@@ -196,20 +196,20 @@ def test_a_whole_figure_is_put_together_from_the_tray(desk: Page, design: Design
     steps = desk.get_by_role("list", name="Steps")
     tray.get_by_role("button", name="place Arms there").focus()
     desk.keyboard.press("Enter")
-    expect(steps).to_contain_text("Sew Arms on Body, R", timeout=30_000)
-    expect(tray.get_by_role("listitem")).to_have_count(1, timeout=30_000)
+    expect(steps).to_contain_text("Sew Arms on Body, R")
+    expect(tray.get_by_role("listitem")).to_have_count(1)
     tray.get_by_role("listitem").filter(has_text="Ears").drag_to(desk.get_by_test_id("figure").locator("canvas"))
     expect(steps.get_by_role("listitem")).to_have_count(2)
-    expect(tray).to_have_count(0, timeout=30_000)
+    expect(tray).to_have_count(0)
     saved(desk)
     line = steps.get_by_role("button", expanded=True)
-    expect(line).to_contain_text("Sew Ears on ", timeout=30_000)
+    expect(line).to_contain_text("Sew Ears on ")
     before = line.inner_text()
     up = desk.get_by_role("button", name="A round up")
     up.focus()
     desk.keyboard.press("ArrowUp")
     desk.keyboard.press("ArrowUp")
-    expect(line).not_to_have_text(before, timeout=30_000)
+    expect(line).not_to_have_text(before)
     tilt = desk.get_by_label("Tilt up")
     now = float(tilt.input_value())
     up.focus()
@@ -217,10 +217,10 @@ def test_a_whole_figure_is_put_together_from_the_tray(desk: Page, design: Design
     expect(tilt).to_have_value(f"{now + 5:g}")
     saved(desk)
     expect(desk.get_by_text("lie loose beside the others")).to_have_count(0)
-    expect(desk.get_by_text(" wide,")).to_be_visible(timeout=30_000)
+    expect(desk.get_by_text(" wide,")).to_be_visible()
     row = steps.get_by_role("listitem").last
     row.get_by_label("What to do").fill("Sew the ears on at R40.")
-    expect(row).to_contain_text("Your sentence says R40, but it sits at", timeout=30_000)
+    expect(row).to_contain_text("Your sentence says R40, but it sits at")
     desk.get_by_role("link", name="Booklet").click()
     expect(desk.get_by_role("article", name="The booklet")).to_contain_text("Arms: Sew on.")
 
@@ -262,7 +262,7 @@ def drag(page: Page, start: tuple[float, float], end: tuple[float, float]) -> No
 def test_a_placed_arm_is_moved_tilted_and_turned_on_the_figure(desk: Page) -> None:
     desk.get_by_role("button", name="Place all where they mostly go").click()
     saved(desk)
-    expect(desk.get_by_text("lie loose beside the others")).to_have_count(0, timeout=30_000)
+    expect(desk.get_by_text("lie loose beside the others")).to_have_count(0)
     drawn(desk)
     arm = stitch_of(desk, "Arms")
     desk.mouse.click(*arm)
@@ -317,9 +317,7 @@ def test_a_face_is_made_of_felt_thread_and_cheeks(desk: Page) -> None:
     face.click()
     expect(desk.get_by_label("wide (mm)").first).to_have_value("18")
     desk.get_by_role("link", name="Booklet").click()
-    expect(desk.get_by_text("Cut an oval of felt for patch, 18 mm wide and 14 mm high").first).to_be_visible(
-        timeout=30_000
-    )
+    expect(desk.get_by_text("Cut an oval of felt for patch, 18 mm wide and 14 mm high").first).to_be_visible()
 
 
 def test_a_picture_of_the_figure_is_taken_with_the_keyboard(desk: Page) -> None:
@@ -330,7 +328,7 @@ def test_a_picture_of_the_figure_is_taken_with_the_keyboard(desk: Page) -> None:
     side = dialog.get_by_label("From")
     side.select_option("back")
     picture = dialog.get_by_role("img", name="Dormouse, painted")
-    expect(picture).to_be_visible(timeout=30_000)
+    expect(picture).to_be_visible()
     expect(picture).to_have_js_property("naturalWidth", 800)
     with desk.expect_download() as download:
         dialog.get_by_role("link", name="Save as PNG").click()

@@ -115,7 +115,7 @@ def test_a_piece_is_dragged_onto_the_figure_recoloured_and_stands_on_its_first_r
     bench.get_by_role("link", name="Bases").click()
     bench.get_by_label("Words").fill("acorn")
     figure = bench.get_by_role("region", name="The figure").get_by_test_id("figure")
-    expect(figure).to_have_attribute("data-drawn", "true", timeout=30_000)
+    expect(figure).to_have_attribute("data-drawn", "true")
     expect(bench.get_by_text("Point at a stitch to have it named.")).to_be_visible()
     card = bench.get_by_role("listitem").filter(has_text="Acorn").first
     dialog = bench.get_by_role("dialog", name=re.compile("Use .*[Aa]corn"))
@@ -174,7 +174,7 @@ def test_a_base_that_moved_on_is_taken_over_with_one_conflict(bench: Page, desig
     expect(bench.get_by_text("Its base: Moth")).to_have_count(1)
     expect(bench.get_by_role("img", name="Body: both ladders over each other")).to_be_visible()
     shapes = bench.get_by_role("region", name="Settled shapes")
-    expect(shapes.get_by_role("img", name="Body here, in colours of its distance")).to_be_visible(timeout=30_000)
+    expect(shapes.get_by_role("img", name="Body here, in colours of its distance")).to_be_visible()
 
 
 def test_published_as_a_difference(bench: Page, design: Design, designer: User) -> None:

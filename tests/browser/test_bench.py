@@ -185,7 +185,7 @@ LONG = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R90: sc around [12]\n"
 
 def test_pointing_at_rounds_leaves_the_figure_where_it_is(bench: Page) -> None:
     drawn(bench)
-    bench.get_by_text("Passes up to").wait_for(timeout=30_000)
+    bench.get_by_text("Passes up to").wait_for()
     expect(bench.get_by_role("progressbar", name="Settling")).to_have_count(0)
     # The settled figure takes the place of the estimated one, and is drawn for the first time.
     drawn(bench)

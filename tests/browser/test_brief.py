@@ -63,11 +63,11 @@ def test_parts_are_drawn_on_a_picture_named_and_drafted(design: Design, enter: C
     expect(body.get_by_label("as", exact=True)).to_have_value("egg")
     saved(page)
     body.get_by_role("button", name="Draft it").click()
-    expect(body).to_contain_text("Begun: adds up", timeout=30_000)
+    expect(body).to_contain_text("Begun: adds up")
     expect(page.get_by_text("1 of 2 begun")).to_be_visible()
     saved(page)
     body.get_by_role("link", name="Its rounds").click()
-    expect(page.locator(".cm-line").first).to_contain_text("R1:", timeout=30_000)
+    expect(page.locator(".cm-line").first).to_contain_text("R1:")
 
 
 def test_a_part_is_planned_with_the_keyboard_alone(design: Design, enter: Callable[[str], Page]) -> None:
@@ -83,10 +83,10 @@ def test_a_part_is_planned_with_the_keyboard_alone(design: Design, enter: Callab
     saved(page)
     row.get_by_role("button", name="Draft it").focus()
     page.keyboard.press("Enter")
-    expect(row).to_contain_text("Begun: adds up", timeout=30_000)
+    expect(row).to_contain_text("Begun: adds up")
     row.get_by_role("link", name="Its rounds").focus()
     page.keyboard.press("Enter")
-    expect(page.locator(".cm-content")).to_contain_text("press it flat", timeout=30_000)
+    expect(page.locator(".cm-content")).to_contain_text("press it flat")
 
 
 def test_a_client_sees_a_price_of_hours_and_yarn(demo: User, enter: Callable[[str], Page]) -> None:
@@ -97,12 +97,12 @@ def test_a_client_sees_a_price_of_hours_and_yarn(demo: User, enter: Callable[[st
     page.get_by_label("Currency").fill("EUR")
     saved(page)
     price = page.get_by_test_id("price")
-    expect(price).to_contain_text("EUR", timeout=30_000)
+    expect(price).to_contain_text("EUR")
     expect(price).to_contain_text("h of work")
     before = price.inner_text()
     page.get_by_label("All else").fill("250")
     saved(page)
-    expect(price).not_to_have_text(before, timeout=30_000)
+    expect(price).not_to_have_text(before)
     page.get_by_role("button", name="Note what was agreed").click()
     page.get_by_label("What 1").fill("Ears a little longer.")
     saved(page)

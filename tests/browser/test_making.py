@@ -15,7 +15,7 @@ from studio.designs.models import Design
 from studio.making.actions import begin, events_of
 from studio.making.models import Making, MakingEvent
 from studio.proving import testing
-from tests.browser.conftest import NAME, PASSWORD, PATIENCE
+from tests.browser.conftest import NAME, PASSWORD, PATIENCE, settle
 from tests.browser.test_screens import violations
 
 PHONE = {"width": 390, "height": 844}
@@ -338,5 +338,5 @@ def test_proving_is_sound_to_axe(bench: Page, making: Making) -> None:
     bench.get_by_role("link", name="Proving").click()
     for tab in ("Release", "Makings", "Testers", "Client", "Notes"):
         bench.get_by_role("tab", name=tab).click()
-        bench.wait_for_load_state("networkidle")
+        settle(bench)
         assert violations(bench) == []

@@ -14,7 +14,7 @@ from django.core import mail
 from playwright.sync_api import Page, expect
 
 from studio.designs.models import Design
-from tests.browser.conftest import NAME, PASSWORD
+from tests.browser.conftest import NAME, PASSWORD, settle
 
 ROOT = Path(__file__).resolve().parents[2]
 AXE = (ROOT / "frontend/node_modules/axe-core/axe.min.js").read_text()
@@ -27,14 +27,6 @@ def violations(page: Page, *, colours_only: bool = False) -> list[str]:
     only = ", runOnly: ['color-contrast']" if colours_only else ""
     found: dict[str, Any] = page.evaluate(f"async () => await axe.run(document, {{resultTypes: ['violations']{only}}})")
     return [f"{v['id']}: {v['help']} at {[n['target'] for n in v['nodes'][:3]]}" for v in found["violations"]]
-
-
-def settle(page: Page) -> None:
-    """Wait until nothing is asked of the studio any more: every figure of the page has settled and is painted."""
-    page.wait_for_load_state("networkidle", timeout=60_000)
-    # Between two looks at a job the network is idle, too.
-    expect(page.locator("progress, [aria-busy=true]")).to_have_count(0, timeout=60_000)
-    page.wait_for_timeout(150)
 
 
 LAMP = """() => {

@@ -14,7 +14,8 @@ from playwright.sync_api import FilePayload, Page, expect
 
 from studio.designs.actions import create_design
 from studio.designs.models import Design
-from tests.browser.test_screens import settle, violations
+from tests.browser.conftest import settle
+from tests.browser.test_screens import violations
 
 WIDE, TALL = 220, 300
 """The pear on the picture, in pixels."""
@@ -45,10 +46,10 @@ def shapes(design: Design, enter: Callable[[str], Page]) -> Page:
 def fitted(page: Page, before: float | None = None) -> float:
     """How far the settled figure is off, in mm, once it has settled, and to something else than `before`."""
     said = page.get_by_test_id("fit").get_by_text("off the shape")
-    expect(said).to_be_visible(timeout=60_000)
+    expect(said).to_be_visible()
     if before is not None:
-        expect(said).not_to_contain_text(f"Settles {before:g} mm", timeout=60_000)
-    expect(page.get_by_test_id("fit").get_by_text("Settling …")).to_have_count(0, timeout=60_000)
+        expect(said).not_to_contain_text(f"Settles {before:g} mm")
+    expect(page.get_by_test_id("fit").get_by_text("Settling …")).to_have_count(0)
     found = re.search(r"Settles ([\d.]+) mm", said.inner_text())
     assert found is not None
     return float(found.group(1))
@@ -56,7 +57,7 @@ def fitted(page: Page, before: float | None = None) -> float:
 
 def settled_sizes(page: Page) -> list[float]:
     """Height and width in mm as the bench tells them, settled."""
-    expect(page.get_by_text("deep").first).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("deep").first).to_be_visible()
     words = page.locator("dd", has_text="deep").first.inner_text()
     return [10 * float(n) for n in re.findall(r"([\d.]+) cm", words)[:2]]
 
@@ -125,7 +126,7 @@ def test_axe_finds_nothing_in_any_way_to_give_a_shape(shapes: Page) -> None:
     fitted(shapes)
     shapes.get_by_role("button", name="Compare ways").click()
     row = shapes.get_by_role("button", name=re.compile("^Take: from its foot, on 8")).first
-    expect(row).to_be_visible(timeout=90_000)
+    expect(row).to_be_visible()
     assert violations(shapes) == []
     row.click()
     expect(shapes.get_by_label("Start on (sts)")).to_have_value("8")
@@ -157,7 +158,7 @@ def test_a_mesh_goes_in_and_its_pattern_settles_to_it(shapes: Page) -> None:
     shapes.get_by_label("Model file").set_input_files(
         {"name": "body.stl", "mimeType": "model/stl", "buffer": body.export(file_type="stl")}
     )
-    expect(shapes.get_by_text("80 mm wide, 80 mm deep, 100 mm tall")).to_be_visible(timeout=30_000)
+    expect(shapes.get_by_text("80 mm wide, 80 mm deep, 100 mm tall")).to_be_visible()
     assert fitted(shapes) < 0.4 * 5.6
     shapes.get_by_label("Model file").set_input_files(
         {"name": "ring.stl", "mimeType": "model/stl", "buffer": trimesh.creation.torus(40, 10).export(file_type="stl")}
@@ -173,7 +174,7 @@ def test_a_bend_is_redrawn_until_it_settles_nearer_and_taken_back(shapes: Page) 
     shapes.get_by_label("Bend, forward by").fill("120")
     before = fitted(shapes)
     shapes.get_by_role("button", name="Compensate").click()
-    expect(shapes.get_by_text(re.compile("From .* off to"))).to_be_visible(timeout=90_000)
+    expect(shapes.get_by_text(re.compile("From .* off to"))).to_be_visible()
     after = fitted(shapes, before)
     assert after < 0.8 * before
     shapes.get_by_role("button", name="Target").click()
@@ -188,7 +189,7 @@ def test_a_shape_is_cut_into_two_parts_that_fit(shapes: Page) -> None:
     shapes.get_by_label("Cut at a height of (mm)").fill("50")
     shapes.get_by_role("button", name="Cut into parts").click()
     parts = shapes.get_by_role("navigation", name="Parts")
-    expect(parts.get_by_role("button", name=re.compile("^Lower piece"))).to_be_visible(timeout=30_000)
+    expect(parts.get_by_role("button", name=re.compile("^Lower piece"))).to_be_visible()
     counts = []
     for name in ("Lower piece", "Upper piece"):
         parts.get_by_role("button", name=re.compile(f"^{name}")).click()
@@ -207,7 +208,7 @@ def test_a_flat_tail_is_kept_flat_by_threads(shapes: Page) -> None:
     shapes.get_by_label("Flatten, depth").fill("40")
     before = fitted(shapes)
     shapes.get_by_role("button", name="Keep it flat").click()
-    expect(shapes.get_by_role("cell", name="soft filling")).to_be_visible(timeout=60_000)
+    expect(shapes.get_by_role("cell", name="soft filling")).to_be_visible()
     assert violations(shapes) == []
     shapes.get_by_role("button", name=re.compile("^Take: .* threads")).first.click()
     assert fitted(shapes, before) < 0.7 * before
@@ -240,7 +241,7 @@ def test_a_box_is_worked_as_flat_panels(shapes: Page) -> None:
     shapes.get_by_role("button", name="Work it as flat panels").click()
     expect(shapes.get_by_role("img", name=re.compile("Seams: A:"))).to_be_visible()
     inlaid = shapes.get_by_role("radio", name=re.compile("over stiff inlays"))
-    expect(inlaid).to_be_visible(timeout=60_000)
+    expect(inlaid).to_be_visible()
     inlaid.check()
     assert violations(shapes) == []
     shapes.get_by_role("button", name="Add the panels as parts").click()

@@ -144,7 +144,7 @@ def test_sizes_are_settled_side_by_side(bench: Page) -> None:
     bench.get_by_label("Height of the whole figure").fill("90")
     bench.get_by_role("button", name="Add the size").click()
     bench.get_by_role("button", name="Settle the sizes").click()
-    expect(bench.get_by_text("Settled: ")).to_have_count(2, timeout=60_000)
+    expect(bench.get_by_text("Settled: ")).to_have_count(2)
     expect(bench.get_by_role("img", name="9 cm, settled, from the front")).to_be_visible()
     bench.get_by_role("button", name="Show the estimates").click()
     expect(bench.get_by_text("Settled: ")).to_have_count(0)

@@ -7,7 +7,7 @@ from dataclasses import replace
 import pytest
 
 from craft.design.anchors import Place
-from craft.design.assembly import put_together
+from craft.design.assembly import Assembled, put_together
 from craft.design.design import Design, Step
 from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.design.parts import Part
@@ -149,3 +149,36 @@ def test_a_full_host_keeps_the_usual_place() -> None:
     everywhere = [(r, s) for r in range(1, len(COUNTS) + 1) for s in range(-18, 19, 2)]
     usual = Proposal(8, 0.0, False, 0.0, "why")
     assert clear_of(usual, COUNTS, everywhere) == usual
+
+
+def _joined(make: int, *joins: Join) -> Assembled:
+    design = figure("Ears")
+    parts = tuple(replace(p, make=make) if p.key == "ears" else p for p in design.parts)
+    design = replace(design, parts=parts, joins=joins)
+    return put_together(design, run_parts(design), {})
+
+
+@pytest.mark.parametrize(
+    ("make", "joins", "over"),
+    [
+        (2, (Join("j", "ears", "body", Place("body", 9, 4), paired=True),), 0),
+        (2, (Join("j", "ears", "body", Place("body", 11, 0)),), 1),
+        (5, (Join("j", "ears", "body", Place("body", 6, 0), spread=3),), 2),
+        (2, (Join("j", "ears", "body", Place("body", 9, 4)), Join("k", "ears", "body", Place("body", 9, -4))), 0),
+        (1, (Join("j", "ears", "body", Place("body", 9, 4), paired=True),), 0),
+    ],
+)
+def test_pieces_that_no_place_holds_lie_loose_and_are_told(make: int, joins: tuple[Join, ...], over: int) -> None:
+    found = _joined(make, *joins)
+    loose = [row for row in loose_parts(found) if row.part == "ears"]
+    assert [row.many for row in loose] == ([over] if over else [])
+    assert found.joined is (over == 0)
+    beside = [p for p in found.placed if p.part == "ears" and not p.join]
+    assert len(beside) == over
+
+
+def test_a_loose_piece_lies_beside_the_figure_and_not_inside_it() -> None:
+    found = _joined(2, Join("j", "ears", "body", Place("body", 11, 0)))
+    lies = [p.in_scene(found.bodies[p.part].points()) for p in found.placed if p.part == "ears" and not p.join]
+    others = [p.in_scene(found.bodies[p.part].points()) for p in found.placed if p.join or p.part != "ears"]
+    assert min(x[:, 0].min() for x in lies) > max(x[:, 0].max() for x in others)

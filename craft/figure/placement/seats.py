@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from types import MappingProxyType
 from typing import Protocol
 
 import numpy as np
@@ -49,6 +50,15 @@ class Seat:
         require(abs(self.turn) <= 360, "A part turns by at most 360 degrees.", field="turn")
 
 
+BETWEEN = 6.0
+"""Between two pieces that lie on the table, in mm."""
+
+MOST_ON_TABLE = 12
+"""Pieces of one part that are laid on the table."""
+
+NOTHING_OVER: Mapping[str, int] = MappingProxyType({})
+
+
 class Posable(Protocol):
     """What places ask of a part: an estimated body or a settled surface."""
 
@@ -89,10 +99,16 @@ def _frame(origin: Matrix, axis: Matrix) -> Matrix:
     return matrix
 
 
-def place(bodies: Mapping[str, Posable], makes: Mapping[str, int], seats: Sequence[Seat]) -> tuple[Placed, ...]:
+def place(
+    bodies: Mapping[str, Posable],
+    makes: Mapping[str, int],
+    seats: Sequence[Seat],
+    over: Mapping[str, int] = NOTHING_OVER,
+) -> tuple[Placed, ...]:
     """Every piece of every part: seated ones on their hosts, the others side by side on the table.
 
-    A seat whose part or host is unknown, or that would hang a part on itself, is left out.
+    A seat whose part or host is unknown, or that would hang a part on itself, is left out. over: by seated part, how
+    many more of it there are than its seats hold; they lie on the table beside the figure.
     """
     bodies = {key: body for key, body in bodies.items() if body.rounds}
     known = [s for s in seats if s.part in bodies and s.on in bodies and s.part != s.on]
@@ -115,6 +131,10 @@ def place(bodies: Mapping[str, Posable], makes: Mapping[str, int], seats: Sequen
                 seam = None if seat.swings else (to_own[:3, 3], to_own[:3, 2])
                 placed.append(Placed(seat.part, matrix, join=seat.key, seam=seam))
         waiting = [s for s in waiting if s not in ready]
+    beside = {key: many for key, many in over.items() if key in done and key not in free}
+    if beside:
+        right = max(float(p.in_scene(bodies[p.part].points())[:, 0].max()) for p in placed)
+        placed += _on_the_table(bodies, beside, list(beside), (), {}, right + BETWEEN)
     return tuple(placed)
 
 
@@ -208,17 +228,21 @@ def _on_the_table(
     keys: Sequence[str],
     carrying: Collection[str],
     done: dict[str, Matrix],
+    start: float | None = None,
 ) -> list[Placed]:
-    """Pieces that sit on nothing, side by side: on their first round, or on their opening unless another sits on that."""
+    """Pieces that sit on nothing, side by side: on their first round, or on their opening unless another sits on that.
+
+    start: where the first one's side lies, in mm; None for its middle at 0.
+    """
     placed: list[Placed] = []
-    x = 0.0
+    x = start or 0.0
     for key in keys:
         body = bodies[key]
         radius = body.half_width
-        for piece in range(min(makes.get(key, 1), 12)):
+        for _ in range(min(makes.get(key, 1), MOST_ON_TABLE)):
             matrix = np.eye(4) if body.closed or key in carrying else body.own_frame()
-            matrix[0, 3] = x if piece == 0 and not placed else x + radius
-            x = matrix[0, 3] + radius + 6.0
+            matrix[0, 3] = x if start is None and not placed else x + radius
+            x = matrix[0, 3] + radius + BETWEEN
             done.setdefault(key, matrix)
             placed.append(Placed(key, matrix))
     return placed

@@ -17,9 +17,11 @@ if TYPE_CHECKING:
     from craft.text.freehand.lexicon import stitch_words
     from craft.text.freehand.measured import is_measured
     from craft.text.freehand.placed import judgements, read_freehand
+    from craft.text.freehand.repeats import times_said
     from craft.text.freehand.sections import Prose, sections_of
     from craft.text.freehand.so_far import Line
     from craft.text.freehand.source import Cut, cuts, sizes_in
+    from craft.text.freehand.telling import tells_work
     from craft.text.freehand.translation import Translation, translated
 
 _FROM = {
@@ -45,6 +47,8 @@ _FROM = {
     "stitch_words": "lexicon",
     "tells_plain_rounds": "carried_on",
     "tells_rounds": "carried_on",
+    "tells_work": "telling",
+    "times_said": "repeats",
     "translated": "translation",
 }
 """Where every name of this door stands."""
@@ -72,6 +76,8 @@ __all__ = [
     "stitch_words",
     "tells_plain_rounds",
     "tells_rounds",
+    "tells_work",
+    "times_said",
     "translated",
 ]
 

@@ -15,14 +15,15 @@ _SLIP = (
     r"(?:sl\.?\s?st|slst|ss|slip\s?stitch|km|kettmaschen?|mc|m\.c|maille\s+coulée|pr|punto\s+raso|pd|punto\s+deslizado"
     r"|mbss|m\.\s?bss|maglia\s+bassissima|hv|halve\s+vaste)(?![^\W\d_])\.?"
 )
-_COUNT = (
+COUNTS_AS = (
     r"counts?|counting|stands?\s+for|zähl(?:t|en)|gilt|gelten|ersetz(?:t|en)|compten?t?|rempla(?:ce|cent)|équiva(?:ut|lent)"
     r"|cuentan?|equivalen?|sustituyen?|contano?|val(?:e|gono)|sostituisc(?:e|ono)|tel(?:t|len)|vervang(?:t|en)|(?:is|are)\s+(?=the\s)"
 )
+"""Words for what a stitch counts as, 'counts', 'zählt', in every language."""
 _NOT = r"does\s?n[o'’]?t|do\s?n[o'’]?t|does\s+not|do\s+not|never|ne(?=\s+\w+\s+pas)|no(?=\s+cuenta)|non"
 _COUNTS = re.compile(
-    rf"(?i)\s*(?:,\s*(?:which\s+|die\s+|qui\s+|que\s+|che\s+|dat\s+)?|[(\[]\s*(?:it\s+|this\s+)?)?"
-    rf"(?:(?P<no>{_NOT})\s+)?(?:(?:{_COUNT})\b(?P<nicht>\s+(?:nicht|niet|pas)\b)?|=\s*(?=\d\s*[^\W\d_]|the\b|die\b))[^()\[\],;.]*"
+    r"(?i)\s*(?:at\s+(?:the\s+)?(?:start|beginning)\s*)?(?:,\s*(?:which\s+|die\s+|qui\s+|que\s+|che\s+|dat\s+)?|[(\[]\s*(?:it\s+|this\s+)?)?"
+    rf"(?:(?P<no>{_NOT})\s+)?(?:(?:{COUNTS_AS})\b(?P<nicht>\s+(?:nicht|niet|pas)\b)?|=\s*(?=\d\s*[^\W\d_]|the\b|die\b))[^()\[\],;.]*"
     r"(?:(?<=\d)\.[^()\[\],;.]*)?(?:,\s*(?:here|now|hier|auch|from)\b[^()\[\],;.]*)?[)\]]?"
 )
 _TO = r"(?:to|into|in|on|dans|en|sur|nella|nell'|sulla|auf|op)\s*(?:the\s+|die\s+|der\s+|la\s+|l'|el\s+|de\s+|het\s+)?"

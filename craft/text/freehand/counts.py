@@ -16,7 +16,9 @@ _IN_ALL = (
     r"(?:total(?:e|es|\s+of|\s+de)?|tot\.?|totaal|insgesamt|gesamt|ges\.|zus\.|zusammen|en\s+(?:tout|total)|au\s+total|in\s+(?:all|total|tutto|totaal)"
     r"|(?:st(?:itch)?\s+)?count|sts|stitches|maschen(?:zahl)?|mailles|puntos|maglie|steken|now|jetzt|nun|macht|ergibt|gibt|soit|quedan|makes|you\s+have)"
 )
-_IN_ALL_BEHIND = r"(?:en\s+(?:tout|total)|au\s+total|in\s+(?:all|total|totale|tutto|totaal)|insgesamt|gesamt|totali?)"
+_IN_ALL_BEHIND = (
+    r"(?:en\s+(?:tout|total)|au\s+total|in\s+(?:all|total|totale|tutto|totaal)|insgesamt|gesamt|totali?|altogether|now)"
+)
 """'(total 24)', '(sts: 24)', '[insgesamt 24 M]': what may stand before a count in its bracket."""
 _ROUNDS = r"(?:rounds?|rnds?|rows?|runden|rd|tours?|vueltas|giri|toeren|rondes|reihen)"
 
@@ -54,6 +56,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         ),
         (re.compile(rf"(?i)[=~]\s*\**({n})\**{unit}(?![\w(])(?!\s*x\b)"), True),
         (re.compile(rf"(?i)(?:~|[.,;:-])\s*({n})\s*{unit.replace('{0,2}', '{1,2}')}\s*[.!]?\s*$"), True),
+        (re.compile(rf"(?i)(?:~|[.,;:-])\s*({n}){unit}\s+{_IN_ALL_BEHIND}\s*[.!]?\s*$"), True),
         (
             re.compile(
                 rf"(?i)(?:\bso|\bmakes|\b(?:gives|giving|leaves|leaving|makes|making)(?:\s+(?:you|us|a\s+total\s+of))?|\bfor\s+a\s+total\s+of|\bthat(?:\s+is|\s+makes)|quedan|soit|also|ossia|cioè|bleiben|restent|restano|rimangono|blijven(?:\s+er)?|es\s+decir|o\s+sea|dus|sind|macht|gibt|font|fait|sono|fanno|zijn|geeft|son|siempre|always|again|total|ergibt|=|~)\s*:?\s*(?:it\s+is\s+(?:again\s+)?)?({n}){unit}\s*[.!]?\s*$"

@@ -154,6 +154,9 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
 _CHAINS_ITSELF = re.compile(r"(?i)ch(?:ain)? (?:[5-9]|\d\d+)\W.*\bch(?:ain)? from (?:the )?hook\b")
 """'ch 11, sc in 2nd ch from hook and in each ch across': a chain with what is worked along it, and no ring."""
 
+_LOOPS_ALONE = ("BLO", "FLO")
+"""Loops and no stitch: the plain one, where as many are counted."""
+
 _ALONE = ("sc", "inc", "dec", "sl st", "hdc", "dc", "BLO: sc", "FLO: sc", "in BLO sc", "in FLO sc", "1 sc")
 """A stitch and nothing else: all around, where it is a whole round."""
 
@@ -189,6 +192,8 @@ def _other_words(said: Said, below: Below, count: int | None, noise: str) -> Ite
     work = said.work
     if said.held:
         yield f"on the held stitches, {work}", noise
+    if work in _LOOPS_ALONE and count is not None and set(said.noise) <= {"around"}:
+        yield f"{work}: sc around", noise or _ALL_AROUND  # 'BLO around (30)'
     if "in same st" in work:
         yield work.replace("in same st", "in next st"), noise or "'the same stitch' is one stitch"
     if count is not None and (last := re.fullmatch(r"(.*\(.+), ([2-4]) sc\) around(.*)", work)) is not None:
@@ -211,13 +216,23 @@ def _other_words(said: Said, below: Below, count: int | None, noise: str) -> Ite
         yield work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"
 
 
+_LEADS = re.compile(r"(?:with [^,()]+, )?(?:[BF]LO: )?")
+"""What is said of a whole round before its work: its colour, its loops."""
+
+
+_BRACKETED = re.compile(r"\([^()]*\)")
+
+
 def _repeated(work: str, noise: str) -> Iterator[tuple[str, str]]:
     """All of it to the round's end, unsaid."""
     lone = work in _ALONE or re.fullmatch(r"with [^,]+, (?:1 )?(?:sc|inc|dec|hdc|dc)", work) is not None
-    if lone or "around" in work or " x " in work[-5:] or _ONCE.search(work):
+    work = work.removesuffix(" x 1")
+    lead = _LEADS.match(work).group(0)  # type: ignore[union-attr]
+    rest = work.removeprefix(lead)
+    if lone or "around" in work or " x " in work[-5:] or _ONCE.search(rest):
         return
-    lead, _, rest = work.partition(": ") if work.startswith(("BLO: ", "FLO: ")) else ("", "", work)
-    yield f"{lead}: ({rest}) around" if lead else f"({rest}) around", noise or _TO_THE_END
+    unit = rest if _BRACKETED.fullmatch(rest) else f"({rest})"
+    yield f"{lead}{unit} around", noise or _TO_THE_END
 
 
 def choose(candidates: Sequence[Said], below: Below, count: int | None) -> Chosen | None:

@@ -53,7 +53,15 @@ class _Said:
     @property
     def shaped_by_two(self) -> bool:
         """Whether 'two in one stitch' is how the increase is told: that two tells nothing else."""
-        return "inc" not in self.stitches and Sort.DOUBLE not in self.sorts and not self.shrinks
+        return (
+            "inc" not in self.stitches and Sort.DOUBLE not in self.sorts and not self.shrinks and not self.leaves_shape
+        )
+
+    @property
+    def leaves_shape(self) -> bool:
+        """Whether the place of the shaping is said, 'jede zweite', and nothing of how it is shaped."""
+        how = {Sort.DOUBLE, Sort.TOGETHER, Sort.PAIRS, Sort.NOISE, Sort.STITCH} & self.sorts
+        return bool(self.ordinals) and not self.numbers and not how
 
     def explains_twos(self, between: int, many: int, takes: int) -> bool:
         """Whether every two that is said is said of something, and the one that tells the increase of nothing else."""
@@ -96,7 +104,7 @@ def inferred(tokens: Sequence[Token], live: int | None, count: int | None) -> Ch
         over
         or between < 0
         or between > MOST_APART
-        or not _shapes(said, shaped)
+        or not _shapes(said, shaped, between + takes)
         or not all(many in near for near in said.times if near)
     ):
         return None
@@ -148,7 +156,11 @@ def _each_once(tokens: Sequence[Token]) -> list[int]:
     return [n for k, n in numbers if not (k > 1 and tokens[k - 1].sort is Sort.OPEN and at.get(k - 2) == n)]
 
 
-def _shapes(said: _Said, shaped: str) -> bool:
+def _shapes(said: _Said, shaped: str, apart: int) -> bool:
+    """Whether the words shape so, or tell where and leave it to the count how: 'in der dritten jede zweite (18)'. apart: the
+    place of the last stitch that is shaped."""
+    if said.leaves_shape:
+        return max(said.ordinals) == apart
     if shaped == "dec":
         return said.shrinks and "inc" not in said.stitches and Sort.DOUBLE not in said.sorts
     return said.grows and not said.shrinks

@@ -25,7 +25,7 @@ _STITCHES = (
     r"|times|mal|fois|veces|volte|keer|p[bar]|punto\w*|aum\w*|dism\w*|magli[ae]|vaste\w*|meerd\w*|mind\w*|hv"
 )
 _DASHTO = (
-    r"(?:(?<=\d)[-+&](?=\d)|\s*-\s*(?=#\d)"
+    r"(?:(?<=\d)[-+&](?=\d)|(?<=\d)[+&](?=[a-zA-Z]{1,3}\.?\d)|\s*-\s*(?=#\d)"
     rf"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{{1,4}}(?!\d|\s*[(\[]|\s*(?:{_STITCHES})(?![^\W\d_]))))"
 )
 """'R2-6', 'Round 2 - Round 6', but 'Round 2 - 6 sc'."""
@@ -33,7 +33,7 @@ _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|\^[ao]?|a|o|[rdtmvn][ao])?"
 _END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s)|-(?=[a-zA-Z(\[]))?\s*"
 
 _FORMS = (
-    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r.]{{1,2}}\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}}|/\d{{1,4}}|\s+(?:{ROUNDS}|r)\.?\s*\d{{1,3}}(?=\s))*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
+    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r.]{{1,2}}\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}}|/(?:{_SHORT})?\d{{1,4}}|\s+(?:{ROUNDS}|r)\.?\s*\d{{1,3}}(?=\s))*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?P<more>(?:\s*,\s*\d{{1,4}}\s*\.?{_NTH})*)(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)(?!\s*\d+\s*(?:wiederhol|wdh|herhal))\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[RrTVG](?:\.\s*:?|\s*:)\s*"),
     re.compile(r"(?P<a>\d{1,3})v\.?(?:\s*-\s*(?P<b>\d{1,3})v\.?)?\s*[:)]\s*"),
@@ -46,24 +46,25 @@ _FORMS = (
     re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
 )  # fmt: skip
 _SPELT = "|".join(CARDINALS)
-_FOREIGN_NTHS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.ORDINAL}
-_NTHS = "|".join(sorted({*ORDINALS, *_FOREIGN_NTHS}, key=lambda w: (-len(w), w)))
+_FOREIGNNTHS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.ORDINAL}
+NTHS = "|".join(sorted({*ORDINALS, *_FOREIGNNTHS}, key=lambda w: (-len(w), w)))
 _SENTENCE = re.compile(
-    rf"(?i)(?:and\s+|then\s+)?(?:en|de|del|de\s+la|in|from|for|dans|nel|nei|im|in\s+der|in\s+den|dal|aux?)\s+(?:la|las|le|les|the|der|het|l')?\s*{_WORD}\s+"
-    rf"(?P<a>\d{{1,4}}|{_SPELT})(?:\s+(?:a|al|to|bis|à|tot|and|through|und|et|y|e|en)\s+(?:la|the|le)?\s*(?:{_WORD}\s+)?(?P<b>\d{{1,4}}|{_SPELT}))?(?!\w)\s*[,:]?\s*"
+    r"(?i)(?:and\s+|then\s+)?(?:(?:en|de|del|de\s+la|in|from|for|dans|nel|nei|im|in\s+der|in\s+den|dal|aux?)\s+"
+    rf"(?:la|las|le|les|the|der|het|l')?|las|les|die|i)\s*{_WORD}\s+"
+    rf"(?P<a>\d{{1,4}}|{_SPELT})(?:(?:\s*,\s*\d{{1,3}})*\s+(?:a|al|to|bis|à|tot|and|through|und|et|y|e|en)\s+(?:la|the|le)?\s*(?:{_WORD}\s+)?(?P<b>\d{{1,4}}|{_SPELT}))?(?!\w)\s*[,:]?\s*"
 )
 _ARE = re.compile(
     rf"(?i){_WORD}\s+(?P<a>{_SPELT}|\d{{1,3}})(?:\s+(?:and|to|through)\s+(?P<b>{_SPELT}|\d{{1,3}}))?\s+(?:(?:is|are)\s+(?:worked\s+)?(?=plain|even|straight|just|all|\d|(?:{_SPELT})\b)|(?=alternates?\b))"
 )
 _SENTENCE_NTH = re.compile(
     rf"(?i)(?:and\s+|then\s+)?(?:in\s+der|in\s+the|for\s+the|nel|dans\s+le|au|en\s+la|in\s+de|the|die|la|le|il|de)\s+"
-    rf"(?P<a>\d{{1,3}}|{_NTHS})\s*\.?{_NTH}(?:\s+(?:and|to|through|und|bis|et|à|y|a|e|en|tot)\s+(?:the\s+|der\s+|la\s+|de\s+)?"
-    rf"(?P<b>\d{{1,3}}|{_NTHS})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*[,:]?\s*"
+    rf"(?P<a>\d{{1,3}}|{NTHS})\s*\.?{_NTH}(?:\s+(?:and|to|through|und|bis|et|à|y|a|e|en|tot)\s+(?:the\s+|der\s+|la\s+|de\s+)?"
+    rf"(?P<b>\d{{1,3}}|{NTHS})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*[,:]?\s*"
 )
 """'In der 2. Runde wird …', 'in the third round …'."""
 _FROM_NTH = re.compile(
-    rf"(?i)(?:dal|dall'|dalla|vom|von\s+der|von|du|de\s+la|de|from\s+the|from|van\s+de|van)\s*(?P<a>\d{{1,3}}|{_NTHS})\s*\.?{_NTH}\s*(?:{_WORD}\s*)?"
-    rf"(?:all'|alla|al|bis(?:\s+zur)?|au|à|a\s+la|to\s+the|to|tot(?:\s+en\s+met)?(?:\s+de)?)\s*(?P<b>\d{{1,3}}|{_NTHS})\s*\.?{_NTH}\s*{_WORD}(?!\w)(?:\s*,\s*|{_END})"
+    rf"(?i)(?:dal|dall'|dalla|vom|von\s+der|von|du|de\s+la|de|from\s+the|from|van\s+de|van)\s*(?P<a>\d{{1,3}}|{NTHS})\s*\.?{_NTH}\s*(?:{_WORD}\s*)?"
+    rf"(?:all'|alla|al|bis(?:\s+zur)?|au|à|a\s+la|to\s+the|to|tot(?:\s+en\s+met)?(?:\s+de)?)\s*(?P<b>\d{{1,3}}|{NTHS})\s*\.?{_NTH}\s*{_WORD}(?!\w)(?:\s*,\s*|{_END})"
 )
 """'dal 6° all'8° giro'."""
 _COUNT_FIRST = re.compile(
@@ -91,7 +92,7 @@ _MANY = re.compile(
 """'4 rounds of sc'."""
 
 _BULLET = re.compile(r"\s*(?:[-•‣·*^>»▪◦+]+\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:\*\*)?\s*")
-_ORDINAL = _NTHS
+_ORDINAL = NTHS
 _SPELLED = re.compile(
     rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:(?:[\s,]+(?:{_CARDINAL}))*\s*,?\s*(?:-|,|/|(?:{_UNTIL})\s)\s*(?P<b>{_CARDINAL}))?"
     rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{ROUNDS}))(?!\w)\s*[:.),=-]\s*"
@@ -101,7 +102,7 @@ _SPELLED_ALONE = re.compile(
     rf"(?=\d|(?:{_CARDINAL}|{_STITCHES})(?!\w))"
 )
 """'ROUND ONE 8 sc', 'ROUNDS FOUR FIVE AND SIX sc around'."""
-_NTH_ALONE = re.compile(rf"(?i)(?P<a>{_NTHS})\s*[:)]\s+")
+_NTH_ALONE = re.compile(rf"(?i)(?P<a>{NTHS})\s*[:)]\s+")
 """'fourth: plain, 15'."""
 _BRACKET_FIRST = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:sts?)?\s*[)\]]\s*(?=[A-Za-z])")
 
@@ -110,11 +111,12 @@ _COUNT_BEHIND = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:[^\W\d_]{1,8}\.?\s*)?[)\]]\s
 """'Tour 1 (6 m) : …': the count between a round's number and its work."""
 
 
-def _spelled(word: str) -> int:
+def spelled(word: str) -> int:
+    """The number that digits or a word of any language say; the word is one of them."""
     small = word.lower()
     if small.isdigit():
         return int(small)
-    return next(table[small] for table in (CARDINALS, ORDINALS, _FOREIGN_NTHS, _FOREIGN_NUMBERS) if small in table)
+    return next(table[small] for table in (CARDINALS, ORDINALS, _FOREIGNNTHS, _FOREIGN_NUMBERS) if small in table)
 
 
 _SAID_OF = re.compile(
@@ -152,10 +154,18 @@ def roman(said: str) -> int:
     return sum(-v if i + 1 < len(values) and v < values[i + 1] else v for i, v in enumerate(values))
 
 
+_ITEM = re.compile(
+    rf"(?i)\d{{1,3}}[.)]\s+(?={_WORD}\s*\d{{1,3}}(?:\s?-\s?\d{{1,3}})?\s*(?:[:.)]|$|-\s|(?:\d{{1,3}}\s*)?[(\[]))"
+)
+"""'1. Round 1': the number of a list's item before a label."""
+
+
 def label_at(line: str, at: int = 0) -> Label | None:
     """The label that stands at a place of a line, behind a bullet or a tick box; None when there is none."""
     lead = _BULLET.match(line, at)
     start = lead.end() if lead else at
+    if (item := _ITEM.match(line, start)) is not None:
+        start = item.end()
     label = _label(line[start:], start)
     if label is not None and _SAID_OF.match(line, label.end) is not None:
         return None
@@ -169,8 +179,8 @@ def _label(text: str, by: int) -> Label | None:
     if m := _SPELLED_ALONE.match(text):
         return _made(m, by)
     if m := _SPELLED.match(text):
-        first = _spelled(m.group("a") or m.group("c"))
-        last = _spelled(m.group("b") or m.group("d")) if m.group("b") or m.group("d") else first
+        first = spelled(m.group("a") or m.group("c"))
+        last = spelled(m.group("b") or m.group("d")) if m.group("b") or m.group("d") else first
         return Label(first, last, by, by + m.end(), row=bool(_IS_ROW.search(m.group(0))))
     if (m := _BRACKET_FIRST.match(text)) and (behind := _label(text[m.end() :], 0)) is not None and not behind.bare:
         return Label(
@@ -179,14 +189,14 @@ def _label(text: str, by: int) -> Label | None:
     if m := _COUNT_FIRST.match(text) or _COUNT_COLON.match(text):
         return _made(m, by, count=int(m.group("count")))
     if m := _MANY.match(text):
-        return Label(None, None, by, by + m.end(), many=_spelled(m["n"] or m["one"]))
+        return Label(None, None, by, by + m.end(), many=spelled(m["n"] or m["one"]))
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
             return _made(m, by, bare=k > 7)
     if m := _SENTENCE.match(text) or _SENTENCE_NTH.match(text) or _FROM_NTH.match(text) or _ARE.match(text):
         return _made(m, by)
     if m := _NTH_ALONE.match(text):
-        first = _spelled(m["a"])
+        first = spelled(m["a"])
         return Label(first, first, by, by + m.end(), bare=True)
     if m := _ROMAN.match(text):
         first = roman(m.group("a"))
@@ -201,10 +211,10 @@ def _label(text: str, by: int) -> Label | None:
 
 def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = False) -> Label:
     groups = m.groupdict()
-    first = _spelled(groups["a"])
+    first = spelled(groups["a"])
     more = [int(n) for n in re.findall(r"\d+", groups.get("more") or "")]
     end = groups.get("b") or groups.get("to")
-    last = max([*more[-1:], *([_spelled(end)] if end else [])], default=first)
+    last = max([*more[-1:], *([spelled(end)] if end else [])], default=first)
     if groups.get("b") and not more and (last < first or (last == first and re.search(r"\d\s+-\s", m.group(0)))):
         return Label(first, first, by, by + m.start("b") - 1, count, bare=bare)  # 'R9-6 sc': a dash, and no range
     row = bool(_IS_ROW.search(m.group(0)))

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from craft.remembered import of_short
 from craft.rounds.stitches import STITCHES, Terms, stitch
-from craft.text.freehand.lexicon import Meaning, Sort, first_words, table_of
+from craft.text.freehand.lexicon import Meaning, Sort, by_stem, first_words, table_of
 
 MOST_WORDS = 18
 """Words of the longest phrase of any table."""
@@ -42,7 +42,8 @@ class Vocabulary:
 
 
 _WORD = re.compile(
-    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|a(?=\s+(?:cat|cad|ca|m\b|maglia))|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verdoppeln|zus|zusammen)\b))(?!\w))"
+    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|a(?=\s+(?:cat|cad|ca|m\b|maglia))|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verdoppeln|zus|zusammen)\b))(?!\w)"
+    r"|(?<=und )\d{1,3}\.(?=\s*(?:[(\[]|$)))"
     r"|(?P<number>\d{1,9})|(?P<dotted>(?<![^\W\d_])(?:[^\W\d_]\.){2,3}(?![^\W\d_]))|(?P<tog>(?<![^\W\d_])[^\W\d_]+\d?tog(?![^\W\d_]))"
     r"|(?P<word>[^\W\d_](?:[^\W\d_]|['’\-](?=[^\W\d_]))*)|(?P<sign>[(\[{)\]}*+,;:.&/x=!?|~-])"
 )
@@ -76,7 +77,20 @@ def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
             continue
         found.append(_sign(kind, said, start, end, text))
         at += 1
-    return tuple(found)
+    return tuple(_around_posts(found))
+
+
+_POSTED = frozenset((Sort.EACH, Sort.EVERY, Sort.NEXT, Sort.ORDINAL, Sort.LAST, Sort.SAME))
+
+
+def _around_posts(found: list[Token]) -> list[Token]:
+    """'fpdc around each st': stitches around posts are worked around what others are worked into."""
+    for at in range(1, len(found) - 1):
+        above, token, below = found[at - 1 : at + 2]
+        post = above.sort is Sort.STITCH and str(above.value)[:2].isupper()
+        if post and token.sort is Sort.AROUND and below.sort in _POSTED:
+            found[at] = Token(Sort.IN, 0, token.start, token.end)
+    return found
 
 
 def _is_number(raw: list[tuple[str, str, int, int]], at: int) -> bool:
@@ -166,6 +180,12 @@ _LETTERS = {
 }
 """Capitals behind a number, by language: 'R2 6Z', '(1 ms 1A) x6'. Common practice, no source."""
 
+_STITCH_LIKE = re.compile(r"[b-df-hj-np-tv-xze]{1,3}(?:h?dc|sc|tr)s?")
+"""'crsc', 'exdc': a stitch that no table has, and no word to pass over."""
+
+_POSTS = ("fp", "bp")
+"""Before a stitch: worked around the post of the stitch below, from the front or from the back."""
+
 _TOGETHER = re.compile(r"(?:([a-zé]+))?(\d)tog")
 
 
@@ -186,9 +206,18 @@ def _unknown(word: tuple[str, str, int, int], vocabulary: Vocabulary) -> Token:
             return Token(behind.sort, behind.value, start, end)
     if small.endswith("s") and (one := vocabulary.meaning(small[:-1])) is not None and one.sort is Sort.STITCH:
         return Token(one.sort, one.value, start, end)
+    around = vocabulary.meaning(small[2:]) if small[:2] in _POSTS else None
+    if around is not None and around.sort is Sort.STITCH:
+        return Token(Sort.STITCH, f"{small[:2].upper()}{around.value}", start, end)
+    if _STITCH_LIKE.fullmatch(small) is not None:
+        return Token(Sort.ODD, said, start, end)
+    if (form := by_stem(small, vocabulary.language)) is not None:
+        return Token(form.sort, form.value, start, end)
     return Token(Sort.NOISE, said, start, end)
 
 
 def name_of(key: str | int) -> str:
-    """A stitch as the notation writes it, in US terms."""
-    return stitch(str(key)).us[0]
+    """A stitch as the notation writes it, in US terms; one around a post with its sign before it."""
+    said = str(key)
+    post = said[:2] if said[:2].lower() in _POSTS and said[:2].isupper() else ""
+    return post + stitch(said.removeprefix(post)).us[0]

@@ -148,6 +148,28 @@ def words_of(language: str) -> Mapping[str, Meaning]:
     return MappingProxyType(table)
 
 
+MOST_ENDING = 6
+"""Letters behind a stem that are its ending, and no other word's: 'disminu-iremos'."""
+
+
+@cache
+def _stems(language: str) -> tuple[tuple[str, Meaning], ...]:
+    """Beginnings of words with what all their forms mean, by how they stand in the language's table."""
+    sorts = {sort.value for sort in Sort}
+    return tuple(
+        (stem, Meaning(Sort(kind)) if kind in sorts else Meaning(Sort.STITCH, kind))
+        for kind, stems in words_file(language)["stems"].items()
+        for stem in stems
+    )
+
+
+def by_stem(word: str, language: str) -> Meaning | None:
+    """What a word in small letters means that no table has, by the verb that it is a form of; None for no form of any."""
+    return next(
+        (m for stem, m in _stems(language) if word.startswith(stem) and len(word) <= len(stem) + MOST_ENDING), None
+    )
+
+
 _PLAIN_ENGLISH = frozenset((
     "the", "and", "round", "rounds", "sc", "inc", "dec", "stitch", "stitches", "each", "every", "into", "next", "twice",
     "around", "with",

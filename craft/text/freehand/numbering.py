@@ -121,20 +121,22 @@ def _labelled_behind(texts: Sequence[str]) -> list[str]:
     return out
 
 
-_LETTER = re.compile(r"^\W{0,3}(?P<letter>[A-Z])(?P<n>\d{1,3})[.:)]\s+(?=\S)")
+_LETTER = re.compile(r"^\W{0,3}(?P<letter>[A-Z])\s?(?P<n>\d{1,3})(?:-(?P<to>\d{1,3}))?[.:)]\s+(?=\S)")
 
 
 def _lettered(texts: Sequence[str]) -> list[str]:
-    """'A3. sc' and then 'B4. sc': letters of colours before numbers that go on, which stand behind them then."""
+    """'A3. sc' and then 'B 4-5. sc': letters of colours before numbers that go on, which stand behind them then."""
     found = [(at, m) for at, text in enumerate(texts) if (m := _LETTER.match(text)) is not None]
-    on = sum(int(b["n"]) == int(a["n"]) + 1 for (_, a), (_, b) in itertools.pairwise(found))
-    changes = any(
-        a["letter"] != b["letter"] and int(b["n"]) == int(a["n"]) + 1 for (_, a), (_, b) in itertools.pairwise(found)
-    )
+    on = [a["letter"] != b["letter"] for (_, a), (_, b) in itertools.pairwise(found) if _goes_on(a, b)]
     out = list(texts)
-    for at, m in found if changes and on >= LEAST_RUN - 1 else ():
-        out[at] = f"R{m['n']}: {m['letter']}: {texts[at][m.end() :]}"
+    for at, m in found if any(on) and len(on) >= LEAST_RUN - 1 else ():
+        last = f"-R{m['to']}" if m["to"] else ""
+        out[at] = f"R{m['n']}{last}: {m['letter']}: {texts[at][m.end() :]}"
     return out
+
+
+def _goes_on(above: re.Match[str], below: re.Match[str]) -> bool:
+    return int(below["n"]) == int(above["to"] or above["n"]) + 1
 
 
 _SHORT = re.compile(r"(?i)(?P<word>g|r|t|v|rd|rg|tr|vt|vta|rij)\.?\s+(?=\S)")

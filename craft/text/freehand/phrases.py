@@ -211,12 +211,7 @@ class _Parser(Units):
             self.at += 3
             self.eat(Sort.STOP, Sort.COMMA)
             return "along the other side "  # '(other side) 4 sc'
-        if (
-            self.sort() is Sort.TURN
-            and self.sort(1) in (Sort.TO, Sort.AND, Sort.IN)
-            and self.sort(2) is Sort.OTHER_SIDE
-        ):
-            self.at += 2  # 'turn to work on the other side': no row ends there
+        self.turned()
         self.eat(Sort.IN)
         if self.eat(Sort.BACK):
             self.eat(Sort.STOP, Sort.COMMA)
@@ -234,6 +229,17 @@ class _Parser(Units):
         self.at = start
         start_at = self.from_hook()
         return start_at if start_at is not None else self.onto_piece()
+
+    def turned(self) -> None:
+        """'turn to work on the other side', 'turn and continue along the other side': no row ends there."""
+        ahead = 1 if self.sort() is Sort.TURN else 0
+        while ahead and self.sort(ahead) in (Sort.TO, Sort.AND, Sort.IN, Sort.COMMA, Sort.NOISE):
+            ahead += 1
+        if not ahead or self.sort(ahead) is not Sort.OTHER_SIDE:
+            return
+        for _ in range(ahead):
+            word = self.take()
+            self.noise += [str(word.value)] if word.sort is Sort.NOISE else []
 
     def onto_piece(self) -> str | None:
         """'on to the left leg and sc 12 there'."""

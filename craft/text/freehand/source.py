@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from craft.problems import Span
 from craft.text.freehand.chain_starts import STANDS_FOR
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken, cut_at
+from craft.text.freehand.ellipses import unfolded
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexicon import LANGUAGES, words_file
 from craft.text.freehand.numbering import numbered
@@ -183,7 +184,7 @@ def rows(text: str, size: int = 0, corrections: Corrections = NO_CORRECTIONS) ->
 
 def _numbered(found: list[Row]) -> list[Row]:
     """Rows with labels that their text tells by counting on."""
-    plainly = numbered(["" if row.quiet or row.taken is not None else row.text for row in found])
+    plainly = numbered(["" if row.quiet or row.taken is not None else unfolded(row.text) for row in found])
     return [replace(row, text=text) if text else row for row, text in zip(found, plainly, strict=True)]
 
 
@@ -385,4 +386,7 @@ def _glued(above: str, below: str) -> str:
     up, down = above.rstrip(), below.strip()
     if re.search(r"[^\W\d_]-$", up) and re.match(r"[a-zà-ÿ]", down):
         return up[:-1] + down
+    label = label_at(up)
+    if label is not None and label.end == len(up) and up[-1].isalnum():
+        return f"{up}: {down}"  # 'Round 1' on a line of its own
     return f"{up} {down}"

@@ -63,6 +63,16 @@ def _hooked(pieces: list[str]) -> list[str]:
     return [". ".join(p.strip(" .") for p in pieces[:2]), *pieces[2:]] if len(pieces) > 1 else pieces
 
 
+_TOOLS_AHEAD = re.compile(r"(?i)\W*(?:using|with|mit|avec|con|met)\b[^,;:]*[,;:]\s*(?=\S)")
+"""'Using blue and 3mm hook, make 21 ch.'"""
+
+
+def _without_tools(said: str) -> tuple[str, ...]:
+    """A sentence, and what of it stands behind the yarn and the hook."""
+    tools = _TOOLS_AHEAD.match(said)
+    return (said,) if tools is None else (said, said[tools.end() :])
+
+
 class Starts(Retold):
     """Readers of a part's first line."""
 
@@ -101,7 +111,7 @@ class Starts(Retold):
 
     def chain_line(self, row: Row, text: str) -> str | None:
         """'Ch 6.', 'Chain 24, close with a slip stitch.' before a part's first round."""
-        for piece in sentences(text):
+        for piece in (part for said in sentences(text) for part in _without_tools(said)):
             for way in self.candidates(piece):
                 if (m := _FOUNDATION.fullmatch(way.work)) and self.next_label() == 1:
                     self.begin(row)

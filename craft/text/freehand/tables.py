@@ -65,7 +65,8 @@ def _is_head(cells: Sequence[str]) -> bool:
     """Whether the cells of a line name columns: rounds first, then their work or their counts."""
     if len(cells) < LEAST_COLUMNS or not _LABELS.match(cells[0]):
         return False
-    return all(_COUNTS.match(c) or _WORKS.match(c) or _COLOURS.match(c) or _PARTS.match(c) for c in cells[1:])
+    known = (_COUNTS, _WORKS, _COLOURS, _PARTS, _REPEATS)
+    return all(any(heads.match(c) for heads in known) for c in cells[1:])
 
 
 def tabled(found: list[Row]) -> list[Row]:

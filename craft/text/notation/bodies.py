@@ -126,6 +126,8 @@ def _unexpected(text: str, error: UnexpectedInput, terms: Terms) -> BodyProblem:
     token = getattr(error, "token", None)
     if token is not None and token.type == "$END":
         return BodyProblem("unread", "The round breaks off here.", Span(max(len(text) - 1, 0), len(text)))
+    while at and text[at - 1].isalpha() and text[at].isalpha():
+        at -= 1  # a word whose beginning is a stitch, 'ch-ain', is one word
     word = re.compile(r"\s*([^\W\d_]+|\d+|\S)").match(text, at)
     span = Span(word.start(1), word.end(1)) if word else Span(at, len(text))
     said = text[span.start : span.end]
