@@ -11,7 +11,7 @@ from benchmarks.grading import typed_designs
 from craft.design.design import Design
 from craft.design.parts import Part
 from craft.design.remix import Adapt, Cut, compared, difference, grafted, merged
-from craft.design.running import checked_text
+from craft.design.running import forget_texts
 
 GOES = 7
 ASKED_MS = 50
@@ -58,7 +58,7 @@ def remix_table() -> str:
         ),
         (
             "graft with adapter rounds, texts new",
-            _spent(lambda: grafted(Cut(here, "b", 8), Cut(there, "p", 3), Adapt.ROUNDS), checked_text.cache_clear),
+            _spent(lambda: grafted(Cut(here, "b", 8), Cut(there, "p", 3), Adapt.ROUNDS), forget_texts),
         ),
     ]
     head = f"From base to figure (asked: at most {ASKED_MS} ms for a difference and for a graft)"

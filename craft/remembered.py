@@ -38,15 +38,15 @@ def by_bytes(most: int, weigh: Callable[[Any], int]) -> Callable[[Work], Work]:
 
 
 def of_short(
-    most: int,
+    most: int, longest: int = LONG
 ) -> Callable[[Callable[Concatenate[First, Asked], Answer]], Callable[Concatenate[First, Asked], Answer]]:
-    """Remember up to `most` answers to questions whose first argument is no longer than `LONG`."""
+    """Remember up to `most` answers to questions whose first argument is no longer than `longest`."""
 
     def around(work: Callable[Concatenate[First, Asked], Answer]) -> Callable[Concatenate[First, Asked], Answer]:
         known = lru_cache(maxsize=most)(work)
 
         def asked(first: First, /, *more: Asked.args, **named: Asked.kwargs) -> Answer:
-            if len(first) > LONG:
+            if len(first) > longest:
                 return work(first, *more, **named)
             return known(first, *more, **named)  # type: ignore[arg-type]
 

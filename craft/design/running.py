@@ -13,6 +13,7 @@ from craft.rounds.fabric import MAIN_COLOUR, Piece, WorkedPart
 from craft.rounds.pattern import Part as Written
 from craft.rounds.stitches import Terms
 from craft.text.check import Checked, check
+from craft.text.pieces_named import speaks_of_pieces
 
 REMEMBERED = 64 * 2**20
 """Bytes of texts that stay read and run: some hundred parts of a thousand stitches."""
@@ -28,21 +29,36 @@ class OtherText:
     colour: str = MAIN_COLOUR
 
 
-@by_bytes(REMEMBERED, lambda checked: checked.nbytes)
 def checked_text(
     text: str, terms: str, yarns: tuple[str, ...], colour: str = MAIN_COLOUR, others: tuple[OtherText, ...] = ()
 ) -> Checked:
     """A part's text read and run with `colour` on the hook at first, remembered.
 
-    others: the design's other parts. They are run by themselves, so that parts may stand in any order.
+    others: the design's other parts. They are run by themselves, so that parts may stand in any order; a text that speaks of
+    no piece is the same whatever they are, and is not read anew when one of them changes.
     """
+    heard = others if speaks_of_pieces(text, tuple(o.name for o in others)) else ()
+    return _remembered(text, terms, yarns, colour, heard)
+
+
+def _checked(
+    text: str, terms: str, yarns: tuple[str, ...], colour: str = MAIN_COLOUR, others: tuple[OtherText, ...] = ()
+) -> Checked:
     return check(text, Terms(terms), yarns, colour, _pieces(others, terms, yarns))
+
+
+_remembered = by_bytes(REMEMBERED, lambda checked: checked.nbytes)(_checked)
+
+
+def forget_texts() -> None:
+    """Forget all texts that were read, so that a measurement begins from nothing."""
+    _remembered.cache_clear()  # type: ignore[attr-defined]
 
 
 def _pieces(others: tuple[OtherText, ...], terms: str, yarns: tuple[str, ...]) -> dict[str, Piece]:
     pieces: dict[str, Piece] = {}
     for other in others:
-        worked = first_worked(checked_text(other.text, terms, yarns, other.colour))
+        worked = first_worked(_remembered(other.text, terms, yarns, other.colour))
         if worked is not None:
             pieces[other.name] = replace(worked, name=other.name, make=other.make).piece
     return pieces

@@ -13,8 +13,8 @@ if TYPE_CHECKING:
     from craft.text.freehand.corrections import NO_CORRECTIONS, Correction, Corrections, Taken
     from craft.text.freehand.headings import heading_of
     from craft.text.freehand.labels import label_at
-    from craft.text.freehand.legend import colours_listed, explains, letters_of_colours
-    from craft.text.freehand.lexicon import stitch_words
+    from craft.text.freehand.legend import colours_listed, explains, letters_of_colours, piece_phrases
+    from craft.text.freehand.lexicon import language_of, stitch_words
     from craft.text.freehand.measured import is_measured
     from craft.text.freehand.placed import judgements, read_freehand
     from craft.text.freehand.repeats import times_said
@@ -40,7 +40,9 @@ _FROM = {
     "is_measured": "measured",
     "judgements": "placed",
     "label_at": "labels",
+    "language_of": "lexicon",
     "letters_of_colours": "legend",
+    "piece_phrases": "legend",
     "read_freehand": "placed",
     "sections_of": "sections",
     "sizes_in": "source",
@@ -69,7 +71,9 @@ __all__ = [
     "is_measured",
     "judgements",
     "label_at",
+    "language_of",
     "letters_of_colours",
+    "piece_phrases",
     "read_freehand",
     "sections_of",
     "sizes_in",

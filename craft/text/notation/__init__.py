@@ -4,6 +4,7 @@ from craft.text.notation.coils import find_coil
 from craft.text.notation.explained import unexplained
 from craft.text.notation.handed import left_handed
 from craft.text.notation.highlight import KINDS, Highlight, highlights
+from craft.text.notation.names import names_pieces
 from craft.text.notation.printer import (
     print_body,
     print_item,
@@ -39,6 +40,7 @@ __all__ = [
     "find_threads",
     "highlights",
     "left_handed",
+    "names_pieces",
     "odd_words",
     "other_side",
     "print_body",

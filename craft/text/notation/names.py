@@ -101,6 +101,12 @@ def masked(text: str, names: Names) -> str:
     return _mask(patterns.onto, ON_PIECE, text)
 
 
+def names_pieces(text: str, names: tuple[str, ...]) -> bool:
+    """Whether a text works onto a piece, or through one: one of `names`, or any noun that pieces are called by."""
+    marked = masked(text, Names(names))
+    return ON_PIECE in marked or THROUGH in marked
+
+
 def piece_name(phrase: str, names: Names) -> str:
     """The name in a phrase that was marked: of two nouns the one that is not the body itself."""
     found = [m.group(0) for m in re.finditer(rf"(?i)(?:{_ORDER}\s*)*{_patterns(names).noun.pattern[4:]}", phrase)]

@@ -5909,6 +5909,11 @@ export interface components {
             guess: components["schemas"]["Proposal"] | null;
             /** Host */
             host: string | null;
+            /**
+             * Many
+             * @default 1
+             */
+            many?: number;
             /** Part */
             part: string;
         };
