@@ -102,13 +102,18 @@ def _shade(colour: str, light: float) -> str:
     return "#" + "".join(f"{max(0, min(255, round(c))):02x}" for c in mixed)
 
 
-def _stitch(p: Vector) -> str:
-    """A face as a filled outline with the V of a stitch in it; p: (4, 2) corners, foot first."""
-    a, b, c, d = (f"{x:.1f} {y:.1f}" for x, y in p)
-    foot = (p[0] + p[1]) / 2 * 0.86 + (p[2] + p[3]) / 2 * 0.14
-    left, right = p[3] * 0.8 + p[2] * 0.2, p[2] * 0.8 + p[3] * 0.2
-    v = f"M{left[0]:.1f} {left[1]:.1f}L{foot[0]:.1f} {foot[1]:.1f}L{right[0]:.1f} {right[1]:.1f}"
-    return f"M{a}L{b}L{c}L{d}Z|{v}"
+def _corners(flat: Vector) -> list[list[float]]:
+    """Of faces with corners (n, 4, 2), foot first: their outline, and the V of a stitch in it, as numbers in a row."""
+    foot = (flat[:, 0] + flat[:, 1]) / 2 * 0.86 + (flat[:, 2] + flat[:, 3]) / 2 * 0.14
+    left, right = flat[:, 3] * 0.8 + flat[:, 2] * 0.2, flat[:, 2] * 0.8 + flat[:, 3] * 0.2
+    rows: list[list[float]] = np.concatenate([flat.reshape(-1, 8), left, foot, right], axis=1).tolist()
+    return rows
+
+
+_FACE = (
+    '<path d="M%.1f %.1fL%.1f %.1fL%.1f %.1fL%.1f %.1fZ" fill="{fill}" stroke="{fill}"/>'
+    '<path d="M%.1f %.1fL%.1f %.1fL%.1f %.1f" fill="none" stroke="{line}"/>'
+)
 
 
 def draw(
@@ -152,7 +157,9 @@ def draw_faces(faces: Sequence[Faces], *, title: str, view: View | None = None, 
     order = np.argsort(corners.mean(axis=1) @ towards)
     flat = np.stack([corners @ right, -(corners @ up)], axis=2)
     light = 0.62 + 0.46 * np.maximum(normal @ _LIGHT, -0.3)
-    drawn = [_path(flat[i], fills[i], float(light[i])) for i in order if facing[i] > 0.0 and length[i] > 1e-6]
+    seen = order[(facing[order] > 0.0) & (length[order] > 1e-6)]
+    lights = light[seen].tolist()
+    drawn = [_path(p, fills[i], lit) for p, i, lit in zip(_corners(flat[seen]), seen.tolist(), lights, strict=True)]
     low, high = flat.reshape(-1, 2).min(axis=0) - margin_mm, flat.reshape(-1, 2).max(axis=0) + margin_mm
     return _document(
         "".join(drawn), float(low[0]), float(low[1]), float(high[0] - low[0]), float(high[1] - low[1]), title
@@ -165,11 +172,14 @@ def _outward(corners: Vector) -> Vector:
     return middles - np.asarray(middles.mean(axis=0), np.float64)
 
 
-def _path(p: Vector, colour: str, light: float) -> str:
-    face, v = _stitch(p).split("|")
-    light = round(light, 2)
-    fill, line = _shade(colour, light), _shade(colour, light * 0.72)
-    return f'<path d="{face}" fill="{fill}" stroke="{fill}"/><path d="{v}" fill="none" stroke="{line}"/>'
+def _path(numbers: Sequence[float], colour: str, light: float) -> str:
+    return _shaded(colour, round(light, 2)) % tuple(numbers)
+
+
+@lru_cache(maxsize=4096)
+def _shaded(colour: str, light: float) -> str:
+    """The outline of a face and the V in it in one light, its numbers left open."""
+    return _FACE.format(fill=_shade(colour, light), line=_shade(colour, light * 0.72))
 
 
 def _document(inside: str, x: float, y: float, width: float, height: float, title: str) -> str:

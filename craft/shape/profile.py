@@ -17,6 +17,7 @@ from scipy.linalg.lapack import dpbsv
 
 from craft.errors import require
 from craft.gauge import Gauge
+from craft.remembered import of_short
 
 Vector = NDArray[np.float64]
 
@@ -262,11 +263,23 @@ def inflated_profile(
 
     firmness: 0 softly filled to 1 hard. A ball drafted for 10 cm comes out at 10 cm at firmness
     0.5, because rest lengths are taken without the strain of that pressure. Damped Newton steps on
-    the axisymmetric energy; deterministic.
+    the axisymmetric energy; deterministic, and remembered for tubes of common length.
     """
+    high = None if heights is None else tuple(map(float, heights))
+    return _inflated(tuple(counts), gauge, closed, firmness, high)
+
+
+MOST_REMEMBERED = 1_024
+"""Profiles that are remembered, of tubes of up to a thousand rounds: some megabytes."""
+
+
+@of_short(MOST_REMEMBERED)
+def _inflated(
+    counts: tuple[int, ...], gauge: Gauge, closed: bool, firmness: float, heights: tuple[float, ...] | None
+) -> Profile:
     start = quick_profile(counts, gauge, closed=closed, heights=heights)
     if len(counts) < 2 or min(counts) < 1:
-        return start
+        return _shared(start)
     n, h = _given(counts, gauge, heights)
     w0, h0 = _rest(gauge, h)
     if closed:
@@ -280,8 +293,14 @@ def inflated_profile(
     x[0::2], x[1::2] = r, z
     _relax(balloon, x, gauge.round_mm)
     rings = len(counts)
-    radius, height = np.abs(x[0::2][:rings]), x[1::2][:rings]
-    return Profile(radius, height, start.lies, closed)
+    radius, height = np.abs(x[0::2][:rings]), x[1::2][:rings].copy()
+    return _shared(Profile(radius, height, start.lies, closed))
+
+
+def _shared(profile: Profile) -> Profile:
+    """A profile that is handed out more than once: nobody writes into it."""
+    profile.radius.flags.writeable = profile.height.flags.writeable = False
+    return profile
 
 
 def _smooth_start(radius: Vector, h: Vector) -> tuple[Vector, Vector]:

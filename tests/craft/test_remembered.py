@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import pytest
+
+from craft.gauge import Gauge
 from craft.remembered import LONG, by_bytes, of_short
+from craft.shape.profile import inflated_profile
 
 
 def test_the_oldest_goes_when_the_bytes_are_used_up() -> None:
@@ -44,3 +48,26 @@ def test_answers_to_long_questions_are_not_kept() -> None:
         assert length(text, more=1) == len(text) + 1
     assert asked == [LONG, LONG + 1, LONG + 1]
     assert length.__doc__ == "How long it is."
+
+
+def test_an_estimate_is_worked_out_once_and_nobody_writes_into_it() -> None:
+    gauge = Gauge(6.0, 5.5)
+    counts = [6, 12, 18, 24, 24, 18, 12, 6]
+    first = inflated_profile(counts, gauge, closed=True)
+    assert inflated_profile(tuple(counts), gauge, closed=True) is first
+    assert inflated_profile(counts, gauge, closed=False) is not first
+    assert inflated_profile(counts, gauge, closed=True, heights=[1.0] * 7 + [2.0]) is not first
+    with pytest.raises(ValueError, match="read-only"):
+        first.radius[0] = 1.0
+
+
+def test_what_is_longer_than_asked_is_worked_out_anew() -> None:
+    asked: list[str] = []
+
+    @of_short(8, 4)
+    def length(text: str) -> int:
+        asked.append(text)
+        return len(text)
+
+    assert [length("four"), length("four"), length("fives"), length("fives")] == [4, 4, 5, 5]
+    assert asked == ["four", "fives", "fives"]

@@ -184,7 +184,8 @@ def test_a_sewn_limb_becomes_one_that_is_worked_in() -> None:
     [
         (4, Limb("arm", 1, 4), "increases"),
         (99, Limb("arm", 1, 4), "no round 99"),
-        (7, Limb("arm", 22, 4), "does not fit"),
+        (7, Limb("arm", 22, 4), "The arm has 4 stitches, and R5-R9 only 2 from there on"),
+        (4, Limb("arm", 19, 4), "Where the arm goes, R4 increases, decreases or works something in already"),
     ],
 )
 def test_a_limb_that_cannot_be_worked_in_says_why(round_at: int, limb: Limb, said: str) -> None:

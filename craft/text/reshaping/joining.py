@@ -59,19 +59,26 @@ def work_in(text: str, terms: Terms, number: int, limbs: Sequence[Limb]) -> str:
     stitches = written_out(written.made.body, written.before)
     for limb in sorted(limbs, key=lambda x: x.at):
         own = stitches[limb.at : limb.at + limb.stitches]
-        require(len(own) == limb.stitches, f"{limb.name} does not fit into the round.", field="round")
-        for item in own:
-            if not isinstance(item, Work) or item.through or stitch(item.stitch).change:
-                raise CraftError(
-                    f"At {limb.name} round {written.made.label} increases, decreases or works something in already; "
-                    "move the place or choose a plain round.",
-                    field="round",
-                )
+        # Of a round that shapes, places count what it makes, and more or fewer stitches are worked.
+        shapes = len(own) < limb.stitches and any(_is_other(item) for item in stitches)
+        if shapes or any(_is_other(item) for item in own):
+            raise CraftError(
+                f"Where the {limb.name} goes, {written.made.label} increases, decreases or works something in already: move "
+                "the place, or choose a plain round.",
+                field="round",
+            )
+        room = f"The {limb.name} has {limb.stitches} stitches, and {written.made.label} only {len(own)} from there on."
+        require(len(own) == limb.stitches, room, field="round")
         stitches[limb.at : limb.at + limb.stitches] = [
             replace(i, through=limb.name) for i in own if isinstance(i, Work)
         ]
     body = _said(stitches)
     return applied(text, [unfolded(text, written, which, replace(written.made, body=body, count=written.after), terms)])
+
+
+def _is_other(item: Instruction) -> bool:
+    """Whether an item of a round is more than a plain stitch of its own part."""
+    return not isinstance(item, Work) or bool(item.through) or bool(stitch(item.stitch).change)
 
 
 def take_out(text: str, terms: Terms, limb: str) -> str:
