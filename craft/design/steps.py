@@ -113,6 +113,10 @@ def _notes(found: Assembled, step: Step, narrow: Mapping[str, str]) -> tuple[str
     if join is None:
         return ()
     notes = [narrow[join.part]] if join.part in narrow else []
+    if join.host in found.worked and join.host not in found.bodies and join.part in found.bodies:
+        names = {p.key: p.name for p in found.design.parts}
+        part, host = names.get(join.part, "This part"), names.get(join.host, "its host")
+        notes.append(f"{host} is worked in, so the picture shows {part} beside the figure; the step holds as it is.")
     if join.worked and (join.tilt or join.turn):
         notes.append(_STANDS_BY_ITSELF)
     met = meeting(join, found.worked) if join.sewn else None

@@ -83,7 +83,8 @@ def sew_again(user: User, pk: int, step_key: str) -> Design:
     terms = found.design.terms
     host_text, limb_text = take_out(host.part.text, terms, limb.name), open_flat(limb.part.text, terms)
     _must_be_sound(found, host, {limb.key: limb_text}, host_text, "Sewn on")
-    said = f"Sew {limb.name} to {host.name}." if (step.text or "").startswith(WORKED_IN) else step.text
+    # What was said of the working in is over: the step says itself again, with its place.
+    said = "" if (step.text or "").startswith(WORKED_IN) else step.text
     page = design.manifest.assembly
     steps = [s.model_copy(update={"no_sew": False, "text": said}) if s.key == step_key else s for s in page.steps]
     return rewrite_parts(

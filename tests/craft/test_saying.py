@@ -182,3 +182,13 @@ def test_a_loose_piece_lies_beside_the_figure_and_not_inside_it() -> None:
     lies = [p.in_scene(found.bodies[p.part].points()) for p in found.placed if p.part == "ears" and not p.join]
     others = [p.in_scene(found.bodies[p.part].points()) for p in found.placed if p.join or p.part != "ears"]
     assert min(x[:, 0].min() for x in lies) > max(x[:, 0].max() for x in others)
+
+
+def test_what_hangs_on_a_limb_that_is_worked_in_is_told_where_it_is_shown() -> None:
+    lantern = Join("k", "lantern", "ears", Place("ears", 1, 0))
+    design = replace(figure("Ears", "Lantern"), joins=(EARS, lantern), steps=(Step("s", "", "lantern", "k"),))
+    found = put_together(design, run_parts(design), {})
+    assert not any("worked in" in note for note in steps_now(found)[0].notes)
+    alone = replace(found, bodies={key: body for key, body in found.bodies.items() if key != "ears"})
+    notes = steps_now(alone)[0].notes
+    assert notes == ("Ears is worked in, so the picture shows Lantern beside the figure; the step holds as it is.",)

@@ -135,7 +135,8 @@ def test_a_sewn_arm_becomes_one_that_is_worked_in(desk: Desk) -> None:
     assert scene["width_mm"] > 60
     sewn = desk.studio.ask("POST", f"/bench/sew/{desk.id}", {"step": "arms1"})
     assert not sewn["assembly"]["steps"][0]["no_sew"]
-    assert sewn["assembly"]["steps"][0]["text"] == "Sew Arms to Body."
+    assert sewn["assembly"]["steps"][0]["text"] == "", "the step says itself again"
+    assert desk.scene()["steps"][0]["said"].startswith("Sew Arms on Body, R")
     assert [p["faults"] for p in sewn["parts"]] == [0, 0]
     assert not any("through" in p["text"] for p in sewn["parts"])
     assert sorted(p["counts"] for p in sewn["parts"]) == sorted(p["counts"] for p in before["parts"])

@@ -138,7 +138,7 @@ function PutOff({
 type Posture = NonNullable<Page["posture"]>;
 
 const LOOSE =
-  "Some parts lie loose beside the others, so the figure has no size and no balance yet: give each a step that says where it goes.";
+  "Some parts lie loose beside the others, so the figure has no size and no balance yet: give each a step that says where it goes; one that has a step says there why it cannot be shown in its place.";
 
 /** Its size and its balance, said of a figure that holds together and of no other. */
 export function FinishedSize({ scene, posture }: { scene: Scene; posture: Posture }) {
