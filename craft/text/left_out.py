@@ -47,7 +47,7 @@ def with_left_out(taken: Checked, translation: freehand.Translation) -> Checked:
 
 
 def _left_out(taken: Checked, translation: freehand.Translation) -> Iterator[Line]:
-    made = [line.span for line in translation.lines if line.makes_round]
+    made = [line.span for line in translation.lines if line.makes_round or line.closes_flat]
     worked = [line.span for line in taken.reading.lines if line.kind is LineKind.ROUND]
     for line in taken.reading.lines:
         if line.kind not in _PROSE or not _tells(line.text) or freehand.is_measured(line.text):

@@ -9,7 +9,7 @@ from dataclasses import replace
 
 from craft.problems import Place, Problem, Severity
 from craft.rounds.numbers import CARDINALS
-from craft.rounds.pattern import Note, Round
+from craft.rounds.pattern import Note, Round, Work
 from craft.text import freehand
 from craft.text.checked import Checked, ordered
 from craft.text.notation import Line, LineKind, print_round, stitch_regex
@@ -48,9 +48,16 @@ def _as_printed(checked: Checked) -> set[int]:
     terms = checked.reading.pattern.terms
     written = {line.span.start: line.text for line in checked.reading.lines}
     rounds = (item for part in checked.reading.pattern.parts for item in part.items if isinstance(item, Round))
+    rounds = (made for made in rounds if not _is_lone(made))
     return {
         made.span.start for made in rounds if _bare(print_round(made, terms)) == _bare(written.get(made.span.start, ""))
     }
+
+
+def _is_lone(made: Round) -> bool:
+    """Whether a round is one stitch and a count of more, 'R6: sc [30]': most people mean all around."""
+    one = made.body[0] if len(made.body) == 1 else None
+    return isinstance(one, Work) and one.count == 1 and (made.count or 0) > 1
 
 
 def _bare(words: str) -> str:

@@ -185,3 +185,40 @@ def test_a_text_counts_its_repeats_one_way() -> None:
     assert _repeating("5", "5", "5") == []
     assert _repeating("6", "5", "6") == ["R4"]
     assert _repeating("5", "5", "6") == ["R5"]
+
+
+def test_a_closing_told_behind_another_sentence_is_worked() -> None:
+    found = check(
+        "Arm\nRnd 1: 6sc in MR — 6\nRnd 2-4: 6sc — 6\nStuff the hand only. Press flat, 3sc through both sides.\n"
+    )
+    assert found.sound
+    assert [t.live for part in found.parts for t in part.rounds] == [6, 6, 6, 6, 3]
+
+
+def test_one_stitch_and_a_count_of_many_goes_all_around() -> None:
+    found = check("Body\nr1: 6sc in mr\nr2: 6inc [12]\nr3-r4: sc [12]\n")
+    assert found.sound
+    assert "all around is unsaid" in " ".join(p.message for p in found.problems)
+    assert not check("Body\nr1: 6sc in mr\nr2: 6inc [12]\nr3: 11 sc [12]\n").sound
+
+
+def test_rows_of_a_table_with_empty_cells_are_not_lost() -> None:
+    found = check("Ear\nRow | stitches | inc/dec\n1 | 5 sc into ring |\n2 | 10 | +5\n3 | 12 | +2\n")
+    assert found.sound
+    assert [part.counts for part in found.parts if part.rounds] == [(5, 10, 12)]
+
+
+def test_a_whole_part_in_one_breath_is_taken_apart() -> None:
+    found = check(
+        "potato\nmr 6, inc around 12, sc inc around 18, then sc around for 3 rounds, sc dec around 12, stuff it, dec around 6, "
+        "close\n"
+    )
+    assert found.sound
+    assert [part.counts for part in found.parts if part.rounds] == [(6, 12, 18, 18, 18, 18, 12, 6)]
+    assert not check("potato\nmr 6, inc around 12, sc inc around 17, sc around 17, dec around 9, close\n").sound
+
+
+def test_a_stitch_in_the_other_terms_behind_it_is_no_second_one() -> None:
+    found = check("Pot (US terms, UK in brackets)\nRnd 1: 6 sc (dc) in magic ring\nRnd 2: 2 sc (dc) in each st [12]\n")
+    assert found.sound
+    assert [part.counts for part in found.parts if part.rounds] == [(6, 12)]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from craft.rounds.stitches import STITCHES
 from craft.text.freehand.lexer import Token
 from craft.text.freehand.lexicon import Sort
 
@@ -44,6 +45,14 @@ def _is_talk(behind: tuple[Token, ...]) -> bool:
     return Sort.STITCH in sorts and sorts.count(Sort.NOISE) >= LEAST_TALK and not counts
 
 
+def _says_again(one: Token, other: Token) -> bool:
+    """Whether a stitch in a bracket is the one before it, in the same words or in those of the other terms."""
+    keys = [str(t.value) for t in (one, other)]
+    if keys[0] == keys[1] or not all(key in STITCHES for key in keys):
+        return keys[0] == keys[1]
+    return bool({*STITCHES[keys[1]].us} & {*STITCHES[keys[0]].uk})
+
+
 _LOOPS = (Sort.BACK, Sort.FRONT)
 _STITCHES = ([Sort.STITCH], [Sort.NUMBER, Sort.STITCH], [Sort.STITCH, Sort.NUMBER])
 
@@ -61,6 +70,9 @@ def unbracketed(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
             sorts = [t.sort for t in inside]
             if sorts == [Sort.NUMBER] and kept and kept[-1].sort is Sort.NUMBER and kept[-1].value == inside[0].value:
                 at = close + 1  # 'six (6) single crochet'
+                continue
+            if sorts == [Sort.STITCH] and kept and kept[-1].sort is Sort.STITCH and _says_again(kept[-1], inside[0]):
+                at = close + 1  # 'sc (dc)'
                 continue
             placed = behind is Sort.IN and sorts in _STITCHES
             if placed or (inside and all(t.sort in _LOOPS for t in inside)):

@@ -6,6 +6,7 @@ import re
 from dataclasses import replace
 
 from craft.text.freehand.clauses import is_direction
+from craft.text.freehand.counts import tails
 from craft.text.freehand.evidence import choose
 from craft.text.freehand.headings import heading_of
 from craft.text.freehand.labels import label_at
@@ -15,6 +16,9 @@ from craft.text.freehand.numbered_rows import NumberedRows
 
 LEAST_LISTED = 3
 """Rounds of a part that is told in one line."""
+
+LEAST_RUN_ON = 4
+"""Commas of a line that is a whole part and has no name before it: 'mr 6, inc around 12, sc inc around 18, …'."""
 
 _BETWEEN_ROUNDS = (";", " // ", " / ", ". ")
 _THEN = re.compile(
@@ -37,8 +41,11 @@ class OneLine(NumberedRows):
         """'Ears x2: mr 6; (2 sc, inc) x2 = 8; sc 8': a whole part in one line, its first round in a ring."""
         name, colon, rest = text.partition(":")
         name = _FIRST_LABEL.sub("", name)
+        if not colon:
+            items = self._whole_rounds(text) if text.count(",") >= LEAST_RUN_ON else []
+            return ("", items) if items else None
         between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), ",")
-        if not colon or heading_of(name) is None or label_at(name + colon) is not None:
+        if heading_of(name) is None or label_at(name + colon) is not None:
             return None
         told = _THEN.split(rest)
         pieces = (_counted_items(rest) or self._whole_rounds(rest)) if between == "," else rest.split(between)
@@ -64,13 +71,20 @@ class OneLine(NumberedRows):
             if (loops := self.as_many(item, live or -1)) is not None:
                 found.append(f"{loops} sc ({live})".strip())
                 continue
-            below = replace(self.below(), live=live, chained=False, lead="", opening=False, ringed=False)
-            chosen = choose(self.candidates(item), below, None)
-            if chosen is not None and chosen.fits and chosen.live and live:
-                found, live = [*found, item], chosen.live
-            else:
+            made = self._made_of(item, live)
+            if not made:
                 return []
+            found, live = [*found, item], made
         return found if live and len(found) > LEAST_LISTED else []
+
+    def _made_of(self, item: str, live: int) -> int:
+        """Stitches of an item that is a whole round on `live` stitches, with its count behind it or without; 0 for none."""
+        below = replace(self.below(), live=live, chained=False, lead="", opening=False, ringed=False)
+        for tail in tails(item, self.language) if live else ():
+            chosen = choose(self.candidates(tail.work), below, tail.count) if tail.work and not tail.remark else None
+            if chosen is not None and chosen.fits and chosen.live:
+                return chosen.live
+        return 0
 
     def ends_part_in_line(self, item: str) -> bool:
         """Whether an item of such a line is no round but what ends the part: 'ss', 'SL ST, FO'."""

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from craft.problems import Span
 from craft.text.freehand.phrases import Said
 
+_CLOSING_LINE = re.compile(r"\d+ [^,;]+ through both layers \[\d+\]$")
 _ROUND_LINE = re.compile(r"(?:R|Row )\d")
 
 
@@ -24,6 +25,11 @@ class Line:
     def makes_round(self) -> bool:
         """Whether it is a round or a row, and not words."""
         return _ROUND_LINE.match(self.text) is not None
+
+    @property
+    def closes_flat(self) -> bool:
+        """Whether it closes a part by work through both its layers, and is no numbered round."""
+        return _CLOSING_LINE.match(self.text) is not None
 
 
 @dataclass(slots=True)

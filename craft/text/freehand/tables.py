@@ -120,12 +120,18 @@ def _change(cell: str) -> str:
     return cell if re.fullmatch(r"[+-]\s*\d{1,3}", cell) else "="
 
 
+def _grown(number: str, count: str, change: str) -> str:
+    """A row of a table of counts and changes; one whose count is told in words, '5 sc into ring', is its own work."""
+    return f"R{number} {count} {_change(change)}" if count.isdigit() else f"R{number}: {count} {change}".strip()
+
+
 def _table(block: list[Row], *, explained: bool) -> Iterable[Row]:
     lines = [(row, _cells(row.text) or []) for row in block]
     lines = [(r, c) for r, c in lines if not all(re.fullmatch(r":?-*:?", x) for x in c)]
     if not lines:
         return []
     head = lines[0][1]
+    lines = [(r, [*c, *[""] * (len(head) - len(c))]) for r, c in lines]  # a row whose last cells are left empty
     named = any(_LABELS.match(c) for c in head)
     if not named:
         return [
@@ -140,9 +146,7 @@ def _table(block: list[Row], *, explained: bool) -> Iterable[Row]:
     if "change" in kinds and "work" not in kinds and kinds.count("count") == 1:
         count_at, change = kinds.index("count"), kinds.index("change")
         return [
-            replace(r, text=f"R{re.sub(r'^[A-Za-z.]+', '', c[label])} {c[count_at]} {_change(c[change])}")
-            for r, c in lines[1:]
-            if len(c) == len(head)
+            replace(r, text=_grown(re.sub(r"^[A-Za-z.]+", "", c[label]), c[count_at], c[change])) for r, c in lines[1:]
         ]
     if "work" not in kinds and kinds.count("count") > 1:
         kinds[kinds.index("count")] = "work"

@@ -160,8 +160,7 @@ class _Reader(OneLine):
         if labels and labels[0].start > 0 and len(row.text) <= MOST_HEADING and self.carry_on(row, row.text):
             return  # 'In jeder Runde 6 M zunehmen': no round 6
         if not labels:
-            pieces = sentences(row.text) if len(row.text) > MOST_HEADING else [row.text]
-            for piece in pieces:
+            for piece in self._parted(row.text):
                 self.unlabelled(replace(row, text=piece))
             return
         if labels[0].start > 3 and row.text[: labels[0].start].strip(" >-*•[]"):
@@ -172,8 +171,14 @@ class _Reader(OneLine):
             end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
             self.labelled(row, label, row.text[label.end : end].strip())
 
+    def _parted(self, text: str) -> list[str]:
+        """The sentences of a line without a label; a short one whole, unless one of its sentences closes the part."""
+        pieces = sentences(text)
+        closes = len(pieces) > 1 and any(self._closes_flat(piece) for piece in pieces)
+        return pieces if closes or len(text) > MOST_HEADING else [text]
+
     def _rounds_of_line(self, row: Row, name: str, items: list[str]) -> None:
-        self.waiting.append(replace(row, text=name))
+        self.waiting += [replace(row, text=name)] if name else []
         self.begin(row)
         for item in items:
             label = label_at(item) or Label(None, None, 0, 0)
