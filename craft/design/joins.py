@@ -174,7 +174,8 @@ def left_over(joins: Sequence[Join], worked: Mapping[str, WorkedPart]) -> dict[s
     held: dict[str, int] = {}
     for join in joins:
         if join.place is not None and join.part != join.host and {join.part, join.host} <= worked.keys():
-            held[join.part] = held.get(join.part, 0) + (0 if join.worked else join.pieces)
+            # Each of several hosts carries its own.
+            held[join.part] = held.get(join.part, 0) + (0 if join.worked else join.pieces * worked[join.host].make)
     loose = loose_copies(worked)
     more = {key: loose[key].make - many for key, many in held.items() if key in loose and many}
     return {key: many for key, many in more.items() if many > 0}

@@ -16,7 +16,8 @@ from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections
 from craft.text.left_out import may_tell_work, with_left_out
 from craft.text.notation import Reading, read, unexplained
 from craft.text.numbers_made import made_too_few
-from craft.text.preferred import explains_more, is_plain, starts_at_fault, with_passed_over
+from craft.text.passed_over import with_passed_over
+from craft.text.preferred import explains_more, is_plain, starts_at_fault
 
 __all__ = ["Checked", "check"]
 

@@ -177,6 +177,15 @@ def test_pieces_that_no_place_holds_lie_loose_and_are_told(make: int, joins: tup
     assert len(beside) == over
 
 
+def test_each_of_several_hosts_carries_its_own() -> None:
+    design = figure("Ears", "Lanterns")
+    spots = Join("k", "lanterns", "ears", Place("ears", 1, 0))
+    design = replace(design, joins=(EARS, spots))
+    assert loose_parts(put_together(design, run_parts(design), {})) == ()
+    alone = replace(design, joins=(EARS, replace(spots, host="body", place=Place("body", 2, 0))))
+    assert [(row.part, row.many) for row in loose_parts(put_together(alone, run_parts(alone), {}))] == [("lanterns", 1)]
+
+
 def test_a_loose_piece_lies_beside_the_figure_and_not_inside_it() -> None:
     found = _joined(2, Join("j", "ears", "body", Place("body", 11, 0)))
     lies = [p.in_scene(found.bodies[p.part].points()) for p in found.placed if p.part == "ears" and not p.join]
