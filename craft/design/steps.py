@@ -166,7 +166,7 @@ class Loose:
     part: str
     host: str | None
     guess: Proposal | None
-    many: int = 1
+    many: int
 
 
 def loose_parts(found: Assembled) -> tuple[Loose, ...]:

@@ -5909,11 +5909,8 @@ export interface components {
             guess: components["schemas"]["Proposal"] | null;
             /** Host */
             host: string | null;
-            /**
-             * Many
-             * @default 1
-             */
-            many?: number;
+            /** Many */
+            many: number;
             /** Part */
             part: string;
         };

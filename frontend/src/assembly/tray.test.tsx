@@ -16,8 +16,8 @@ const design = {
 
 const guess = { round: 12, stitch: 6, paired: true, tilt: 35, why: "ears sit just above the widest part" };
 const LOOSE: Loose[] = [
-  { part: "ear", host: "head", guess },
-  { part: "tail", host: "head", guess: null },
+  { part: "ear", host: "head", guess, many: 2 },
+  { part: "tail", host: "head", guess: null, many: 1 },
 ];
 
 function tray(loose: readonly Loose[] = LOOSE) {
@@ -32,6 +32,10 @@ describe("the tray", () => {
     tray();
     expect(screen.getByRole("region", { name: "Not placed yet" }).textContent).toContain("Ears × 2");
     expect(screen.queryByText("Place all where they mostly go")).toBeNull();
+  });
+  it("tells how many of a part have no place, where others have one", () => {
+    tray([{ part: "ear", host: "head", guess: null, many: 1 }]);
+    expect(screen.getByRole("region", { name: "Not placed yet" }).textContent).toContain("Ears · 1 of 2");
   });
   it("is gone when nothing is loose", () => {
     tray([]);

@@ -88,7 +88,9 @@ function Piece({
     >
       <span className="mr-1">
         {name}
-        {loose.many < (part?.make ?? 1) ? ` · ${loose.many} of ${part?.make}` : loose.many > 1 && ` × ${loose.many}`}
+        {loose.many < (part?.make ?? 1)
+          ? ` · ${loose.many} of ${part?.make}`
+          : loose.many > 1 && ` × ${loose.many}`}
       </span>
       <Button weight="quiet" aria-pressed={aimed} onClick={onAim} className="px-2">
         <Crosshair size={16} aria-hidden /> Point<span className="sr-only"> to where {name} goes</span>
