@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from craft.design.design import Design
@@ -110,21 +110,36 @@ def others_of(parts: Sequence[Part], key: str) -> tuple[OtherText, ...]:
     return tuple(OtherText(p.name, p.make, p.text, p.colour or MAIN_COLOUR) for p in parts if p.key != key)
 
 
+def run_one(design: Design, part: Part) -> RunPart:
+    """One part of a design, read and run; of the others only those that it speaks of."""
+    colour = part.colour or MAIN_COLOUR
+    others = others_of(design.parts, part.key)
+    return RunPart(part, checked_text(part.text, design.terms.value, design.yarn_names, colour, others))
+
+
 def run_parts(design: Design) -> tuple[RunPart, ...]:
     """Every part of a design, read and run, in its order."""
-    return tuple(
-        RunPart(
-            part,
-            checked_text(
-                part.text,
-                design.terms.value,
-                design.yarn_names,
-                part.colour or MAIN_COLOUR,
-                others_of(design.parts, part.key),
-            ),
-        )
-        for part in design.parts
-    )
+    return tuple(run_one(design, part) for part in design.parts)
+
+
+class WorkedOnDemand(Mapping[str, WorkedPart]):
+    """The parts of a design that have rounds, by key, as `worked_parts` has them: each is read when it is asked for."""
+
+    def __init__(self, design: Design) -> None:
+        self.design = design
+
+    def __getitem__(self, key: str) -> WorkedPart:
+        part = self.design.part(key)
+        worked = None if part is None else run_one(self.design, part).worked
+        if worked is None:
+            raise KeyError(key)
+        return worked
+
+    def __iter__(self) -> Iterator[str]:
+        return (part.key for part in self.design.parts if part.key in self)
+
+    def __len__(self) -> int:
+        return sum(1 for _ in self)
 
 
 def worked_parts(parts: Sequence[RunPart]) -> dict[str, WorkedPart]:

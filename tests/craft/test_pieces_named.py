@@ -10,7 +10,8 @@ from benchmarks.grading import typed_designs
 from craft.design import running
 from craft.design.design import Design
 from craft.design.parts import Part
-from craft.design.running import forget_texts, run_parts
+from craft.design.remix import Cut, grafted
+from craft.design.running import WorkedOnDemand, forget_texts, run_parts, worked_parts
 from craft.text.check import check
 from craft.text.pieces_named import speaks_of_pieces
 
@@ -67,3 +68,44 @@ def test_a_change_of_one_part_reads_no_other_anew(monkeypatch: pytest.MonkeyPatc
     run_parts(replace(design, parts=(*design.parts[:2], Part("e", "Ear", f"{ear}R3: 5 sc [5]\n"))))
     assert ear not in read
     assert LEG not in read
+
+
+def test_parts_are_read_when_they_are_asked_for(monkeypatch: pytest.MonkeyPatch) -> None:
+    design = Design(
+        "Elf", parts=(Part("l", "Leg", LEG, 2), Part("e", "Ear", "R1: 5 sc in ring [5]\n"), Part("n", "Note", ""))
+    )
+    read: list[str] = []
+
+    def counted(text: str, *more: object) -> object:
+        read.append(text)
+        return check(text, *more)  # type: ignore[arg-type]
+
+    forget_texts()
+    monkeypatch.setattr(running, "check", counted)
+    worked = WorkedOnDemand(design)
+    assert worked["e"].counts == (5,)
+    assert read == ["R1: 5 sc in ring [5]\n"]
+    assert "x" not in worked
+    assert worked.get("n") is None
+    assert (list(worked), len(worked)) == (["l", "e"], 2)
+    assert {key: w.counts for key, w in worked.items()} == {
+        key: w.counts for key, w in worked_parts(run_parts(design)).items()
+    }
+
+
+def test_a_graft_reads_the_two_parts_that_it_is_made_of(monkeypatch: pytest.MonkeyPatch) -> None:
+    base = Design("Base", parts=(Part("b", "Body", LEG), Part("o", "Other", f"{LEG}R6: 12 sc [12]\n")))
+    piece = Design(
+        "Piece", parts=(Part("p", "Head", f"{LEG}R6: (sc, dec) x 4 [8]\n"), Part("q", "Hat", f"{LEG}R6: 6 dec [6]\n"))
+    )
+    read: list[str] = []
+
+    def counted(text: str, *more: object) -> object:
+        read.append(text)
+        return check(text, *more)  # type: ignore[arg-type]
+
+    forget_texts()
+    monkeypatch.setattr(running, "check", counted)
+    made = grafted(Cut(base, "b", 4), Cut(piece, "p", 5))
+    assert made.graft.worked.counts == (6, 12, 12, 12, 12, 8)
+    assert set(read) <= {base.parts[0].text, piece.parts[0].text}

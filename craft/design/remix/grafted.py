@@ -13,7 +13,7 @@ from craft.design.remix.grafting import Adapt, Graft, graft
 from craft.design.remix.merging import in_terms
 from craft.design.remix.ports import Cut
 from craft.design.remix.putting_in import free_key, fresh, recoloured, yarns_with
-from craft.design.running import run_parts, worked_parts
+from craft.design.running import WorkedOnDemand
 from craft.rounds.fabric import MAIN_COLOUR, WorkedPart
 from craft.rounds.stitches import Terms
 from craft.text.notation import print_rounds
@@ -74,7 +74,7 @@ def _worked_in(worked: WorkedPart) -> set[str | None]:
 def _along(piece: Cut) -> tuple[Part, ...]:
     """Parts that the piece's rounds take in, and all that sits on what is taken, on and on."""
     design = piece.design
-    worked = worked_parts(run_parts(design))
+    worked = WorkedOnDemand(design)
     inside = pieces_worked_in(piece.run.worked) if piece.run.worked else set()
     taken = {p.key for p in design.parts if p.name in inside}
     taken |= {j.part for j in design.joins if j.host == piece.part and _round(j.place, worked) >= piece.round}
@@ -130,8 +130,7 @@ def _with_company(
     design: Design, base: Cut, piece: Cut, made: Graft, keys: Mapping[str, str]
 ) -> tuple[Design, list[str]]:
     """Joins, steps, eyes and marks of what came along."""
-    worked = worked_parts(run_parts(design))
-    old = worked_parts(run_parts(piece.design))
+    worked, old = WorkedOnDemand(design), WorkedOnDemand(piece.design)
     told: list[str] = []
 
     def here(place: Place | None) -> Place | None:

@@ -8,11 +8,12 @@ from functools import cached_property
 
 from craft.design.design import Design
 from craft.design.grading.source import SourcePart, SourceRound, source_of
-from craft.design.running import RunPart, run_parts
+from craft.design.running import RunPart, run_one, run_parts
 from craft.errors import CraftError, require
 from craft.gauge import Gauge
 from craft.rounds.fabric import MAIN_COLOUR, Piece, Tally
 from craft.rounds.pattern import Item
+from craft.text.pieces_named import speaks_of_pieces
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +44,8 @@ class Cut:
     @cached_property
     def run(self) -> RunPart:
         """The part, read and run; CraftError when it has no rounds."""
-        found = next((p for p in run_parts(self.design) if p.key == self.part), None)
+        part = self.design.part(self.part)
+        found = None if part is None else run_one(self.design, part)
         require(found is not None and found.worked is not None, "There are no rounds to cut.", field="part")
         assert found is not None
         require(found.faults == 0, f"{found.name}: mend its rounds first; they do not come out.", field="part")
@@ -56,8 +58,12 @@ class Cut:
 
     @cached_property
     def pieces(self) -> Mapping[str, Piece]:
-        """Other parts that its rounds may take in."""
-        return {p.name: w.piece for p in run_parts(self.design) if p.key != self.part and (w := p.worked) is not None}
+        """Other parts that its rounds may take in; none where they speak of none."""
+        others = [p for p in self.design.parts if p.key != self.part]
+        if not speaks_of_pieces(self.run.part.text, tuple(p.name for p in others)):
+            return {}
+        runs = (run_one(self.design, p) for p in others)
+        return {p.name: w.piece for p in runs if (w := p.worked) is not None}
 
     @cached_property
     def source(self) -> SourcePart:
@@ -111,7 +117,8 @@ def ports_of(design: Design) -> tuple[Port, ...]:
 
 def ports_along(design: Design, part: str) -> tuple[Port, ...]:
     """A port after every numbered round of a part's first tube."""
-    run = next((p for p in run_parts(design) if p.key == part), None)
+    found = design.part(part)
+    run = None if found is None else run_one(design, found)
     worked = None if run is None else run.worked
     if run is None or worked is None:
         return ()
