@@ -18,6 +18,20 @@ from craft.text.pieces_named import speaks_of_pieces
 LEG = "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3-R5: 12 sc [12]\n"
 
 
+@pytest.fixture
+def read(monkeypatch: pytest.MonkeyPatch) -> list[str]:
+    """The texts that are read from now on, none of them remembered from before."""
+    found: list[str] = []
+
+    def counted(text: str, *more: object) -> object:
+        found.append(text)
+        return check(text, *more)  # type: ignore[arg-type]
+
+    monkeypatch.setattr(running, "check", counted)
+    forget_texts()
+    return found
+
+
 @pytest.mark.parametrize(
     ("text", "speaks"),
     [
@@ -47,15 +61,7 @@ def test_a_text_that_speaks_of_none_means_the_same_whatever_the_others_are(desig
         assert [w.counts for w in found.parts] == [w.counts for w in known.parts]
 
 
-def test_a_change_of_one_part_reads_no_other_anew(monkeypatch: pytest.MonkeyPatch) -> None:
-    read: list[str] = []
-
-    def counted(text: str, *more: object) -> object:
-        read.append(text)
-        return check(text, *more)  # type: ignore[arg-type]
-
-    monkeypatch.setattr(running, "check", counted)
-    forget_texts()
+def test_a_change_of_one_part_reads_no_other_anew(read: list[str]) -> None:
     joined = "R1: 12 sc around the first leg, 12 sc around the second leg [24]\nR2: 24 sc [24]\n"
     ear = "R1: 5 sc in ring [5]\nR2: 5 sc [5]\n"
     design = Design("Elf", parts=(Part("l", "Leg", LEG, 2), Part("b", "Body", joined), Part("e", "Ear", ear)))
@@ -70,18 +76,10 @@ def test_a_change_of_one_part_reads_no_other_anew(monkeypatch: pytest.MonkeyPatc
     assert LEG not in read
 
 
-def test_parts_are_read_when_they_are_asked_for(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_parts_are_read_when_they_are_asked_for(read: list[str]) -> None:
     design = Design(
         "Elf", parts=(Part("l", "Leg", LEG, 2), Part("e", "Ear", "R1: 5 sc in ring [5]\n"), Part("n", "Note", ""))
     )
-    read: list[str] = []
-
-    def counted(text: str, *more: object) -> object:
-        read.append(text)
-        return check(text, *more)  # type: ignore[arg-type]
-
-    forget_texts()
-    monkeypatch.setattr(running, "check", counted)
     worked = WorkedOnDemand(design)
     assert worked["e"].counts == (5,)
     assert read == ["R1: 5 sc in ring [5]\n"]
@@ -93,19 +91,11 @@ def test_parts_are_read_when_they_are_asked_for(monkeypatch: pytest.MonkeyPatch)
     }
 
 
-def test_a_graft_reads_the_two_parts_that_it_is_made_of(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_graft_reads_the_two_parts_that_it_is_made_of(read: list[str]) -> None:
     base = Design("Base", parts=(Part("b", "Body", LEG), Part("o", "Other", f"{LEG}R6: 12 sc [12]\n")))
     piece = Design(
         "Piece", parts=(Part("p", "Head", f"{LEG}R6: (sc, dec) x 4 [8]\n"), Part("q", "Hat", f"{LEG}R6: 6 dec [6]\n"))
     )
-    read: list[str] = []
-
-    def counted(text: str, *more: object) -> object:
-        read.append(text)
-        return check(text, *more)  # type: ignore[arg-type]
-
-    forget_texts()
-    monkeypatch.setattr(running, "check", counted)
     made = grafted(Cut(base, "b", 4), Cut(piece, "p", 5))
     assert made.graft.worked.counts == (6, 12, 12, 12, 12, 8)
     assert set(read) <= {base.parts[0].text, piece.parts[0].text}
