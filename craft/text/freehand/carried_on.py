@@ -92,11 +92,12 @@ def carried_on(text: str, vocabulary: Vocabulary, rounds: int | None = None) -> 
 
 
 def tells_shaping(text: str, vocabulary: Vocabulary) -> bool:
-    """Whether a sentence says to increase or decrease until there are so many: work, though nothing else of it is read."""
+    """Whether a sentence says to increase or decrease until there are so many, or to so many: work, though nothing else of
+    it is read."""
     words = _in_digits(text, vocabulary)
     say = _patterns(vocabulary.language)
     shaped = say["increase"].search(words) or say["decrease"].search(words)
-    return shaped is not None and say["until"].search(words) is not None
+    return shaped is not None and any(say[key].search(words) is not None for key in ("until", "up_to"))
 
 
 def plain_rounds_in(text: str, vocabulary: Vocabulary) -> int:

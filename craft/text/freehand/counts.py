@@ -159,7 +159,7 @@ def tails(text: str, language: str = "en") -> list[Tail]:
         found.append(Tail(m.group(2).strip(" ."), int(m.group(1)), fold, sure=False))
     for pattern, sure in _patterns(language):
         for m in reversed(list(pattern.finditer(text))):
-            work, remark = text[: m.start()].strip(" ,;:=-~"), text[m.end() :].strip(" .,;:")
+            work, remark = _work(text[: m.start()]), text[m.end() :].strip(" .,;:")
             if not work and not sure:
                 continue
             tail = Tail(work, number_of(m.group(1), language), fold, remark, sure)
@@ -171,6 +171,15 @@ def tails(text: str, language: str = "en") -> list[Tail]:
     found.sort(key=lambda t: (not t.sure, len(t.remark) > 0))
     bare = Tail(text.strip(" ,;:=-~"), None, fold)
     return [*found, bare]
+
+
+def _work(said: str) -> str:
+    """The words before a count, without the signs around them; '-6' keeps the sign that is all it says."""
+    return said.strip(" ,;:=~") if _LESS.fullmatch(said) else said.strip(" ,;:=-~")
+
+
+_LESS = re.compile(r"\s*-\d{1,2}[\s=:,]*")
+"""'-6 =': a change, and no dash before a number of stitches."""
 
 
 def sentences(text: str) -> list[str]:

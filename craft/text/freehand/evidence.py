@@ -151,6 +151,8 @@ def _forms(said: Said, below: Below, count: int | None) -> list[tuple[str, str]]
     ]
 
 
+_FROM_HOOK = re.compile(r"in \w+ ch from hook ")
+"""A first row: the chain that it is worked along is its own, and not one that pieces are joined by."""
 _CHAINS_ITSELF = re.compile(r"(?i)ch(?:ain)? (?:[5-9]|\d\d+)\W.*\bch(?:ain)? from (?:the )?hook\b")
 """'ch 11, sc in 2nd ch from hook and in each ch across': a chain with what is worked along it, and no ring."""
 
@@ -178,6 +180,8 @@ def _likelier(work: str, below: Below, noise: str) -> Iterator[tuple[str, str]]:
     elif work in _ALONE:
         alone = not work.startswith("1 ") and below.live != 0
         yield f"{work.removeprefix('1 ')} around", noise or (_ALL_AROUND if alone else _TO_THE_END)
+    if "along the chain" in work and below.chained and _FROM_HOOK.match(work):
+        yield work.replace(" along the chain", ""), noise
     if "along the chain" in work and below.live and not below.chained and "ch " not in work:
         yield work.replace(" along the chain", ""), noise or "the chain of the round below is worked as its stitches"
     first = re.fullmatch(r"in (\w+) ch from hook 1 (sc|hdc|dc)(, turn)?", work)

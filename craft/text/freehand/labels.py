@@ -9,7 +9,7 @@ from craft.remembered import of_short
 from craft.rounds.numbers import CARDINALS, ORDINALS
 from craft.text.freehand.lexicon import LANGUAGES, Sort, words_of
 
-_ROWS = r"rows?|reihen?|rh|rangs?|hileras?|righ[ae]|rij(?:en)?"
+_ROWS = r"rows?|reihen?|rh|rangs?|rgs?|hileras?|righ[ae]|rij(?:en)?"
 ROUNDS = (
     rf"rounds?|steps?|lines?|circles?|rnds?|rds?|rdn|runden?|tours?|vueltas?|vtas?|gir[oi]|toer(?:en)?|rondes?|{_ROWS}"
 )
@@ -75,7 +75,7 @@ _COUNT_COLON = re.compile(
 )
 """'24: r4-5 sc'."""
 
-_ROMAN = re.compile(rf"(?P<a>[IVX]{{1,6}})(?:{_TO}(?P<b>[IVX]{{1,6}}))?\s*[.:)]\s+")
+_ROMAN = re.compile(rf"(?P<word>(?i:{_WORD})\s+)?(?P<a>[IVX]{{1,6}})(?:{_TO}(?P<b>[IVX]{{1,6}}))?\s*[.:)]\s+")
 _NEXT = re.compile(
     rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:next|last|final)\s+one\s*:\s*|(?:and\s+|und\s+|et\s+|y\s+|e\s+|en\s+)?(?:another\s+round|one\s+more\s+round|noch\s+eine\s+runde|encore\s+un\s+(?:tour|rang)|otra\s+vuelta(?:\s+más)?|un\s+altro\s+giro|nog\s+een\s+toer)\s*[,:.-]\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
 )
@@ -200,7 +200,8 @@ def _label(text: str, by: int) -> Label | None:
         return Label(first, first, by, by + m.end(), bare=True)
     if m := _ROMAN.match(text):
         first = roman(m.group("a"))
-        return Label(first, roman(m.group("b")) if m.group("b") else first, by, by + m.end(), bare=True)
+        last = roman(m.group("b")) if m.group("b") else first
+        return Label(first, last, by, by + m.end(), bare=m.group("word") is None)
     if m := _NEXT_MANY.match(text):
         said = m.group("n").lower()
         return Label(None, None, by, by + m.end(), many=CARDINALS.get(said) or int(said))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 
 from craft.errors import CraftError, require
@@ -24,7 +25,7 @@ _MARKS = (
 
 def _entries(text: str) -> list[tuple[str, str]]:
     """The explained words of a line with what is said of each: up to the next one, or the end of the clause."""
-    marks = next((found for sign in _MARKS if (found := list(sign.finditer(text)))), [])
+    marks = next((found for sign in _MARKS if (found := _of_entries(text, sign))), [])
     entries: list[tuple[str, str]] = []
     for k, m in enumerate(marks):
         end = marks[k + 1].start() if k + 1 < len(marks) else len(text)
@@ -33,6 +34,20 @@ def _entries(text: str) -> list[tuple[str, str]]:
         if 2 <= len(what) <= 60:
             entries.append((m.group("word").lower(), what.lower()))
     return entries
+
+
+_OPENS_CLAUSE = re.compile(r"[^\w\s)\]]\s*$")
+
+
+def _of_entries(text: str, sign: re.Pattern[str]) -> list[re.Match[str]]:
+    """The marks of a line from the first that begins a clause on: in 'in the 2nd chain from your hook: sc in 6' none does."""
+    marks = sign.finditer(text)
+    return [*itertools.dropwhile(lambda m: not _begins_clause(text[: m.start()], m.group(0)), marks)]
+
+
+def _begins_clause(ahead: str, mark: str) -> bool:
+    """Whether a word that is explained is the first of its clause; before '=' it may stand anywhere."""
+    return "=" in mark or not ahead.strip() or _OPENS_CLAUSE.search(ahead) is not None
 
 
 _SAID_TERMS = re.compile(

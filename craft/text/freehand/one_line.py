@@ -6,7 +6,7 @@ import re
 from dataclasses import replace
 
 from craft.text.freehand.clauses import is_direction
-from craft.text.freehand.counts import tails
+from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.evidence import choose
 from craft.text.freehand.headings import heading_of
 from craft.text.freehand.labels import label_at
@@ -30,6 +30,7 @@ _FIRST_LABEL = re.compile(r"(?i)(?<=\S)\s+(?:rounds?|rnds?|rds?|r)\.?\s*1\s*$")
 """'BELLY (cream) R1: MR6. R2: …': the first round's number behind a part's name."""
 
 _RING_OF = re.compile(r"(\d+) \S+(?: \S+)? in ring")
+_WORKS = (Sort.STITCH, Sort.NUMBER, Sort.DOUBLE, Sort.EACH, Sort.AROUND, Sort.RING)
 _ENDS_ROUNDS = re.compile(r"(?i)(?:ss|sl\s?st|slst|fo|f/o|off|stuff|close)")
 """What ends a part that is told in one line."""
 
@@ -44,6 +45,7 @@ class OneLine(NumberedRows):
         if not colon:
             items = self._whole_rounds(text) if text.count(",") >= LEAST_RUN_ON else []
             return ("", items) if items else None
+        rest, behind = self._without_directions_behind(rest)
         between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), ",")
         if heading_of(name) is None or label_at(name + colon) is not None:
             return None
@@ -56,7 +58,15 @@ class OneLine(NumberedRows):
             return None
         worked = [i for i in items if any(t.sort is Sort.STITCH for t in tokens(i, self.vocabulary()))]
         starts = items[0][first.end :] if first is not None else items[0]
-        return (name, items) if self.rings(starts) and len(worked) >= len(items) - 2 else None
+        return (name, [*items, *behind]) if self.rings(starts) and len(worked) >= len(items) - 2 else None
+
+    def _without_directions_behind(self, rest: str) -> tuple[str, list[str]]:
+        """The words of a part without the sentences at its end that tell no stitches: 'Fasten off.', 'Do not cut the yarn.'"""
+        told = sentences(rest)
+        behind: list[str] = []
+        while len(told) > 1 and not any(t.sort in _WORKS for t in tokens(told[-1], self.vocabulary())):
+            behind.insert(0, told.pop())
+        return (" ".join(told), behind) if behind else (rest, [])
 
     def _whole_rounds(self, text: str) -> list[str]:
         """'mr6, 6inc, blo 12, fo': items between commas each of which uses up the stitches of the one before, all of them;
@@ -109,17 +119,7 @@ def _counted_items(text: str) -> list[str]:
             item = item[plain.end() :]
         items += [item] if item.strip() else []
     counted = all(_COUNT_AT_END.search(item) for item in items)
-    return [ring, *items] if comma and counted and len(items) >= LEAST_LISTED else []
+    return [ring, *items] if comma and counted and len(items) + 1 >= LEAST_LISTED else []
 
 
 _COUNT_AT_END = re.compile(r"[(\[]\s*(?P<n>\d{1,4})\s*[)\]]\s*\.?\s*$")
-
-
-def slashed_counts(text: str) -> tuple[str, list[str]] | None:
-    """'body: 6 / 12 / 18 x3 / close': a part told by its counts alone."""
-    name, colon, rest = text.partition(":")
-    items = [i.strip() for i in rest.split("/")]
-    counts = [i for i in items if re.fullmatch(r"\d{1,4}(?:\s*x\s*\d{1,3})?", i)]
-    return (
-        (name, items) if colon and len(items) > 2 and len(counts) >= 2 and len(counts) * 2 >= len(items) - 1 else None
-    )

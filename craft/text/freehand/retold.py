@@ -7,6 +7,7 @@ from dataclasses import replace
 
 from craft.problems import Place, Problem
 from craft.rounds.numbers import CARDINALS
+from craft.text.freehand.by_counts import plain_alone
 from craft.text.freehand.carried_on import carried_on, plain_rounds_in, tells_shaping
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, tails
@@ -136,6 +137,8 @@ class Retold(Parts):
         """How many plain rounds a sentence tells, 'Then one plain round.', '… until you have 10 rounds in all'; 0 for none."""
         if not self.part.rounds:
             return 0
+        if self.part.bare and (plain := plain_alone(text, self.vocabulary())):
+            return plain
         if (found := _PLAIN_MANY.fullmatch(text)) is not None:
             said = found["n"].lower()
             return CARDINALS.get(said) or (int(said) if said.isdigit() else 1)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from craft.text.freehand.carried_on import tells_shaping
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.headings import heading_of
@@ -88,7 +89,8 @@ class Starts(Retold):
         whole = [text] if len(text) < MOST_RING else []
         pieces = [piece for said in sentences(text) for piece in _THEN.split(said)]
         pieces = [*_hooked(pieces)[:1], *pieces] if _TWO_CHAINS.match(text) else pieces
-        for piece in (*whole, *pieces, *(PULLED.split(piece)[0] for piece in pieces)):
+        begun = (self._begun(piece) for piece in pieces)
+        for piece in (*whole, *pieces, *(PULLED.split(piece)[0] for piece in pieces), *(b for b in begun if b)):
             for part in (piece.rsplit(":", 1)[-1].strip(), piece):
                 if len(part) >= 120 or label_at(part) or not self.rings(part):
                     continue
@@ -99,8 +101,13 @@ class Starts(Retold):
                 lead = re.match(r"(?i)(?:for|begin|start)\s+the\s+([\w -]+?)\s+(?:begin\s+|start\s+)?with\b", part)
                 if lead:
                     before = lead.group(1)
-                return before, part, text[at + len(part) :].strip(" .")
+                return before, part, text[at + len(part) :].strip(" .,")
         return None
+
+    def _begun(self, piece: str) -> str:
+        """'6 sc in a ring, increase to 12, 18 and 24': the words before the comma, where shaping is told behind it."""
+        begun, _, onward = piece.partition(", ")
+        return begun if onward and tells_shaping(onward, self.vocabulary()) else ""
 
     def rings(self, part: str) -> bool:
         """Whether words start a ring and do nothing else: 'begin with 6 sc in a ring', 'Magic circle with 6 sc. 6 sc'."""

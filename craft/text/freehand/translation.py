@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 
 from craft.problems import Problem
 from craft.rounds.stitches import Terms
+from craft.text.freehand.by_counts import counts_alone, counts_gone_to, counts_listed
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
@@ -18,7 +19,7 @@ from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.measured import is_measured
 from craft.text.freehand.numbered_rows import COUNT_AHEAD
-from craft.text.freehand.one_line import OneLine, slashed_counts
+from craft.text.freehand.one_line import OneLine
 from craft.text.freehand.references import reference_in
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
@@ -50,15 +51,6 @@ _ONWARD = re.compile(
     r"|luego|después|ahora|poi|dopo|ora|daarna|dan|nu)(?:\s*,\s*|\s+)(?=[^\W_]|[(*])"
 )
 """'Now alternate one sc and one inc': how a sentence goes on behind another."""
-
-_COUNTS_ALONE = re.compile(
-    r"(?i)(?:(?:inc(?:rease)?|dec(?:rease)?)\s+(?:back\s+|up\s+|down\s+|again\s+)?to\s+)?\d{1,3}"
-    r"(?:\s*(?:,|and|then)(?:\s*(?:and|then))*\s*(?:(?:back|up|down)\s+)?(?:to\s+)?\d{1,3})*\s*(?:sts|stitches)?\.?"
-)
-"""'18', 'decrease back to 18, then to 12'."""
-
-LEAST_CHANGE = 3
-"""Stitches by which a count alone tells an increase or a decrease; fewer are a slip."""
 
 _PLAIN_ROUND = re.compile(r": (?:(?:in )?[BF]LO:? )?(?:sc around|\d+ sc)$")
 
@@ -142,8 +134,8 @@ class _Reader(OneLine):
         if items := self.listed_rounds(row.text):
             self._rounds_of_line(row, *items)
             return
-        if slashed := slashed_counts(row.text):
-            self.slashes(row, *slashed)
+        if listed := counts_listed(row.text, named=self._is_named_above()):
+            self.slashes(row, *listed)
             return
         reference = reference_in(row.text, self.language)
         elsewhere = (
@@ -219,14 +211,14 @@ class _Reader(OneLine):
             return
         if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
             text = text[onward.end() :]
+        if counts := self._told_by_counts(text):
+            for count in counts:
+                self.counted(row, str(count))
+            return
         if self.carry_on(row, text):
             return
         if many := self.plain_rounds(text):
             self.labelled(row, Label(None, None, 0, 0, many=many), "plain")
-            return
-        if self.part.bare and (counts := self._counts_alone(text)):
-            for count in counts:
-                self.counted(row, count)
             return
         if (strand := self.strand(text)) is not None:
             self.waiting += [replace(row, text=strand[0])] if strand[0] else []
@@ -280,17 +272,16 @@ class _Reader(OneLine):
         if tail.remark:
             self.waiting.append(replace(row, text=tail.remark))
 
-    def _counts_alone(self, text: str) -> list[str]:
-        """'24', 'decrease back to 18, then to 12': rounds without labels of which only the counts are told; none where the
-        text says more, or a count is too far from the one before to be its round's."""
-        found = _COUNTS_ALONE.fullmatch(text.strip())
-        counts = re.findall(r"\d+", text) if found is not None else []
+    def _told_by_counts(self, text: str) -> tuple[int, ...]:
+        """The counts of rounds without labels, where a sentence tells nothing else of them."""
         live = self.part.live or 0
-        for count in counts:
-            if abs(int(count) - live) < LEAST_CHANGE or not live <= 2 * int(count) <= 4 * live:
-                return []
-            live = int(count)
-        return counts
+        if not live or not self.part.rounds:
+            return ()
+        return (self.part.bare and counts_alone(text, live)) or counts_gone_to(text, self.vocabulary(), live)
+
+    def _is_named_above(self) -> bool:
+        """Whether the line before this one is a part's name that has no rounds yet."""
+        return bool(self.waiting) and heading_of(self.waiting[-1].text) is not None
 
     def _is_item_of_rounds(self, text: str, *, counted: bool) -> bool:
         """Whether a line is a round without a label: all of it is work, and the sum works.
