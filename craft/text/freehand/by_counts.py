@@ -21,24 +21,42 @@ MOST_RING = 12
 """Stitches in a ring that a list of counts begins with."""
 
 _ALONE = re.compile(
-    r"(?i)(?:(?:inc(?:rease)?|dec(?:rease)?)\s+(?:back\s+|up\s+|down\s+|again\s+)?to\s+)?\d{1,3}"
-    r"(?:\s*(?:,|and|then)(?:\s*(?:and|then))*\s*(?:(?:back|up|down)\s+)?(?:to\s+)?\d{1,3})*\s*(?:sts|stitches)?\.?"
+    r"(?i)(?:(?:inc(?:rease)?|dec(?:rease)?)\s+(?:back\s+|up\s+|down\s+|again\s+)?to\s+)?\d{1,3}(?:\s*x\s*\d{1,2})?"
+    r"(?:\s*(?:,|and|then)(?:\s*(?:and|then))*\s*(?:(?:back|up|down)\s+)?(?:to\s+)?\d{1,3}(?:\s*x\s*\d{1,2})?)*"
+    r"\s*(?:sts|stitches)?\.?"
 )
-"""'18', 'decrease back to 18, then to 12'."""
+"""'18', '30 x3', 'decrease back to 18, then to 12'."""
 
 _COUNT = re.compile(r"\d{1,4}(?:\s*x\s*\d{1,3})?")
 _SIGNS = re.compile(r"\s*(?:/|->|=>|>|\u2192)\s*")
 _NUMBER = re.compile(r"\d{1,4}")
 
 
-def counts_alone(text: str, live: int) -> tuple[int, ...]:
-    """'24', 'decrease back to 18, then to 12' on `live` stitches: the counts of rounds that have no label; none where the
-    text says more, or a count is too far from the one before to be its round's."""
-    counts = tuple(int(n) for n in _NUMBER.findall(text)) if _ALONE.fullmatch(text.strip()) else ()
-    return counts if _follow(live, counts) and all(a != b for a, b in itertools.pairwise((live, *counts))) else ()
+def counts_alone(text: str, live: int) -> tuple[str, ...]:
+    """'24', '30 x3', 'decrease back to 18, then to 12' on `live` stitches: the counts of rounds that have no label, '30 x3'
+    for three of them; none where the text says more, or a count is too far from the one before to be its round's."""
+    items = tuple(_COUNT.findall(text)) if _ALONE.fullmatch(text.strip()) else ()
+    counts = [live, *(_of(item) for item in items)]
+    same = any(a == b for (a, b), item in zip(itertools.pairwise(counts), items, strict=True) if "x" not in item)
+    return items if not same and _follow(live, counts[1:]) else ()
 
 
-def counts_gone_to(text: str, vocabulary: Vocabulary, live: int) -> tuple[int, ...]:
+def is_count_alone(text: str) -> bool:
+    """Whether a line is a number of stitches, with how many rounds have it or without, and nothing else."""
+    return _COUNT.fullmatch(text.strip(" .")) is not None
+
+
+def follows(live: int, count: int) -> bool:
+    """Whether a round of `count` stitches can be shaped evenly on one of `live`: no slip of one or two, and at most twice or
+    half as many."""
+    return _follow(live, (count,))
+
+
+def _of(item: str) -> int:
+    return int(item.split("x")[0])
+
+
+def counts_gone_to(text: str, vocabulary: Vocabulary, live: int) -> tuple[str, ...]:
     """'Then decrease to 24, 18, 12 and 6', 'in den nächsten Runden auf 12, 18, 24 zunehmen' on `live` stitches: the counts
     of the rounds that a sentence goes to one by one; none where it is another sentence, or they do not go its way."""
     words = text.lower().replace("’", "'")
@@ -52,7 +70,7 @@ def counts_gone_to(text: str, vocabulary: Vocabulary, live: int) -> tuple[int, .
     one_way = all(step > 0 for step in steps) if grows else all(step < 0 for step in steps)
     beside = {int(n) for n in _NUMBER.findall(words[: listed.start("list")] + words[listed.end("list") :])}
     said = {abs(step) for step in steps} | {len(counts)}
-    return counts if one_way and beside <= said and _follow(live, counts) else ()
+    return tuple(map(str, counts)) if one_way and beside <= said and _follow(live, counts) else ()
 
 
 def plain_alone(text: str, vocabulary: Vocabulary) -> int:
@@ -78,7 +96,7 @@ def counts_listed(text: str, *, named: bool) -> tuple[str, list[str]] | None:
 
 def _is_a_part(counts: Sequence[str]) -> bool:
     """Whether counts begin with a ring and each can follow the one before."""
-    told = [int(count.split("x")[0]) for count in counts]
+    told = [_of(count) for count in counts]
     return told[0] <= MOST_RING and len(told) > LEAST_LISTED and _follow(told[0], told[1:])
 
 

@@ -169,6 +169,10 @@ _CHAIN_RING = re.compile(
     r"(?i)(ch [2-5])(?: \(counts as a stitch\))?, (\d+ (?:hdc|dc|tr)) in [2345](?:nd|rd|th) ch from hook"
 )
 """'ch 4, 11 dc in 4th ch from hook' that are counted as twelve."""
+_SKIPPED = {"hdc": 2, "dc": 3, "tr": 4}
+"""Chains as high as a tall stitch, which the first row along a chain skips. Common practice, no source."""
+_TALL_FIRST = re.compile(r"(1 (hdc|dc|tr)) in (\w+) ch from hook")
+"""'dc in 4th ch from hook and in each ch across'."""
 _INTO_NEXT = re.compile(r"^(1 \S+) in next st")
 """'1 dc in the same place' behind that chain: where the chain stands."""
 
@@ -194,6 +198,10 @@ def _likelier(work: str, below: Below, noise: str) -> Iterator[tuple[str, str]]:
 def _other_words(said: Said, below: Below, count: int | None, noise: str) -> Iterator[tuple[str, str]]:
     """What the same words mean elsewhere: tried where they do not fit as they stand."""
     work = said.work
+    if count is not None and below.chained and (tall := _TALL_FIRST.match(work)) is not None:
+        before = f"{tall[1]} in {ordinal(_SKIPPED[tall[2]])} ch from hook"
+        if tall[3] == ordinal(_SKIPPED[tall[2]] + 1):
+            yield f"{before}{work[tall.end() :]}", "the chains that are skipped count as a stitch, shown in the last of them"
     if said.held:
         yield f"on the held stitches, {work}", noise
     if work in _LOOPS_ALONE and count is not None and set(said.noise) <= {"around"}:

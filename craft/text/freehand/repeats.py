@@ -17,10 +17,11 @@ _PASSED = frozenset((Sort.FROM, Sort.STAR, Sort.TO, Sort.AND, Sort.QUIET, Sort.A
 
 
 def times_said(text: str, language: str, terms: Terms) -> int | None:
-    """The number behind 'repeat' and before 'times' in a round's words; None where none is said, or where the words tell
-    that it counts those behind the first, 'repeat 5 more times'."""
+    """How often a round's words say that something is repeated, 'repeat 6 times', '6x wiederholen'; None where they do not
+    say it, or tell that the number counts those behind the first, 'repeat 5 more times', 'noch 5x wiederholen'."""
     said = tokens(text, Vocabulary(language, terms))
-    found = (_behind(said[at + 1 :]) for at, token in enumerate(said) if token.sort in _REPEATS)
+    at_verbs = [at for at, token in enumerate(said) if token.sort in _REPEATS]
+    found = (n for at in at_verbs for n in (_behind(said[at + 1 :]), _ahead(said[:at])))
     return next((n for n in found if n is not None), None)
 
 
@@ -32,3 +33,12 @@ def _behind(said: Sequence[Token]) -> int | None:
         if token.sort not in _PASSED:
             return None
     return None
+
+
+def _ahead(said: Sequence[Token]) -> int | None:
+    """'6x' or 'sechsmal' right before the verb, as German and Dutch have it."""
+    many = 1 if said and said[-1].sort is Sort.OFTEN else 2
+    told = [token.sort for token in said[-many:]]
+    if told not in ([Sort.OFTEN], [Sort.NUMBER, Sort.TIMES]) or (len(said) > many and said[-many - 1].sort is Sort.MORE):
+        return None
+    return int(said[-many].value)

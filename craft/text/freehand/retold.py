@@ -202,6 +202,13 @@ class Retold(Parts):
             plain = Chosen("sc around", fits=True, live=count)
             self.write(row, number + 1, number + many - 1, plain, Tail("", count), fold=None)
 
+    def miscounted(self, row: Row, item: str) -> None:
+        """A round of which only a count is said that no round here can have: as many as before, and its count a fault."""
+        self.flush()
+        number = self.part.last + 1
+        plainly = Chosen("sc around", fits=False, live=self.part.live)
+        self.write(row, number, number, plainly, Tail("", int(item.split("x")[0].strip(" ."))), fold=None)
+
     def slashes(self, row: Row, name: str, items: list[str]) -> None:
         label = label_at(items[0])
         if label is not None:

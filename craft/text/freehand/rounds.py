@@ -10,6 +10,7 @@ from craft.rounds.arithmetic import round_sum
 from craft.rounds.fabric import run_pattern
 from craft.rounds.pattern import Chain, Turn
 from craft.rounds.stitches import Terms
+from craft.text.freehand.by_counts import LEAST_LISTED, follows, is_count_alone
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counted_places import with_stitches
@@ -30,6 +31,9 @@ from craft.text.notation.bodies import read_body
 MOST_REPEATED = 200
 """Rounds that one reference writes out."""
 
+
+NEAR = 3
+"""Rows before and behind a round that tell how its text tells rounds."""
 
 MOST_LIVE = 100_000
 """More stitches than any row works: what it makes is counted alone."""
@@ -134,6 +138,8 @@ class Rounds(NamedPieces):
             )  # 'R5-8: 24', as many as before
         if self.part.ringless and _RING_COUNT.fullmatch(rest.strip()):
             rest = f"{rest.strip(' .')} sc in ring"  # 'r1 = 6'
+        if first == last and self._is_told_by_count(rest):
+            rest = f"[{rest.strip(' .')}]"
         measured = MEASURED.search(rest) if last > first else None
         if measured is not None:
             rest = rest.replace(measured.group(0), "", 1)  # how many rounds that is, the label says
@@ -151,6 +157,16 @@ class Rounds(NamedPieces):
         self.behind = [replace(row, text=sentence) for sentence in sentences(tail.remark)]
         if measured is not None:
             self.behind.append(replace(row, text=measured.group(0).strip(" ,;"), taken=Taken.NOTE))
+
+    def _is_told_by_count(self, rest: str) -> bool:
+        """Whether a round's label is followed by a number alone, 'R3: 18', as in other rounds of its text, and the round can be
+        shaped evenly to it."""
+        live = self.part.live or 0
+        if not live or not rest.strip(" .").isdigit() or not follows(live, int(rest.strip(" ."))):
+            return False
+        near = self.rows[max(self.at - NEAR, 0) : self.at + NEAR + 1]
+        labels = ((row, label_at(row.text)) for row in near)
+        return sum(label is not None and is_count_alone(row.text[label.end :]) for row, label in labels) >= LEAST_LISTED
 
     def chosen_fits(self, text: str) -> bool:
         """Whether words without a label work out as a round of their own."""

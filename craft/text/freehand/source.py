@@ -11,6 +11,7 @@ from craft.problems import Span
 from craft.text.freehand.chain_starts import STANDS_FOR
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken, cut_at
 from craft.text.freehand.ellipses import unfolded
+from craft.text.freehand.drawn_up import drawn_together
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexicon import LANGUAGES, words_file
 from craft.text.freehand.numbering import numbered
@@ -94,7 +95,7 @@ def plain(text: str) -> str:
         text = sign.sub(word, text)
     if m := _CELLS.fullmatch(text):
         text = f"{m['label']}: {m['work']} ({m['count']})" if m["count"] else f"{m['label']}: {m['work']}"
-    text = _EVERY_OTHER.sub("every 2nd", _CLUSTER.sub("bobble", _PICOT_MADE.sub("picot", text)))
+    text = _EVERY_OTHER.sub("every 2nd", _CLUSTER.sub("bobble", _PICOT_MADE.sub("picot", drawn_together(text))))
     text = _COLOUR_AHEAD.sub(r"\g<label> [\g<colour>] ", text)
     text = _TINT_AHEAD.sub(r"\g<label>: [\g<colour>] ", text)
     text = STANDS_FOR.sub(r"\1 (counts as ", text)

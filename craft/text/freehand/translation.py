@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from craft.problems import Problem
 from craft.rounds.stitches import Terms
-from craft.text.freehand.by_counts import counts_alone, counts_gone_to, counts_listed
+from craft.text.freehand.by_counts import counts_alone, counts_gone_to, counts_listed, is_count_alone
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
@@ -213,7 +213,7 @@ class _Reader(OneLine):
             text = text[onward.end() :]
         if counts := self._told_by_counts(text):
             for count in counts:
-                self.counted(row, str(count))
+                self.counted(row, count)
             return
         if self.carry_on(row, text):
             return
@@ -248,6 +248,9 @@ class _Reader(OneLine):
             self.labelled(row, Label(None, None, 0, 0), text)
             self.part.unlabelled = True
             return
+        if self.part.bare and is_count_alone(text):
+            self.miscounted(row, text)
+            return
         self.made_again(text)
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
         self.waiting.append(row)
@@ -272,7 +275,7 @@ class _Reader(OneLine):
         if tail.remark:
             self.waiting.append(replace(row, text=tail.remark))
 
-    def _told_by_counts(self, text: str) -> tuple[int, ...]:
+    def _told_by_counts(self, text: str) -> tuple[str, ...]:
         """The counts of rounds without labels, where a sentence tells nothing else of them."""
         live = self.part.live or 0
         if not live or not self.part.rounds:
