@@ -70,9 +70,10 @@ def _clauses(work: str) -> list[str]:
 
 def _is_remark(clause: str, tokens: tuple[Token, ...]) -> bool:
     words = [str(t.value).lower() for t in tokens if t.sort is Sort.NOISE]
-    if any(t.sort not in _ASIDE_SORTS for t in tokens) or any(w in _TURNING or w in stitch_words() for w in words):
+    joins = any(t.sort is Sort.JOIN for t in tokens)  # 'join the two lobes', 'now we join the legs'
+    aside = _ASIDE_SORTS | {Sort.PIECE} if joins else _ASIDE_SORTS
+    if any(t.sort not in aside for t in tokens) or any(w in _TURNING or w in stitch_words() for w in words):
         return False
-    joins = any(t.sort is Sort.JOIN for t in tokens)  # 'join the two lobes'
     if (
         not joins
         and step_kind(clause) is None
@@ -82,4 +83,5 @@ def _is_remark(clause: str, tokens: tuple[Token, ...]) -> bool:
         )
     ):
         return False  # '2 flumps in each' may be stitches that nobody knows
-    return any(len(w) >= LEAST_WORD and w.isalpha() for w in words) or step_kind(clause) is not None
+    said = any(len(w) >= LEAST_WORD and w.isalpha() for w in words)
+    return said or step_kind(clause) is not None or any(t.sort is Sort.PIECE for t in tokens)

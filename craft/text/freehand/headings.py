@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from craft.text.freehand.counts import number_of
+from craft.text.freehand.counts import number_of, sentences
 from craft.text.freehand.labels import label_at
 from craft.text.notation import step_kind
 
@@ -127,8 +127,8 @@ _NEEDED = re.compile(
 
 
 def made_in(text: str) -> int:
-    """How many of a part a line of its own asks for, 'You will make 2.', 'Need two of these'; 1 where it asks nothing."""
-    found = _NEEDED.fullmatch(text)
+    """How many of a part a sentence of a line asks for, 'You will make 2.', 'Need two of these'; 1 where none asks."""
+    found = next((m for said in sentences(text) if (m := _NEEDED.fullmatch(said)) is not None), None)
     if found is None:
         return 1
     said = found.group(1).lower().rstrip("x")

@@ -98,8 +98,8 @@ _SPELLED = re.compile(
     rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{ROUNDS}))(?!\w)\s*[:.),=-]\s*"
 )
 _SPELLED_ALONE = re.compile(
-    rf"(?i){_WORD}\s+(?P<a>{_CARDINAL})(?:(?:[\s,]+(?:{_CARDINAL}))*\s*,?\s*(?:{_UNTIL})\s*(?P<b>{_CARDINAL}))?\s+"
-    rf"(?=\d|(?:{_CARDINAL}|{_STITCHES})(?!\w))"
+    rf"(?i)(?:(?:and|then|now)\s+)*{_WORD}\s+(?P<a>{_CARDINAL})(?:(?:[\s,]+(?:{_CARDINAL}))*\s*,?\s*(?:{_UNTIL})\s*(?P<b>{_CARDINAL}))?\s+"
+    rf"(?:(?:(?:is|are)|(?:(?:you|we|i)\s+)?just|(?:you|we|i)(?:'ll|\s+will)?)\s+)*(?=\d|(?:{_CARDINAL}|{_STITCHES})(?!\w))"
 )
 """'ROUND ONE 8 sc', 'ROUNDS FOUR FIVE AND SIX sc around'."""
 _NTH_ALONE = re.compile(rf"(?i)(?P<a>{NTHS})\s*[:)]\s+")

@@ -42,8 +42,8 @@ class Vocabulary:
 
 
 _WORD = re.compile(
-    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|a(?=\s+(?:cat|cad|ca|m\b|maglia))|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verdoppeln|zus|zusammen)\b))(?!\w)"
-    r"|(?<=und )\d{1,3}\.(?=\s*(?:[(\[]|$)))"
+    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|a(?=\s+(?:cat|cad|ca|m\b|maglia))|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verd[a-zäöü]*|zus|zusammen)\b|\+\d))(?!\w)"
+    r"|(?<=und )\d{1,3}\.(?=\s*(?:[(\[]|$))|(?:(?<=jede )|(?<=jede[nrs] ))\d{1,3}\.(?=\s[a-zäöü])|(?<=\.\+)\d{1,3}\.)"
     r"|(?P<number>\d{1,9})|(?P<dotted>(?<![^\W\d_])(?:[^\W\d_]\.){2,3}(?![^\W\d_]))|(?P<tog>(?<![^\W\d_])[^\W\d_]+\d?tog(?![^\W\d_]))"
     r"|(?P<word>[^\W\d_](?:[^\W\d_]|['’\-](?=[^\W\d_]))*)|(?P<sign>[(\[{)\]}*+,;:.&/x=!?|~-])"
 )

@@ -37,7 +37,7 @@ _ARROW = re.compile(
 )
 _RANGE_ARROW = re.compile(
     r"(?i)^(\W*(?:rounds?|rnds?|rds?|rows?|runden?|tours?|vueltas?|gir[oi]|toer(?:en)?|[rtvg])\.?\s*(\d{1,3}))"
-    r"\s*(?:[\u2192\u279c\u279d\u21d2\u25b6\u25ba\u27a4]|[-=]>|\.{2,3})\s*(?:rounds?|rnds?|rds?|r)?\.?\s*(\d{1,3})(?=\s*[:.)=–-])"
+    r"\s*(?:[\u2192\u279c\u279d\u21d2\u25b6\u25ba\u27a4]|[-=]>|\.{2,3})\s*(?:rounds?|rnds?|rds?|r)?\.?\s*(\d{1,3})(?=\s*[:.)=–-]|\s+[^\W\d])"
 )
 """'Rd6→8 – 30 sc', 'R7..R9: 36 sc': from round to round."""
 
@@ -48,6 +48,8 @@ _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
 _LEANING_LABEL = re.compile(r"^\s*[*_]([^\W\d_][^*_]{0,24}\d)[*_]\s*:|^\s*[*_]([^\W\d_][^*_]{0,24}\d):[*_]")
 """'*Round 1*:': a label that is set in italics."""
+_LEANING_LINE = re.compile(r"^\s*([*_])([^*_\d]*[:=][^*_\d]*)\1\s*$")
+"""'*Colours: A = mint, B = white*': a line that is set in italics."""
 _SPACED_STITCH = re.compile(r"(?i)\b(?:s c|d c|h d c|tr c)\b")
 """'7 s c in 2nd ch': the spelling of old magazines."""
 _COUNT_TABLE_WORDS = (
@@ -83,6 +85,7 @@ def plain(text: str) -> str:
     text = _RANGE_ARROW.sub(lambda m: f"{m[1]}-{m[3]}" if int(m[3]) > int(m[2]) else m.group(0), text)
     text = _NUMBERED_TWICE.sub(r"\1)", _KEYCAP.sub(r"\1) ", text))
     text = _LEANING_LABEL.sub(lambda m: f"{m.group(1) or m.group(2)}:", text)
+    text = _LEANING_LINE.sub(r"\2", text)
     text = _LEANING.sub(r"\1", text.replace("**", "").replace("__", ""))
     if len(_ARROW.findall(text)) >= LEAST_ARROWS:
         text = _ARROW.sub(" ; ", text)  # 'Ball: 6 sc in MR -> inc x 6 = 12 -> …'
