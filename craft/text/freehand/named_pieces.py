@@ -6,10 +6,11 @@ import re
 from collections.abc import Mapping
 from dataclasses import replace
 
-from craft.problems import Problem
+from craft.problems import Place, Problem
 from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.cursor import ORDINALS
+from craft.text.freehand.guessed import plain_stitch_of
 from craft.text.freehand.legend import explained, legend, piece_phrases, terms_of
 from craft.text.freehand.lexer import Vocabulary
 from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
@@ -45,6 +46,7 @@ class NamedPieces:
         self.closed = False
         self.section: Taken | None = None
         self.told: list[Problem] = []
+        self._guess()
         self.at = 0
         self.follows: int | None = None
         self.behind: list[Row] = []
@@ -56,6 +58,16 @@ class NamedPieces:
         for word, what in words.items():
             self.own[plain(word).strip().lower()] = explained(word, plain(what), vocabulary)
         self._known = None
+
+    def _guess(self) -> None:
+        """Take a word that the rings are worked in, and that nothing explains, for the plain stitch, and say so."""
+        guessed = plain_stitch_of(self.rows, Vocabulary(self.language, self.terms, self.own))
+        if guessed is None:
+            return
+        word, row = guessed
+        self.own[word] = Meaning(Sort.STITCH, "sc")
+        why = f"'{word}' is taken for a single crochet, as the rings are worked in it and nothing here says what it is."
+        self.told.append(Problem("guessed-stitch", Place(None, "R1", 1, 1, row.span), why))
 
     def vocabulary(self) -> Vocabulary:
         """What words mean here, with the names of the parts so far."""

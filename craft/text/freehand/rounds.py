@@ -59,6 +59,9 @@ _EACH_LOOP = re.compile(
 )
 """'sc in each front loop', where a round is worked into loops."""
 
+_TIMES_IN_BRACKETS = re.compile(r"(?i)\s*[(\[]\s*((?:x\s?\d{1,2})|(?:\d{1,2}\s?(?:x|times|fois|mal|veces|volte|keer)))\s*[)\]]")
+"""'1 pb, 1 aum (x6) = 18': how often, and no remark."""
+
 _MAKES_CHAIN = re.compile(r"(?i)\bch \d")
 
 
@@ -132,6 +135,7 @@ class Rounds(NamedPieces):
         return rounds[-1].live if count is None or rounds[-1].live == count else None
 
     def round(self, row: Row, label: Label, first: int, last: int, rest: str) -> None:
+        rest = _TIMES_IN_BRACKETS.sub(r" \1", rest)
         if (loops := self.as_many(rest)) is not None:
             rest = (
                 f"{loops} sc around [{self.part.live}]" if loops else f"[{self.part.live}]"

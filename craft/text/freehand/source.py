@@ -44,6 +44,8 @@ _RANGE_ARROW = re.compile(
 _PICOT_MADE = re.compile(r"(?i)\bch(?:ain)?\s*[2-5]\s*,?\s*\(\s*(?:an?\s+)?picot(?:\s+(?:is\s+)?made)?\s*\)")
 """'ch 3 (picot made)'."""
 _DOTTED = re.compile(r"\b([a-zA-Z])\.\s?([a-z])\.(?:\s?([a-z])\.)?")
+_POINTING = re.compile(r"(?<=\S)\s+[»›]\s+(?=\S)")
+"""'R2 » inc x 6 » 12': a sign between a label, its work and its count, where nothing is quoted."""
 _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
 _LEANING_LABEL = re.compile(r"^\s*[*_]([^\W\d_][^*_]{0,24}\d)[*_]\s*:|^\s*[*_]([^\W\d_][^*_]{0,24}\d):[*_]")
@@ -79,6 +81,7 @@ _SHORTENED = re.compile(
 def plain(text: str) -> str:
     """A line without the signs that only look: one kind of dash, quote and blank, no picture, no broken line."""
     text = re.sub(r"[\r\n]+\s*", " ", text)
+    text = text if "«" in text else _POINTING.sub(" - ", text)
     text = _SPACED_OUT.sub(
         lambda m: m.group(0).replace(" ", ""), re.sub(r"(?<=\d)\s*~\s*(?=[a-zA-Z]{0,4}\d)", "-", text)
     )
