@@ -115,7 +115,10 @@ CODES: dict[str, tuple[Severity, str]] = {
         Severity.WARNING,
         "A 'repeat n times' that fits only counted otherwise than the others of its text: in all, or beside the first.",
     ),
-    "guessed-stitch": (Severity.WARNING, "A word that nothing explains is taken for the plain stitch, as all rounds fit so."),
+    "guessed-stitch": (
+        Severity.WARNING,
+        "A word that nothing explains is taken for the plain stitch, as all rounds fit so.",
+    ),
     "unused-colour": (Severity.HINT, "A colour that the list of yarns names and no round works in."),
     "unlisted-colour": (Severity.WARNING, "A colour that the list of yarns does not name."),
     "steep": (Severity.HINT, "A round with more than twice or less than half the stitches of the one below."),

@@ -23,6 +23,7 @@ def is_plain(strict: Checked) -> bool:
         or _names_rounds(strict)
         or _kept_as_words(strict)
         or _makes_several(strict)
+        or any(p.code == "skipped-number" for p in strict.problems)
         or not any(part.rounds for part in strict.parts)
     ):
         return False

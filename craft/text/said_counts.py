@@ -18,7 +18,8 @@ MOST_BEHIND = 2
 _UNIT = r"(?:\s*(?:stitches|sts?|sc|dc|hdc|maschen|m|fm|mailles?|ms|puntos?|pts?|pb|p|maglie|mb|steken|vasten|v)(?![^\W\d_])\.?)?"
 _SAYS = (
     r"count(?:\s+them)?|total(?:\s+(?:stitches|sts|of|(?:for\s+)?(?:each|every)\s+round|per\s+round))?|stitches|(?:you|we)(?:'ll)?\s+(?:will\s+|should\s+|now\s+)*have"
-    r"|tienes|tenemos|tendr[áe]\w*|quedan|on\s+obtient|(?:vous|tu)\s+(?:avez|as|obtenez)|il\s+(?:reste|y\s+a)|soit"
+    r"|(?:jetzt|nun|dann)?\s*(?:hast\s+du|haben\s+wir|habt\s+ihr)(?:\s+(?:jetzt|nun|noch))?|on\s+obtient|obtienes|obtenemos|ottieni"
+    r"|(?:nu\s+)?heb\s+je(?:\s+nu)?|tienes|tenemos|tendr[áe]\w*|quedan|on\s+obtient|(?:vous|tu)\s+(?:avez|as|obtenez)|il\s+(?:reste|y\s+a)|soit"
     r"|(?:das\s+)?(?:ergibt|sind|macht)|es\s+bleiben|insgesamt|gesamt|abbiamo|avrete|hai|restano|(?:je\s+)?hebt|dat\s+zijn|totaal"
 )
 _SAID = re.compile(

@@ -53,12 +53,13 @@ def follows(live: int, count: int) -> bool:
 
 
 def _of(item: str) -> int:
-    return int(item.split("x")[0])
+    return int(item.split("x", maxsplit=1)[0])
 
 
 def counts_gone_to(text: str, vocabulary: Vocabulary, live: int) -> tuple[str, ...]:
     """'Then decrease to 24, 18, 12 and 6', 'in den nächsten Runden auf 12, 18, 24 zunehmen' on `live` stitches: the counts
-    of the rounds that a sentence goes to one by one; none where it is another sentence, or they do not go its way."""
+    of the rounds that a sentence goes to one by one, by as many stitches each; none where it is another sentence, or they do
+    not go its way."""
     words = text.lower().replace("’", "'")
     say = _patterns(vocabulary.language)
     grows, shrinks = (say[key].search(words) is not None for key in ("increase", "decrease"))
@@ -67,7 +68,7 @@ def counts_gone_to(text: str, vocabulary: Vocabulary, live: int) -> tuple[str, .
         return ()
     counts = tuple(int(n) for n in _NUMBER.findall(listed["list"]))
     steps = {b - a for a, b in itertools.pairwise((live, *counts))}
-    one_way = all(step > 0 for step in steps) if grows else all(step < 0 for step in steps)
+    one_way = len(steps) == 1 and (max(steps) > 0) is grows
     beside = {int(n) for n in _NUMBER.findall(words[: listed.start("list")] + words[listed.end("list") :])}
     said = {abs(step) for step in steps} | {len(counts)}
     return tuple(map(str, counts)) if one_way and beside <= said and _follow(live, counts) else ()

@@ -173,7 +173,7 @@ def _patterns(language: str) -> dict[str, re.Pattern[str]]:
     rounds, units = any_of["rounds"], any_of["count"]
     number = r"(?P<n>\d{1,4})"
     beside = rf"(?:\s+(?!(?:{any_of['until']}|{any_of['up_to']})(?!\w))[^\W\d_]+){{0,2}}?\s+"
-    other = rf"(?!\s*(?:{any_of['more']}\s+)?{rounds})(?!\s*(?:cm|mm|in)\b)"
+    other = rf"(?!\s*(?:{any_of['more']}\s+)?{rounds})(?!\s*(?:cm|mm|in(?!\s+(?:the|each|every|all|next)\b))\b)"
     return {
         "increase": re.compile(rf"(?<!\w){any_of['increase']}(?!\w)"),
         "decrease": re.compile(rf"(?<!\w){any_of['decrease']}(?!\w)"),

@@ -80,7 +80,7 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         ),
         (
             re.compile(
-                rf"(?i)\b(?:(?:es|da|dann|das)\s+(?:bleiben|sind|ergibt)(?:\s+(?:nun|jetzt|dann|insgesamt|wieder))?|il\s+y\s+a\s+maintenant|ahora\s+(?:hay|son|tienes)|ora\s+(?:ci\s+sono|avete|sono)|(?:er\s+)?zijn\s+(?:er\s+)?nu|il\s+(?:vous\s+|en\s+)?reste|quedarán|(?:ne\s+)?(?:restano|rimangono)|(?:er\s+)?blijven(?:\s+er)?|you\s+end\s+(?:up\s+)?with|you'll\s+have|count:?)\s+(?:noch\s+|nog\s+|only\s+)?({n}){unit}\s*(?:übrig|over|left)?\s*[.!]?\s*$"
+                rf"(?i)\b(?:(?:es|da|dann|das)\s+(?:bleiben|sind|ergibt)(?:\s+(?:nun|jetzt|dann|insgesamt|wieder))?|(?:hast\s+du|haben\s+wir|habt\s+ihr|du\s+hast|wir\s+haben)(?:\s+(?:nun|jetzt|dann|insgesamt|wieder|immer\s+noch))?|(?:vous|tu|on)\s+(?:obtenez|obtiens|obtient|avez)(?:\s+(?:maintenant|alors|toujours))?|(?:obtienes|obtenemos|tendrás|tendremos)(?:\s+ahora)?|(?:ottieni|avrai|otteniamo|avremo)(?:\s+ora)?|(?:heb\s+je|je\s+hebt)(?:\s+nu)?|il\s+y\s+a\s+maintenant|ahora\s+(?:hay|son|tienes)|ora\s+(?:ci\s+sono|avete|sono)|(?:er\s+)?zijn\s+(?:er\s+)?nu|il\s+(?:vous\s+|en\s+)?reste|quedarán|(?:ne\s+)?(?:restano|rimangono)|(?:er\s+)?blijven(?:\s+er)?|you\s+end\s+(?:up\s+)?with|you'll\s+have|count:?)\s+(?:noch\s+|nog\s+|only\s+)?({n}){unit}\s*(?:übrig|over|left)?\s*[.!]?\s*$"
             ),
             True,
         ),
@@ -149,7 +149,7 @@ def tails(text: str, language: str = "en") -> list[Tail]:
     """The ways of cutting a round's words up, likeliest first; the last is that no count is said at all."""
     text = text.strip()
     fold: int | None = None
-    if m := _fold(language).search(text):
+    if (m := _fold(language).search(text)) and not _is_of_another(text, m.start()):
         fold = number_of(m.group(1) or m.group(2), language)
         text = f"{text[: m.start()]} {text[m.end() :]}".strip()
     found: list[Tail] = []
@@ -171,6 +171,15 @@ def tails(text: str, language: str = "en") -> list[Tail]:
     found.sort(key=lambda t: (not t.sure, len(t.remark) > 0))
     bare = Tail(text.strip(" ,;:=-~"), None, fold)
     return [*found, bare]
+
+
+def _is_of_another(text: str, at: int) -> bool:
+    """Whether what stands there is told by a sentence behind one with a count: '(24). Work 2 rounds even'."""
+    first = next(iter(sentences(text)), "")
+    return at >= len(first) and _ENDS_IN_COUNT.search(first) is not None
+
+
+_ENDS_IN_COUNT = re.compile(r"[(\[]\s*=?\s*\d{1,4}\s*(?:[^\W\d_]{1,8}\.?\s*)?[)\]]\s*\.\s*$")
 
 
 def _work(said: str) -> str:

@@ -9,8 +9,14 @@ from craft.rounds.numbers import CARDINALS
 
 _NUMBER = rf"(?:\d|{'|'.join(CARDINALS)})"
 _STITCH = r"(?:s\s?t\s?s?|s\s?c|d\s?c|stitch(?:es)?|single\s+crochets?|double\s+crochets?)\b\.?"
-_OVER = r"(?:yarn\s+over|y\.?\s?o\.?\s?h?\.?|yarn\s+round(?:\s+the)?\s+hook|y\.?\s?r\.?\s?h\.?|wrap\s+(?:the\s+)?yarn)(?:\s+(?:the\s+)?hook)?"
-_INSERT = rf"(?:insert\s+(?:the\s+|your\s+)?hook\s+(?:in|into)\s+(?:the\s+)?next\s+{_STITCH}\s*,?\s*(?:{_OVER}\s*,?\s*)?(?:and\s+)?)"
+_OVER = (
+    r"(?:yarn\s+over|y\.?\s?o\.?\s?h?\.?|yarn\s+round(?:\s+the)?\s+hook|y\.?\s?r\.?\s?h\.?|wrap\s+(?:the\s+)?yarn)"
+    r"(?:\s+(?:the\s+)?hook)?"
+)
+_INSERT = (
+    rf"(?:insert\s+(?:the\s+|your\s+)?hook\s+(?:in|into)\s+(?:the\s+)?next\s+{_STITCH}\s*,?\s*"
+    rf"(?:{_OVER}\s*,?\s*)?(?:and\s+)?)"
+)
 _UP = r"(?:draw|pull)\s+(?:up|through)\s+a\s+(?:loop|lp)"
 _IN_NEXT = rf"(?:\s+(?:in|into|through|from)\s+(?:each\s+of\s+)?(?:the\s+)?next\s+(?:{_NUMBER}\s+)?{_STITCH})?"
 _OF_NEXT = re.compile(rf"(?i)\bnext\s+({_NUMBER})\s")

@@ -201,7 +201,10 @@ def _other_words(said: Said, below: Below, count: int | None, noise: str) -> Ite
     if count is not None and below.chained and (tall := _TALL_FIRST.match(work)) is not None:
         before = f"{tall[1]} in {ordinal(_SKIPPED[tall[2]])} ch from hook"
         if tall[3] == ordinal(_SKIPPED[tall[2]] + 1):
-            yield f"{before}{work[tall.end() :]}", "the chains that are skipped count as a stitch, shown in the last of them"
+            yield (
+                f"{before}{work[tall.end() :]}",
+                "the chains that are skipped count as a stitch, shown in the last of them",
+            )
     if said.held:
         yield f"on the held stitches, {work}", noise
     if work in _LOOPS_ALONE and count is not None and set(said.noise) <= {"around"}:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections import Counter
 from collections.abc import Sequence
@@ -38,7 +39,7 @@ def _rings(said: tuple[Token, ...]) -> bool:
 
 def _counted(said: tuple[Token, ...]) -> frozenset[str]:
     """The unknown short words right behind a number: what so many are made of."""
-    pairs = zip(said, said[1:], strict=False)
+    pairs = itertools.pairwise(said)
     return frozenset(
         str(b.value).lower()
         for a, b in pairs

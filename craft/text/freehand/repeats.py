@@ -39,6 +39,8 @@ def _ahead(said: Sequence[Token]) -> int | None:
     """'6x' or 'sechsmal' right before the verb, as German and Dutch have it."""
     many = 1 if said and said[-1].sort is Sort.OFTEN else 2
     told = [token.sort for token in said[-many:]]
-    if told not in ([Sort.OFTEN], [Sort.NUMBER, Sort.TIMES]) or (len(said) > many and said[-many - 1].sort is Sort.MORE):
+    if told not in ([Sort.OFTEN], [Sort.NUMBER, Sort.TIMES]) or (
+        len(said) > many and said[-many - 1].sort is Sort.MORE
+    ):
         return None
     return int(said[-many].value)

@@ -49,6 +49,10 @@ def _led_by_shaping(work: str) -> str:
     return f"({found['shaped']}, {found['plain'] or ''}sc) x {found['times']}" if found is not None else work
 
 
+AS_ELSEWHERE = "as it is written elsewhere"
+"""Why a round is read as one that its text names."""
+
+
 class Retold(Parts):
     """Writes rounds out that stand elsewhere, or of which only the count is said."""
 
@@ -93,7 +97,8 @@ class Retold(Parts):
             moved = own and count != self.part.live
             known = self.part.live if reference.even else None if grown or moved else count
             shown = final if last_one and final is not None and not reference.behind else known
-            self._copy(row, at + k, said_work, shown)
+            why = "it is told as a plain round" if reference.even else AS_ELSEWHERE
+            self._copy(row, at + k, said_work, shown, why)
         if reference.behind:
             self.labelled_rest(row, at + len(work), reference.behind)
             work = [*work, work[-1]]
@@ -104,9 +109,9 @@ class Retold(Parts):
     def labelled_rest(self, row: Row, number: int, rest: str) -> None:
         self.round(row, Label(number, number, 0, 0), number, number, rest)
 
-    def _copy(self, row: Row, number: int, work: str, count: int | None) -> None:
+    def _copy(self, row: Row, number: int, work: str, count: int | None, why: str = AS_ELSEWHERE) -> None:
         live = self.trial(work, count) if count is None else count
-        chosen = Chosen(work, fits=True, live=live, why="as it is written elsewhere")
+        chosen = Chosen(work, fits=True, live=live, why=why)
         self.write(row, number, number, chosen, Tail(work, count), fold=None)
 
     def carry_on(self, row: Row, text: str, numbers: tuple[int, int] | None = None) -> bool:
@@ -207,7 +212,7 @@ class Retold(Parts):
         self.flush()
         number = self.part.last + 1
         plainly = Chosen("sc around", fits=False, live=self.part.live)
-        self.write(row, number, number, plainly, Tail("", int(item.split("x")[0].strip(" ."))), fold=None)
+        self.write(row, number, number, plainly, Tail("", int(item.split("x", maxsplit=1)[0].strip(" ."))), fold=None)
 
     def slashes(self, row: Row, name: str, items: list[str]) -> None:
         label = label_at(items[0])

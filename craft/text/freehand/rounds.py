@@ -10,6 +10,7 @@ from craft.rounds.arithmetic import round_sum
 from craft.rounds.fabric import run_pattern
 from craft.rounds.pattern import Chain, Turn
 from craft.rounds.stitches import Terms
+from craft.text.freehand.attached import attached
 from craft.text.freehand.by_counts import LEAST_LISTED, follows, is_count_alone
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import Taken
@@ -59,7 +60,9 @@ _EACH_LOOP = re.compile(
 )
 """'sc in each front loop', where a round is worked into loops."""
 
-_TIMES_IN_BRACKETS = re.compile(r"(?i)\s*[(\[]\s*((?:x\s?\d{1,2})|(?:\d{1,2}\s?(?:x|times|fois|mal|veces|volte|keer)))\s*[)\]]")
+_TIMES_IN_BRACKETS = re.compile(
+    r"(?i)\s*[(\[]\s*((?:x\s?\d{1,2})|(?:\d{1,2}\s?(?:x|times|fois|mal|veces|volte|keer)))\s*[)\]]"
+)
 """'1 pb, 1 aum (x6) = 18': how often, and no remark."""
 
 _MAKES_CHAIN = re.compile(r"(?i)\bch \d")
@@ -144,6 +147,8 @@ class Rounds(NamedPieces):
             rest = f"{rest.strip(' .')} sc in ring"  # 'r1 = 6'
         if first == last and self._is_told_by_count(rest):
             rest = f"[{rest.strip(' .')}]"
+        joined = attached(rest, self.parts, self.part)
+        rest = joined[1] if joined is not None else rest
         measured = MEASURED.search(rest) if last > first else None
         if measured is not None:
             rest = rest.replace(measured.group(0), "", 1)  # how many rounds that is, the label says
@@ -159,6 +164,8 @@ class Rounds(NamedPieces):
         if ways:
             self.part.candidates = ways
         self.behind = [replace(row, text=sentence) for sentence in sentences(tail.remark)]
+        if joined is not None:
+            self.behind.append(replace(row, text=joined[0], taken=Taken.NOTE))
         if measured is not None:
             self.behind.append(replace(row, text=measured.group(0).strip(" ,;"), taken=Taken.NOTE))
 

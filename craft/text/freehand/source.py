@@ -10,8 +10,8 @@ from dataclasses import dataclass, replace
 from craft.problems import Span
 from craft.text.freehand.chain_starts import STANDS_FOR
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken, cut_at
-from craft.text.freehand.ellipses import unfolded
 from craft.text.freehand.drawn_up import drawn_together
+from craft.text.freehand.ellipses import unfolded
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexicon import LANGUAGES, words_file
 from craft.text.freehand.numbering import numbered
@@ -35,11 +35,16 @@ _NUMBERED_TWICE = re.compile(r"(\d)\.\)")
 _ARROW = re.compile(
     r"[-=]+>|[\u2190-\u21ff\u2794-\u27be\u27f0-\u27ff\u2900-\u297f]|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)"
 )
-_RANGE_ARROW = re.compile(
+_RANGE_LABEL = (
     r"(?i)^(\W*(?:rounds?|rnds?|rds?|rows?|runden?|tours?|vueltas?|gir[oi]|toer(?:en)?|[rtvg])\.?\s*(\d{1,3}))"
-    r"\s*(?:[\u2192\u279c\u279d\u21d2\u25b6\u25ba\u27a4]|[-=]>|\.{2,3})\s*(?:rounds?|rnds?|rds?|r)?\.?\s*(\d{1,3})(?=\s*[:.)=–-]|\s+[^\W\d])"
+)
+_RANGE_TO = r"\s*(?:rounds?|rnds?|rds?|r)?\.?\s*(\d{1,3})"
+_RANGE_ARROW = re.compile(
+    rf"{_RANGE_LABEL}\s*(?:[\u2192\u279c\u279d\u21d2\u25b6\u25ba\u27a4]|[-=]>|\.{{2,3}}){_RANGE_TO}(?=\s*[:.)=–-])"
 )
 """'Rd6→8 – 30 sc', 'R7..R9: 36 sc': from round to round."""
+_RANGE_DOTS = re.compile(rf"{_RANGE_LABEL}\.{{2,3}}{_RANGE_TO}(?=\s+[^\W\d])")
+"""'r6..r8 sc'."""
 
 _PICOT_MADE = re.compile(r"(?i)\bch(?:ain)?\s*[2-5]\s*,?\s*\(\s*(?:an?\s+)?picot(?:\s+(?:is\s+)?made)?\s*\)")
 """'ch 3 (picot made)'."""
@@ -85,7 +90,8 @@ def plain(text: str) -> str:
     text = _SPACED_OUT.sub(
         lambda m: m.group(0).replace(" ", ""), re.sub(r"(?<=\d)\s*~\s*(?=[a-zA-Z]{0,4}\d)", "-", text)
     )
-    text = _RANGE_ARROW.sub(lambda m: f"{m[1]}-{m[3]}" if int(m[3]) > int(m[2]) else m.group(0), text)
+    for ranged in (_RANGE_ARROW, _RANGE_DOTS):
+        text = ranged.sub(lambda m: f"{m[1]}-{m[3]}" if int(m[3]) > int(m[2]) else m.group(0), text)
     text = _NUMBERED_TWICE.sub(r"\1)", _KEYCAP.sub(r"\1) ", text))
     text = _LEANING_LABEL.sub(lambda m: f"{m.group(1) or m.group(2)}:", text)
     text = _LEANING_LINE.sub(r"\2", text)

@@ -89,8 +89,8 @@ class Starts(Retold):
         whole = [text] if len(text) < MOST_RING else []
         pieces = [piece for said in sentences(text) for piece in _THEN.split(said)]
         pieces = [*_hooked(pieces)[:1], *pieces] if _TWO_CHAINS.match(text) else pieces
-        begun = (self._begun(piece) for piece in pieces)
-        for piece in (*whole, *pieces, *(PULLED.split(piece)[0] for piece in pieces), *(b for b in begun if b)):
+        ahead = [PULLED.split(piece)[0] for piece in pieces] + [b for piece in pieces if (b := self._begun(piece))]
+        for piece in (*whole, *pieces, *ahead):
             for part in (piece.rsplit(":", 1)[-1].strip(), piece):
                 if len(part) >= 120 or label_at(part) or not self.rings(part):
                     continue

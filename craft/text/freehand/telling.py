@@ -15,6 +15,7 @@ _WORK = frozenset((Sort.STITCH, Sort.DOUBLE, Sort.PAIRS))
 _HOW = frozenset((
     Sort.NUMBER, Sort.EACH, Sort.EVERY, Sort.AROUND, Sort.OFTEN, Sort.ALWAYS, Sort.EVENLY, Sort.NEXT, Sort.REST, Sort.ORDINAL,
 ))  # fmt: skip
+_SO_MANY = frozenset((Sort.NUMBER, Sort.EACH, Sort.EVERY, Sort.AROUND, Sort.OFTEN))
 _SIGNS = frozenset((Sort.STOP, Sort.COMMA, Sort.OPEN, Sort.CLOSE))
 _BESIDE = frozenset((Sort.NOISE, Sort.ODD, Sort.PIECE, Sort.ROUND))
 """What no round needs: words that mean nothing in one, names of parts, other rounds."""
@@ -45,8 +46,10 @@ def _tells(said: tuple[Token, ...], *, between: bool) -> bool:
     how = {t.sort for t in said if t.sort is not Sort.NUMBER or t.value != 1}  # 'counts as one stitch'
     if not _WORK & set(sorts) or not _HOW & how:
         return False
+    stitches = {t.value for t in said if t.sort is Sort.STITCH}
+    if stitches == {"slst"} and not _SO_MANY & how:
+        return False  # 'Sl st in next st and fasten off.'
     beside = sum(sort in _BESIDE for sort in sorts)
     if between:
         return beside * MOST_BESIDE <= len(sorts)
-    stitches = {t.value for t in said if t.sort is Sort.STITCH}
     return not beside and not _APART & set(sorts) and stitches <= _SPIRAL

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from craft.problems import Problem
 from craft.rounds.stitches import Terms
 from craft.text.freehand.by_counts import counts_alone, counts_gone_to, counts_listed, is_count_alone
+from craft.text.freehand.carried_on import tells_shaping
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
@@ -124,7 +125,7 @@ class _Reader(OneLine):
             self.taken_for(row, row.taken)
             return
         self.section = section_heading(row.text, self.language) or self.section
-        row = replace(row, listed=self.section not in (None, Taken.NOTE))
+        row = replace(row, listed=self.section not in (None, Taken.NOTE) and not self._stands_apart(row))
         if known := _COUNT_ROW.match(row.text):
             last, count = int(known["at"]), int(known["count"])
             if not self.counted_again(row, last, count):
@@ -162,6 +163,11 @@ class _Reader(OneLine):
         for k, label in enumerate(labels):
             end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
             self.labelled(row, label, row.text[label.end : end].strip())
+
+    def _stands_apart(self, row: Row) -> bool:
+        """Whether a row in capitals has an empty line above it: a heading like that of the section, and no item of it."""
+        above = self.rows[self.at - 1] if self.at else None
+        return row.text.isupper() and above is not None and row.span.start - above.span.end > 1
 
     def _parted(self, text: str) -> list[str]:
         """The sentences of a line without a label; a short one whole, unless one of its sentences closes the part."""
@@ -250,6 +256,10 @@ class _Reader(OneLine):
             return
         if self.part.bare and is_count_alone(text):
             self.miscounted(row, text)
+            return
+        if self.part.rounds and tells_shaping(text, self.vocabulary()):
+            self.flush()
+            self.unread(row, self.part.last + 1, self.part.last + 1, text)
             return
         self.made_again(text)
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
