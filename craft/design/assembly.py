@@ -28,6 +28,7 @@ from craft.figure.placement import (
     droop,
     extent,
     give_way,
+    hanging_flaps,
     hung_up,
     laid_down,
     patch_on,
@@ -113,6 +114,7 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
             placed = hung_up(posed, surfaces, placed)
         wired = {key for key, part in worked.items() if any(s.kind is StepKind.WIRE for s in part.steps)}
         placed = droop(surfaces, placed, seats, design.gauge_now.stitch_mm, wired)
+        placed = hanging_flaps(surfaces, placed, design.gauge_now.stitch_mm)
         placed = give_way(surfaces, placed, seats, design.gauge_now.stitch_mm)
     return Assembled(design, tuple(parts), worked, surfaces, bodies, placed)
 

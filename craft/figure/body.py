@@ -147,7 +147,8 @@ class Placed:
     x: (n, 3) its settled nodes in its own frame where they give way to other pieces; None where all lie as settled.
     join: key of the join that seats it, empty for what sits on nothing. seam: the point of its own frame by which it sits
     and the direction in which it stands there: it turns about the one, and tilts with the other; None for what sits on
-    nothing or was swung forward.
+    nothing or was swung forward. turned: (n,) its nodes that were turned down about a seam, as a skirt that was worked
+    upwards: the fabric is mirrored there, its right side out; None for none.
     """
 
     part: str
@@ -155,6 +156,7 @@ class Placed:
     x: Vector | None = None
     join: str = ""
     seam: tuple[Vector, Vector] | None = None
+    turned: NDArray[np.bool_] | None = None
 
     def in_scene(self, points: Vector) -> Vector:
         """(n, 3) points of its own frame in the scene."""

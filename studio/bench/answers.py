@@ -14,6 +14,13 @@ class MeasuresOut(schema_of(Measures)):  # type: ignore[misc]
     """What a settled part measures."""
 
 
+class FlapOut(Schema):
+    """A brim or a skirt on a settled part. rounds: of those shown, from the one on its loops. name: of its section."""
+
+    rounds: list[int]
+    name: str
+
+
 class Settled(Schema):
     """A settled part. Rounds are numbered as the ladder shows them.
 
@@ -43,6 +50,7 @@ class Settled(Schema):
     measures: MeasuresOut
     passes: list[tuple[str, str | None]]
     stuffed: bool
+    flaps: list[FlapOut]
     converged: bool
     steps: int
 

@@ -13,6 +13,7 @@ from django.contrib.auth.models import User
 from numpy.typing import NDArray
 
 from craft.design.running import OtherText, checked_text, first_worked
+from craft.figure.placement import shown_flaps
 from craft.figure.settling import Settled, measure, relief_of, settle
 from craft.gauge import Gauge
 from craft.rounds.fabric import ARRAYS, KIND_KEYS, WorkedPart
@@ -144,6 +145,7 @@ def shown(settled: Settled) -> answers.Settled:
         measures=MeasuresOut(**asdict(found)),
         passes=[(thing, label) for thing, label in found.passing(len([t for t in settled.part.trunk if t.live]))],
         stuffed=bool(settled.stuffed.any()),
+        flaps=[answers.FlapOut(rounds=list(f.rounds), name=f.name) for f in shown_flaps(settled)],
         converged=settled.converged,
         steps=settled.steps,
     )

@@ -18,10 +18,12 @@ from studio.yarns.schemas import Hex
 
 
 class GivesWay(Schema):
-    """Where the nodes of a piece lie that gives way to others: x y z in its own frame (int16), `scale` mm a unit."""
+    """Where the nodes of a piece lie that gives way to others or hangs: x y z in its own frame (int16), `scale` mm a unit.
+    turned: of every node, 1 where the fabric was turned down about a seam and is mirrored (uint8); null for none."""
 
     scale: float
     x: str
+    turned: str | None = None
 
 
 class PlacedOut(Schema):

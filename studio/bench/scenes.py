@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from base64 import b64decode
+from base64 import b64decode, b64encode
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
@@ -32,7 +32,7 @@ from craft.errors import CraftError
 from craft.figure.body import Placed
 from craft.figure.picture import Faces, draw, draw_faces
 from craft.figure.placement import Foot, Skin, Surface, balance, eye_faces
-from craft.figure.settling import Mesh, mesh_file
+from craft.figure.settling import Flap, Mesh, mesh_file
 from craft.rounds.fabric import MAIN_COLOUR
 from studio.bench import figures, previews
 from studio.bench.scene_schemas import (
@@ -131,7 +131,9 @@ def surface_of(answer: dict[str, Any], *, foot: Foot) -> Surface:
         rows.append(nodes[np.argsort(place_in[nodes], kind="stable")])
     triangles = _array(answer["triangles"], "<u4").reshape(-1, 3).astype(np.int64)
     kind, stretch = _array(answer["kind"], "<u1"), _array(answer["stretch"], "<i2") / 1000
-    return Surface.laid(x, rows, triangles, kind, stretch, answer["labels"], foot=foot, filled=answer["stuffed"])
+    flaps = [Flap(tuple(flap["rounds"]), flap["name"]) for flap in answer["flaps"]]
+    labels, filled = answer["labels"], answer["stuffed"]
+    return Surface.laid(x, rows, triangles, kind, stretch, labels, foot=foot, filled=filled, flaps=flaps)
 
 
 @dataclass(frozen=True)
@@ -282,7 +284,8 @@ def _placed(piece: Placed, hosts: Mapping[str, str]) -> PlacedOut:
     gives_way = None
     if piece.x is not None:
         scale, x = figures.packed_positions(piece.x)
-        gives_way = GivesWay(scale=scale, x=x)
+        turned = None if piece.turned is None else b64encode(piece.turned.astype("u1").tobytes()).decode()
+        gives_way = GivesWay(scale=scale, x=x, turned=turned)
     host = hosts.get(piece.join)
     return PlacedOut(part=piece.part, matrix=matrix, step=step, host=host, seam=seam, gives_way=gives_way)
 

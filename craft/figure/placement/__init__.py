@@ -4,6 +4,7 @@ from craft.figure.placement.balance import Balance, balance, necks
 from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift, round_and_stitch, share_and_angle
 from craft.figure.placement.drooping import droop
 from craft.figure.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
+from craft.figure.placement.flaps_hanging import hanging_flaps
 from craft.figure.placement.laid_over import LaidOver, laid_over
 from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, room
 from craft.figure.placement.patches import Patch, patch_on
@@ -20,7 +21,7 @@ from craft.figure.placement.proposals import (
 from craft.figure.placement.seats import Posable, Seat, extent, place
 from craft.figure.placement.skin import Skin, eye_faces
 from craft.figure.placement.stages import Stages, stages_of
-from craft.figure.placement.surface import Foot, Surface
+from craft.figure.placement.surface import Foot, Surface, shown_flaps
 from craft.figure.placement.touching import give_way
 from craft.figure.placement.unrolled import unrolled
 
@@ -52,6 +53,7 @@ __all__ = [
     "extent",
     "eye_faces",
     "give_way",
+    "hanging_flaps",
     "hung_by",
     "hung_up",
     "is_head",
@@ -67,6 +69,7 @@ __all__ = [
     "room",
     "round_and_stitch",
     "share_and_angle",
+    "shown_flaps",
     "sits_on_head",
     "stages_of",
     "swings_when_sitting",

@@ -74,7 +74,11 @@ def droop(
             found.append(piece)
             continue
         strip = _strip(surface, piece, from_start=seat.on_start or surface.foot is Foot.START)
-        turns = None if strip is None or surface.foot is Foot.RIM else _turns(strip, bending_length(stitch_mm))
+        turns = (
+            None
+            if strip is None or surface.foot is Foot.RIM
+            else turns_of(strip.steps[None], DOWN, bending_length(stitch_mm))
+        )
         if strip is None or turns is None:
             found.append(piece)
             continue
@@ -98,44 +102,52 @@ def _strip(surface: Surface, piece: Placed, *, from_start: bool) -> _Strip | Non
     return _Strip(middles, round_of)
 
 
-def _turns(strip: _Strip, bending: float) -> tuple[Vector, Vector] | None:
-    """By how much every step turns, and about which level axis; None where the piece stays as it is."""
-    steps = strip.steps
-    long = np.maximum(np.linalg.norm(steps, axis=1), 1e-9)
-    out = strip.middles[-1] - strip.middles[0]
-    axis = np.cross(out, DOWN)
-    size = float(np.linalg.norm(axis))
-    if size < 1e-6 * max(float(np.linalg.norm(out)), 1e-9):
-        axis, size = np.array([1.0, 0.0, 0.0]), 1.0  # it stands upright or hangs already: to the front, if at all
-    axis = axis / size
-    across = np.cross(axis, steps)
+def turns_of(steps: Vector, down: Vector, bending: float) -> tuple[Vector, Vector] | None:
+    """By how much every step turns of strips that are clamped at their beginnings, (strips, k), and about which level axis
+    each, (strips, 3); None where all stay as they are.
+
+    steps: (strips, k, 3) mm; down: the unit direction of weight; bending: their bending length in mm. The strips have
+    nothing to do with each other, and are looked for at once.
+    """
+    long = np.maximum(np.linalg.norm(steps, axis=2), 1e-9)
+    out = steps.sum(1)
+    axis = np.cross(out, down)
+    size = np.linalg.norm(axis, axis=1)
+    level = size >= 1e-6 * np.maximum(np.linalg.norm(out, axis=1), 1e-9)
+    # One that stands upright or hangs already falls to the front, if at all.
+    axis = np.where(level[:, None], axis / np.maximum(size, 1e-12)[:, None], [1.0, 0.0, 0.0])
+    up, over = -steps @ down, -np.cross(axis[:, None], steps) @ down
     # Beyond a step lies half of itself and all that follows: by so much weight its rise counts.
-    beyond = np.cumsum(long[::-1])[::-1] - long / 2
+    beyond = np.cumsum(long[:, ::-1], axis=1)[:, ::-1] - long / 2
 
-    def energy(turn: Vector) -> tuple[float, Vector]:
-        bend = np.diff(turn, prepend=0.0) / long
-        rise = np.cos(turn) * steps[:, 2] + np.sin(turn) * across[:, 2]
-        falls = -np.sin(turn) * steps[:, 2] + np.cos(turn) * across[:, 2]
+    def energy(flat: Vector) -> tuple[float, Vector]:
+        turn = flat.reshape(long.shape)
+        bend = np.diff(turn, axis=1, prepend=0.0) / long
+        rise = np.cos(turn) * up + np.sin(turn) * over
+        falls = -np.sin(turn) * up + np.cos(turn) * over
         slope = bending**3 * bend
-        slope[:-1] -= bending**3 * bend[1:]
-        return float(0.5 * bending**3 * np.sum(bend**2 * long) + beyond @ rise), slope + beyond * falls
+        slope[:, :-1] -= bending**3 * bend[:, 1:]
+        total = 0.5 * bending**3 * np.sum(bend**2 * long) + np.sum(beyond * rise)
+        return float(total), (slope + beyond * falls).ravel()
 
-    start = np.full(len(steps), 1e-3)
-    turn = np.asarray(minimize(energy, start, jac=True, method="L-BFGS-B").x)
+    start = np.full(long.size, 1e-3)
+    turn = np.asarray(minimize(energy, start, jac=True, method="L-BFGS-B").x).reshape(long.shape)
     return (turn, axis) if float(np.abs(turn).max()) > LEAST_TURN else None
 
 
 def _bent(x: Vector, strip: _Strip, turns: tuple[Vector, Vector]) -> Vector:
     """The nodes of a strip whose steps have turned; each goes with its round, which turns by the mean of its two steps."""
-    turn, axis = turns
-    moved = np.vstack([strip.middles[:1], strip.middles[0] + np.cumsum(_turned(strip.steps, turn, axis), axis=0)])
+    turn, axis = turns[0][0], turns[1][0]
+    moved = np.vstack([strip.middles[:1], strip.middles[0] + np.cumsum(turned(strip.steps, turn, axis), axis=0)])
     of_round = np.concatenate([[0.0], (turn[:-1] + turn[1:]) / 2, turn[-1:]])
-    out: Vector = moved[strip.round] + _turned(x - strip.middles[strip.round], of_round[strip.round], axis)
+    out: Vector = moved[strip.round] + turned(x - strip.middles[strip.round], of_round[strip.round], axis)
     return out
 
 
-def _turned(v: Vector, angle: Vector, axis: Vector) -> Vector:
-    """(n, 3) directions turned about an axis, each by its own angle (Rodrigues' formula)."""
+def turned(v: Vector, angle: Vector, axis: Vector) -> Vector:
+    """(n, 3) directions turned, each by its own angle, about one axis (3,) or each about its own (n, 3) (Rodrigues'
+    formula)."""
+    axis = np.broadcast_to(axis, v.shape)
     cos, sin = np.cos(angle)[:, None], np.sin(angle)[:, None]
-    out: Vector = v * cos + np.cross(axis, v) * sin + np.outer(v @ axis, axis) * (1 - cos)
+    out: Vector = v * cos + np.cross(axis, v) * sin + axis * np.sum(v * axis, axis=1)[:, None] * (1 - cos)
     return out

@@ -58,8 +58,16 @@ class Skin:
         return replace(self, below=below, triangles=self.triangles[~gone[self.triangles].any(1)])
 
     def given_way(self, piece: Placed) -> Skin:
-        """As it lies in a piece that gives way to others."""
-        return self if piece.x is None else replace(self, x=piece.x)
+        """As it lies in a piece that gives way to others, or hangs."""
+        skin = self if piece.x is None else replace(self, x=piece.x)
+        return skin if piece.turned is None else skin._mirrored(piece.turned)
+
+    def _mirrored(self, nodes: NDArray[np.bool_]) -> Skin:
+        """With its right side out where the fabric is mirrored."""
+        turned = np.any(nodes[self.triangles], axis=1, keepdims=True)
+        triangles = np.where(turned, self.triangles[:, ::-1], self.triangles)
+        beside = np.where(nodes[: len(self.beside), None], self.beside[:, ::-1], self.beside)
+        return replace(self, triangles=triangles, beside=beside)
 
     def _normals(self) -> Vector:
         """(n, 3) outward directions of the fabric at every node, not of unit length."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import cached_property
 from itertools import pairwise
@@ -12,7 +12,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.figure.settling import Settled, relief_of
+from craft.figure.settling import Flap, Settled, flaps_of, relief_of
 from craft.rounds.fabric import KIND_KEYS, WorkedPart
 from craft.rounds.stitches import STITCHES
 
@@ -48,6 +48,12 @@ class Foot(StrEnum):
         return cls.START if worked.closed else cls.OPENING
 
 
+def shown_flaps(settled: Settled) -> tuple[Flap, ...]:
+    """The flaps of a settled part by the rounds that are shown: those after which a stitch is live."""
+    shown = {i: row for row, i in enumerate(i for i, t in enumerate(settled.part.rounds) if t.live > 0)}
+    return tuple(replace(f, rounds=tuple(shown[k] for k in f.rounds if k in shown)) for f in flaps_of(settled))
+
+
 @dataclass(frozen=True)
 class Surface:
     """Positions at rest of a part.
@@ -56,7 +62,7 @@ class Surface:
     triangles: (t, 3) nodes, wound outward. change: (n,) growth that each stitch node makes, 0 for
     plain ones. stretch: (n,) strain of each stitch node. foot: what it is joined by.
     filled: whether it holds filling.
-    labels: of the rounds.
+    labels: of the rounds. flaps: brims and skirts on it, by their rounds here.
     """
 
     x: Vector
@@ -67,6 +73,7 @@ class Surface:
     foot: Foot
     labels: tuple[str, ...]
     filled: bool = True
+    flaps: tuple[Flap, ...] = ()
 
     @classmethod
     def laid(
@@ -80,12 +87,16 @@ class Surface:
         *,
         foot: Foot,
         filled: bool,
+        flaps: Sequence[Flap] = (),
     ) -> Surface:
         """A surface by its rounds as they are shown, those of a single stitch left out. rows: nodes of every round in
-        working order; kind: of every stitch node, into `KIND_KEYS`; labels: of the rounds."""
+        working order; kind: of every stitch node, into `KIND_KEYS`; labels: of the rounds; flaps: by the rows."""
         keep = [i for i, row in enumerate(rows) if len(row) > 1]
         own = tuple(labels[i] for i in keep)
-        return cls(x, tuple(rows[i] for i in keep), triangles, _CHANGE[kind], stretch, foot, own, filled)
+        shown = {row: k for k, row in enumerate(keep)}
+        hung = tuple(replace(f, rounds=tuple(shown[k] for k in f.rounds if k in shown)) for f in flaps)
+        rings = tuple(rows[i] for i in keep)
+        return cls(x, rings, triangles, _CHANGE[kind], stretch, foot, own, filled, tuple(f for f in hung if f.rounds))
 
     @classmethod
     def of(cls, settled: Settled) -> Surface:
@@ -104,6 +115,7 @@ class Surface:
             labels,
             foot=Foot.of(settled.part),
             filled=bool(settled.stuffed.any()),
+            flaps=shown_flaps(settled),
         )
 
     @property

@@ -2,6 +2,7 @@
 
 from craft.figure.settling.against import Fit, ShapeError, fit, shape_error, signed_apart
 from craft.figure.settling.contact import THICK, Contact
+from craft.figure.settling.flaps import Flap, flaps_of
 from craft.figure.settling.held import Held, Threads
 from craft.figure.settling.measure import (
     OPENING_STRETCH,
@@ -30,6 +31,7 @@ __all__ = [
     "Edge",
     "Fabric",
     "Fit",
+    "Flap",
     "Held",
     "Measures",
     "Mesh",
@@ -42,6 +44,7 @@ __all__ = [
     "Threads",
     "density_of",
     "fit",
+    "flaps_of",
     "measure",
     "mesh_file",
     "node_colours",

@@ -5198,6 +5198,16 @@ export interface components {
             text: string;
         };
         /**
+         * FlapOut
+         * @description A brim or a skirt on a settled part. rounds: of those shown, from the one on its loops. name: of its section.
+         */
+        FlapOut: {
+            /** Name */
+            name: string;
+            /** Rounds */
+            rounds: number[];
+        };
+        /**
          * FlatAnswer
          * @description What keeps a shape flat when it is stuffed.
          */
@@ -5365,11 +5375,14 @@ export interface components {
         };
         /**
          * GivesWay
-         * @description Where the nodes of a piece lie that gives way to others: x y z in its own frame (int16), `scale` mm a unit.
+         * @description Where the nodes of a piece lie that gives way to others or hangs: x y z in its own frame (int16), `scale` mm a unit.
+         *     turned: of every node, 1 where the fabric was turned down about a seam and is mirrored (uint8); null for none.
          */
         GivesWay: {
             /** Scale */
             scale: number;
+            /** Turned */
+            turned?: string | null;
             /** X */
             x: string;
         };
@@ -8335,6 +8348,8 @@ export interface components {
             converged: boolean;
             /** Counts */
             counts: number[];
+            /** Flaps */
+            flaps: components["schemas"]["FlapOut"][];
             /** Frames */
             frames: string[];
             /** Kind */

@@ -44,6 +44,7 @@ function tube(): Schemas["Settled"] {
     measures: { width_mm: 20, depth_mm: 20, height_mm: 10, volume_ml: 3, area_cm2: 6, fill_g: 1, rounds: [] },
     passes: [],
     stuffed: true,
+    flaps: [],
     converged: true,
     steps: 9,
   };
@@ -155,6 +156,21 @@ describe("a piece that gives way", () => {
     expect(Array.from(moved.x).map((v) => Math.round(v))).toEqual(x.map((v) => Math.round(v)));
     expect(moved.frames).toHaveLength(1);
     expect(moved.labels).toBe(own.labels);
+  });
+  it("keeps the right side out where fabric was turned down about a seam", () => {
+    const own = unpack(tube());
+    const upper = Array.from({ length: own.x.length / 3 }, (_, node) => (node >= 4 && node < 8 ? 1 : 0));
+    const x = packed(Array.from(own.x, Math.round), Int16Array);
+    const moved = givenWay(own, { scale: 1, x, turned: packed(upper, Uint8Array) });
+    const corners = [...own.triangles];
+    for (let at = 0; at < corners.length; at += 3) {
+      const [a = 0, b = 0, c = 0] = corners.slice(at, at + 3);
+      const over = [a, b, c].some((node) => upper[node]);
+      expect([...moved.triangles.slice(at, at + 3)]).toEqual(over ? [c, b, a] : [a, b, c]);
+    }
+    expect([...moved.beside.slice(0, 8)]).toEqual([...own.beside.slice(0, 8)]);
+    expect([...moved.beside.slice(8, 10)]).toEqual([...own.beside.slice(8, 10)].reverse());
+    expect(own.triangles).not.toEqual(moved.triangles);
   });
   it("stays as it settled when the places are not its own", () => {
     const own = unpack(tube());

@@ -69,11 +69,29 @@ export function unpack(answer: Schemas["Settled"]): Settled {
   };
 }
 
-/** The part as it lies in a piece that gives way to others. */
+/** The part as it lies in a piece that gives way to others, or hangs. */
 export function givenWay(settled: Settled, to: Schemas["GivesWay"] | null | undefined): Settled {
   if (!to) return settled;
   const x = Float32Array.from(new Int16Array(bytes(to.x)), (v) => v * to.scale);
-  return x.length === settled.x.length ? { ...settled, x, frames: [x] } : settled;
+  if (x.length !== settled.x.length) return settled;
+  const lying = { ...settled, x, frames: [x] };
+  return to.turned ? { ...lying, ...mirrored(settled, new Uint8Array(bytes(to.turned))) } : lying;
+}
+
+/** Triangles and neighbours with the right side out where the fabric is mirrored. turned: 1 for such nodes. */
+function mirrored(settled: Settled, turned: Uint8Array): Pick<Settled, "triangles" | "beside"> {
+  const triangles = settled.triangles.slice();
+  for (let at = 0; at < triangles.length; at += 3) {
+    const [a = 0, b = 0, c = 0] = triangles.subarray(at, at + 3);
+    if (turned[a] || turned[b] || turned[c]) triangles.set([c, b, a], at);
+  }
+  const beside = settled.beside.slice();
+  for (let stitch = 0; stitch * 2 < beside.length; stitch++)
+    if (turned[stitch]) {
+      const [before = stitch, after = stitch] = beside.subarray(stitch * 2, stitch * 2 + 2);
+      beside.set([after, before], stitch * 2);
+    }
+  return { triangles, beside };
 }
 
 /** A settled shape with its target. */
