@@ -23,6 +23,7 @@ from craft.figure.placement import (
     Posable,
     Surface,
     Warned,
+    bent,
     centre_line,
     drift,
     droop,
@@ -35,6 +36,7 @@ from craft.figure.placement import (
     place,
     place_eyes,
     propose,
+    puts_in_wire,
 )
 from craft.figure.settling import shows_filling_above
 from craft.rounds.fabric import WorkedPart
@@ -112,11 +114,19 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
             placed = laid_down(posed, surfaces, placed)
         elif design.posture is Posture.HANGING:
             placed = hung_up(posed, surfaces, placed)
-        wired = {key for key, part in worked.items() if any(s.kind is StepKind.WIRE for s in part.steps)}
+        wired = parts_with_wire(design, worked)
+        placed = bent(surfaces, placed, seats, wired)
         placed = droop(surfaces, placed, seats, design.gauge_now.stitch_mm, wired)
         placed = hanging_flaps(surfaces, placed, design.gauge_now.stitch_mm)
         placed = give_way(surfaces, placed, seats, design.gauge_now.stitch_mm)
     return Assembled(design, tuple(parts), worked, surfaces, bodies, placed)
+
+
+def parts_with_wire(design: Design, worked: Mapping[str, WorkedPart]) -> frozenset[str]:
+    """Parts that wire goes into, as the directions between their rounds or a step about them says."""
+    by_rounds = {key for key, part in worked.items() if any(s.kind is StepKind.WIRE for s in part.steps)}
+    by_steps = {step.part for step in design.steps if step.part is not None and puts_in_wire(step.text)}
+    return frozenset(by_rounds | by_steps)
 
 
 def _point(at: NDArray[np.float64]) -> Point:

@@ -9,6 +9,7 @@ from enum import StrEnum
 
 from craft.design.anchors import Place
 from craft.errors import require
+from craft.figure.placement import Bend
 from craft.rounds.fabric import WorkedPart
 
 
@@ -47,6 +48,9 @@ class Fixing(StrEnum):
     SLIPPED = "slipped-on"
 
 
+MOST_BENDS = 4
+"""Places at which one limb is bent."""
+
 MOST_SPREAD = 60
 """Pieces of a part that are spread around one round."""
 
@@ -58,7 +62,7 @@ class Join:
     place: where on the host, None while only the two are named. manner: None while she has not said it. paired: a
     second piece at the mirrored place. tilt: degrees up from standing straight off the surface. turn: degrees about
     the way it stands. wide: stitches of the host it covers. fixing: what holds it. spread: how many of the part are
-    spread evenly around the round, this place the first.
+    spread evenly around the round, this place the first. bends: of the wire in it, from its seam on.
     """
 
     key: str
@@ -73,8 +77,10 @@ class Join:
     wide: int | None = None
     fixing: Fixing = Fixing.SEWN
     spread: int = 1
+    bends: tuple[Bend, ...] = ()
 
     def __post_init__(self) -> None:
+        require(len(self.bends) <= MOST_BENDS, f"A limb is bent in up to {MOST_BENDS} places.", field="bends")
         require(self.place is None or self.place.on == self.host, "A join's place lies on its host.", field="place")
         require(abs(self.tilt) <= 90, "A part tilts by at most 90 degrees.", field="tilt")
         require(abs(self.turn) <= 360, "A part turns by at most 360 degrees.", field="turn")

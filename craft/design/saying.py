@@ -8,10 +8,20 @@ from collections.abc import Mapping
 from craft.design.anchors import Place
 from craft.design.design import Design, MadeOf, Mark, Step
 from craft.design.joins import EdgeOf, Fixing, Join, Manner
+from craft.figure.placement import Towards
 from craft.rounds.fabric import WorkedPart
 from craft.text.catalogue import ENGLISH, Words
 
 _SEATS = {Manner.PINCHED: ", pinched flat", Manner.OPEN: ", open edge down", Manner.LAID: ", laid on"}
+
+_BENT = {
+    Towards.FRONT: ", bent forwards by {n}° at its {round}",
+    Towards.BACK: ", bent backwards by {n}° at its {round}",
+    Towards.UP: ", bent upwards by {n}° at its {round}",
+    Towards.DOWN: ", bent downwards by {n}° at its {round}",
+    Towards.IN: ", bent inwards by {n}° at its {round}",
+    Towards.OUT: ", bent outwards by {n}° at its {round}",
+}
 
 _DEEDS = {
     None: "Sew on",
@@ -74,6 +84,12 @@ def _side(round_: int, stitch: float, run: WorkedPart | None, join: Join | None,
 
 def seat_said(join: Join, words: Words = ENGLISH) -> str:
     """How the part sits there, as far as she said it."""
+    return _edge_said(join, words) + "".join(
+        words.say(_BENT[bend.towards], n=f"{bend.degrees:g}", round=words.round(bend.round)) for bend in join.bends
+    )
+
+
+def _edge_said(join: Join, words: Words) -> str:
     if join.edge is EdgeOf.START:
         return words.say(", upside down, on its first round")
     return words.say(_SEATS[join.manner]) if join.manner in _SEATS else ""

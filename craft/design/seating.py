@@ -46,6 +46,7 @@ def _seat(join: Join, place: Place, worked: Mapping[str, WorkedPart], posture: P
         swings=leg and posture is Posture.SITTING,
         key=join.key,
         spread=join.spread,
+        bends=join.bends,
     )
 
 

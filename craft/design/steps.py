@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from craft.design.assembly import Assembled
+from craft.design.assembly import Assembled, parts_with_wire
 from craft.design.design import Design, Posture, Step
 from craft.design.hazards import hazards_of
 from craft.design.joins import Manner, left_over, meeting, seam_stitches
@@ -107,6 +107,12 @@ _STANDS_BY_ITSELF = (
 )
 
 
+_NO_WIRE = (
+    "Only wire keeps a bend: say 'insert the wire' between the rounds of the part, or in a step about it. Until then it is shown "
+    "straight."
+)
+
+
 def _notes(found: Assembled, step: Step, narrow: Mapping[str, str]) -> tuple[str, ...]:
     """What to know about a step's neck, and the edges that it joins."""
     join = found.design.join(step.join)
@@ -119,6 +125,8 @@ def _notes(found: Assembled, step: Step, narrow: Mapping[str, str]) -> tuple[str
         notes.append(f"{host} is worked in, so the picture shows {part} beside the figure; the step holds as it is.")
     if join.worked and (join.tilt or join.turn):
         notes.append(_STANDS_BY_ITSELF)
+    if join.bends and join.part not in parts_with_wire(found.design, found.worked):
+        notes.append(_NO_WIRE)
     met = meeting(join, found.worked) if join.sewn else None
     if met is None:
         return tuple(notes)

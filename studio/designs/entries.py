@@ -48,6 +48,7 @@ def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
             "no_sew": join.manner is Manner.WORKED_IN,
             "fixing": join.fixing.value,
             "spread": join.spread,
+            "bends": [{"round": b.round, "degrees": b.degrees, "towards": b.towards.value} for b in join.bends],
         }
     part = join.part if join else step.part
     plain = {"key": step.key, "text": step.text, "part": part}

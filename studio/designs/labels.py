@@ -55,6 +55,8 @@ def _of_step(old: AssemblyStep, step: AssemblyStep, names: Mapping[str, str]) ->
         yield f"Moved {name}" + (f" to R{step.round}" if step.round and step.round != old.round else "")
     if (old.tilt, old.turn) != (step.tilt, step.turn):
         yield f"Tilted {name}" if old.tilt != step.tilt else f"Turned {name}"
+    if old.bends != step.bends:
+        yield f"Bent {name}" if step.bends else f"Straightened {name}"
     if any(getattr(old, f) != getattr(step, f) for f in _SEAT):
         yield f"Changed how {name} sits"
     if old.text != step.text:

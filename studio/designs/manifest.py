@@ -157,13 +157,21 @@ class BriefPage(Frozen):
 Degrees = Annotated[float, Field(ge=-3_600, le=3_600)]
 
 
+class BendEntry(Frozen):
+    """A bend of the wire in a limb: all beyond a round of it, by so many degrees towards a side of the figure."""
+
+    round: Annotated[int, Field(ge=1, le=2_000)]
+    degrees: Annotated[float, Field(gt=0, le=150)] = 45
+    towards: Literal["front", "back", "up", "down", "in", "out"] = "front"
+
+
 class AssemblyStep(Frozen):
     """A step of putting together; with `on` and `round` the part's place on another is known.
 
     share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
     was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
     words do not suffice. no_sew: the host's round works it in. fixing: what holds it. spread: how many
-    sit evenly around the round. film: address of a clip that shows it.
+    sit evenly around the round. film: address of a clip that shows it. bends: of the wire in it.
     """
 
     key: Key
@@ -185,6 +193,7 @@ class AssemblyStep(Frozen):
     fixing: Literal["sewn", "snaps", "hook-and-loop", "slipped-on"] = "sewn"
     spread: Annotated[int, Field(ge=1, le=60)] = 1
     film: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    bends: Annotated[list[BendEntry], Field(max_length=4)] = []
 
 
 class EyesEntry(Frozen):

@@ -24,6 +24,7 @@ from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.design.parts import DesignYarn, GaugeFrom, GaugeInForce, OwnHook, Part
 from craft.design.permissions import Permissions, Selling
 from craft.design.size import RoleYarn, Size, SizeKind
+from craft.figure.placement import Bend, Towards
 from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
@@ -80,6 +81,7 @@ def join_of(step: pages.AssemblyStep) -> Join | None:
         wide=step.wide,
         fixing=Fixing(step.fixing),
         spread=1 if step.paired else step.spread,
+        bends=tuple(Bend(b.round, b.degrees, Towards(b.towards)) for b in step.bends),
     )
 
 

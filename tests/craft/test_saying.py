@@ -7,14 +7,15 @@ from dataclasses import replace
 import pytest
 
 from craft.design.anchors import Place
-from craft.design.assembly import Assembled, put_together
+from craft.design.assembly import Assembled, parts_with_wire, put_together
 from craft.design.design import Design, Step
 from craft.design.joins import EdgeOf, Fixing, Join, Manner
 from craft.design.parts import Part
 from craft.design.running import run_parts, worked_parts
 from craft.design.saying import disagrees, place_said, step_said
 from craft.design.steps import loose_parts, steps_now
-from craft.figure.placement import Proposal, clear_of, propose_seat
+from craft.errors import CraftError
+from craft.figure.placement import Bend, Proposal, Towards, clear_of, propose_seat
 
 BODY = """R1: 6 sc in ring [6]
 R2: inc x 6 [12]
@@ -62,6 +63,11 @@ EARS = Join("j", "ears", "body", Place("body", 9, 4), paired=True)
         (
             replace(EARS, edge=EdgeOf.START, manner=Manner.LAID),
             "Sew Ears on Body, R9, 4 stitches to either side of the front middle, upside down, on its first round.",
+        ),
+        (
+            replace(EARS, bends=(Bend(3, 45), Bend(1, 20, Towards.IN))),
+            "Sew Ears on Body, R9, 4 stitches to either side of the front middle, bent forwards by 45° at its R3, bent inwards "
+            "by 20° at its R1.",
         ),
     ],
 )
@@ -201,3 +207,32 @@ def test_what_hangs_on_a_limb_that_is_worked_in_is_told_where_it_is_shown() -> N
     alone = replace(found, bodies={key: body for key, body in found.bodies.items() if key != "ears"})
     notes = steps_now(alone)[0].notes
     assert notes == ("Ears is worked in, so the picture shows Lantern beside the figure; the step holds as it is.",)
+
+
+def bent_figure(*, ears: str = SMALL, step: str = "") -> Assembled:
+    join = replace(EARS, bends=(Bend(3, 45),))
+    design = Design("Figure", parts=(Part("body", "Body", BODY), Part("ears", "Ears", ears, 2)), joins=(join,))
+    design = replace(design, steps=(Step("w", step, "ears"), Step("s", "", "ears", "j")))
+    return put_together(design, run_parts(design), {})
+
+
+@pytest.mark.parametrize(
+    ("ears", "step", "keeps"),
+    [
+        (SMALL, "", False),
+        (SMALL, "Put a wire into the ears.", True),
+        (f"{SMALL}Insert the wire.\n", "", True),
+        (SMALL, "Sew the ears on.", False),
+    ],
+)
+def test_a_bend_that_no_wire_keeps_is_said(ears: str, step: str, *, keeps: bool) -> None:
+    found = bent_figure(ears=ears, step=step)
+    assert (parts_with_wire(found.design, found.worked) == {"ears"}) is keeps
+    notes = next(row.notes for row in steps_now(found) if row.key == "s")
+    assert any("Only wire keeps a bend" in note for note in notes) is not keeps
+
+
+def test_a_limb_is_bent_in_four_places_at_most() -> None:
+    assert len(replace(EARS, bends=(Bend(1, 10),) * 4).bends) == 4
+    with pytest.raises(CraftError, match="up to 4"):
+        replace(EARS, bends=(Bend(1, 10),) * 5)

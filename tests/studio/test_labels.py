@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 
 from studio.designs.labels import MOST, assembly_label
-from studio.designs.manifest import AssemblyPage, AssemblyStep, EyesEntry, FaceMark
+from studio.designs.manifest import AssemblyPage, AssemblyStep, BendEntry, EyesEntry, FaceMark
 
 NAMES = {"head0001": "Head", "ears0001": "Ears"}
 EARS = AssemblyStep(key="step0001", part="ears0001", on="head0001", round=9, stitch=4)
@@ -25,6 +25,7 @@ def now(**changed: Any) -> AssemblyPage:
         (now(stitch=5.0), "Moved Ears"),
         (now(tilt=15.0), "Tilted Ears"),
         (now(turn=5.0), "Turned Ears"),
+        (now(bends=[BendEntry(round=3)]), "Bent Ears"),
         (now(fixing="snaps"), "Changed how Ears sits"),
         (now(text="Sew on the ears."), "Worded the step of Ears"),
         (now(picture=True), "Changed the step of Ears"),

@@ -24,7 +24,8 @@ _FIELDS = {
     "colour": "yarn it begins with", "count_table": "table of counts",
     "charts": "charts", "order": "order of parts",
     "skein_m": "metres a skein", "skein_g": "grams a skein", "recipe": "shape", "drafted": "rounds as they were drafted",
-    "host": "sits on", "tilt": "tilt, degrees", "turn": "turn, degrees", "wide": "stitches covered", "paired": "on both sides",
+    "host": "sits on", "tilt": "tilt, degrees", "turn": "turn, degrees",
+    "bends": "bends of the wire", "wide": "stitches covered", "paired": "on both sides",
     "before_closing": "before closing", "part": "which part", "film": "film clip", "to": "line to",
 }  # fmt: skip
 
@@ -106,6 +107,10 @@ def _value(value: Any, names: Mapping[str, str]) -> str:
         return "yes" if value else "no"
     if isinstance(value, float):
         return f"{value:g}"
+    if isinstance(value, list | tuple):
+        return ", ".join(_value(item, names) for item in value) or "none"
+    if isinstance(value, dict) and "degrees" in value:
+        return f"{value['degrees']:g}° to the {value['towards']} at R{value['round']}"
     if isinstance(value, dict):
         stitch = f", {value['stitch']:g} stitches from the front" if value.get("stitch") else ""
         return f"R{value['round']} of {names.get(value['on'], 'a part')}{stitch}"

@@ -1,12 +1,13 @@
 """Parts on parts: places on the settled figure, eyes, seats, balance, order of work."""
 
 from craft.figure.placement.balance import Balance, balance, necks
+from craft.figure.placement.bending import bent
 from craft.figure.placement.centre import CentreLine, Drift, centre_line, drift, round_and_stitch, share_and_angle
 from craft.figure.placement.drooping import droop
 from craft.figure.placement.eyes import SOLD_MM, EyePlace, Eyes, Warned, place_eyes, propose, washer_mm
 from craft.figure.placement.flaps_hanging import hanging_flaps
 from craft.figure.placement.laid_over import LaidOver, laid_over
-from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, room
+from craft.figure.placement.order import Job, Misplaced, arranged, misplaced, puts_in_wire, room
 from craft.figure.placement.patches import Patch, patch_on
 from craft.figure.placement.posture import hung_by, hung_up, laid_down
 from craft.figure.placement.proposals import (
@@ -18,7 +19,7 @@ from craft.figure.placement.proposals import (
     swings_when_sitting,
     usual_tilt,
 )
-from craft.figure.placement.seats import Posable, Seat, extent, place
+from craft.figure.placement.seats import MOST_BENT, Bend, Posable, Seat, Towards, extent, place
 from craft.figure.placement.skin import Skin, eye_faces
 from craft.figure.placement.stages import Stages, stages_of
 from craft.figure.placement.surface import Foot, Surface, shown_flaps
@@ -26,8 +27,10 @@ from craft.figure.placement.touching import give_way
 from craft.figure.placement.unrolled import unrolled
 
 __all__ = [
+    "MOST_BENT",
     "SOLD_MM",
     "Balance",
+    "Bend",
     "CentreLine",
     "Drift",
     "EyePlace",
@@ -43,9 +46,11 @@ __all__ = [
     "Skin",
     "Stages",
     "Surface",
+    "Towards",
     "Warned",
     "arranged",
     "balance",
+    "bent",
     "centre_line",
     "clear_of",
     "drift",
@@ -66,6 +71,7 @@ __all__ = [
     "place_eyes",
     "propose",
     "propose_seat",
+    "puts_in_wire",
     "room",
     "round_and_stitch",
     "share_and_angle",

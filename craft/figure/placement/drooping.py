@@ -36,7 +36,7 @@ DOWN = np.array([0.0, 0.0, -1.0])
 
 
 @dataclass(frozen=True, slots=True)
-class _Strip:
+class Strip:
     """A piece from its seam on. middles (k, 3) of its rounds in the scene, the sewn one first; round: of each node, which
     of them it goes with."""
 
@@ -73,7 +73,8 @@ def droop(
         if not free or surface is None or seat is None or surface.filled or piece.part in held or piece.part in hosts:
             found.append(piece)
             continue
-        strip = _strip(surface, piece, from_start=seat.on_start or surface.foot is Foot.START)
+        x = piece.in_scene(surface.x)
+        strip = strip_of(replace(surface, x=x), from_start=seat.on_start or surface.foot is Foot.START)
         turns = (
             None
             if strip is None or surface.foot is Foot.RIM
@@ -82,16 +83,17 @@ def droop(
         if strip is None or turns is None:
             found.append(piece)
             continue
-        found.append(replace(piece, x=piece.from_scene(_bent(piece.in_scene(surface.x), strip, turns))))
+        found.append(replace(piece, x=piece.from_scene(along(x, strip, (turns[0][0], turns[1][0])))))
     return tuple(found)
 
 
-def _strip(surface: Surface, piece: Placed, *, from_start: bool) -> _Strip | None:
-    """The piece as a strip; None where it has too few rounds."""
+def strip_of(surface: Surface, *, from_start: bool) -> Strip | None:
+    """A piece as a strip from its first round on, or from its last; None where it has too few rounds. Positions: those of
+    the surface."""
     rings = surface.rings if from_start else surface.rings[::-1]
     if len(rings) < LEAST_ROUNDS:
         return None
-    x = piece.in_scene(surface.x)
+    x = surface.x
     middles = np.array([x[ring].mean(0) for ring in rings])
     round_of = np.full(len(x), -1, np.int64)
     for k, ring in enumerate(rings):
@@ -99,7 +101,7 @@ def _strip(surface: Surface, piece: Placed, *, from_start: bool) -> _Strip | Non
     loose = np.flatnonzero(round_of < 0)
     if len(loose):
         round_of[loose] = np.argmin(np.linalg.norm(x[loose][:, None] - middles[None], axis=2), axis=1)
-    return _Strip(middles, round_of)
+    return Strip(middles, round_of)
 
 
 def turns_of(steps: Vector, down: Vector, bending: float) -> tuple[Vector, Vector] | None:
@@ -135,9 +137,10 @@ def turns_of(steps: Vector, down: Vector, bending: float) -> tuple[Vector, Vecto
     return (turn, axis) if float(np.abs(turn).max()) > LEAST_TURN else None
 
 
-def _bent(x: Vector, strip: _Strip, turns: tuple[Vector, Vector]) -> Vector:
-    """The nodes of a strip whose steps have turned; each goes with its round, which turns by the mean of its two steps."""
-    turn, axis = turns[0][0], turns[1][0]
+def along(x: Vector, strip: Strip, turns: tuple[Vector, Vector]) -> Vector:
+    """The nodes of a strip whose steps have turned, (k,) radians about an axis (3,); each node goes with its round, which
+    turns by the mean of its two steps."""
+    turn, axis = turns
     moved = np.vstack([strip.middles[:1], strip.middles[0] + np.cumsum(turned(strip.steps, turn, axis), axis=0)])
     of_round = np.concatenate([[0.0], (turn[:-1] + turn[1:]) / 2, turn[-1:]])
     out: Vector = moved[strip.round] + turned(x - strip.middles[strip.round], of_round[strip.round], axis)

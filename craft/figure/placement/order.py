@@ -26,10 +26,15 @@ class Job:
     @property
     def wires(self) -> bool:
         """Whether it puts wire in."""
-        return _WIRE.search(self.text) is not None
+        return puts_in_wire(self.text)
 
 
 _WIRE = re.compile(r"(?i)\b(wire|wires|pipe cleaner|armature)\b")
+
+
+def puts_in_wire(text: str) -> bool:
+    """Whether the words of a step put wire into a part."""
+    return _WIRE.search(text) is not None
 
 
 @dataclass(frozen=True, slots=True)

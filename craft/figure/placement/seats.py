@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 from types import MappingProxyType
 from typing import Protocol
 
@@ -18,6 +19,34 @@ from craft.figure.body import Placed
 Matrix = NDArray[np.float64]
 
 
+class Towards(StrEnum):
+    """A side of the figure. IN and OUT: to its centre line and away from it, the same for both of a pair."""
+
+    FRONT = "front"
+    BACK = "back"
+    UP = "up"
+    DOWN = "down"
+    IN = "in"
+    OUT = "out"
+
+
+MOST_BENT = 150
+"""Degrees of one bend."""
+
+
+@dataclass(frozen=True, slots=True)
+class Bend:
+    """What lies beyond a round of a limb, seen from its seam, turned by so many degrees towards a side of the figure."""
+
+    round: int
+    degrees: float
+    towards: Towards = Towards.FRONT
+
+    def __post_init__(self) -> None:
+        require(1 <= self.round <= 2_000, "A limb is bent at a round from 1 on.", field="round")
+        require(0 < self.degrees <= MOST_BENT, f"A limb is bent by up to {MOST_BENT} degrees.", field="degrees")
+
+
 @dataclass(frozen=True, slots=True)
 class Seat:
     """`part` joined on part `on`, centred on round `round` and `stitch` stitches from the front.
@@ -27,7 +56,8 @@ class Seat:
     turn: degrees by which it is turned about the way it stands; the mirrored one the other way. laid:
     it lies on the surface on its broad side. on_start: it stands on its first round, upside down.
     swings: it is a leg on a seam that bends, and the figure sits, so it points forward from where it
-    is sewn. key: of the join that it stands for. spread: how many sit evenly around the round, this the first.
+    is sewn. key: of the join that it stands for. spread: how many sit evenly around the round, this the first. bends:
+    of the wire in it, one after the other.
     """
 
     part: str
@@ -42,6 +72,7 @@ class Seat:
     swings: bool = False
     key: str = ""
     spread: int = 1
+    bends: tuple[Bend, ...] = ()
 
     def __post_init__(self) -> None:
         require(1 <= self.round <= 2_000, "A place is on a round from 1 on.", field="round")

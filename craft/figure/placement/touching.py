@@ -67,6 +67,13 @@ class _Piece:
         return self.surface.filled
 
     @cached_property
+    def thickest(self) -> float:
+        """Radius in mm of its widest round: nothing lies deeper in it than that, whatever the outside nearest to a point
+        that is far off seems to say, as in the crook of a bent limb."""
+        rings = (self.surface.x[ring] for ring in self.surface.rings)
+        return max(float(np.linalg.norm(ring - ring.mean(0), axis=1).max()) for ring in rings)
+
+    @cached_property
     def beside(self) -> csr_matrix:
         """(n, n) mean over the neighbours of every node."""
         t = self.surface.triangles
@@ -83,15 +90,38 @@ class _Piece:
             self._outside = self.x, points, out, cKDTree(points)
         return self._outside[1:]
 
-    def _skin(self) -> tuple[Vector, Vector]:
-        """Points over its outside, lids of its openings among them, and the outward direction at each."""
+    @cached_property
+    def _filled_nodes(self) -> NDArray[np.bool_]:
+        """Of every node, whether it is no brim's or skirt's: these have no inside."""
+        solid = np.ones(len(self.surface.x), np.bool_)
+        for flap in self.surface.flaps:
+            solid[np.concatenate([self.surface.rings[k] for k in flap.rounds])] = False
+        return solid
+
+    def facing(self) -> Vector:
+        """(n, 3) the outward direction at each of its nodes."""
+        every = self._normals()
+        out: Vector = every / np.maximum(np.linalg.norm(every, axis=1), 1e-12)[:, None]
+        return out
+
+    def _normals(self) -> Vector:
+        """(n, 3) outward at every node, not of unit length; a skirt's are none that its part is known by."""
         x, t = self.x, self.surface.triangles
+        t = t[self._filled_nodes[t].all(1)]
         a, b, c = (x[t[:, k]] for k in range(3))
         area = np.cross(b - a, c - a)
         normal = np.zeros_like(x)
         for k in range(3):
             np.add.at(normal, t[:, k], area)
-        points, out = [x, (a + b + c) / 3], [normal, area]
+        return normal
+
+    def _skin(self) -> tuple[Vector, Vector]:
+        """Points over its outside, lids of its openings among them, and the outward direction at each."""
+        x, t, solid = self.x, self.surface.triangles, self._filled_nodes
+        t = t[solid[t].all(1)]
+        a, b, c = (x[t[:, k]] for k in range(3))
+        area = np.cross(b - a, c - a)
+        points, out = [x[solid], (a + b + c) / 3], [self._normals()[solid], area]
         last = self.surface.rings[-1]
         if not self.surface.closed and len(last) > 2:
             rim, middle = x[last], x[last].mean(0)
@@ -171,7 +201,7 @@ def _move_out(
     for one, piece in pieces.items():
         under = [other for a, other, _ in pairs if a == one and pieces[other].part in _carried_by(piece.part, hosts)]
         for _ in range(LIFTS if under else 0):
-            ways = [_way_out(piece.x, pieces[other].outside(), deepest) for other in under]
+            ways = [_way_out(piece.x, pieces[other], deepest) for other in under]
             way = np.sum(ways, axis=0)
             if float(np.linalg.norm(way)) < LEAST_MM:
                 break
@@ -181,12 +211,12 @@ def _move_out(
                     other.shift = other.shift + way
 
 
-def _way_out(x: Vector, outside: tuple[Vector, Vector, cKDTree], deepest: float) -> Vector:
+def _way_out(x: Vector, body: _Piece, deepest: float) -> Vector:
     """The mean way out of a body for the points that lie deeper in it than `deepest`."""
-    points, out, tree = outside
+    points, out, tree = body.outside()
     at = np.asarray(tree.query(x)[1], np.int64)
     deep = -np.einsum("ij,ij->i", x - points[at], out[at])
-    far = deep > deepest
+    far = (deep > deepest) & (deep <= body.thickest)
     if not far.any() or far.mean() > TOO_DEEP:
         return np.zeros(3)
     way: Vector = ((deep[far] - deepest)[:, None] * out[at[far]]).mean(0)
@@ -206,12 +236,12 @@ def _push_apart(
         at = np.asarray(tree.query(x[near])[1], np.int64)
         above = np.einsum("ij,ij->i", x[near] - points[at], out[at])
         beside = np.linalg.norm(x[near] - points[at] - above[:, None] * out[at], axis=1)
-        inside = (above < gap) & (beside < 2 * np.maximum(np.abs(above), gap))
+        inside = (above < gap) & (above >= -pieces[other].thickest) & (beside < 2 * np.maximum(np.abs(above), gap))
         if np.count_nonzero(above[inside] < 0) > TOO_DEEP * len(x):
             continue
         if pieces[one].part in _carried_by(pieces[other].part, hosts):
             # Fabric that carries a piece gives way inwards: it never comes out through what is sewn on it.
-            own = pieces[one].outside()[1][near]
+            own = pieces[one].facing()[near]
             inside &= np.einsum("ij,ij->i", out[at], own) < 0
         if inside.any():
             moved = x.copy()

@@ -68,6 +68,8 @@ _LOOPS_OF_ROUND = re.compile(
 )
 """'in the free loops of 5b', 'to any front loop of Rnd 5': where a skirt begins."""
 
+_SECTION = re.compile(r"###\s+\S")
+
 _AT_HELD = "Rejoin at the held stitches."
 
 _LOOPS = {Sort.FRONT, Sort.BACK, Sort.FREE, Sort.FREE_BACK}
@@ -174,6 +176,9 @@ class Parts(Rounds):
             return
         if row.taken is not None:
             self.out.append(Line(f"> {text}", row.span))
+            return
+        if _SECTION.match(text) and self.part.rounds:
+            self.out.append(Line(text, row.span))  # '### Skirt', a section of the part under way
             return
         if (said := _IN_BRACKETS.fullmatch(text)) is not None:
             text = said.group(1)

@@ -3367,7 +3367,7 @@ export interface components {
          *     share and angle say the place on the surface, which stays when rounds change; `round` and `stitch` are how it
          *     was last said in rounds. seat: how the part sits there. wide: stitches of the host it covers. picture: whether
          *     words do not suffice. no_sew: the host's round works it in. fixing: what holds it. spread: how many
-         *     sit evenly around the round. film: address of a clip that shows it.
+         *     sit evenly around the round. film: address of a clip that shows it. bends: of the wire in it.
          */
         AssemblyStep: {
             /** Angle */
@@ -3377,6 +3377,11 @@ export interface components {
              * @default false
              */
             before_closing?: boolean;
+            /**
+             * Bends
+             * @default []
+             */
+            bends?: components["schemas"]["BendEntry"][];
             /**
              * Film
              * @default
@@ -3541,6 +3546,25 @@ export interface components {
              * @enum {string}
              */
             kind: "belly";
+        };
+        /**
+         * BendEntry
+         * @description A bend of the wire in a limb: all beyond a round of it, by so many degrees towards a side of the figure.
+         */
+        BendEntry: {
+            /**
+             * Degrees
+             * @default 45
+             */
+            degrees?: number;
+            /** Round */
+            round: number;
+            /**
+             * Towards
+             * @default front
+             * @enum {string}
+             */
+            towards?: "front" | "back" | "up" | "down" | "in" | "out";
         };
         /**
          * BendModifier

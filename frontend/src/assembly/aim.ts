@@ -28,6 +28,7 @@ export const FRESH: Omit<Step, "key"> = {
   fixing: "sewn",
   spread: 1,
   film: "",
+  bends: [],
 };
 
 /** Stitches from the middle within which a dragged piece goes to it. */

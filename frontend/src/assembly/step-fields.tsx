@@ -5,6 +5,7 @@ import type { Design } from "../design/design";
 import { Button, Check, Field, inputClass, NumberField, SelectField } from "../ui/controls";
 import { cm } from "../ui/units";
 import type { Step } from "./aim";
+import { Bends } from "./bends";
 import { type Move, Nudge } from "./nudge";
 import type { Scene } from "./use-scene";
 
@@ -27,7 +28,7 @@ const FIXINGS = [
   ["slipped-on", "slipped on, comes off"],
 ] as const;
 
-type StepProps = {
+export type StepProps = {
   design: Design;
   step: Step;
   place: Place | undefined;
@@ -82,6 +83,7 @@ export function StepFields({
           onChecked={(picture) => set({ picture })}
         />
       </div>
+      {sewn && step.part && <Bends design={of.design} step={step} set={set} />}
       {sewn && step.part && (
         <div className="flex flex-wrap gap-2">
           <Button aria-pressed={aimed} onClick={onAim}>
