@@ -116,10 +116,19 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
             placed = hung_up(posed, surfaces, placed)
         wired = parts_with_wire(design, worked)
         placed = bent(surfaces, placed, seats, wired)
-        placed = droop(surfaces, placed, seats, design.gauge_now.stitch_mm, wired)
+        floor = None if design.posture is Posture.HANGING else _floor(surfaces, placed)
+        placed = droop(surfaces, placed, seats, design.gauge_now.stitch_mm, wired, floor)
         placed = hanging_flaps(surfaces, placed, design.gauge_now.stitch_mm)
         placed = give_way(surfaces, placed, seats, design.gauge_now.stitch_mm)
     return Assembled(design, tuple(parts), worked, surfaces, bodies, placed)
+
+
+def _floor(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> float | None:
+    """How high in the scene the figure stands: the lowest of what is filled; None where nothing is."""
+    lows = [
+        p.in_scene(s.x if p.x is None else p.x)[:, 2].min() for p in placed if (s := surfaces.get(p.part)) and s.filled
+    ]
+    return float(min(lows)) if lows else None
 
 
 def parts_with_wire(design: Design, worked: Mapping[str, WorkedPart]) -> frozenset[str]:

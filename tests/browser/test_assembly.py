@@ -12,6 +12,7 @@ from django.contrib.auth.models import User
 from PIL import Image
 from playwright.sync_api import Page, expect
 
+from studio.bench.scenes import staged
 from studio.designs.actions import add_part, create_design
 from studio.designs.models import Design
 from tests.browser.conftest import drawn, saved
@@ -335,3 +336,39 @@ def test_a_picture_of_the_figure_is_taken_with_the_keyboard(desk: Page) -> None:
     assert download.value.path().read_bytes().startswith(b"\x89PNG")
     desk.keyboard.press("Escape")
     expect(take).to_be_focused()
+
+
+def test_a_wired_arm_is_bent_by_keys_and_says_so(desk: Page, design: Design) -> None:
+    """Without wire a bend is kept, said and not shown; a step that puts wire in shows it."""
+    tray = desk.get_by_role("region", name="Not placed yet")
+    tray.get_by_role("button", name="place Arms there").focus()
+    desk.keyboard.press("Enter")
+    steps = desk.get_by_role("list", name="Steps")
+    row = steps.get_by_role("listitem").first
+    expect(row).to_contain_text("Sew Arms on Body, R")
+    row.get_by_role("button", name="Bend the wire in it").focus()
+    desk.keyboard.press("Enter")
+    expect(row).to_contain_text("bent forwards by 45° at its R4")
+    row.get_by_label("Bent by").focus()
+    desk.keyboard.press("ControlOrMeta+a")
+    desk.keyboard.type("80")
+    row.get_by_label("Bent", exact=True).select_option("upwards")
+    expect(row).to_contain_text("bent upwards by 80° at its R4")
+    expect(row).to_contain_text("Only wire keeps a bend")
+    saved(desk)
+    straight = assembled(design)
+    add_step(desk, "Push a wire into the arms.", "Arms")
+    row.get_by_role("button", expanded=False).first.click()
+    expect(row).not_to_contain_text("Only wire keeps a bend")
+    bent_up = assembled(design)
+    assert bent_up > straight + 3
+    row.get_by_role("button", name="Straighten at round 4").click()
+    expect(row).not_to_contain_text("bent upwards")
+
+
+def assembled(design: Design) -> float:
+    """How high the arms reach, in mm."""
+    found = staged(design.owner, Design.objects.get(pk=design.pk), ask=False).assembled
+    key = found.design.parts[1].key
+    arms, own = [p for p in found.placed if p.part == key], found.surfaces[key]
+    return max(float(p.in_scene(own.x if p.x is None else p.x)[:, 2].max()) for p in arms)

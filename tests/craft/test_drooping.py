@@ -115,3 +115,18 @@ def test_what_is_stuffed_wired_laid_on_or_short_stays_as_it_is_sewn_on() -> None
     assert figure(EMPTY.format(last=24), laid=True)[1].x is None
     surface, short = figure(EMPTY.format(last=4))
     assert short.x is None or np.abs(short.x - surface.x).max() < 1.0
+
+
+@pytest.mark.parametrize("way", [(1.0, 0.0, 0.3), (0.4, 0.8, -0.2)])
+def test_a_limb_that_comes_down_to_the_table_lies_on_it_and_away_from_its_seam(way: tuple[float, float, float]) -> None:
+    surface, piece = strip(400.0, way)
+    seats = (Seat("ear", "head", 1, key="j"),)
+    (free,) = droop({"ear": surface}, (piece,), seats, OF_STITCH_MM)
+    (laid,) = droop({"ear": surface}, (piece,), seats, OF_STITCH_MM, floor=-60.0)
+    assert free.x is not None
+    assert laid.x is not None
+    middles = np.array([laid.x[ring].mean(0) for ring in surface.rings])
+    assert middles[:, 2].min() == pytest.approx(-60, abs=400 / 60)
+    assert middles[-20:, 2] == pytest.approx(np.full(20, middles[-1, 2]), abs=1e-6)
+    assert np.linalg.norm(np.diff(middles, axis=0), axis=1).sum() == pytest.approx(400, rel=1e-6)
+    assert np.all(np.diff(middles @ (np.array(way) * [1, 1, 0]))[-20:] > 0)

@@ -61,9 +61,10 @@ def droop(
     seats: Sequence[Seat],
     stitch_mm: float,
     held: Collection[str] = (),
+    floor: float | None = None,
 ) -> tuple[Placed, ...]:
     """The same pieces; those that are empty and sewn on by an end bent as they hang. held: parts that wire keeps as they
-    are sewn on."""
+    are sewn on. floor: height in the scene of what the figure stands on, where a longer limb lies; None where it hangs."""
     by_key = {s.key: s for s in seats}
     hosts = {s.on for s in seats}
     found = []
@@ -83,7 +84,9 @@ def droop(
         if strip is None or turns is None:
             found.append(piece)
             continue
-        found.append(replace(piece, x=piece.from_scene(along(x, strip, (turns[0][0], turns[1][0])))))
+        turn, axis = turns[0][0], turns[1][0]
+        turn = turn if floor is None else _laid_on(strip, turn, axis, floor)
+        found.append(replace(piece, x=piece.from_scene(along(x, strip, (turn, axis)))))
     return tuple(found)
 
 
@@ -135,6 +138,23 @@ def turns_of(steps: Vector, down: Vector, bending: float) -> tuple[Vector, Vecto
     start = np.full(long.size, 1e-3)
     turn = np.asarray(minimize(energy, start, jac=True, method="L-BFGS-B").x).reshape(long.shape)
     return (turn, axis) if float(np.abs(turn).max()) > LEAST_TURN else None
+
+
+def _laid_on(strip: Strip, turn: Vector, axis: Vector, floor: float) -> Vector:
+    """The turns of a strip that comes down to the floor: from there on it lies level, away from where it is sewn on."""
+    out = turn.copy()
+    height = float(strip.middles[0, 2])
+    outwards = (strip.middles[-1] - strip.middles[0]) * [1, 1, 0]
+    for at, step in enumerate(strip.steps):
+        across = np.cross(axis, step)
+        falls = np.cos(turn[at]) * step[2] + np.sin(turn[at]) * across[2]
+        if height + falls >= floor:
+            height += falls
+            continue
+        level = float(np.arctan2(-step[2], across[2]))
+        ways = [a for a in (level, level + np.pi, level - np.pi) if abs(a) <= np.pi]
+        out[at] = max(ways, key=lambda a: float((np.cos(a) * step + np.sin(a) * across) @ outwards))
+    return out
 
 
 def along(x: Vector, strip: Strip, turns: tuple[Vector, Vector]) -> Vector:
