@@ -8,6 +8,7 @@ import re
 from collections.abc import Sequence
 from functools import cache
 
+from craft.text.freehand.carried_on import any_of
 from craft.text.freehand.lexer import Vocabulary, tokens
 from craft.text.freehand.lexicon import Sort, words_file
 
@@ -110,11 +111,7 @@ def _follow(live: int, counts: Sequence[int]) -> bool:
 
 @cache
 def _patterns(language: str) -> dict[str, re.Pattern[str]]:
-    table = words_file(language)["carrying"]
-    many = {
-        key: "|".join(re.escape(w).replace(r"\ ", r"\s+") for w in sorted(words, key=len, reverse=True))
-        for key, words in table.items()
-    }
+    many = {key: any_of(words) for key, words in words_file(language)["carrying"].items()}
     joint = r"\s*(?:,|->|\u2192|/|\b(?:and|then|und|dann|et|puis|y|luego|e|poi|en|dan)\b)"
     again = rf"(?:{joint})+\s*(?:(?:{many['up_to']})\s+)?"
     units = rf"(?:\s*(?:{many['count']})(?!\w))?"

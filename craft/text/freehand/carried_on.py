@@ -140,9 +140,9 @@ def tells_plain_rounds(text: str) -> bool:
 @cache
 def _some_rounds() -> re.Pattern[str]:
     tables = [words_file(code)["carrying"] for code in LANGUAGES]
-    rounds, more = (_any_of([word for table in tables for word in table[key]]) for key in ("rounds", "more"))
+    rounds, more = (any_of([word for table in tables for word in table[key]]) for key in ("rounds", "more"))
     numbers = [w for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.NUMBER]
-    return re.compile(rf"(?<!\w)(?:\d{{1,3}}|{_any_of(numbers)})\s+(?:{more}\s+)?{rounds}(?!\w)")
+    return re.compile(rf"(?<!\w)(?:\d{{1,3}}|{any_of(numbers)})\s+(?:{more}\s+)?{rounds}(?!\w)")
 
 
 _COUNTED = re.compile(
@@ -169,26 +169,27 @@ def _number(pattern: re.Pattern[str], words: str) -> int | None:
 def _patterns(language: str) -> dict[str, re.Pattern[str]]:
     """The patterns of a language, of the words in its table."""
     table = words_file(language)["carrying"]
-    any_of = {key: _any_of(phrases) for key, phrases in table.items()}
-    rounds, units = any_of["rounds"], any_of["count"]
+    say = {key: any_of(phrases) for key, phrases in table.items()}
+    rounds, units = say["rounds"], say["count"]
     number = r"(?P<n>\d{1,4})"
-    beside = rf"(?:\s+(?!(?:{any_of['until']}|{any_of['up_to']})(?!\w))[^\W\d_]+){{0,2}}?\s+"
-    other = rf"(?!\s*(?:{any_of['more']}\s+)?{rounds})(?!\s*(?:cm|mm|in(?!\s+(?:the|each|every|all|next)\b))\b)"
+    beside = rf"(?:\s+(?!(?:{say['until']}|{say['up_to']})(?!\w))[^\W\d_]+){{0,2}}?\s+"
+    other = rf"(?!\s*(?:{say['more']}\s+)?{rounds})(?!\s*(?:cm|mm|in(?!\s+(?:the|each|every|all|next)\b))\b)"
     return {
-        "increase": re.compile(rf"(?<!\w){any_of['increase']}(?!\w)"),
-        "decrease": re.compile(rf"(?<!\w){any_of['decrease']}(?!\w)"),
-        "other": re.compile(rf"(?<!\w)(?:{any_of['other']}\s+{rounds}|{any_of['turns']})(?!\w)"),
-        "each": re.compile(rf"(?<!\w){any_of['each']}\s+{rounds}(?!\w)"),
-        "like": re.compile(rf"(?<!\w){any_of['like']}(?!\w)"),
-        "until": re.compile(rf"(?<!\w){any_of['until']}(?:\s+[^\W\d_]+){{0,3}}?\s+{number}{other}"),
-        "up_to": re.compile(rf"(?<!\w){any_of['up_to']}\s+{number}{other}"),
+        "increase": re.compile(rf"(?<!\w){say['increase']}(?!\w)"),
+        "decrease": re.compile(rf"(?<!\w){say['decrease']}(?!\w)"),
+        "other": re.compile(rf"(?<!\w)(?:{say['other']}\s+{rounds}|{say['turns']})(?!\w)"),
+        "each": re.compile(rf"(?<!\w){say['each']}\s+{rounds}(?!\w)"),
+        "like": re.compile(rf"(?<!\w){say['like']}(?!\w)"),
+        "until": re.compile(rf"(?<!\w){say['until']}(?:\s+[^\W\d_]+){{0,3}}?\s+{number}{other}"),
+        "up_to": re.compile(rf"(?<!\w){say['up_to']}\s+{number}{other}"),
         "counted": _COUNTED,
-        "many": re.compile(rf"(?<!\w){number}\s+(?:{any_of['more']}\s+)?{rounds}(?!\w)"),
+        "many": re.compile(rf"(?<!\w){number}\s+(?:{say['more']}\s+)?{rounds}(?!\w)"),
         "by": re.compile(rf"^[^\W\d_]+{beside}{number}{other}(?!\w)"),
-        "before": re.compile(rf"(?<!\w){number}\s+(?:{units}\s+)?(?:{any_of['increase']}|{any_of['decrease']})(?!\w)"),
+        "before": re.compile(rf"(?<!\w){number}\s+(?:{units}\s+)?(?:{say['increase']}|{say['decrease']})(?!\w)"),
     }  # fmt: skip
 
 
-def _any_of(phrases: Sequence[str]) -> str:
+def any_of(phrases: Sequence[str]) -> str:
+    """A pattern of any of so many phrases, the longest first."""
     ordered = sorted(phrases, key=len, reverse=True)
     return "(?:" + "|".join(re.escape(phrase).replace(r"\ ", r"\s+") for phrase in ordered) + ")"

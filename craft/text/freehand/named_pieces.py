@@ -15,9 +15,9 @@ from craft.text.freehand.legend import explained, legend, piece_phrases, terms_o
 from craft.text.freehand.lexer import Vocabulary
 from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
 from craft.text.freehand.phrases import Said
+from craft.text.freehand.plain_lines import plain
 from craft.text.freehand.row import Row
 from craft.text.freehand.so_far import Line, PartSoFar
-from craft.text.freehand.source import plain
 from craft.text.notation.names import Names
 
 _NTH_PIECE = re.compile(rf"around the (?P<nth>{'|'.join(ORDINALS)}) (?P<noun>[^\W\d_]+)(?=,|$)")

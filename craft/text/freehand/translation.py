@@ -235,16 +235,7 @@ class _Reader(OneLine):
             self.out.append(Line(chain, row.span))
             return
         if (started := self.first_round(text)) is not None:
-            before, first, after = started
-            if before.strip():
-                self.waiting.append(replace(row, text=before))
-            self.begin(row)
-            self.labelled(row, Label(1, 1, 0, 0), first)
-            self.part.bare = self.next_label() is None and not after
-            if (drawn := PULLED.match(after)) is not None:
-                self.prose(replace(row, text=after[drawn.end() :]))  # the ring is drawn shut, and not the part
-            elif after:
-                self.row(replace(row, text=after))
+            self._start(row, *started)
             return
         if self._closes_flat(text):
             self._close_flat(row, text)
@@ -264,6 +255,18 @@ class _Reader(OneLine):
         self.made_again(text)
         self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
         self.waiting.append(row)
+
+    def _start(self, row: Row, before: str, first: str, after: str) -> None:
+        """A part whose first round has no label: what stands before it in its line, the round, and what is behind it."""
+        if before.strip():
+            self.waiting.append(replace(row, text=before))
+        self.begin(row)
+        self.labelled(row, Label(1, 1, 0, 0), first)
+        self.part.bare = self.next_label() is None and not after
+        if (drawn := PULLED.match(after)) is not None:
+            self.prose(replace(row, text=after[drawn.end() :]))  # the ring is drawn shut, and not the part
+        elif after:
+            self.row(replace(row, text=after))
 
     def _closes_flat(self, text: str) -> bool:
         """'Fold in half and sc through both layers: 9 sc': a line that closes a part."""
