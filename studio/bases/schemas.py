@@ -8,7 +8,7 @@ from ninja import Schema
 from pydantic import Field, StringConstraints
 
 from studio.bench.schemas import EstimateOut
-from studio.designs.manifest import Key
+from studio.designs.fields import Key
 from studio.pieces.schemas import PortOut
 
 

@@ -36,7 +36,7 @@ from studio.bench.schemas import (
     TidyOut,
     YarnQuestion,
 )
-from studio.designs.manifest import TermsName
+from studio.designs.fields import TermsName
 from studio.designs.policy import design_of
 from studio.designs.reading import design_value, read_design
 from studio.designs.schemas import DesignOut

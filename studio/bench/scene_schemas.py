@@ -11,7 +11,7 @@ from craft.design.assembly import Centre, EyesPlaced
 from craft.design.hazards import Hazard
 from craft.design.steps import Loose, StepNow
 from studio.bench.schemas import FigurePart
-from studio.designs.manifest import Key
+from studio.designs.fields import Key
 from studio.jobs.schemas import JobOut
 from studio.wire import schema_of
 from studio.yarns.schemas import Hex

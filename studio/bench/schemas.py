@@ -11,7 +11,7 @@ from craft.gauge import Estimate
 from craft.rounds.fabric import MAIN_COLOUR
 from craft.text.freehand import Taken
 from craft.text.notation import MOST_TEXT
-from studio.designs.manifest import PartName, Share, TermsName
+from studio.designs.fields import PartName, Share, TermsName
 from studio.designs.schemas import Text, WrittenIn
 from studio.jobs.schemas import JobOut
 from studio.wire import schema_of

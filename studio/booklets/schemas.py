@@ -11,7 +11,7 @@ from craft.document.booklet import Explained, Level
 from craft.rounds.stitches import Language, Terms
 from studio.booklets.manuscripts import AS_IT_IS, Edition
 from studio.booklets.printing import Sheet
-from studio.designs.manifest import LanguageName, TermsName
+from studio.designs.fields import LanguageName, TermsName
 
 PicturesName = Literal["all", "figure", "none"]
 

@@ -10,7 +10,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from studio.designs.manifest import Prose
+from studio.designs.fields import Prose
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 Money = Annotated[Decimal, Field(ge=0, le=999_999, decimal_places=2)]

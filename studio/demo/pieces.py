@@ -16,7 +16,8 @@ from craft.design.permissions import Permissions, Selling
 from craft.design.remix import ShelfPiece, Slot
 from craft.design.running import run_parts, worked_parts
 from studio.designs.actions import add_part, copy_design, create_design
-from studio.designs.manifest import AssemblyStep, GaugePage
+from studio.designs.assembly_page import AssemblyStep
+from studio.designs.manifest import GaugePage
 from studio.designs.models import Design as StoredDesign
 from studio.designs.pages import set_page
 from studio.designs.reading import read_design, stored_texts

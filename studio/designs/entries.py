@@ -12,6 +12,7 @@ from craft.design.parts import DesignYarn, OwnHook
 from craft.design.permissions import Permissions
 from craft.design.size import Size
 from studio.designs import manifest as pages
+from studio.designs.assembly_page import AssemblyPage, AssemblyStep, EyesEntry, FaceMark
 from studio.designs.values import MANNERS
 
 
@@ -19,22 +20,20 @@ def _made_entry(made: Made | None) -> dict[str, float] | None:
     return None if made is None else asdict(made)
 
 
-def with_eyes(page: pages.AssemblyPage, eyes: Eyes) -> pages.AssemblyPage:
+def with_eyes(page: AssemblyPage, eyes: Eyes) -> AssemblyPage:
     """The page with the eyes as the value has them."""
     entry = None
     if eyes.place is not None:
         share = eyes.place.anchor.share if eyes.place.anchor else None
-        entry = pages.EyesEntry(part=eyes.place.on, round=eyes.place.round, between=eyes.between, share=share)
-    changed: pages.AssemblyPage = page.model_copy(
-        update={"eyes": entry, "eye_kind": eyes.kind.value, "eye_mm": eyes.mm}
-    )
+        entry = EyesEntry(part=eyes.place.on, round=eyes.place.round, between=eyes.between, share=share)
+    changed: AssemblyPage = page.model_copy(update={"eyes": entry, "eye_kind": eyes.kind.value, "eye_mm": eyes.mm})
     return changed
 
 
 _SEATS = {manner: seat for seat, manner in MANNERS.items() if seat != "start"}
 
 
-def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
+def _step_entry(step: Step, join: Join | None) -> AssemblyStep:
     place = join.place if join else step.place
     values: dict[str, object] = {} if place is None else {"on": place.on, **_said(place)}
     if join is not None:
@@ -53,21 +52,21 @@ def _step_entry(step: Step, join: Join | None) -> pages.AssemblyStep:
     part = join.part if join else step.part
     plain = {"key": step.key, "text": step.text, "part": part}
     flags = {"before_closing": step.before_closing, "picture": step.picture, "film": step.film}
-    return pages.AssemblyStep.model_validate({**plain, **flags, **values})
+    return AssemblyStep.model_validate({**plain, **flags, **values})
 
 
-def _mark_entry(mark: Mark) -> pages.FaceMark:
+def _mark_entry(mark: Mark) -> FaceMark:
     at, to = _said(mark.place), {} if mark.to is None else {f"to_{k}": v for k, v in _said(mark.to).items()}
     plain = {"key": mark.key, "name": mark.name, "part": mark.place.on, "paired": mark.paired}
     plain |= {"made_of": mark.made_of.value, "wide_mm": mark.wide_mm, "tall_mm": mark.tall_mm, "colour": mark.colour}
-    return pages.FaceMark.model_validate({**plain, **at, **to})
+    return FaceMark.model_validate({**plain, **at, **to})
 
 
-def _assembly_page(value: Design) -> pages.AssemblyPage:
+def _assembly_page(value: Design) -> AssemblyPage:
     told = {s.join for s in value.steps}
     silent = [Step(j.key, "", j.part, j.key) for j in value.joins if j.key not in told]
     steps = [_step_entry(s, value.join(s.join)) for s in (*value.steps, *silent)]
-    page = pages.AssemblyPage(steps=steps, marks=[_mark_entry(m) for m in value.marks], posture=value.posture.value)
+    page = AssemblyPage(steps=steps, marks=[_mark_entry(m) for m in value.marks], posture=value.posture.value)
     return with_eyes(page, value.eyes)
 
 

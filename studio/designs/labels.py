@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
-from studio.designs.manifest import AssemblyPage, AssemblyStep
+from studio.designs.assembly_page import AssemblyPage, AssemblyStep
 
 MOST = 110
 """Characters of a label."""

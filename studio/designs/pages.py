@@ -12,8 +12,10 @@ from craft.design.eye_text import text_following_eyes, text_with_eyes
 from craft.design.running import worked_parts
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
+from studio.designs.assembly_page import AssemblyPage
+from studio.designs.fields import Frozen
 from studio.designs.labels import assembly_label
-from studio.designs.manifest import AssemblyPage, Frozen, GaugePage
+from studio.designs.manifest import GaugePage
 from studio.designs.models import Design, PartVersion
 from studio.designs.policy import design_of, part_of, revision_of
 from studio.designs.reading import read_design, read_text

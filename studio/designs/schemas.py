@@ -10,17 +10,9 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from craft.text.freehand.corrections import MOST_CORRECTIONS, MOST_WORDS, Taken
 from craft.text.notation import MOST_TEXT
-from studio.designs.manifest import (
-    AssemblyPage,
-    BookletPage,
-    BriefPage,
-    GaugePage,
-    OwnHookEntry,
-    PartName,
-    ProvingPage,
-    SizesPage,
-    TermsName,
-)
+from studio.designs.assembly_page import AssemblyPage
+from studio.designs.fields import PartName, TermsName
+from studio.designs.manifest import BookletPage, BriefPage, GaugePage, OwnHookEntry, ProvingPage, SizesPage
 from studio.designs.recipes import AnyRecipe
 from studio.yarns.schemas import GaugeOut, YarnName
 

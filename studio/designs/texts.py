@@ -14,8 +14,9 @@ from craft.fitting.panels import recipe_json, recipe_of
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
 from craft.text.exchange import converted
+from studio.designs.assembly_page import AssemblyPage
 from studio.designs.entries import with_eyes
-from studio.designs.manifest import AssemblyPage, Manifest, PartEntry
+from studio.designs.manifest import Manifest, PartEntry
 from studio.designs.models import Design, PartVersion, TypedText
 from studio.designs.policy import design_of, part_of
 from studio.designs.reading import read_text, version_tag

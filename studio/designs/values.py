@@ -29,6 +29,7 @@ from craft.gauge import Gauge
 from craft.rounds.fabric import WorkedPart
 from craft.rounds.stitches import Terms
 from studio.designs import manifest as pages
+from studio.designs.assembly_page import AssemblyPage, AssemblyStep, FaceMark
 
 MANNERS = {"pinched": Manner.PINCHED, "open": Manner.OPEN, "laid": Manner.LAID, "start": Manner.LAID}
 
@@ -58,12 +59,12 @@ def _place(on: str | None, at: int | None, stitch: float, share: float | None, a
     return Place(on, at, stitch, None if share is None else Anchor(share, angle or 0.0))
 
 
-def place_of(step: pages.AssemblyStep) -> Place | None:
+def place_of(step: AssemblyStep) -> Place | None:
     """Where a step is, None when it says nowhere."""
     return _place(step.on, step.round, step.stitch, step.share, step.angle)
 
 
-def join_of(step: pages.AssemblyStep) -> Join | None:
+def join_of(step: AssemblyStep) -> Join | None:
     """The join that a step makes, None when it joins nothing."""
     if not step.part or not step.on:
         return None
@@ -85,13 +86,13 @@ def join_of(step: pages.AssemblyStep) -> Join | None:
     )
 
 
-def _step(step: pages.AssemblyStep) -> Step:
+def _step(step: AssemblyStep) -> Step:
     join = step.key if step.part and step.on else None
     place = None if join else place_of(step)
     return Step(step.key, step.text, step.part, join, place, step.before_closing, step.picture, step.film)
 
 
-def eyes_value(page: pages.AssemblyPage) -> Eyes:
+def eyes_value(page: AssemblyPage) -> Eyes:
     """The eyes, wherever they are."""
     kind, entry = EyeKind(page.eye_kind), page.eyes
     if entry is None:
@@ -99,7 +100,7 @@ def eyes_value(page: pages.AssemblyPage) -> Eyes:
     return Eyes(kind, page.eye_mm, _place(entry.part, entry.round, 0.0, entry.share, 0.0), entry.between)
 
 
-def _mark(mark: pages.FaceMark) -> Mark:
+def _mark(mark: FaceMark) -> Mark:
     place = _place(mark.part, mark.round, mark.stitch, mark.share, mark.angle)
     assert place is not None
     to = _place(mark.part, mark.to_round, mark.to_stitch, mark.to_share, mark.to_angle)
@@ -206,9 +207,7 @@ def _anchored(now: Place | None, before: Place | None, worked: Mapping[str, Work
     return None if anchor is None else (anchor.share, anchor.angle)
 
 
-def anchored(
-    page: pages.AssemblyPage, before: pages.AssemblyPage, worked: Mapping[str, WorkedPart]
-) -> pages.AssemblyPage:
+def anchored(page: AssemblyPage, before: AssemblyPage, worked: Mapping[str, WorkedPart]) -> AssemblyPage:
     """The page with the surface's place of everything that was set or moved since `before`."""
     old_steps = {s.key: place_of(s) for s in before.steps}
     steps = []
@@ -227,5 +226,5 @@ def anchored(
     if eyes.place is not None:
         share, _ = _anchored(eyes.place, eyes_value(before).place, worked) or (None, None)
         page = page.model_copy(update={"eyes": page.eyes and page.eyes.model_copy(update={"share": share})})
-    kept: pages.AssemblyPage = page.model_copy(update={"steps": steps, "marks": marks})
+    kept: AssemblyPage = page.model_copy(update={"steps": steps, "marks": marks})
     return kept

@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from studio.designs.manifest import Key, PermissionsEntry, SourceEntry
+from studio.designs.fields import Key
+from studio.designs.manifest import PermissionsEntry, SourceEntry
 
 SlotName = Literal["head", "body", "limb", "on-top", "clothes", "held", "other"]
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]

@@ -11,7 +11,7 @@ from pydantic import Field, StringConstraints
 
 from craft.making import Group, Said
 from studio.booklets.schemas import FindingOut
-from studio.designs.manifest import Prose
+from studio.designs.fields import Prose
 from studio.making.schemas import AnswerOut, MakingOut
 from studio.post.schemas import MailAddress
 from studio.proving.schemas import Name

@@ -9,7 +9,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import StringConstraints
 
-from studio.designs.manifest import Line, Prose, Short
+from studio.designs.fields import Line, Prose, Short
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 Said = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=500)]

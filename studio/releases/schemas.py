@@ -9,7 +9,7 @@ from ninja import Schema
 from pydantic import Field, StringConstraints
 
 from studio.booklets.schemas import FindingOut, SheetIn
-from studio.designs.manifest import Short
+from studio.designs.fields import Short
 from studio.releases.models import PrintState
 
 EndingName = Literal["pdf", "html", "epub", "txt", "md", "json"]

@@ -10,7 +10,7 @@ from pydantic import Field
 from craft.shape.proposed import Proposed
 from craft.shape.target import ModifierKey
 from studio.bench.schemas import ColourIn, GaugeIn, PreviewOut
-from studio.designs.manifest import TermsName
+from studio.designs.fields import TermsName
 from studio.designs.recipes import FlatRecipe, MeshForm, RoundsRecipe
 from studio.wire import schema_of
 from studio.yarns.schemas import YarnName

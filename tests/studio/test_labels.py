@@ -6,8 +6,8 @@ from typing import Any
 
 import pytest
 
+from studio.designs.assembly_page import AssemblyPage, AssemblyStep, BendEntry, EyesEntry, FaceMark
 from studio.designs.labels import MOST, assembly_label
-from studio.designs.manifest import AssemblyPage, AssemblyStep, BendEntry, EyesEntry, FaceMark
 
 NAMES = {"head0001": "Head", "ears0001": "Ears"}
 EARS = AssemblyStep(key="step0001", part="ears0001", on="head0001", round=9, stitch=4)

@@ -15,7 +15,8 @@ from craft.gauge import ASSUMED, Gauge
 from studio.booklets.printing import Sheet, as_html, as_pdf
 from studio.booklets.templatetags.booklet import css, signed
 from studio.demo.studio import load
-from studio.designs.manifest import AssemblyPage, AssemblyStep, DesignYarn, GaugePage, Manifest
+from studio.designs.assembly_page import AssemblyPage, AssemblyStep
+from studio.designs.manifest import DesignYarn, GaugePage, Manifest
 from studio.designs.models import Design
 from studio.designs.progress import stops_of
 from studio.designs.reading import read_design, yarn_names
