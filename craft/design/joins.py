@@ -152,6 +152,16 @@ def seam_stitches(join: Join, worked: Mapping[str, WorkedPart]) -> float | None:
     return around or widest / 3
 
 
+def bends_at(join: Join, before: WorkedPart | None, after: WorkedPart | None) -> tuple[Bend, ...]:
+    """A limb's bends in proportion to its length when its rounds are others: an elbow stays an elbow."""
+    if before is None or after is None:
+        return join.bends
+    was, now = (len([t for t in worked.rounds if t.live > 0]) for worked in (before, after))
+    if not was or not now:
+        return join.bends
+    return tuple(replace(b, round=min(max(round((b.round - 0.5) / was * now + 0.5), 1), now)) for b in join.bends)
+
+
 def pieces_worked_in(worked: WorkedPart) -> set[str]:
     """Names of the parts that a part's own rounds take in; copies are numbered behind the name."""
     names = [name for name in worked.graph.pieces if name]

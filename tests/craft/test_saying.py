@@ -9,13 +9,16 @@ import pytest
 from craft.design.anchors import Place
 from craft.design.assembly import Assembled, parts_with_wire, put_together
 from craft.design.design import Design, Step
-from craft.design.joins import EdgeOf, Fixing, Join, Manner
+from craft.design.grading.sized import design_at, first_size, scaled
+from craft.design.joins import EdgeOf, Fixing, Join, Manner, bends_at
 from craft.design.parts import Part
 from craft.design.running import run_parts, worked_parts
 from craft.design.saying import disagrees, place_said, step_said
 from craft.design.steps import loose_parts, steps_now
 from craft.errors import CraftError
 from craft.figure.placement import Bend, Proposal, Towards, clear_of, propose_seat
+from craft.rounds.fabric import WorkedPart
+from craft.text.check import check
 
 BODY = """R1: 6 sc in ring [6]
 R2: inc x 6 [12]
@@ -236,3 +239,27 @@ def test_a_limb_is_bent_in_four_places_at_most() -> None:
     assert len(replace(EARS, bends=(Bend(1, 10),) * 4).bends) == 4
     with pytest.raises(CraftError, match="up to 4"):
         replace(EARS, bends=(Bend(1, 10),) * 5)
+
+
+@pytest.mark.parametrize(
+    ("round_", "rounds", "at"), [(10, 40, 20), (10, 10, 5), (1, 40, 2), (20, 10, 10), (20, 40, 40)]
+)
+def test_an_elbow_stays_an_elbow_at_another_length(round_: int, rounds: int, at: int) -> None:
+    def limb(many: int) -> WorkedPart:
+        return check(f"R1: 6 sc in ring [6]\nR2-R{many}: sc around [6]\n").parts[0]
+
+    (bend,) = bends_at(replace(EARS, bends=(Bend(round_, 45),)), limb(20), limb(rounds))
+    assert bend.round == pytest.approx(at, abs=1)
+    assert bends_at(replace(EARS, bends=(bend,)), None, limb(rounds)) == (bend,)
+
+
+def test_a_larger_size_is_bent_at_its_own_elbow() -> None:
+    limb = "R1: 6 sc in ring [6]\nR2-R20: sc around [6]\nInsert the wire.\n"
+    join = replace(EARS, bends=(Bend(10, 45),))
+    design = Design("Figure", parts=(Part("body", "Body", BODY), Part("ears", "Ears", limb, 2)), joins=(join,))
+    twice = scaled(first_size(design, run_parts(design)), 2.0)
+    rounds = len(twice.worked["ears"].rounds)
+    assert rounds > 30
+    (kept,) = design_at(twice).joins
+    assert kept.bends[0].degrees == 45
+    assert kept.bends[0].round == pytest.approx(rounds / 2, abs=1)

@@ -16,7 +16,7 @@ from craft.design.grading.regrade import Regraded, regrade
 from craft.design.grading.report import Feature, State, notes_of
 from craft.design.grading.source import SourcePart, source_of
 from craft.design.grading.words import lengths_resaid, resaid
-from craft.design.joins import Join, loose_copies, made_alone, pieces_worked_in
+from craft.design.joins import Join, bends_at, loose_copies, made_alone, pieces_worked_in
 from craft.design.parts import DesignYarn, OwnHook, colours_of
 from craft.design.running import RunPart
 from craft.design.seating import seats_of
@@ -131,11 +131,12 @@ class Sized:
 
     @property
     def joins(self) -> tuple[Join, ...]:
-        """The design's joins with every place kept on the surface by the rounds of the first size."""
+        """The design's joins with every place kept on the surface by the rounds of the first size, and every limb bent
+        where it was in proportion to its length."""
         first = {p.source.key: w for p in self.parts if (w := p.source.worked) is not None}
-        return tuple(
-            j if j.place is None else replace(j, place=j.place.anchored(j.place, first)) for j in self.design.joins
-        )
+        now = self.worked
+        bent = (replace(j, bends=bends_at(j, first.get(j.part), now.get(j.part))) for j in self.design.joins)
+        return tuple(j if j.place is None else replace(j, place=j.place.anchored(j.place, first)) for j in bent)
 
 
 def first_size(design: Design, parts: Sequence[RunPart]) -> Sized:
