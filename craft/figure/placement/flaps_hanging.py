@@ -34,6 +34,9 @@ MOST_STRETCH = 1.05
 
 HALVINGS = 12
 
+AT_ONCE = 256
+"""Nodes of a flap that are held against the whole part at once: all of them would fill the memory."""
+
 BESIDE = 0.4
 """Radians to each side in which a flap lies on what is under it."""
 
@@ -193,12 +196,19 @@ def _with(fan: _Fan, lines: Vector) -> Vector:
 def _outside(x: Vector, body: Vector, apart: float) -> Vector:
     """Nodes that lie in the body under the flap, out from its axis to beside it. body: nodes of the part itself, in the
     same frame."""
-    away, now = np.hypot(body[:, 0], body[:, 1]), np.hypot(x[:, 0], x[:, 1])
-    angles = [np.arctan2(at[:, 1], at[:, 0]) for at in (x, body)]
-    level = np.abs(x[:, 2, None] - body[None, :, 2]) <= apart
-    beside = np.abs(np.angle(np.exp(1j * (angles[0][:, None] - angles[1][None])))) <= BESIDE
-    least = np.where(level & beside, away[None], 0.0).max(1)
+    now = np.hypot(x[:, 0], x[:, 1])
+    least = np.concatenate([_widest(some, body, apart) for some in np.array_split(x, max(len(x) // AT_ONCE, 1))])
     inside = (least > 0) & (now < least + apart)
     out = x.copy()
     out[inside, :2] *= ((least[inside] + apart) / np.maximum(now[inside], 1e-9))[:, None]
+    return out
+
+
+def _widest(x: Vector, body: Vector, apart: float) -> Vector:
+    """(n,) how far from the axis the body reaches beside each of some points; 0 where it does not."""
+    away = np.hypot(body[:, 0], body[:, 1])
+    angles = [np.arctan2(at[:, 1], at[:, 0]) for at in (x, body)]
+    level = np.abs(x[:, 2, None] - body[None, :, 2]) <= apart
+    beside = np.cos(angles[0][:, None] - angles[1][None]) >= np.cos(BESIDE)
+    out: Vector = np.where(level & beside, away[None], 0.0).max(1)
     return out
