@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -18,6 +18,7 @@ from craft.design.seating import estimated_figure, seats_of
 from craft.errors import CraftError
 from craft.figure.body import Body, Placed
 from craft.figure.placement import (
+    Bend,
     EyePlace,
     Patch,
     Posable,
@@ -32,6 +33,7 @@ from craft.figure.placement import (
     hanging_flaps,
     hung_up,
     laid_down,
+    limbs_posed,
     patch_on,
     place,
     place_eyes,
@@ -118,9 +120,17 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
         placed = bent(surfaces, placed, seats, wired)
         floor = None if design.posture is Posture.HANGING else _floor(surfaces, placed)
         placed = droop(surfaces, placed, seats, design.gauge_now.stitch_mm, wired, floor)
+        placed = limbs_posed(surfaces, placed, design.gauge_now.stitch_mm, *_limbs(design, wired), floor)
         placed = hanging_flaps(surfaces, placed, design.gauge_now.stitch_mm)
         placed = give_way(surfaces, placed, seats, design.gauge_now.stitch_mm)
     return Assembled(design, tuple(parts), worked, surfaces, bodies, placed)
+
+
+def _limbs(design: Design, wired: Collection[str]) -> tuple[dict[tuple[str, str], tuple[Bend, ...]], frozenset[str]]:
+    """The bends of limbs that are worked in, by their host and their name, and the names of parts with wire in them."""
+    names = {part.key: part.name for part in design.parts}
+    bends = {(j.host, names[j.part]): j.bends for j in design.joins if j.worked and j.bends and j.part in names}
+    return bends, frozenset(names[key] for key in wired if key in names)
 
 
 def _floor(surfaces: Mapping[str, Surface], placed: Sequence[Placed]) -> float | None:

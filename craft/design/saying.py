@@ -84,7 +84,11 @@ def _side(round_: int, stitch: float, run: WorkedPart | None, join: Join | None,
 
 def seat_said(join: Join, words: Words = ENGLISH) -> str:
     """How the part sits there, as far as she said it."""
-    return _edge_said(join, words) + "".join(
+    return f"{_edge_said(join, words)}{_bends_said(join, words)}"
+
+
+def _bends_said(join: Join, words: Words = ENGLISH) -> str:
+    return "".join(
         words.say(_BENT[bend.towards], n=f"{bend.degrees:g}", round=words.round(bend.round)) for bend in join.bends
     )
 
@@ -113,7 +117,8 @@ def step_said(design: Design, step: Step, worked: Mapping[str, WorkedPart]) -> s
     at = join.place if join else step.place
     if part is None:
         return ""
-    where = f" {place_said(design, at, worked, join)}" if at is not None and (join is None or not join.worked) else ""
+    sewn = at is not None and (join is None or not join.worked)
+    where = f" {place_said(design, at, worked, join)}" if sewn and at else _bends_said(join) if join else ""
     if join is None:
         return f"Attach {part.name}{where}."
     deed = _SENTENCES.get(join.fixing) or _SENTENCES.get(join.manner or Manner.OPEN, "Sew {}")

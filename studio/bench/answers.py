@@ -21,11 +21,19 @@ class FlapOut(Schema):
     name: str
 
 
+class LimbOut(Schema):
+    """A piece that the rounds of a settled part took in. empty: without filling."""
+
+    name: str
+    empty: bool
+
+
 class Settled(Schema):
     """A settled part. Rounds are numbered as the ladder shows them.
 
     scale: mm of one unit of the frames, which are places on the way to rest, x y z of every node (int16); the last
     is at rest. stitches: the first nodes are those of stitches. below, beside (int32), triangles (uint32): nodes.
+    limb (uint8): of every stitch, 1 and the number of its limb, 0 for the part's own.
     round (int16), place (uint16), kind (uint8, of kinds), colour (uint16, of colours) and stretch (int16, thousandths)
     of every node. passes: what has to go in, and up to which round it does; null for what never does.
     """
@@ -51,6 +59,8 @@ class Settled(Schema):
     passes: list[tuple[str, str | None]]
     stuffed: bool
     flaps: list[FlapOut]
+    limbs: list[LimbOut]
+    limb: str
     converged: bool
     steps: int
 

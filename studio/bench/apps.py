@@ -16,6 +16,6 @@ class BenchConfig(AppConfig):
         # The models that the workers need are loaded only now.
         from studio.bench import boards, figures, portraits  # noqa: PLC0415
 
-        register(figures.KIND, figures.work, version=7)
-        register(portraits.KIND, portraits.work, version=7)
+        register(figures.KIND, figures.work, version=8)
+        register(portraits.KIND, portraits.work, version=8)
         register(boards.KIND, boards.work, version=1, forgets=True)

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from craft.design.running import OtherText, checked_text, first_worked
 from craft.figure.placement import shown_flaps
-from craft.figure.settling import Settled, measure, relief_of, settle
+from craft.figure.settling import Settled, limbs_of, measure, relief_of, settle
 from craft.gauge import Gauge
 from craft.rounds.fabric import ARRAYS, KIND_KEYS, WorkedPart
 from studio.bench import answers
@@ -119,6 +119,7 @@ def shown(settled: Settled) -> answers.Settled:
     Rounds are numbered as the ladder shows them: those after which no stitch is live are left out.
     """
     relief, found = relief_of(settled), measure(settled)
+    limbs, limb = limbs_of(settled)
     frames = [*settled.frames, settled.x]
     tallies = settled.part.rounds
     rows = np.cumsum([t.live > 0 for t in tallies]) - 1
@@ -146,6 +147,8 @@ def shown(settled: Settled) -> answers.Settled:
         passes=[(thing, label) for thing, label in found.passing(len([t for t in settled.part.trunk if t.live]))],
         stuffed=bool(settled.stuffed.any()),
         flaps=[answers.FlapOut(rounds=list(f.rounds), name=f.name) for f in shown_flaps(settled)],
+        limbs=[answers.LimbOut(name=one.name, empty=one.empty) for one in limbs],
+        limb=_packed(np.minimum(limb, 255), "<u1"),
         converged=settled.converged,
         steps=settled.steps,
     )

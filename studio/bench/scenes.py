@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from base64 import b64decode, b64encode
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
@@ -32,7 +32,7 @@ from craft.errors import CraftError
 from craft.figure.body import Placed
 from craft.figure.picture import Faces, draw, draw_faces
 from craft.figure.placement import Foot, Skin, Surface, balance, eye_faces
-from craft.figure.settling import Flap, Mesh, mesh_file
+from craft.figure.settling import Flap, Limb, Mesh, mesh_file
 from craft.rounds.fabric import MAIN_COLOUR
 from studio.bench import figures, previews
 from studio.bench.scene_schemas import (
@@ -133,7 +133,9 @@ def surface_of(answer: dict[str, Any], *, foot: Foot) -> Surface:
     kind, stretch = _array(answer["kind"], "<u1"), _array(answer["stretch"], "<i2") / 1000
     flaps = [Flap(tuple(flap["rounds"]), flap["name"]) for flap in answer["flaps"]]
     labels, filled = answer["labels"], answer["stuffed"]
-    return Surface.laid(x, rows, triangles, kind, stretch, labels, foot=foot, filled=filled, flaps=flaps)
+    surface = Surface.laid(x, rows, triangles, kind, stretch, labels, foot=foot, filled=filled, flaps=flaps)
+    limbs = tuple(Limb(limb["name"], empty=limb["empty"]) for limb in answer["limbs"])
+    return replace(surface, limbs=limbs, limb=_array(answer["limb"], "<u1").astype(np.int64)) if limbs else surface
 
 
 @dataclass(frozen=True)

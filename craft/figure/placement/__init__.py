@@ -23,6 +23,7 @@ from craft.figure.placement.seats import MOST_BENT, Bend, Posable, Seat, Towards
 from craft.figure.placement.skin import Skin, eye_faces
 from craft.figure.placement.stages import Stages, stages_of
 from craft.figure.placement.surface import Foot, Surface, shown_flaps
+from craft.figure.placement.taken_in import limbs_posed
 from craft.figure.placement.touching import give_way
 from craft.figure.placement.unrolled import unrolled
 
@@ -64,6 +65,7 @@ __all__ = [
     "is_head",
     "laid_down",
     "laid_over",
+    "limbs_posed",
     "misplaced",
     "necks",
     "patch_on",

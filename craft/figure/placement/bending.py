@@ -54,7 +54,7 @@ def _bend(
     if strip is None or not 1 <= bend.round <= surface.rounds:
         return
     where = bend.round - 1 if from_start else surface.rounds - bend.round
-    turns = _turns(strip, where, bend, side=float(strip.middles[0, 0]))
+    turns = turns_at(strip, where, bend, side=float(strip.middles[0, 0]))
     if turns is None:
         return
     found[at] = replace(piece, x=piece.from_scene(along(x, strip, turns)))
@@ -64,7 +64,7 @@ def _bend(
         found[rider] = replace(found[rider], matrix=move @ found[rider].matrix)
 
 
-def _turns(strip: Strip, where: int, bend: Bend, side: float) -> tuple[Vector, Vector] | None:
+def turns_at(strip: Strip, where: int, bend: Bend, side: float) -> tuple[Vector, Vector] | None:
     """By how much every step turns, and about which axis; None where the bend goes along the limb, or has no direction."""
     steps = strip.steps
     if not len(steps):

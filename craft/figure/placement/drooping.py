@@ -85,7 +85,7 @@ def droop(
             found.append(piece)
             continue
         turn, axis = turns[0][0], turns[1][0]
-        turn = turn if floor is None else _laid_on(strip, turn, axis, floor)
+        turn = turn if floor is None else laid_on(strip, turn, axis, floor)
         found.append(replace(piece, x=piece.from_scene(along(x, strip, (turn, axis)))))
     return tuple(found)
 
@@ -140,7 +140,7 @@ def turns_of(steps: Vector, down: Vector, bending: float) -> tuple[Vector, Vecto
     return (turn, axis) if float(np.abs(turn).max()) > LEAST_TURN else None
 
 
-def _laid_on(strip: Strip, turn: Vector, axis: Vector, floor: float) -> Vector:
+def laid_on(strip: Strip, turn: Vector, axis: Vector, floor: float) -> Vector:
     """The turns of a strip that comes down to the floor: from there on it lies level, away from where it is sewn on."""
     out = turn.copy()
     height = float(strip.middles[0, 2])

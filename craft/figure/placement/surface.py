@@ -12,7 +12,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from craft.figure.settling import Flap, Settled, flaps_of, relief_of
+from craft.figure.settling import Flap, Limb, Settled, flaps_of, limbs_of, relief_of
 from craft.rounds.fabric import KIND_KEYS, WorkedPart
 from craft.rounds.stitches import STITCHES
 
@@ -62,7 +62,8 @@ class Surface:
     triangles: (t, 3) nodes, wound outward. change: (n,) growth that each stitch node makes, 0 for
     plain ones. stretch: (n,) strain of each stitch node. foot: what it is joined by.
     filled: whether it holds filling.
-    labels: of the rounds. flaps: brims and skirts on it, by their rounds here.
+    labels: of the rounds. flaps: brims and skirts on it, by their rounds here. limbs: that its rounds took
+    in; limb: of every stitch node 1 and the number of its limb, 0 for its own.
     """
 
     x: Vector
@@ -74,6 +75,8 @@ class Surface:
     labels: tuple[str, ...]
     filled: bool = True
     flaps: tuple[Flap, ...] = ()
+    limbs: tuple[Limb, ...] = ()
+    limb: Numbers | None = None
 
     @classmethod
     def laid(
@@ -101,12 +104,13 @@ class Surface:
     @classmethod
     def of(cls, settled: Settled) -> Surface:
         """A settled part's surface."""
+        limbs, limb = limbs_of(settled)
         relief, tallies = relief_of(settled), settled.part.rounds
         shown = [i for i, t in enumerate(tallies) if t.live > 0]
         rows = [np.flatnonzero(relief.round == i) for i in shown]  # nodes are in stitch order, so in working order
         labels = [tallies[i].label for i in shown]
         triangles = settled.triangles.astype(np.int64)
-        return cls.laid(
+        surface = cls.laid(
             settled.x,
             rows,
             triangles,
@@ -117,6 +121,7 @@ class Surface:
             filled=bool(settled.stuffed.any()),
             flaps=shown_flaps(settled),
         )
+        return replace(surface, limbs=limbs, limb=limb if limbs else None)
 
     @property
     def rounds(self) -> int:

@@ -2,7 +2,7 @@
 
 from craft.figure.settling.against import Fit, ShapeError, fit, shape_error, signed_apart
 from craft.figure.settling.contact import THICK, Contact
-from craft.figure.settling.flaps import Flap, flaps_of
+from craft.figure.settling.flaps import Flap, Limb, flaps_of, limbs_of
 from craft.figure.settling.held import Held, Threads
 from craft.figure.settling.measure import (
     OPENING_STRETCH,
@@ -33,6 +33,7 @@ __all__ = [
     "Fit",
     "Flap",
     "Held",
+    "Limb",
     "Measures",
     "Mesh",
     "Net",
@@ -45,6 +46,7 @@ __all__ = [
     "density_of",
     "fit",
     "flaps_of",
+    "limbs_of",
     "measure",
     "mesh_file",
     "node_colours",

@@ -1,4 +1,4 @@
-"""Brims, collars and skirts of a settled part: what is worked on its loops and holds no filling, while it does."""
+"""What hangs on a settled part and is its own fabric: brims and skirts on its loops, limbs that its rounds took in."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from craft.figure.settling.settle import Settled
 
@@ -17,6 +18,29 @@ class Flap:
 
     rounds: tuple[int, ...]
     name: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Limb:
+    """A piece that a part's rounds took in. name: numbered where there are several, 'Arm 2'. empty: without filling."""
+
+    name: str
+    empty: bool
+
+
+def limbs_of(settled: Settled) -> tuple[tuple[Limb, ...], NDArray[np.int64]]:
+    """The limbs of a settled part, and for every stitch node 1 and the number of the limb that it is of, 0 for the part's
+    own. A limb holds filling where its sheet does."""
+    graph, sheets = settled.graph, settled.sheets
+    limb: NDArray[np.int64] = graph.piece[settled.net.stitch].astype(np.int64)
+    filled = np.zeros(len(settled.x), np.bool_)
+    filled[sheets.triangles[settled.stuffed[sheets.sheet]]] = True
+    full = filled[: len(limb)]
+    limbs = tuple(
+        Limb(name, empty=name in settled.part.empty or not full[limb == k].any())
+        for k, name in enumerate(graph.pieces, 1)
+    )
+    return limbs, limb
 
 
 def flaps_of(settled: Settled) -> tuple[Flap, ...]:

@@ -5792,6 +5792,16 @@ export interface components {
             letters: components["schemas"]["LetterOut"][];
         };
         /**
+         * LimbOut
+         * @description A piece that the rounds of a settled part took in. empty: without filling.
+         */
+        LimbOut: {
+            /** Empty */
+            empty: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
          * Lines
          * @description Short sentences; cautions are set apart.
          */
@@ -8354,6 +8364,7 @@ export interface components {
          *
          *     scale: mm of one unit of the frames, which are places on the way to rest, x y z of every node (int16); the last
          *     is at rest. stitches: the first nodes are those of stitches. below, beside (int32), triangles (uint32): nodes.
+         *     limb (uint8): of every stitch, 1 and the number of its limb, 0 for the part's own.
          *     round (int16), place (uint16), kind (uint8, of kinds), colour (uint16, of colours) and stretch (int16, thousandths)
          *     of every node. passes: what has to go in, and up to which round it does; null for what never does.
          */
@@ -8382,6 +8393,10 @@ export interface components {
             kinds: string[];
             /** Labels */
             labels: string[];
+            /** Limb */
+            limb: string;
+            /** Limbs */
+            limbs: components["schemas"]["LimbOut"][];
             measures: components["schemas"]["MeasuresOut"];
             /** Middles */
             middles: number;

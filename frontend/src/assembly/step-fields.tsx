@@ -83,7 +83,7 @@ export function StepFields({
           onChecked={(picture) => set({ picture })}
         />
       </div>
-      {sewn && step.part && <Bends design={of.design} step={step} set={set} />}
+      {step.on && step.part && <Bends design={of.design} step={step} set={set} />}
       {sewn && step.part && (
         <div className="flex flex-wrap gap-2">
           <Button aria-pressed={aimed} onClick={onAim}>

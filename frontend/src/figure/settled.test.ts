@@ -45,6 +45,8 @@ function tube(): Schemas["Settled"] {
     passes: [],
     stuffed: true,
     flaps: [],
+    limbs: [],
+    limb: "",
     converged: true,
     steps: 9,
   };
