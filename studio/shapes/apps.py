@@ -16,8 +16,8 @@ class ShapesConfig(AppConfig):
         # The models that the workers need are loaded only now.
         from studio.shapes import fits, panels  # noqa: PLC0415
 
-        register(fits.FIT, fits.work_fit, version=4)
+        register(fits.FIT, fits.work_fit, version=5)
         register(fits.COMPENSATE, fits.work_compensation, version=6, long=True)
         register(fits.COMPARE, fits.work_comparison, version=4, long=True)
         register(fits.FLAT, fits.work_flat, version=4, long=True)
-        register(panels.SEWN, panels.work_sewn, version=3)
+        register(panels.SEWN, panels.work_sewn, version=4)
