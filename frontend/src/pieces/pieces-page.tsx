@@ -10,7 +10,7 @@ import { Describe } from "./describe";
 import { Draw } from "./draw";
 import { FindPiece } from "./find-piece";
 import { PieceCard } from "./piece-card";
-import { ANYTHING, isWanted, type Piece, pieceFile, usePieces } from "./pieces";
+import { ANYTHING, isWanted, type Piece, pieceFile, REMOVING, usePieces } from "./pieces";
 
 function useBringIn() {
   const queries = useQueryClient();
@@ -33,18 +33,14 @@ function Remove({ piece }: { piece: Piece }) {
   const queries = useQueryClient();
   const say = useSay();
   const remove = useMutation({
-    mutationFn: async () => {
+    mutationKey: REMOVING,
+    mutationFn: async (id: number) => {
       // What is being asked of the piece is answered first: behind its removal there is nothing to answer.
-      const asked = queries.getQueryCache().find({ queryKey: ["settling", "piece", piece.id] });
+      const asked = queries.getQueryCache().find({ queryKey: ["settling", "piece", id] });
       if (asked?.state.fetchStatus === "fetching") await asked.promise?.catch(() => null);
-      return answer(api.DELETE("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id } } }));
+      return answer(api.DELETE("/api/pieces/{piece_id}", { params: { path: { piece_id: id } } }));
     },
-    // Off the screen at once: a picture that has just settled must not be asked of a piece that is gone, nor may a
-    // list that is on its way bring it back.
-    onMutate: async () => {
-      await queries.cancelQueries({ queryKey: ["pieces"], exact: true });
-      queries.setQueryData<Piece[]>(["pieces"], (all) => all?.filter((p) => p.id !== piece.id));
-    },
+    // It is being removed until the list without it is there.
     onSettled: () => queries.invalidateQueries({ queryKey: ["pieces"] }),
     onError: (e) => say(sentence(e), true),
   });
@@ -58,7 +54,7 @@ function Remove({ piece }: { piece: Piece }) {
       title={`Remove ${piece.title}?`}
       about="Figures that it was used in keep it. The piece itself cannot be brought back unless you have its file."
       yes="Remove it"
-      onYes={() => remove.mutate()}
+      onYes={() => remove.mutate(piece.id)}
     />
   );
 }

@@ -1,5 +1,5 @@
 /** The shelf of pieces: read once, and what of it is looked for. */
-import { useQuery } from "@tanstack/react-query";
+import { useMutationState, useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { useRest } from "../figure/use-rest";
 
@@ -19,8 +19,17 @@ export const SLOTS = [
 
 export const SLOT_NAMES = Object.fromEntries(SLOTS) as Record<Slot, string>;
 
+/** The key of the removal of a piece; its variable is the piece's id. */
+export const REMOVING = ["remove a piece"];
+
+/** All pieces but those that are being removed: no list that is read meanwhile brings one back. */
 export function usePieces() {
-  return useQuery({ queryKey: ["pieces"], queryFn: () => answer<Piece[]>(api.GET("/api/pieces")) });
+  const going = useMutationState({
+    filters: { mutationKey: REMOVING, status: "pending" },
+    select: (mutation) => mutation.state.variables,
+  });
+  const found = useQuery({ queryKey: ["pieces"], queryFn: () => answer<Piece[]>(api.GET("/api/pieces")) });
+  return { ...found, data: found.data?.filter((piece) => !going.includes(piece.id)) };
 }
 
 export const pieceFile = (id: number) => `/api/pieces/${id}/file`;
