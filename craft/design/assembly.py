@@ -127,9 +127,9 @@ def put_together(design: Design, parts: Sequence[RunPart], surfaces: Mapping[str
 
 
 def _limbs(design: Design, wired: Collection[str]) -> tuple[dict[tuple[str, str], tuple[Bend, ...]], frozenset[str]]:
-    """The bends of limbs that are worked in, by their host and their name, and the names of parts with wire in them."""
+    """The bends of limbs by their host and their name, for those that it took in, and the names of parts with wire in them."""
     names = {part.key: part.name for part in design.parts}
-    bends = {(j.host, names[j.part]): j.bends for j in design.joins if j.worked and j.bends and j.part in names}
+    bends = {(j.host, names[j.part]): j.bends for j in design.joins if j.bends and j.part in names}
     return bends, frozenset(names[key] for key in wired if key in names)
 
 
