@@ -8,6 +8,7 @@ from collections.abc import Iterator
 
 from craft.problems import Place, Severity
 from craft.rounds.pattern import Note, Round, Work
+from craft.rounds.stitches import Loops
 from craft.text import freehand
 from craft.text.checked import Checked
 from craft.text.notation import LineKind, print_round
@@ -55,9 +56,12 @@ def _as_printed(checked: Checked) -> set[int]:
 
 
 def _is_lone(made: Round) -> bool:
-    """Whether a round is one stitch and a count of more, 'R6: sc [30]': most people mean all around."""
+    """Whether a round is one stitch and a count of more, 'R6: sc [30]', one again and again, 'R6-R8: sc', or one in the
+    loops of the round below, 'R6: sc in BLO': most people mean all around."""
     one = made.body[0] if len(made.body) == 1 else None
-    return isinstance(one, Work) and one.count == 1 and (made.count or 0) > 1
+    if not isinstance(one, Work) or one.count != 1:
+        return False
+    return (made.count or 0) > 1 or made.repeats > 1 or one.loops is not None or made.loops is not Loops.BOTH
 
 
 def _bare(words: str) -> str:
@@ -162,6 +166,16 @@ def _on_trust(checked: Checked) -> int:
     return sum(p.code == "no-piece" for p in checked.problems)
 
 
+def _again_and_again(checked: Checked) -> bool:
+    """Whether all that leaves stitches over is one stitch in several rounds, 'R6-R8: sc', or in the loops of a whole
+    round, which nobody means."""
+    over = {p.place.line for p in checked.problems if p.code == "left-over"}
+    lines = {line.span.start: line.number for line in checked.reading.lines}
+    rounds = (item for part in checked.reading.pattern.parts for item in part.items if isinstance(item, Round))
+    lone = {lines.get(made.span.start) for made in rounds if not made.count and _is_lone(made)}
+    return bool(over) and over <= lone
+
+
 def explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
     """Whether the freehand reading leaves fewer faults, and no round out that the notation found."""
     rounds = [_understood(checked) for checked in (free, strict)]
@@ -183,6 +197,7 @@ def explains_more(free: Checked, strict: Checked, *, counted: bool) -> bool:
         (rounds[0] > rounds[1] and _only_unsaid(strict)) or (rounds[0] == rounds[1] and _restarts(strict))
     ):
         return True
-    if not _faults(strict)[0] and (not (free.sound and counted) or _on_trust(free) > _on_trust(strict)):
+    evident = counted or _again_and_again(strict)
+    if not _faults(strict)[0] and (not (free.sound and evident) or _on_trust(free) > _on_trust(strict)):
         return False  # every word was understood: only sums can say that it was meant otherwise
     return _faults(free) < _faults(strict) and (rounds[0] >= rounds[1] or free.sound)

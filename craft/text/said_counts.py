@@ -71,9 +71,11 @@ def _other(own: str, behind: str, worked: Sequence[Tally]) -> int | None:
     near = _said("\n".join(line for line in lines if not _NAMED.search(line)))
     if near and not known & set(near):
         return near[-1]
-    found = _said(own)
-    if not found or found[-1] in known:
+    told = list(_SAID.finditer(own))
+    if not told or _number(told[-1]) in known:
         return None
+    if worked[-1].stated == worked[-1].live and own[told[-1].end() :].strip(" .)]}"):
+        return None  # 'sc around leg two (12), sc around leg one (12) / 24': those before the last are of the work
     label, number = freehand.label_at(own), _NUMBER.match(own)
     at = label.end if label is not None else number.end() if number is not None else max(len(own) - _TAIL, 0)
     found = _said(own[at:])
@@ -81,7 +83,11 @@ def _other(own: str, behind: str, worked: Sequence[Tally]) -> int | None:
 
 
 def _said(words: str) -> list[int]:
-    return [int(next(n for n in m.groups() if n)) for m in _SAID.finditer(words)]
+    return [_number(m) for m in _SAID.finditer(words)]
+
+
+def _number(m: re.Match[str]) -> int:
+    return int(next(n for n in m.groups() if n))
 
 
 _TAIL = 14

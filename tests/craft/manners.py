@@ -109,6 +109,43 @@ SMALL_PARTS = MappingProxyType(
 """What the rounds of small parts of every kind count."""
 
 
+LEGS = ((6, 12, 12, 12, 12), (6, 12, 12, 12, 12), (24, 24))
+"""What the rounds of two legs and of the body worked on them count."""
+
+
+def legs(language: str, number: int) -> tuple[str, tuple[tuple[int, ...], ...]]:
+    """The text of two legs and a body worked on them, with a pair of ears before or behind, and what their rounds count."""
+    draw = random.Random(f"{language} legs {number}")
+    manners = manners_of(language)
+    said = {kind: draw.choice(of) for kind, of in manners["legs"].items()}
+    label, count = _Label(*draw.choice(manners["labels"])), draw.choice(manners["counts"])
+    ring, doubled, plain = (draw.choice(manners[kind]) for kind in ("rings", "doubled", "plain"))
+
+    def piece(heading: str, behind: str) -> list[str]:
+        written = Written(label, count)
+        written.round(ring, 6)
+        written.round(doubled, 12)
+        written.round(plain.replace("24", "12"), 12, many=2 if label.pairs else 3)
+        return [heading, *written.lines, behind, ""]
+
+    body = Written(label, count, counts=[0] * (4 if label.pairs else 5))
+    body.round(said["round"], 24)
+    body.round(plain, 24)
+    ears = piece(draw.choice(manners["pairs"]["headings"]), said["cut"])
+    lines = [
+        *piece(said["first"], said["cut"]),
+        *piece(said["second"], said["not_cut"]),
+        said["together"],
+        *body.lines,
+        "",
+    ]
+    ahead = draw.random() > 1 / 2
+    of_leg = LEGS[0][:4] if label.pairs else LEGS[0]
+    counts = (of_leg, of_leg, LEGS[2])
+    text = [*ears, *lines] if ahead else [*lines, *ears]
+    return "\n".join(text) + "\n", (of_leg, *counts) if ahead else (*counts, of_leg)
+
+
 def small_part(language: str, kind: str, number: int) -> tuple[str, tuple[int, ...]]:
     """The text of one small part of a kind, and what its rounds count."""
     draw = random.Random(f"{language} {kind} {number}")

@@ -6,7 +6,7 @@ import pytest
 
 from benchmarks.reading import counts_of
 from craft.text.check import check
-from tests.craft.manners import LANGUAGES, SMALL_PARTS, manners_of, pattern, small_part
+from tests.craft.manners import LANGUAGES, SMALL_PARTS, legs, manners_of, pattern, small_part
 
 EACH = 60
 """Patterns of a language."""
@@ -29,6 +29,16 @@ def test_a_small_part_of_any_manners_is_read(language: str, kind: str, number: i
     found = check(text)
     assert counts_of(found) == (counts,), text
     assert found.sound, (text, [p.message for p in found.problems])
+
+
+@pytest.mark.parametrize("number", range(EACH // 3))
+@pytest.mark.parametrize("language", [language for language in LANGUAGES if "legs" in manners_of(language)])
+def test_two_legs_and_a_pair_of_ears_are_read_in_any_manners(language: str, number: int) -> None:
+    text, counts = legs(language, number)
+    found = check(text)
+    assert counts_of(found) == counts, text
+    assert found.sound, (text, [p.message for p in found.problems])
+    assert sum(part.make for part in found.parts) == len(counts) + 1
 
 
 @pytest.mark.parametrize("language", LANGUAGES)
@@ -62,6 +72,7 @@ def test_a_line_left_out_is_told_in_any_manners(language: str) -> None:
 def test_every_language_has_manners_of_every_kind() -> None:
     kinds = {language: set(manners_of(language)) for language in LANGUAGES}
     assert len(kinds) == 8
-    small = {*SMALL_PARTS, "row_labels", "small_part"}
-    assert len({frozenset(k - small) for k in kinds.values()}) == 1
+    small, pieces = {*SMALL_PARTS, "row_labels", "small_part"}, {"legs", "pairs"}
+    assert len({frozenset(k - small - pieces) for k in kinds.values()}) == 1
     assert [language for language, k in kinds.items() if small - k] == ["letters"]
+    assert [language for language, k in kinds.items() if pieces - k] == ["british", "letters"]

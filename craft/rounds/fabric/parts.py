@@ -20,13 +20,15 @@ def _of_part(part: Part, worked: WorkedPart, listed: tuple[str, ...]) -> Iterato
 
 
 def _begins(part: Part) -> bool:
-    """Whether a part has a start of its own, or takes up an edge by name."""
+    """Whether a part has a start of its own, a ring in brackets too, or takes up an edge by name."""
     for made in part.rounds:
         for item in made.body:
             if isinstance(item, Start | Chain | Onto):
                 return True
-            if isinstance(item, Work | Repeat | Cluster):
-                return any(stitch(w.stitch).foundation for w in (item,) if isinstance(w, Work))
+            if isinstance(item, Repeat):
+                return isinstance(item.body[0], Start)  # a chain in it hangs on what is below
+            if isinstance(item, Work | Cluster):
+                return isinstance(item, Work) and stitch(item.stitch).foundation
     return False
 
 

@@ -43,6 +43,16 @@ class Tail:
     sure: bool = True
 
 
+_OUGHT_TO_HAVE = (
+    r"(?:vous|tu|on)\s+(?:devez|devriez|dois|devrais|doit|devrait)\s+(?:maintenant\s+)?avoir"
+    r"|(?:debes|deber[ií]as|debemos|tienes\s+que|hay\s+que)\s+tener(?:\s+ahora)?"
+    r"|(?:dovrest[ie]|dovremmo|devi|dovete)\s+avere(?:\s+ora)?"
+    r"|(?:du\s+(?:solltest|müsstest)|(?:solltest|müsstest)\s+du|wir\s+sollten|sollten\s+wir)(?:\s+(?:nun|jetzt|dann|insgesamt))*"
+    r"|(?:je\s+moet|moet\s+je|je\s+zou)(?:\s+(?:nu|dan))*"
+)
+"""'Vous devez avoir 18 mailles', 'du solltest jetzt 18 Maschen haben'."""
+
+
 @cache
 def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
     n = _number(language)
@@ -65,16 +75,17 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         ),
         (
             re.compile(
-                rf"(?i)\b(?:brings?\s+(?:you|us|it)\s+(?:up\s+|back\s+)?to|there\s+(?:are|will\s+be)(?:\s+still|\s+now|\s+again)?|(?:are|is)\s+(?:down|up)\s+to|you\s+(?:now\s+|still\s+)?have)\s+({n}){unit}"
+                rf"(?i)\b(?:brings?\s+(?:you|us|it)\s+(?:up\s+|back\s+)?to|there\s+(?:are|will\s+be)(?:\s+still|\s+now|\s+again)?|(?:are|is)\s+(?:down|up)\s+to|you(?:'ll|\s+(?:will|should|ought\s+to|must|now|still|then|again))*\s+have)(?:\s+(?:now|a\s+total\s+of))?\s+({n}){unit}"
             ),
             True,
         ),
+        (re.compile(rf"(?i)\b(?:{_OUGHT_TO_HAVE})\s+({n}){unit}(?:\s+(?:haben|hebben))?\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?://|(?<=\s)/|\.{{2,}}|…)\s*({n}){unit}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)\bfor\s+({n}){needed}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=\bto)\s+({n}){unit}\s*[.!]?\s*$"), True),
         (
             re.compile(
-                rf"(?i)(?:(?:^|[.;,:-])\s*(?:only\s+)?({n}){unit}\s+(?:(?:are|is|will\s+be)\s+)?(?:left|remain(?:ing)?|übrig|over|again|still|once\s+more|wieder|noch|encore|otra\s+vez|di\s+nuovo|weer)\b)\s*(?:[.!]?\s*$|(?=,\s+(?!turn|then|ch\b|sc\b)[a-z]{{3}}))"
+                rf"(?i)(?:(?:^|[.;,:-])\s*(?:only\s+)?({n}){unit}\s+(?:(?:are|is|will\s+be)\s+)?(?:left|rem(?:ain(?:ing)?)?|übrig|over|again|still|once\s+more|wieder|noch|encore|otra\s+vez|di\s+nuovo|weer)\b)\s*(?:[.!]?\s*$|(?=,\s+(?!turn|then|ch\b|sc\b)[a-z]{{3}}))"
             ),
             True,
         ),
@@ -91,14 +102,19 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
             ),
             True,
         ),
+        (re.compile(rf"(?i)(?<=[\])}}])\s*[:;=]\s*({n}){unit}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=[\])}}*])\s*({n})(?!\s*x\W*$){needed}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?<=[\s)\]])-\s*({n}){unit}\s*[.!-]?\s*$"), True),
         (re.compile(rf"(?i)(?:(?<=x\d)|(?<=[a-z]{{2}}))-({n})\s*$"), False),
         (re.compile(rf"(?i)(?:[,:;]|(?<=[^\W\d])[.]|(?<=\d)[.](?=\s))\s*({n})\s*[.!]?\s*$"), False),
         (re.compile(rf"(?i)(?:,\s*|\b(?:stitch|st|sts|stitches|around|end|round)\s+)for\s+({n})\s*[.!]?\s*$"), False),
         (re.compile(rf"(?i)(?<=[\])}}*])\s*-?\s*({n})(?!\s*x\b)\s*[.!]?\s*$"), False),
-        (re.compile(r"(?<=[\w)\]])\s+(\d{1,4})\s*$"), False),
+        (re.compile(r"(?<=[\w)\]])(?<!\sx)\s+(\d{1,4})\s*$"), False),
     )
+
+
+_MAY_REPEAT = re.compile(r"(?i)[^=(\[{<\d]*\d{1,2}\s*x\W*$")
+"""', 6x' behind work: how often it is done, or six stitches where an X is one."""
 
 
 @cache
@@ -162,7 +178,7 @@ def tails(text: str, language: str = "en") -> list[Tail]:
             work, remark = _work(text[: m.start()]), text[m.end() :].strip(" .,;:")
             if not work and not sure:
                 continue
-            tail = Tail(work, number_of(m.group(1), language), fold, remark, sure)
+            tail = Tail(work, number_of(m.group(1), language), fold, remark, sure and not _MAY_REPEAT.match(m.group(0)))
             if tail not in found:
                 found.append(tail)
     if (said := _SAID_COUNT.search(text)) is not None and not _placed(said["words"] or ""):
@@ -207,7 +223,9 @@ def sentences(text: str) -> list[str]:
     return found
 
 
-_NTH_ENDS = re.compile(r"(?i)(?:\b(?:als|die|der|das|den|dem|jede[rnms]?|in|zur|bis|und|u\.)|\()\s+\d{1,3}\.$")
+_NTH_ENDS = re.compile(
+    r"(?i)(?:\b(?:als|die|der|das|den|dem|jede[rnms]?|in|zur|bis|und|u\.)|\(|\d\.\s?\+)\s*\d{1,3}\.$"
+)
 """'in die 3. Lm': a number in German, and no end of a sentence."""
 _AGAIN = re.compile(r"(?i)\brep(?:eat)?\b")
 _COUNT_ALONE = re.compile(rf"(?i)\d{{1,4}}\s*{_UNIT}\s*[.!]?")

@@ -100,9 +100,10 @@ class Cursor:
         more = (self._more() or early) if n is not None else 0
         if n is not None and self.eat(Sort.TIMES):
             more = more or self._more()
-            if self.sort() in (Sort.OPEN, Sort.STITCH, Sort.STAR) and not repeated and not more:
+            ahead = self.sort(1 if self.sort() is Sort.NUMBER else 0)
+            if ahead in (Sort.OPEN, Sort.STITCH, Sort.STAR) and not repeated and not more:
                 self.at = start
-                return None
+                return None  # it stands before what is repeated: '3 fM, 3x 2 fM in 1 M'
             if self.sort() in (Sort.REPEAT, Sort.AGAIN) and self.sort(1) in (None, Sort.CLOSE, *SEPARATORS):
                 self.take()  # '5 mal wiederholen'
                 besides = besides or int(self.way.besides)

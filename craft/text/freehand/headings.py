@@ -21,16 +21,22 @@ _TIMES = (
 )
 _MAKE = re.compile(
     rf"(?i)[\s,(\[:.-]*(?:\b(?:{_VERBS})\s+({_NUMBER})\b|x\s*({_NUMBER})\b"
-    rf"|(?<=[\s(\[,.])({_NUMBER})(?:[\s-]*(?:{_TIMES})\b|\s*(?=[)\],;]|\.(?!\d)|$)))"
+    rf"|(?<=[\s(\[,.])({_NUMBER})(?:[\s-]*(?:{_TIMES})\b|\s*(?=[)\],;]|\.(?!\d)|$))"
+    r"|(?<=[\s(\[,.])(en\s+double|doppelt)\b)"
 )
+_MADE_FIRST = re.compile(
+    rf"(?i)(?:make|crochet|haak|häkele|haz|teje|faire|fai)\s+(?P<make>{_NUMBER})\s+(?!(?:{_TIMES}|chs?|chains?|lm|luftmaschen|of|more|rounds?|rows?)\b)"
+    r"(?P<name>[^\W\d_]{3,}(?:\s[^\W\d_]{3,})?)\W*"
+)
+"""'Make 2 ears'."""
 _NUMBERED = re.compile(r"(?i)[^\W\d_]+(?<!s)\s+(?:one|two|three|four|1|2|3|4)")
 _OF_ROUND = re.compile(r"(?i)\b(?:rounds?|rnds?|rds?|r|rows?|runde|tour|vuelta|giro|toer)\.?\s*$")
 _COUNTED = re.compile(r"[\[(]\s*\d{1,4}\s*[\])]")
 _MARKS = " \t:;,.*_~#=-–—!"
 _NOT_NAMES = re.compile(
     r"(?i)^(?:materials?|material|abbreviations?|abréviations|abkürzungen|gauge|notes?|yarn|hook|stuff|fasten|cut|do\s+not\b|don'?t\b|finish|sew|close|terms?|"
-    r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\b|in\s|using\b|colou?rs?|change|spiral|work\s|ch(?:ain)?s?\s+\d|make\s+an?\s+(?:magic|adjustable|slip)\b|page|fin\b|faden|füllen|rembourrer|"
-    r"rellenar|cortar|coser|no\s+cortar|ne\s+(?:pas|coupez)|nicht\b|non\s+tagliare|niet\b|faden\s|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|(?:you|we|they|there|this|these|please)\b|"
+    r"us(?:\s|$)|uk(?:\s|$)|u\.s|american|british|making\s+up|assembly|fo\b|off\b|with\b|in\s|using\b|colou?rs?|change|spiral|work\s|ch(?:ain)?s?\s+\d|make\s+an?\s+(?:magic|adjustable|slip)\b|page|fin\b|(?:den\s+)?faden|(?:de\s+)?draad\b|füllen|rembourrer|"
+    r"rellenar|rematar|cortar|coser|couper|arrêter|fissare|no\s+cortar|ne\s+(?:pas|coupez)|nicht\b|non\s+tagliare|niet\b|faden\s|imbottire|cucire|opvullen|afhechten|repeat|continue|©|pattern|legend|key|dear|yours|(?:you|we|they|there|this|these|that|those|it|please)\b|"
     r"farben?\b|couleurs?\b|colore?s?\b|colori\b|kleur(?:en)?\b|fournitures|mat[ée]riels?|materiale[ns]?|benodigdheden|occorrente)"
 )
 _EYES = re.compile(r"(?i)^(?:eyes?|augen?|yeux|ojos?|occhi|ogen)\b")
@@ -59,6 +65,12 @@ class Heading:
     weight: int
 
 
+def _with_number_behind(plain: str) -> str:
+    """'Make 2 ears' as 'ears (make 2)'; any other line as it is."""
+    first = _MADE_FIRST.fullmatch(plain)
+    return plain if first is None or step_kind(plain) is not None else f"{first['name']} (make {first['make']})"
+
+
 def heading_of(text: str) -> Heading | None:
     """The line as a part's heading, None when it cannot be one."""
     marked = (
@@ -72,8 +84,9 @@ def heading_of(text: str) -> Heading | None:
     plain = _STEP_OF.sub("", plain)
     if not plain or label_at(plain) is not None or len(plain) > 120 or re.fullmatch(r"[(\[][^()\[\]]*[)\]]\W*", plain):
         return None
-    if re.match(r"[^\W\d_]{1,3}\s*=", plain):
-        return None  # 'A = dark pink' explains a letter
+    if re.match(r"[^\W\d_]{1,3}\s*=|(?i:ch(?:ain)?s?)\s*\d", plain):
+        return None  # 'A = dark pink' explains a letter, and 'Ch 9, turn.' is work
+    plain = _with_number_behind(plain)
     make = _MAKE.search(f"{plain} {rest}".strip() if rest else plain)
     if make and make.group(3) and _NUMBERED.fullmatch(plain.rstrip(_MARKS)):
         make = None  # 'Leg two' is the second of them, 'Legs, two' are both
@@ -148,6 +161,8 @@ def heading_as_said(text: str) -> Heading:
 
 
 _FOREIGN = {
+    "en double": 2,
+    "doppelt": 2,
     "zwei": 2,
     "drei": 3,
     "vier": 4,

@@ -9,21 +9,19 @@ from craft.remembered import of_short
 from craft.rounds.numbers import CARDINALS, ORDINALS
 from craft.text.freehand.lexicon import LANGUAGES, Sort, words_of
 
-_ROWS = r"rows?|reihen?|rh|rangs?|rgs?|hileras?|righ[ae]|rij(?:en)?"
-ROUNDS = (
-    rf"rounds?|steps?|lines?|circles?|rnds?|rds?|rdn|runden?|tours?|vueltas?|vtas?|gir[oi]|toer(?:en)?|rondes?|{_ROWS}"
-)
+_ROWS = r"rows?|reihen?|rh|rangs?|rgs?|hileras?|rig(?:a|he)|rij(?:en)?"
+ROUNDS = rf"rounds?|steps?|lines?|circles?|rnds?|rds?|rdn|runden?|tours?|vueltas?|vtas?|gir[oi]|toer(?:en)?|rondes?|rondas?|{_ROWS}"
 _WORD = rf"(?:{ROUNDS})\.?"
-_SHORT = rf"(?:{ROUNDS}|r|t|v|g|h)\.?"
+_SHORT = rf"(?:{ROUNDS}|tr(?=\.?\s*\d{{1,3}}\s*:)|r|t|v|g|h)\.?"
 _UNTIL = (
     r"to|through|thru|until|till|bis(?:\s+zur)?|à|au|a|a\s+la|al|alla|tot\s+en\s+met|t/m|tot|en|and|und|et|y|e|&|\+|/|,"
 )
 _TO = rf"(?:\s*-\s*|\s*(?:{_UNTIL})\s+)"
-_WORDTO = rf"\s*(?:{_UNTIL})\s+"
 _STITCHES = (
     r"[hs]?dc|sc|x|ch|v|st|single|half|double|treble|inc\w*|dec\w*|fm|km|lm|feste\w*|zun\w*|abn\w*|m[scb]|maille\w*|aug\w*|dim\w*"
-    r"|times|mal|fois|veces|volte|keer|p[bar]|punto\w*|aum\w*|dism\w*|magli[ae]|vaste\w*|meerd\w*|mind\w*|hv"
+    r"|times|mal|fois|veces|volte|keer|m?p[bar]?|punto\w*|cad(?:enas?)?|cat(?:enelle)?|ml|losse[n]?|l|luftmasche\w*|aum\w*|dism\w*|magli[ae]|vaste\w*|meerd\w*|mind\w*|hv"
 )
+_WORDTO = rf"\s*(?:{_UNTIL}(?!\s*\d{{1,4}}\s*(?:{_STITCHES})(?![^\W\d_])))\s+"
 _DASHTO = (
     r"(?:(?<=\d)[-+&](?=\d)|(?<=\d)[+&](?=[a-zA-Z]{1,3}\.?\d)|\s*-\s*(?=#\d)"
     rf"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{{1,4}}(?!\d|\s*[(\[]|\s*(?:{_STITCHES})(?![^\W\d_]))))"
@@ -33,7 +31,7 @@ _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|\^[ao]?|a|o|[rdtmvn][ao])?"
 _END = r"\s*(?:[:;.)=|>]|->|[-,](?=\s)|-(?=[a-zA-Z(\[]))?\s*"
 
 _FORMS = (
-    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r.]{{1,2}}\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}}|/(?:{_SHORT})?\d{{1,4}}|\s+(?:{ROUNDS}|r)\.?\s*\d{{1,3}}(?=\s))*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
+    re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r.]{{1,2}}\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}}(?!\s*(?:{_STITCHES})(?![^\W\d_]))|/(?:{_SHORT})?\d{{1,4}}|\s+(?:{ROUNDS}|r)\.?\s*\d{{1,3}}(?=\s))*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?P<more>(?:\s*,\s*\d{{1,4}}\s*\.?{_NTH})*)(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)(?!\s*\d+\s*(?:wiederhol|wdh|herhal))\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[RrTVG](?:\.\s*:?|\s*:)\s*"),
     re.compile(r"(?P<a>\d{1,3})v\.?(?:\s*-\s*(?P<b>\d{1,3})v\.?)?\s*[:)]\s*"),
@@ -42,6 +40,7 @@ _FORMS = (
     re.compile(r"[\[{]\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*[\]}]\s*[:.]?\s*"),
     re.compile(rf"(?i)[(\[{{]\s*(?:{ROUNDS}|r|t|v)\.?\s*(?P<a>\d{{1,4}})(?:\s*-\s*(?:{ROUNDS}|r|t|v)?\.?\s*(?P<b>\d{{1,4}}))?\s*[)\]}}]\s*[:.]?\s*"),
     re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?(?:\)(?:\s*(?:[-–&+,]|(?:to|a|al|bis|à|y|and|und|et|e)(?=\s))\s*(?P<b>\d{1,4})\))?|\s?-\s?(?P<to>\d{1,4})\))\s*"),
+    re.compile(r"(?P<a>\d{1,3})\s+(?:a|al|y|to|bis|à|au|t/m|tot)\s+(?P<b>\d{1,3})\)\s*"),
     re.compile(r"(?P<a>\d{1,3})\s*\.?-?\s*(?:a|al|y|to|bis|à|et)\s+(?P<b>\d{1,3})\s*\.-\s*"),
     re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
 )  # fmt: skip
@@ -67,6 +66,11 @@ _FROM_NTH = re.compile(
     rf"(?:all'|alla|al|bis(?:\s+zur)?|au|à|a\s+la|to\s+the|to|tot(?:\s+en\s+met)?(?:\s+de)?)\s*(?P<b>\d{{1,3}}|{NTHS})\s*\.?{_NTH}\s*{_WORD}(?!\w)(?:\s*,\s*|{_END})"
 )
 """'dal 6° all'8° giro'."""
+_FROM_ROUND = re.compile(
+    rf"(?i)(?:dal|vom|von|du|de\s+la|de|del|desde\s+la|from|van)\s+{_WORD}\s+(?P<a>\d{{1,3}})\s+"
+    rf"(?:all?|bis|au|à|a|to|through|hasta|tot(?:\s+en\s+met)?|t/m)\s+(?:(?:la|el|il|zur)\s+)?{_WORD}\s+(?P<b>\d{{1,3}})(?!\w){_END}"
+)
+"""'Du tour 6 au tour 8'."""
 _COUNT_FIRST = re.compile(
     rf"(?i)(?P<count>\d{{1,4}})\s*=\s*(?P<a>\d{{1,4}}){_NTH}(?:{_TO}(?P<b>\d{{1,4}}){_NTH})?\s*{_WORD}\s*:?\s*"
 )
@@ -80,26 +84,27 @@ _NEXT = re.compile(
     rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:next|last|final)\s+one\s*:\s*|(?:and\s+|und\s+|et\s+|y\s+|e\s+|en\s+)?(?:another\s+round|one\s+more\s+round|noch\s+eine\s+runde|encore\s+un\s+(?:tour|rang)|otra\s+vuelta(?:\s+más)?|un\s+altro\s+giro|nog\s+een\s+toer)\s*[,:.-]\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
 )
 _FOREIGN_NUMBERS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.NUMBER}
-_CARDINAL = "|".join(sorted({*CARDINALS, *_FOREIGN_NUMBERS}, key=lambda w: (-len(w), w)))
+CARDINAL = "|".join(sorted({*CARDINALS, *_FOREIGN_NUMBERS}, key=lambda w: (-len(w), w)))
 _NEXT_MANY = re.compile(
     rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
 )
 _MANY = re.compile(
     rf"(?i)(?:(?:then|now|and|dann|puis|luego|poi|dan)\s+)*(?:(?:altri|altre|otras?|autres|weitere|noch|nog|another)\s+)?"
-    rf"(?:(?P<n>\d{{1,3}}|{_CARDINAL})\s+(?:more\s+)?(?:rounds|rnds|runden|vueltas|tours|giri|toeren)|(?P<one>1|one)\s+(?:more\s+)?(?:round|rnd))(?!\w)"
-    rf"(?:\s*[:-]\s*|\s+(?:of|in|with|at|mit|auf|zu|de|di|van|en|a|à|-)\s+|\s+(?=(?:even|plain|straight|sc|dc|all|without|no|just|normal|fm|ms|pb|mb|v|ohne|sans|sin|senza|zonder)\b))"
+    rf"(?:(?P<n>\d{{1,3}}|{CARDINAL})\s+(?:more\s+)?(?:rounds|rnds|runden|vueltas|tours|giri|toeren)|(?P<one>1|one)\s+(?:more\s+)?(?:round|rnd)"
+    r"|(?P<short>\d{1,2})\s+(?:rdn?|rnd|rgs?|vtas?)\.?(?=\s+(?:even|plain|straight|without|ohne|sans|sin|senza|zonder)\b))(?!\w)"
+    rf"(?:\s*[:-]\s*|\s+(?:of|in|with|at|mit|auf|zu|de|di|van|en|a|à|-)\s+|\s+(?=(?:even|plain|straight|sc|dc|all|without|no|just|normal|fm|ms|pb|mb|v|ohne|sans|sin|senza|zonder)\b|\d{{1,3}}\s*$))"
 )
-"""'4 rounds of sc'."""
+"""'4 rounds of sc', '3 Runden 18'."""
 
 _BULLET = re.compile(r"\s*(?:[-•‣·*^>»▪◦+]+\s+)?(?:\[[ xX]?\]\s*|[☐☑]\s*)?(?:\*\*)?\s*")
 _ORDINAL = NTHS
 _SPELLED = re.compile(
-    rf"(?i)(?:{_WORD}\s+(?P<a>{_CARDINAL})(?:(?:[\s,]+(?:{_CARDINAL}))*\s*,?\s*(?:-|,|/|(?:{_UNTIL})\s)\s*(?P<b>{_CARDINAL}))?"
+    rf"(?i)(?:{_WORD}\s+(?P<a>{CARDINAL})(?:(?:[\s,]+(?:{CARDINAL}))*\s*,?\s*(?:-|,|/|(?:{_UNTIL})\s)\s*(?P<b>{CARDINAL}))?"
     rf"|(?P<c>{_ORDINAL})(?:\s*(?:to|through|and|und|et|y|e|en|bis|a|à|al|tot|-)\s*(?P<d>{_ORDINAL}))?\s+(?:{ROUNDS}))(?!\w)\s*[:.),=-]\s*"
 )
 _SPELLED_ALONE = re.compile(
-    rf"(?i)(?:(?:and|then|now)\s+)*{_WORD}\s+(?P<a>{_CARDINAL})(?:(?:[\s,]+(?:{_CARDINAL}))*\s*,?\s*(?:{_UNTIL})\s*(?P<b>{_CARDINAL}))?\s+"
-    rf"(?:(?:(?:is|are)|(?:(?:you|we|i)\s+)?just|(?:you|we|i)(?:'ll|\s+will)?)\s+)*(?=\d|(?:{_CARDINAL}|{_STITCHES})(?!\w))"
+    rf"(?i)(?:(?:and|then|now)\s+)*{_WORD}\s+(?P<a>{CARDINAL})(?:(?:[\s,]+(?:{CARDINAL}))*\s*,?\s*(?:{_UNTIL})\s*(?P<b>{CARDINAL}))?\s+"
+    rf"(?:(?:(?:is|are)|(?:(?:you|we|i)\s+)?just|(?:you|we|i)(?:'ll|\s+will)?)\s+)*(?=\d|(?:{CARDINAL}|{_STITCHES})(?!\w))"
 )
 """'ROUND ONE 8 sc', 'ROUNDS FOUR FIVE AND SIX sc around'."""
 _NTH_ALONE = re.compile(rf"(?i)(?P<a>{NTHS})\s*[:)]\s+")
@@ -107,7 +112,7 @@ _NTH_ALONE = re.compile(rf"(?i)(?P<a>{NTHS})\s*[:)]\s+")
 _BRACKET_FIRST = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:sts?)?\s*[)\]]\s*(?=[A-Za-z])")
 
 
-_COUNT_BEHIND = re.compile(r"[(\[]\s*(\d{1,4})\s*(?:[^\W\d_]{1,8}\.?\s*)?[)\]]\s*[:.=-]\s*")
+_COUNT_BEHIND = re.compile(rf"(?i)[(\[]\s*(\d{{1,4}})\s*(?!{ROUNDS})(?:[^\W\d_]{{1,8}}\.?\s*)?[)\]]\s*[:.=-]\s*")
 """'Tour 1 (6 m) : …': the count between a round's number and its work."""
 
 
@@ -189,11 +194,17 @@ def _label(text: str, by: int) -> Label | None:
     if m := _COUNT_FIRST.match(text) or _COUNT_COLON.match(text):
         return _made(m, by, count=int(m.group("count")))
     if m := _MANY.match(text):
-        return Label(None, None, by, by + m.end(), many=spelled(m["n"] or m["one"]))
+        return Label(None, None, by, by + m.end(), many=spelled(m["n"] or m["one"] or m["short"]))
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
             return _made(m, by, bare=k > 7)
-    if m := _SENTENCE.match(text) or _SENTENCE_NTH.match(text) or _FROM_NTH.match(text) or _ARE.match(text):
+    if (
+        m := _SENTENCE.match(text)
+        or _SENTENCE_NTH.match(text)
+        or _FROM_NTH.match(text)
+        or _FROM_ROUND.match(text)
+        or _ARE.match(text)
+    ):
         return _made(m, by)
     if m := _NTH_ALONE.match(text):
         first = spelled(m["a"])
@@ -214,9 +225,11 @@ def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = F
     groups = m.groupdict()
     first = spelled(groups["a"])
     more = [int(n) for n in re.findall(r"\d+", groups.get("more") or "")]
+    if more and min(more) < first and not groups.get("b"):
+        return Label(first, first, by, by + m.start("more"), count, bare=bare)  # 'Rd 7 Rd 5 wiederholen'
     end = groups.get("b") or groups.get("to")
     last = max([*more[-1:], *([spelled(end)] if end else [])], default=first)
-    if groups.get("b") and not more and (last < first or (last == first and re.search(r"\d\s+-\s", m.group(0)))):
+    if groups.get("b") and not more and last <= first:
         return Label(first, first, by, by + m.start("b") - 1, count, bare=bare)  # 'R9-6 sc': a dash, and no range
     row = bool(_IS_ROW.search(m.group(0)))
     return Label(first, last, by, by + m.end(), count, (groups.get("loops") or "").lower(), bare, row)

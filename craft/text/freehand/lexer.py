@@ -42,8 +42,9 @@ class Vocabulary:
 
 
 _WORD = re.compile(
-    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|a(?=\s+(?:cat|cad|ca|m\b|maglia))|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verd[a-zäöü]*|zus|zusammen)\b|\+\d))(?!\w)"
-    r"|(?<=und )\d{1,3}\.(?=\s*(?:[(\[]|$))|(?:(?<=jede )|(?<=jede[nrs] ))\d{1,3}\.(?=\s[a-zäöü])|(?<=\.\+)\d{1,3}\.)"
+    r"(?i)(?P<ordinal>\d{1,4}(?:st|nd|rd|th|\.ª|ª|º|°|e|ème|er|ère|a(?=\s+(?:cat|cad|ca|m\b|maglia))|\.(?=\s*(?:und|u|y|et|e|en|m|masche|lm|luftmasche|cad|ml|verd[a-zäöü]*|zus|zusammen)\b|\s?\+\s?\d))(?!\w)"
+    r"|(?<=und )\d{1,3}\.(?=\s*(?:[(\[]|$))|(?:(?<=jede )|(?<=jede[nrs] ))\d{1,3}\.(?=\s[a-zäöü]|\s*[)\]]|\s*$)"
+    r"|(?:(?<=\.\+)|(?<=\. \+ ))\d{1,3}\.)"
     r"|(?P<number>\d{1,9})|(?P<dotted>(?<![^\W\d_])(?:[^\W\d_]\.){2,3}(?![^\W\d_]))|(?P<tog>(?<![^\W\d_])[^\W\d_]+\d?tog(?![^\W\d_]))"
     r"|(?P<word>[^\W\d_](?:[^\W\d_]|['’\-](?=[^\W\d_]))*)|(?P<sign>[(\[{)\]}*+,;:.&/x=!?|~-])"
 )
@@ -77,7 +78,31 @@ def tokens(text: str, vocabulary: Vocabulary) -> tuple[Token, ...]:
             continue
         found.append(_sign(kind, said, start, end, text))
         at += 1
-    return tuple(_around_posts(found))
+    return tuple(_around_posts(_without_compared(found, text)))
+
+
+_COMPARED = re.compile(
+    r"(?i)(?:\s+(?:as|that\s+has|where|wie|que|che|als|waar)(?:\s+(?:the|your|die|der|das|les?|la|el|los|las|il|i|de|het))?"
+    r"\s+(?:very\s+)?(?:first|last|1st|ersten?|letzten?|premi[eè]re?s?|dernières?|primer[oa]?s?|prim[oaie]|eerste|laatste)"
+    r"|(?<=first))(?:\s+\d(?=\s+[^\W\d]))?(?:\s+(?!and\b|und\b|et\b|en\b|y\b|e\b)[^\W\d]+)?"
+)
+"""'as the first 2 sc' behind 'in the same chain': stitches that are pointed at and not worked."""
+
+
+def _without_compared(found: list[Token], text: str) -> list[Token]:
+    """The tokens without the stitches that only tell which place 'the same' is: their words belong to its own."""
+    kept: list[Token] = []
+    passed = 0
+    for token in found:
+        if token.start < passed:
+            continue
+        kept.append(token)
+        before = kept[-2].sort if len(kept) > 1 else None
+        pointing = token.sort is Sort.SAME or (before is Sort.SAME and token.sort in (Sort.PLACE, Sort.CHAIN))
+        if pointing and (compared := _COMPARED.match(text, token.end)) is not None and compared.group(0):
+            passed = compared.end()
+            kept[-1] = Token(token.sort, token.value, token.start, passed)
+    return kept
 
 
 _POSTED = frozenset((Sort.EACH, Sort.EVERY, Sort.NEXT, Sort.ORDINAL, Sort.LAST, Sort.SAME))

@@ -6,12 +6,15 @@ import re
 
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import sentences, tails
-from craft.text.freehand.labels import Label
+from craft.text.freehand.labels import ROUNDS, Label
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.references import reference_in
 from craft.text.freehand.starts import Starts
+from craft.text.freehand.stripes import stripes_in
 
+FOLD_AHEAD = re.compile(rf"(?i)([(\[]\s*\d{{1,3}}\s*(?:{ROUNDS})\.?\s*[)\]])\s*[:.=-]+\s*(?=\S)")
+"""'Rnd 6-8 (3 rnds): sc': how many rounds that is, before their work."""
 COUNT_AHEAD = re.compile(r"(\d{1,4})\s*(?:[.,;](?!\s*\d)|$)\s*")
 """'Last rnd 6, & close.': the count of a round, where its number is not said."""
 
@@ -73,7 +76,7 @@ class NumberedRows(Starts):
             return True  # numbers alone behind 'Rnd 5' are its stitches
         if label.first is None and COUNT_AHEAD.match(rest):
             return True  # 'Last rnd 6, & close.'
-        if reference_in(rest, self.language) is not None:
+        if reference_in(rest, self.language) is not None or stripes_in(rest, self.vocabulary()) is not None:
             return True
         if any(t.count is not None and t.sure for t in tails(rest, self.language)):
             return True

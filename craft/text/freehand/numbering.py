@@ -9,7 +9,7 @@ from __future__ import annotations
 import itertools
 import re
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 from craft.text.freehand.labels import ROUNDS, label_at, roman
@@ -48,7 +48,8 @@ class _Numbered:
     """A line that begins with a number, and what stands around it.
 
     first, last: its rounds; ranged: the last where the numbers behind the first are a range, and what follows then is
-    the rest; singly: what follows when they are not. told: a label that needs no other lines.
+    the rest; singly: what follows when they are not. told: a label that needs no other lines. dashed: a dash ends it;
+    apart: a dash with spaces is all that stands between two numbers.
     """
 
     at: int
@@ -59,11 +60,17 @@ class _Numbered:
     rest: str
     singly: str
     told: bool
+    dashed: bool = False
+    apart: bool = False
 
-    def before(self, below: _Numbered | None) -> _Numbered:
-        """This line with the range that the number of the next one tells: '6-9 Sc' before 10, '1 - 5 sc' before 2."""
-        if below is None or below.key != self.key or self.ranged == self.first:
+    def before(self, below: _Numbered | None, dashed: Collection[tuple[str, str]]) -> _Numbered:
+        """This line with the range that the number of the next one tells: '6-9 Sc' before 10, '1 - 5 sc' before 2. dashed:
+        the keys whose numbers end in dashes elsewhere; the last of those is no range."""
+        if self.ranged == self.first:
             return self
+        if below is None or below.key != self.key or below.first <= self.first:
+            singly = self.apart and self.key in dashed
+            return replace(self, last=self.first, rest=self.singly, told=False) if singly else self
         if below.first == self.ranged + 1 and self.last != self.ranged:
             return replace(self, last=self.ranged, told=False)
         if below.first == self.first + 1 and self.last != self.first:
@@ -87,17 +94,51 @@ def _counted_up(text: str) -> str:
 
 def numbered(texts: Sequence[str]) -> list[str]:
     """The lines with those labels written plainly that only the run of their numbers tells."""
-    texts = _lettered(_labelled_behind([_counted_up(text) for text in texts]))
+    texts = _lettered(_labelled_behind([_counted_up(text) for text in _pieces_counted(texts)]))
     found = [line for at, text in enumerate(texts) if (line := _line(at, text)) is not None]
-    lines = [line.before(below) for line, below in itertools.zip_longest(found, found[1:])]
+    dashed = {line.key for line in found if line.dashed}
+    lines = [line.before(below, dashed) for line, below in itertools.zip_longest(found, found[1:])]
     keys = {key for key, many in Counter(line.key for line in lines).items() if many >= LEAST_RUN}
     keys = {key for key in keys if _runs([line for line in lines if line.key == key])}
     out = list(texts)
+    alone = _alone([line for line in lines if line.key == _NUMBER_ALONE])
     for line in lines:
-        if line.key in keys and not line.told:
+        if line.key in keys and not line.told and line.at not in alone:
             said = f"R{line.first}" if line.last == line.first else f"R{line.first}-R{line.last}"
             out[line.at] = f"{said}: {line.rest}"
     return out
+
+
+_NUMBER_ALONE = ("", "")
+"""The key of a number with nothing around it."""
+
+
+def _alone(lines: Sequence[_Numbered]) -> set[int]:
+    """Which lines begin with a number that neither goes on from the one above nor to the one below: '9 ch.'"""
+    on = [False, *(a.last + 1 == b.first for a, b in itertools.pairwise(lines)), False]
+    return {line.at for k, line in enumerate(lines) if line.first > 1 and not on[k] and not on[k + 1]}
+
+
+MOST_NAME = 24
+"""Code points of a line that names a piece and says nothing else."""
+
+_NOUN = re.compile(r"[^\W\d_]{3,20}")
+_PIECE_COUNTED = re.compile(
+    r"^\W*(?P<n>[1-4])\s*(?:\.|º|ª|°|st|nd|rd|th|e|er|ère|ème)\s+(?P<noun>[^\W\d_]{3,20})\s*[:.]?\s*$"
+)
+
+
+def _pieces_counted(texts: Sequence[str]) -> list[str]:
+    """'1. Bein' and '2. Bein:' as 'Bein 1' and 'Bein 2': headings of like pieces, where another short line names that
+    noun, too."""
+    found = {at: m for at, text in enumerate(texts) if (m := _PIECE_COUNTED.match(text)) is not None}
+    if not found:
+        return list(texts)
+    short = Counter(word for text in texts if len(text) <= MOST_NAME for word in set(_NOUN.findall(text.lower())))
+    return [
+        f"{m['noun']} {m['n']}:" if (m := found.get(at)) and short[m["noun"].lower()] > 1 else text
+        for at, text in enumerate(texts)
+    ]
 
 
 _BEHIND = re.compile(
@@ -124,11 +165,17 @@ def _labelled_behind(texts: Sequence[str]) -> list[str]:
 _LETTER = re.compile(r"^\W{0,3}(?P<letter>[A-Z])\s?(?P<n>\d{1,3})(?:-(?P<to>\d{1,3}))?[.:)]\s+(?=\S)")
 
 
+_LETTERS_OF_ROUNDS = frozenset("RTVG")
+"""What rounds begin with in one language or another: no colours, where there are no other letters."""
+
+
 def _lettered(texts: Sequence[str]) -> list[str]:
     """'A3. sc' and then 'B 4-5. sc': letters of colours before numbers that go on, which stand behind them then."""
     found = [(at, m) for at, text in enumerate(texts) if (m := _LETTER.match(text)) is not None]
     on = [a["letter"] != b["letter"] for (_, a), (_, b) in itertools.pairwise(found) if _goes_on(a, b)]
     out = list(texts)
+    if {m["letter"] for _, m in found} <= _LETTERS_OF_ROUNDS:
+        return out
     for at, m in found if any(on) and len(on) >= LEAST_RUN - 1 else ():
         last = f"-R{m['to']}" if m["to"] else ""
         out[at] = f"R{m['n']}{last}: {m['letter']}: {texts[at][m.end() :]}"
@@ -163,6 +210,14 @@ _BRACKETED = re.compile(
 )
 
 
+_CHAIN_ALONE = re.compile(
+    r"(?i)\W*\d{1,3}\s+(?:chs?|chains?|lm|luftmaschen?|ml|mailles?\s+en\s+l['’]air|cad(?:enas?|enetas?)?|cat(?:enelle)?|l|lossen?)(?:\s+(?:anschlagen|häkeln|opzetten|haken|to\s+start|to\s+begin))?\W*$"
+)
+"""'6 cat.': a chain, whatever number it has."""
+
+_COUNT_BEHIND_BAR = re.compile(r"\|\s*\d{1,4}\s*$")
+"""'lap 3: 2 sc in each | 12': one bar, before a count."""
+
 _STAGED = re.compile(r"^\W*(?P<stage>[^\W\d_]+(?: [^\W\d_]+)?)\s*:\s*(?=[(\[]\d{1,3}(?:-\d{1,3})?[)\]]\s)")
 """'neck: (9) sc all': the name of a stage before a label, which is kept as a remark behind it."""
 
@@ -180,7 +235,10 @@ def _line(at: int, text: str) -> _Numbered | None:
     text = _BRACKETED.sub(_ranged, text)
     if (staged := _STAGED.match(text)) is not None:
         text = f"{text[staged.end() :].rstrip(' .')}. {staged['stage'].capitalize()}."
-    if "\t" in text or "|" in text or (m := _LINE.match(text)) is None:
+    if _CHAIN_ALONE.match(text):
+        return None
+    tabled = "\t" in text or "|" in _COUNT_BEHIND_BAR.sub("", text)
+    if tabled or (m := _LINE.match(text)) is None:
         return None
     first = int(m["a"])
     ranged = int((re.findall(r"\d+", m["more"]) or [first])[-1])
@@ -197,7 +255,8 @@ def _line(at: int, text: str) -> _Numbered | None:
     elif not word and (short := _SHORT.match(rest)) is not None and short["word"].lower() not in stitch_words():
         word, rest = short["word"].lower(), rest[short.end() :]
     key = (re.sub(r"\W+", "", m["pre"].lower()).rstrip("s"), word.rstrip("s"))
-    return _Numbered(at, key, first, last, ranged, rest, singly, told)
+    dashed, apart = "-" in m["end"], re.match(r"\s+-\s", m["more"]) is not None
+    return _Numbered(at, key, first, last, ranged, rest, singly, told, dashed, apart and not dashed)
 
 
 def _runs(lines: Sequence[_Numbered]) -> bool:
@@ -209,7 +268,7 @@ def _runs(lines: Sequence[_Numbered]) -> bool:
         run = run + 1 if goes_on else 1
         best = max(best, run)
         astray += not goes_on and line.first != 1
-    if lines[0].key == ("", "") and (astray * MOST_ASTRAY > len(lines) or lines[0].first > MOST_FIRST):
+    if lines[0].key == _NUMBER_ALONE and (astray * MOST_ASTRAY > len(lines) or lines[0].first > MOST_FIRST):
         return False  # '1 sc 1 inc', '2 sc 1 inc', … '2 sc 1 dec': numbers of stitches
     worked = sum(any(w in stitch_words() for w in re.findall(r"[^\W\d_]+", line.rest.lower())) for line in lines)
     return best >= LEAST_RUN and worked * 2 >= len(lines)

@@ -151,8 +151,12 @@ class _Parser(Units):
         whole = units[-1].endswith(" around")
         if not whole and not _BARE.fullmatch(units[-1]):
             return False
+        listed = self.tokens[self.at - 1].sort is Sort.COMMA and self.sort(1) in (None, Sort.CLOSE, *SEPARATORS)
         self.take()
-        units[-1] += "" if whole else " around"
+        if listed and not whole:
+            units[:] = _around(units)  # '2 sc, dec, around', where 'dec around' is that alone
+        else:
+            units[-1] += "" if whole else " around"
         return True
 
     def _again(self, units: list[str], times: int, parted: bool) -> list[str]:
@@ -320,11 +324,12 @@ class _Parser(Units):
         return self._many(units, around=True)
 
     def several_groups(self) -> str | None:
-        """'6 x (sc, inc)', '8x inc', '5 x *…*', 'repeat 6 times: 1 sc, 1 inc'."""
+        """'6 x (sc, inc)', '8x inc', 'x6 inc', '5 x *…*', 'repeat 6 times: 1 sc, 1 inc'."""
         if not self.at and self.sort() is Sort.REPEAT:
             return self._repeated_first()
+        ahead = not self.at and self.eat(Sort.TIMES) is not None
         n = self.eat(Sort.NUMBER)
-        if n is None or (not self.eat(Sort.TIMES) and self.sort() is not Sort.OPEN):
+        if n is None or (not ahead and not self.eat(Sort.TIMES) and self.sort() is not Sort.OPEN):
             return None
         if self.sort() is Sort.STOP and self.at == 2:
             self.take()  # '6 volte: 1 mb, 1 aum'
@@ -341,6 +346,10 @@ class _Parser(Units):
             return f"({', '.join(inner)}) x {n.value}" if inner else None  # '6 x 2 fM, 1 Abn'
         if self.sort() is Sort.NUMBER and (one := self.work()) is not None:
             return f"({one}) x {n.value}"
+        if self.sort() is Sort.STAR and (starred := re.fullmatch(r"(\(.+\)) around", self.starred() or "")) is not None:
+            return f"{starred[1]} x {n.value}"  # '6 x *1 fM, Zun*'
+        if self.eat(Sort.DOUBLE):
+            return f"{n.value} inc"  # '6x verdoppeln'
         if (token := self.eat(Sort.STITCH)) is not None:
             return f"{n.value} {name_of(token.value)}"
         return None

@@ -118,6 +118,15 @@ class Places(Edges):
         self.at = start
         return goes_on
 
+    def _counted_there(self) -> int:
+        """The '(12)' of 'sc around the second leg (12)': how many stitches that is; 0 where it is not said."""
+        unit = int(self.sort(2) in (Sort.STITCH, Sort.PLACE))
+        if self.sort() is not Sort.OPEN or self.sort(1) is not Sort.NUMBER or self.sort(2 + unit) is not Sort.CLOSE:
+            return 0
+        many = int(self.tokens[self.at + 1].value)
+        self.at += 3 + unit
+        return many
+
     def _around_it(self) -> bool:
         """'sc 11 more around it': along the piece that was named last; the words are taken."""
         more = self.sort() is Sort.MORE
@@ -162,6 +171,8 @@ class Places(Edges):
         if self.eat(Sort.BOTH):
             return f"{many} through both layers"
         piece = self.eat(Sort.PIECE)
+        if piece is not None and (counted := self._counted_there()):
+            return f"{counted} {name} around the {self.limb(piece)}"
         if piece is not None and (count is not None or self._goes_on_around()):
             return f"{many} around the {self.limb(piece)}"
         if count is not None and (other := self.like_named()) is not None:

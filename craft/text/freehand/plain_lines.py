@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import unicodedata
 
 from craft.text.freehand.chain_starts import STANDS_FOR
 from craft.text.freehand.drawn_up import drawn_together
@@ -19,7 +20,9 @@ _TIMECODE = re.compile(r"^\s*\(?\d{1,2}:\d{2}(?::\d{2})?\)?\s+(?=\S)")
 _SPACED_OUT = re.compile(r"^\s*(?:[A-Z] ){2,}[A-Z]\b")
 """'B O D Y': a heading set wide."""
 _KEYCAP = re.compile("(\\d{1,2})\ufe0f?\u20e3")
-_NUMBERED_TWICE = re.compile(r"(\d)\.\)")
+_CIRCLED = re.compile("[\u2460-\u249b\u2776-\u2793\u24f5-\u24fe]")
+"""'①', '❷', '⑶': a number in one sign."""
+_NUMBERED_TWICE = re.compile(r"(?<=\d)\.\)")
 """'rnd 4.)'."""
 _ARROW = re.compile(
     r"[-=]+>|[\u2190-\u21ff\u2794-\u27be\u27f0-\u27ff\u2900-\u297f]|//(?=\s*\d{1,4}\s*$)|(?<=\d)\s*>(?=\s)"
@@ -42,6 +45,9 @@ _POINTING = re.compile(r"(?<=\S)\s+[»›]\s+(?=\S)")
 """'R2 » inc x 6 » 12': a sign between a label, its work and its count, where nothing is quoted."""
 _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
+_LEANING_COUNT = re.compile(r"(?<=\s)\*(\d{1,4})\*(?=\s*$|\.\s)")
+"""'sc around *30*': so is this, where the other stars are pairs, or say how often."""
+_STAR = re.compile(r"\*(?!\d)|(?<![)\]}\w])\*")
 _LEANING_LABEL = re.compile(r"^\s*[*_]([^\W\d_][^*_]{0,24}\d)[*_]\s*:|^\s*[*_]([^\W\d_][^*_]{0,24}\d):[*_]")
 """'*Round 1*:': a label that is set in italics."""
 _LEANING_LINE = re.compile(r"^\s*([*_])([^*_\d]*[:=][^*_\d]*)\1\s*$")
@@ -81,10 +87,13 @@ def plain(text: str) -> str:
     )
     for ranged in (_RANGE_ARROW, _RANGE_DOTS):
         text = ranged.sub(lambda m: f"{m[1]}-{m[3]}" if int(m[3]) > int(m[2]) else m.group(0), text)
-    text = _NUMBERED_TWICE.sub(r"\1)", _KEYCAP.sub(r"\1) ", text))
+    text = _CIRCLED.sub(lambda m: f"{int(unicodedata.numeric(m.group(0)))}) ", text)
+    text = _NUMBERED_TWICE.sub(_without_dot, _KEYCAP.sub(r"\1) ", text))
     text = _LEANING_LABEL.sub(lambda m: f"{m.group(1) or m.group(2)}:", text)
     text = _LEANING_LINE.sub(r"\2", text)
     text = _LEANING.sub(r"\1", text.replace("**", "").replace("__", ""))
+    if (leaning := _LEANING_COUNT.search(text)) and len(_STAR.findall(text, 0, leaning.start())) % 2 == 0:
+        text = f"{text[: leaning.start()]}({leaning[1]}){text[leaning.end() :]}"
     if len(_ARROW.findall(text)) >= LEAST_ARROWS:
         text = _ARROW.sub(" ; ", text)  # 'Ball: 6 sc in MR -> inc x 6 = 12 -> …'
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
@@ -148,6 +157,12 @@ _WITH = re.compile(r"(?i)\bw/(o\b)?\s*(?=\S)")
 
 _RULED = re.compile(r"(?<=\S)\s*-{2,}\s*(?=\d+\s*\W*$)")
 """'8 sc in MR --- 8'."""
+
+
+def _without_dot(m: re.Match[str]) -> str:
+    """'rnd 4.)' as 'rnd 4)'; a bracket that was opened, '(jede 2.)', keeps its number's dot."""
+    before = m.string[: m.start()]
+    return m.group(0) if before.count("(") > before.count(")") else ")"
 
 
 def _without_dots(m: re.Match[str]) -> str:

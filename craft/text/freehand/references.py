@@ -10,7 +10,7 @@ from craft.rounds.numbers import CARDINALS
 from craft.text.freehand.counts import number_of
 
 _ROUND = (
-    r"(?:rounds?|rnds?|rds?|rows?|reihen?|rh|rangs?|rg|hileras?|righ[ae]|rij(?:en)?|r|runden?|rd|tours?|t|vueltas?|v|giri|giro"
+    r"(?:rounds?|rnds?|rds?|rows?|reihen?|rh|rangs?|rg|hileras?|rig(?:a|he)|rij(?:en)?|r|runden?|rd|tours?|t|vueltas?|v|giri|giro"
     r"|toer(?:en)?)\.?"
 )
 _DIGITS, _NTH_END = r"\d{1,3}", r"(?:st|nd|rd|th|\.)?"
@@ -122,6 +122,14 @@ _CALLED_PREVIOUS = re.compile(
 )
 """'comme le tour 5', 'Runde 5 wiederholen', 'repetir la vuelta anterior': how another round is called, in six languages."""
 
+_UP_TO = re.compile(
+    rf"(?i)^\W*(?:[^.;:=\[(\d]{{1,40}}[\s,])?(?:{_AS})\s+{_ARTICLES}(?P<part>[^,.;:=\[(\d]{{2,40}}?),?"
+    r"\s+(?:up\s+to|to|until|till|through|thru|bis(?:\s+einschließlich|\s+inklusive)?|jusqu'(?:à|au)|hasta|fino\s+a(?:l|lla)?"
+    r"|t/m|tot(?:\s+en\s+met)?)\s+(?:and\s+including\s+|(?:the\s+)?end\s+of\s+)?(?:zu[rm]\s+|(?:the|la|le|el|il|de|der|die)\s+)?"
+    rf"(?:{_ROUND}\s*(\d{{1,3}})|(\d{{1,3}})(?:st|nd|rd|th|e|ème|\.?[ªº°]|\.)?\s+{_ROUND})(?!\w)"
+)
+"""'In Weiß wie den Hut bis zur 6. Runde häkeln': a part up to a round, said of another."""
+
 
 def _plainly(text: str) -> str:
     """A reference of any of the languages with the words that English has for it: 'wie in Runde 5' as 'as Runde 5'."""
@@ -162,6 +170,8 @@ def reference_in(text: str, language: str) -> Reference | None:
         return Reference(
             part, first, int(m.group(2) or first), behind=(m.group("behind") or "").strip(), is_order=False
         )
+    if m := _UP_TO.match(text):
+        return Reference(m["part"].strip(), None, int(m.group(2) or m.group(3)))
     if m := _WHOLE.match(text):
         last = m.group(2) or m.group(3)
         return Reference(m.group("part").strip(), None, int(last) if last else None)

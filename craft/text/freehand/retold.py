@@ -20,7 +20,8 @@ from craft.text.freehand.parts import Parts
 from craft.text.freehand.references import Reference, is_the_same, part_called, reference_in
 from craft.text.freehand.rounds import MOST_REPEATED
 from craft.text.freehand.row import Row
-from craft.text.freehand.so_far import Line, PartSoFar
+from craft.text.freehand.so_far import Line, PartSoFar, Worked
+from craft.text.freehand.stripes import stripes_in
 
 _UP_TO = re.compile(
     rf"(?i)\b(?:keep|go|continue|work|crochet|carry)\b[^.;]*\b(?:until|till)\b[^.;]*?\b(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+(?:rounds|rnds|rows)\b"
@@ -49,6 +50,8 @@ def _led_by_shaping(work: str) -> str:
     return f"({found['shaped']}, {found['plain'] or ''}sc) x {found['times']}" if found is not None else work
 
 
+AS_PLAIN = "it is told as a plain round"
+"""Why a round is read as one without shaping."""
 AS_ELSEWHERE = "as it is written elsewhere"
 """Why a round is read as one that its text names."""
 
@@ -71,6 +74,8 @@ class Retold(Parts):
         source = self._source(reference)
         if source is None or not source.rounds:
             return False
+        if numbers is not None and reference.part and (reference.first, reference.last) == (None, None):
+            reference = replace(reference, first=numbers[0], last=numbers[1])  # 'Rnds 1-6: work as for the top'
         picked = reference.picked([(w.number, w.work, w.count) for w in source.rounds])
         if picked is None:
             # A round that does not exist is told by the notation's reader, at this place.
@@ -97,7 +102,7 @@ class Retold(Parts):
             moved = own and count != self.part.live
             known = self.part.live if reference.even else None if grown or moved else count
             shown = final if last_one and final is not None and not reference.behind else known
-            why = "it is told as a plain round" if reference.even else AS_ELSEWHERE
+            why = AS_PLAIN if reference.even else AS_ELSEWHERE
             self._copy(row, at + k, said_work, shown, why)
         if reference.behind:
             self.labelled_rest(row, at + len(work), reference.behind)
@@ -138,6 +143,28 @@ class Retold(Parts):
             self.write(row, number + k, number + k, chosen, Tail("", count), fold=None)
         return True
 
+    def striped(self, row: Row, text: str, numbers: tuple[int, int] | None = None) -> bool:
+        """Write out plain rounds that only their colours are told of; whether the text is that. More or fewer of them than
+        the label's numbers is told by the notation's reader."""
+        stripes = stripes_in(text, self.vocabulary()) if self.part.rounds and self.part.live else None
+        if stripes is None or self.part.flat:
+            return False
+        self.flush()
+        first = at = numbers[0] if numbers is not None else self.part.last + 1
+        for many, colour in stripes.each:
+            plain = Chosen(f"with {colour}, sc around", fits=True, live=self.part.live, why=AS_PLAIN)
+            self.write(row, at, at + many - 1, plain, Tail("", stripes.count), fold=None)
+            at += many
+        if numbers is not None and at != numbers[1] + 1:
+            place = Place(self.part.name or None, f"R{first}", 1, 1, row.span)
+            labelled = numbers[1] - first + 1
+            self.told.append(
+                Problem(
+                    "fold", place, f"R{first}-R{numbers[1]} are {labelled} rounds, and its stripes are {at - first}."
+                )
+            )
+        return True
+
     def plain_rounds(self, text: str) -> int:
         """How many plain rounds a sentence tells, 'Then one plain round.', '… until you have 10 rounds in all'; 0 for none."""
         if not self.part.rounds:
@@ -171,24 +198,29 @@ class Retold(Parts):
         if not colon:
             name, _, rest = text.partition(" - ")
         heading = heading_of(name)
-        source = self.part if is_the_same(rest) else self._whole_part_in(rest)
-        if heading is None or source is None or not source.rounds:
+        rounds = self.part.rounds if is_the_same(rest) else self._rounds_of_part_in(rest)
+        if heading is None or not rounds:
             return False
         self.flush()
         self.begin_called(heading, row.span)
-        for worked in source.rounds:
+        for worked in rounds:
             self._copy(row, worked.number, worked.work, worked.count)
         self.prose(replace(row, text=rest.strip()))
         return True
 
-    def _whole_part_in(self, text: str) -> PartSoFar | None:
-        """The part of which 'same as leg one, but …' says that it is worked once more, all of it."""
+    def _rounds_of_part_in(self, text: str) -> list[Worked]:
+        """The rounds of the part of which 'same as leg one, but …' or 'as the cap to round 6' says that it is worked
+        once more, all of it or up to that round; none where it names no part or round."""
         reference = reference_in(text, self.language)
-        if reference is None or not reference.part or reference.first is not None or reference.last is not None:
-            return None
+        if reference is None or not reference.part or reference.first is not None:
+            return []
         worked = [p for p in self.parts if p.rounds]
         name = part_called(reference.part, [p.name for p in worked])
-        return next((p for p in worked if p.name == name), None) if name is not None else None
+        rounds = next((p.rounds for p in worked if p.name == name), []) if name is not None else []
+        last = rounds[-1].number if rounds and reference.last is None else reference.last
+        return (
+            [r for r in rounds if last is not None and r.number <= last] if last in {r.number for r in rounds} else []
+        )
 
     def counted(self, row: Row, item: str) -> None:
         """A round of which only the count is said, '12' or '12 x3'; anything else is a direction."""

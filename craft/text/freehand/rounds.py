@@ -61,7 +61,8 @@ _EACH_LOOP = re.compile(
 """'sc in each front loop', where a round is worked into loops."""
 
 _TIMES_IN_BRACKETS = re.compile(
-    r"(?i)\s*[(\[]\s*((?:x\s?\d{1,2})|(?:\d{1,2}\s?(?:x|times|fois|mal|veces|volte|keer)))\s*[)\]]"
+    r"(?i)\s*[(\[]\s*((?:x\s?\d{1,2})|(?:(?:rep(?:eat)?|wdh|répéter|repetir|ripetere|herhaal)\.?\s*)?"
+    r"\d{1,2}\s?(?:x|times|fois|mal|veces|volte|keer))\s*[)\]]"
 )
 """'1 pb, 1 aum (x6) = 18': how often, and no remark."""
 

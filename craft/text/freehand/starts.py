@@ -40,8 +40,12 @@ _RINGED = re.compile(
 
 
 _TWO_CHAINS = re.compile(
-    r"(?i)\W*(?:(?:make|work|begin\s+with|start\s+with)\s+)?(?:ch(?:ain)?s?\s*2\b|2\s*ch(?:ain)?s?\b)"
+    r"(?i)\W*(?:(?:make|work|begin\s+with|start\s+with)\s+)?(?:an?\s+slip\s*knot,?\s+(?:and\s+|then\s+)?)?(?:ch(?:ain)?s?\s*2\b|2\s*ch(?:ain)?s?\b)"
 )
+_INTO_HOOKED = re.compile(
+    r"(?i)\b(?:ch|chain|lm|luftmasche|ml|cad|cat|l)\b.*\b(?:hook|nadel|crochet|ganchillo|uncinetto|haaknaald)\b"
+)
+"""'Work 6 sc into the second chain from your hook.'"""
 
 _HOOK_AHEAD = re.compile(
     r"(?i)\s*(?:(?:with|using|mit|avec|con|met)\s+)?(?:an?\s+|the\s+|le\s+|der\s+|el\s+|l')?"
@@ -72,6 +76,13 @@ def _without_tools(said: str) -> tuple[str, ...]:
     """A sentence, and what of it stands behind the yarn and the hook."""
     tools = _TOOLS_AHEAD.match(said)
     return (said,) if tools is None else (said, said[tools.end() :])
+
+
+def with_its_chain(pieces: list[str]) -> list[str]:
+    """The sentences of a line, two chains and what is worked in the first of them as one: 'Chain 2. Work 6 sc into the
+    second chain from your hook. This is round 1.'"""
+    begins = len(pieces) > 1 and _TWO_CHAINS.match(pieces[0]) and _INTO_HOOKED.search(pieces[1])
+    return _hooked(pieces) if begins else pieces
 
 
 class Starts(Retold):

@@ -14,25 +14,32 @@ from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.headings import heading_as_said, heading_of
-from craft.text.freehand.labels import Label, label_at, labels_in
+from craft.text.freehand.labels import ROUNDS, Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.measured import is_measured
-from craft.text.freehand.numbered_rows import COUNT_AHEAD
+from craft.text.freehand.numbered_rows import COUNT_AHEAD, FOLD_AHEAD
 from craft.text.freehand.one_line import OneLine
 from craft.text.freehand.references import reference_in
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
 from craft.text.freehand.so_far import Line
 from craft.text.freehand.source import rows
-from craft.text.freehand.starts import PULLED
+from craft.text.freehand.starts import PULLED, with_its_chain
+from craft.text.freehand.stripes import stripes_in
 
 MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 """Code points and rows of a text that is read freehand, and code points of one row."""
 
 MOST_LINES = 2 * MOST_ROWS
 """Lines of a text that is made into rows at all: some are empty, and some are wrapped."""
+
+MOST_BETWEEN = 5
+"""Lines to look on for the next round's label."""
+
+_LAST_BEHIND_DASH = re.compile(rf"(?i)(?:{ROUNDS}|r)\.?\s*\d{{1,3}}\s+-\s+(?P<b>\d{{1,3}})\s+(?=[^\W\d])")
+"""'Rd. 6 - 8 fM'."""
 
 MOST_HEADING = 90
 """Code points of a line that may be a heading with something behind it."""
@@ -142,7 +149,13 @@ class _Reader(OneLine):
         elsewhere = (
             reference is not None and reference.is_order and bool(reference.part) and self._can_follow(reference)
         )
+        if self.striped(row, row.text):
+            return
         labels = [] if elsewhere else labels_in(row.text, self.part.last + 1)
+        if labels and (ranged := self._last_behind_dash(row.text, labels[0])) is not None:
+            labels = [ranged]
+        if labels and stripes_in(row.text[labels[0].end :], self.vocabulary()) is not None:
+            labels = labels[:1]  # 'Rnds 6 and 7: 1 round in A, 1 round in B': no labels of their own
         if (
             labels
             and labels[0].bare
@@ -164,6 +177,23 @@ class _Reader(OneLine):
             end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
             self.labelled(row, label, row.text[label.end : end].strip())
 
+    def _last_behind_dash(self, text: str, label: Label) -> Label | None:
+        """The label of several rounds that 'Rd. 6 - 8 fM' is where the next round is the ninth; at the end of a part, where
+        it is told that all stitches of the round below are worked. None where it is one round of eight."""
+        dashed = _LAST_BEHIND_DASH.match(text, label.start)
+        if dashed is None or label.first is None or label.last != label.first or int(dashed["b"]) <= label.first:
+            return None
+        last = int(dashed["b"])
+        ahead = (labels_in(row.text, last + 1) for row in self.rows[self.at + 1 : self.at + MOST_BETWEEN])
+        following = next((found[0].first for found in ahead if found), None)
+        several = following == last + 1
+        if not several and following in (None, 1) and last != self.part.live:
+            rest = text[dashed.end() :]
+            counts = {t.count for t in tails(rest, self.language) if t.sure and t.count is not None}
+            each = any(t.sort in (Sort.EACH, Sort.EVERY) for t in tokens(rest, self.vocabulary()))
+            several = self.part.live in counts or (not counts and each)
+        return replace(label, last=last, end=dashed.end()) if several else None
+
     def _stands_apart(self, row: Row) -> bool:
         """Whether a row in capitals has an empty line above it: a heading like that of the section, and no item of it."""
         above = self.rows[self.at - 1] if self.at else None
@@ -171,9 +201,10 @@ class _Reader(OneLine):
 
     def _parted(self, text: str) -> list[str]:
         """The sentences of a line without a label; a short one whole, unless one of its sentences closes the part."""
-        pieces = sentences(text)
+        said = sentences(text)
+        pieces = with_its_chain(said)
         closes = len(pieces) > 1 and any(self._closes_flat(piece) for piece in pieces)
-        return pieces if closes or len(text) > MOST_HEADING else [text]
+        return pieces if closes or len(pieces) < len(said) or len(text) > MOST_HEADING else [text]
 
     def _rounds_of_line(self, row: Row, name: str, items: list[str]) -> None:
         self.waiting += [replace(row, text=name)] if name else []
@@ -319,6 +350,8 @@ class _Reader(OneLine):
             return True  # 'sc in each st for six more rounds'
         if tail.count is not None and self.is_change(tail.work, tail.count):
             return True  # '+6 (18)'
+        if not ways and tail.sure and tail.count is not None and (self.part.bare or self.part.unlabelled):
+            return True  # '18 (jede 2.)'
         if not any(not w.noise for w in ways):
             return False
         if (self.part.bare or self.part.unlabelled) and self._is_work_alone(self._without_directions(text)):
@@ -357,6 +390,8 @@ class _Reader(OneLine):
         return False
 
     def labelled(self, row: Row, label: Label, rest: str) -> None:
+        if (fold := FOLD_AHEAD.match(rest)) is not None:
+            rest = f"{rest[fold.end() :]} {fold[1]}"
         if label.first is None and (ahead := COUNT_AHEAD.match(rest)) is not None:
             rest = f"[{ahead[1]}]. {rest[ahead.end() :]}".strip(". ")
         first = label.first if label.first is not None else self.part.last + 1
@@ -372,7 +407,7 @@ class _Reader(OneLine):
             self.begin(row)
         self.flush()
         self.section, self.part.bridge = None, bridge
-        if last > first and self.carry_on(row, rest, (first, last)):
+        if self.striped(row, rest, (first, last)) or (last > first and self.carry_on(row, rest, (first, last))):
             return
         reference = reference_in(rest, self.language)
         if reference is not None and self.follow(row, reference, (first, last), rest):
