@@ -45,7 +45,7 @@ export function PutTogether({
   const names = useMemo(() => Object.fromEntries(design.parts.map((p) => [p.key, p.name])), [design.parts]);
   return (
     <Panel className="flex min-h-96 flex-col" title="Put together">
-      <div className="h-72 flex-1 lg:h-auto lg:min-h-0">
+      <div className="h-[min(24rem,70svh)] shrink-0 lg:h-auto lg:min-h-0 lg:flex-1">
         {scene && (
           <WholeFigure
             scene={scene}

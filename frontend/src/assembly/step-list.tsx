@@ -159,10 +159,10 @@ function StepLine({
         <span className="min-w-0 flex-1">
           {said}
           {!step.text && place?.said && <span className="text-sm text-soft"> (in Spirrel's words)</span>}
+          {warned && !open && (
+            <span className="ml-1.5 inline-block rounded bg-weld-ground px-1.5 text-sm">to look at</span>
+          )}
         </span>
-        {warned && !open && (
-          <span className="shrink-0 rounded bg-weld-ground px-1.5 text-sm">to look at</span>
-        )}
       </button>
     </>
   );
