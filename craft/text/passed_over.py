@@ -22,10 +22,11 @@ _TELLS_ROUNDS = re.compile(
 """'sc in each st for six more rounds'."""
 
 _SAYS_COUNT = re.compile(
-    r"(?i)\b(?:so|that|now|should|will|you'll)\s+(?:you\s+)?(?:now\s+)?have\s+\d{1,3}\b"
+    r"(?i)\b(?:so|that|now|then|should|will|you'll)\s+(?:that\s+)?(?:you\s+|we\s+)?(?:now\s+)?(?:have|get|end\s+up\s+with)\s+\d{1,3}\b"
+    r"|\b(?:so|until)\s+(?:that\s+)?(?:only\s+)?\d{1,3}\s+(?:sts\s+|stitches\s+)?(?:remain|are\s+left)\b"
     r"|\bfor\s+(?:a\s+total\s+of\s+)?\d{1,3}\s+(?:sts?|stitches)\s*[.!]?\s*$"
 )
-"""'so you have 12', 'for 24 stitches': said of a round, and of nothing else."""
+"""'so you have 12', 'so that 10 remain', 'for 24 stitches': said of a round, and of nothing else."""
 
 _COUNTED = re.compile(r"(?i)[\[(=]\s*\d{1,4}\s*(?:sts?|sc|stitches)?\s*[\])]?\s*\.?\s*$")
 

@@ -31,6 +31,8 @@ def is_plain(strict: Checked) -> bool:
     faults = [p for p in strict.problems if p.severity is Severity.FAULT]
     if sum(p.code == "left-over" for p in faults) >= LEAST_LEFT_OVER:
         return False
+    if len(starts_at_fault(strict) & _listed_around(strict)) >= LEAST_LEFT_OVER:
+        return False
     if {p.code for p in faults} & {*_NOT_UNDERSTOOD, *_UNSAID} or any(
         p.code in ("no-work", "no-piece") for p in strict.problems
     ):
@@ -42,6 +44,15 @@ def is_plain(strict: Checked) -> bool:
 
 LEAST_LEFT_OVER = 2
 """Rounds that leave stitches over, before it may be that 'sc, inc' goes on around in this text without saying so."""
+
+
+_LISTED_AROUND = re.compile(r"(?i),\s*(?:inc|dec)\s+a?round\b")
+"""'2 sc, inc around': the last stitch goes on around, as it stands, or all that is listed does."""
+
+
+def _listed_around(checked: Checked) -> set[int]:
+    """Where the lines begin that list stitches before 'around'."""
+    return {line.span.start for line in checked.reading.lines if _LISTED_AROUND.search(line.text)}
 
 
 def _as_printed(checked: Checked) -> set[int]:

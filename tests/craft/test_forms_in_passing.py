@@ -137,3 +137,32 @@ def test_a_heading_says_in_these_ways_too_that_two_are_made(heading: str, name: 
 def test_work_is_no_heading(work: str) -> None:
     assert "chains" not in {part.name for part in check(f"{work}\nR1: 6 sc in MR (6)\n").parts}
     assert "rounds" not in {part.name for part in check(f"{work}\nR1: 6 sc in MR (6)\n").parts}
+
+
+def test_the_ring_that_is_said_again_with_its_number_is_one_round() -> None:
+    found = check("Körper, grau: 6 fM in Fadenring.\n1. Rd: 6 fM.\n2. Rd: jede fM verdoppeln (12 fM).\n3. Rd: fM.\n")
+    assert counts_of(found) == ((6, 12, 12),)
+    assert not faults(found)
+
+
+def test_a_list_that_goes_on_around_is_no_last_stitch_around() -> None:
+    found = check(
+        "Dumpling\nR1: 6 sc in mr (6)\nR2: inc around (12)\nR3: sc, inc around (18)\nR4: 2 sc, inc around (24)\n"
+    )
+    assert counts_of(found) == ((6, 12, 18, 24),)
+    assert not faults(found)
+
+
+def test_one_list_that_ends_around_stays_as_it_is_written() -> None:
+    found = check("R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: 2 sc, inc around [22]\n")
+    assert counts_of(found) == ((6, 12, 22),)
+
+
+def test_a_count_and_how_often_tell_rounds_in_a_list() -> None:
+    found = check("Owl tummy — 6mr (6) • inc×6 (12) • (1,inc)×6 (18) • 18×3 (18)\n")
+    assert counts_of(found) == ((6, 12, 18, 18, 18, 18),)
+
+
+def test_sentences_that_say_what_is_left_are_not_kept_as_words() -> None:
+    told = "Begin with six in the ring. Next time round put two in every stitch so you get 12. In the last round do 4 sc, dec, "
+    assert not check(f"Arm\n\n{told}4 sc, dec so that 10 remain.\n").sound

@@ -34,7 +34,7 @@ _FORMS = (
     re.compile(rf"(?i)(?:(?:then|work|for)\s+)?{_SHORT}\s*(?:no\.?\s*|n[º°r.]{{1,2}}\s*|número\s+|numero\s+|nummer\s+|#\s*|(?:da|dal|du|von|vom|van|from|del?|desde)\s+)?(?P<a>\d{{1,4}})(?P<loops>b|f)?(?:\)(?=\s*-\s*(?:[a-zA-Z]+\d|\d{{1,3}}\))))?(?:(?:{_WORDTO}|{_DASHTO})(?:{_SHORT}\s*)?(?:#\s*)?(?P<b>\d{{1,4}}))?(?P<more>(?:\s*,\s*(?:{_SHORT}\s*)?\d{{1,4}}(?!\s*(?:{_STITCHES})(?![^\W\d_]))|/(?:{_SHORT})?\d{{1,4}}|\s+(?:{ROUNDS}|r)\.?\s*\d{{1,3}}(?=\s))*(?:,?\s+(?:and|und|et|y|e|en|&)\s+(?:{_SHORT}\s*)?\d{{1,4}})?)(?!\w){_END}"),
     re.compile(rf"(?i)(?P<a>\d{{1,4}})\s*\.?{_NTH}(?P<more>(?:\s*,\s*\d{{1,4}}\s*\.?{_NTH})*)(?:{_TO}(?P<b>\d{{1,4}})\s*\.?{_NTH})?\s*{_WORD}(?!\w)(?!\s*\d+\s*(?:wiederhol|wdh|herhal))\s*(?:is\s+for\s+[^:]*)?{_END}"),
     re.compile(r"(?P<a>\d{1,4})\s*\.(?:\s*(?:-|bis|und|u\.)\s*(?P<b>\d{1,4})\s*\.)?\s*[RrTVG](?:\.\s*:?|\s*:)\s*"),
-    re.compile(r"(?P<a>\d{1,3})v\.?(?:\s*-\s*(?P<b>\d{1,3})v\.?)?\s*[:)]\s*"),
+    re.compile(r"(?P<a>\d{1,3})[vg]\.?(?:\s*-\s*(?P<b>\d{1,3})[vg]\.?)?\s*[:)]\s*(?!\d*\s*(?:/|$))"),
     re.compile(r"(?P<a>\d{1,3})[°ºª](?:\s*[gvt])?\.?(?:\s*-\s*(?P<b>\d{1,3})[°ºª])?(?<=[°ºª])\s*[gvt]?\.?\s*[:.)]\s*"),
     re.compile(r"#\s*(?P<a>\d{1,3})(?:\s*-\s*#?\s*(?P<b>\d{1,3}))?\s*[:.)]?\s+"),
     re.compile(r"[\[{]\s*(?P<a>\d{1,4})(?:\s*-\s*(?P<b>\d{1,4}))?\s*[\]}]\s*[:.]?\s*"),

@@ -36,6 +36,8 @@ _AROUND_TIMES = re.compile(
     r"(?i)(?P<n>\d{1,3})\s+(?:all\s+)?around(?:\s*,?\s*(?:x\s*(?P<many>\d{1,2})|(?P<more>\d{1,2})\s*(?:x|times|rounds|rnds)))?\W*"
 )
 """'30 around x2'."""
+_COUNT_TIMES = re.compile(r"(?P<n>\d{1,3})\s*x\s*(?P<many>\d{1,2})\s*[(\[]\s*(?P=n)\s*[)\]]\W*")
+"""'24 x 3 (24)': so many rounds of a count that is said again behind."""
 _SHAPING = (Sort.DOUBLE, Sort.TOGETHER, Sort.TURN, Sort.CHAIN, Sort.REPEAT, Sort.SKIP, Sort.LEAVE)
 """What a sentence of plain rounds does not speak of."""
 
@@ -174,7 +176,7 @@ class Retold(Parts):
         if (found := _PLAIN_MANY.fullmatch(text)) is not None:
             said = found["n"].lower()
             return CARDINALS.get(said) or (int(said) if said.isdigit() else 1)
-        if many := plain_rounds_in(text, self.vocabulary()) or self._all_around(text):
+        if many := plain_rounds_in(text, self.vocabulary()) or self.all_around(text):
             return many
         up_to = _UP_TO.search(text)
         if up_to is None or re.search(r"(?i)\bmore\b", text):
@@ -185,8 +187,10 @@ class Retold(Parts):
         last = CARDINALS.get(up_to["n"].lower()) or int(up_to["n"])
         return max(last - self.part.last, 0)
 
-    def _all_around(self, text: str) -> int:
-        """'30 around x2' on 30 stitches: so many plain rounds; 0 for anything else."""
+    def all_around(self, text: str) -> int:
+        """'30 around x2' or '30 x 2 (30)' on 30 stitches: so many plain rounds; 0 for anything else."""
+        if (counted := _COUNT_TIMES.fullmatch(text.strip(" -"))) and int(counted["n"]) == self.part.live:
+            return int(counted["many"])
         found = _AROUND_TIMES.fullmatch(text.strip())
         if found is None or int(found["n"]) != self.part.live:
             return 0

@@ -6,7 +6,7 @@ import re
 from collections.abc import Collection
 from dataclasses import dataclass, replace
 
-from craft.problems import Problem
+from craft.problems import Problem, Span
 from craft.rounds.stitches import Terms
 from craft.text.freehand.by_counts import counts_alone, counts_gone_to, counts_listed, is_count_alone
 from craft.text.freehand.carried_on import tells_shaping
@@ -34,6 +34,9 @@ MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 
 MOST_LINES = 2 * MOST_ROWS
 """Lines of a text that is made into rows at all: some are empty, and some are wrapped."""
+
+_SO_MANY = re.compile(r"(?P<n>\d{1,2})\s*[^\W\d_]{1,8}\s*[.,;]?\s*(?:[(\[](?P=n)[^()\[\]]{0,8}[)\]])?\W*")
+"""'6 fM.', '6 fM (6)'."""
 
 MOST_BETWEEN = 5
 """Lines to look on for the next round's label."""
@@ -177,6 +180,15 @@ class _Reader(OneLine):
             end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
             self.labelled(row, label, row.text[label.end : end].strip())
 
+    def _is_the_ring_again(self, rest: str) -> bool:
+        """'6 fM in Fadenring. / 1. Rd: 6 fM.': whether the first round's stitches are only said once more, with its number."""
+        worked = self.part.rounds
+        told = _SO_MANY.fullmatch(rest.strip())
+        ringed = len(worked) == 1 and worked[0].work.endswith(" in ring") and self.out[-1].makes_round
+        if told is None or self.waiting or not ringed:
+            return False
+        return worked[0].work.split(" ", maxsplit=1)[0] == told["n"] and self._says_stitches(rest)
+
     def _last_behind_dash(self, text: str, label: Label) -> Label | None:
         """The label of several rounds that 'Rd. 6 - 8 fM' is where the next round is the ninth; at the end of a part, where
         it is told that all stitches of the round below are worked. None where it is one round of eight."""
@@ -213,6 +225,9 @@ class _Reader(OneLine):
             label = label_at(item) or Label(None, None, 0, 0)
             if label.first is not None and label.first == label.last != self.part.last + 1:
                 label = replace(label, first=None, last=None, many=label.first)  # '2 Rd fM': two of them
+            if many := self.all_around(item):
+                self.labelled(row, Label(None, None, 0, 0, many=many), "plain")
+                continue
             works = self._says_stitches(item) or label.many > 1 or any(t.sure and t.count for t in tails(item))
             if works and not self.ends_part_in_line(item):
                 self.labelled(row, label, item[label.end :].strip())
@@ -396,6 +411,9 @@ class _Reader(OneLine):
             rest = f"[{ahead[1]}]. {rest[ahead.end() :]}".strip(". ")
         first = label.first if label.first is not None else self.part.last + 1
         last = label.last if label.last is not None else first + label.many - 1
+        if first == last == 1 and self._is_the_ring_again(rest):
+            self.out[-1] = replace(self.out[-1], span=Span(self.out[-1].span.start, row.span.end))
+            return
         again = bool(self.part.rounds) and self._taken_up_again()
         bridge = self._bridge() if self.part.rounds else 0
         if not again and (
