@@ -3,15 +3,25 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import sentences, tails
-from craft.text.freehand.labels import ROUNDS, Label
+from craft.text.freehand.labels import ROUNDS, Label, labels_in
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.references import reference_in
 from craft.text.freehand.starts import Starts
 from craft.text.freehand.stripes import stripes_in
+
+_SO_MANY = re.compile(r"(?P<n>\d{1,2})\s*[^\W\d_]{1,8}\s*[.,;]?\s*(?:[(\[](?P=n)[^()\[\]]{0,8}[)\]])?\W*")
+"""'6 fM.', '6 fM (6)'."""
+
+MOST_BETWEEN = 5
+"""Lines to look on for the next round's label."""
+
+_LAST_BEHIND_DASH = re.compile(rf"(?i)(?:{ROUNDS}|r)\.?\s*\d{{1,3}}\s+-\s+(?P<b>\d{{1,3}})\s+(?=[^\W\d])")
+"""'Rd. 6 - 8 fM'."""
 
 FOLD_AHEAD = re.compile(rf"(?i)([(\[]\s*\d{{1,3}}\s*(?:{ROUNDS})\.?\s*[)\]])\s*[:.=-]+\s*(?=\S)")
 """'Rnd 6-8 (3 rnds): sc': how many rounds that is, before their work."""
@@ -102,3 +112,29 @@ class NumberedRows(Starts):
 
     def _says_stitches(self, text: str) -> bool:
         return any(t.sort in _WORKED for t in tokens(text, self.vocabulary()))
+
+    def is_the_ring_again(self, rest: str) -> bool:
+        """'6 fM in Fadenring. / 1. Rd: 6 fM.': whether the first round's stitches are only said once more, with its number."""
+        worked = self.part.rounds
+        told = _SO_MANY.fullmatch(rest.strip())
+        ringed = len(worked) == 1 and worked[0].work.endswith(" in ring") and self.out[-1].makes_round
+        if told is None or self.waiting or not ringed:
+            return False
+        return worked[0].work.split(" ", maxsplit=1)[0] == told["n"] and self._says_stitches(rest)
+
+    def last_behind_dash(self, text: str, label: Label) -> Label | None:
+        """The label of several rounds that 'Rd. 6 - 8 fM' is where the next round is the ninth; at the end of a part, where
+        it is told that all stitches of the round below are worked. None where it is one round of eight."""
+        dashed = _LAST_BEHIND_DASH.match(text, label.start)
+        if dashed is None or label.first is None or label.last != label.first or int(dashed["b"]) <= label.first:
+            return None
+        last = int(dashed["b"])
+        ahead = (labels_in(row.text, last + 1) for row in self.rows[self.at + 1 : self.at + MOST_BETWEEN])
+        following = next((found[0].first for found in ahead if found), None)
+        several = following == last + 1
+        if not several and following in (None, 1) and last != self.part.live:
+            rest = text[dashed.end() :]
+            counts = {t.count for t in tails(rest, self.language) if t.sure and t.count is not None}
+            each = any(t.sort in (Sort.EACH, Sort.EVERY) for t in tokens(rest, self.vocabulary()))
+            several = self.part.live in counts or (not counts and each)
+        return replace(label, last=last, end=dashed.end()) if several else None

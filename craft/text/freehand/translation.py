@@ -14,7 +14,7 @@ from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.headings import heading_as_said, heading_of
-from craft.text.freehand.labels import ROUNDS, Label, label_at, labels_in
+from craft.text.freehand.labels import Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
@@ -34,15 +34,6 @@ MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 
 MOST_LINES = 2 * MOST_ROWS
 """Lines of a text that is made into rows at all: some are empty, and some are wrapped."""
-
-_SO_MANY = re.compile(r"(?P<n>\d{1,2})\s*[^\W\d_]{1,8}\s*[.,;]?\s*(?:[(\[](?P=n)[^()\[\]]{0,8}[)\]])?\W*")
-"""'6 fM.', '6 fM (6)'."""
-
-MOST_BETWEEN = 5
-"""Lines to look on for the next round's label."""
-
-_LAST_BEHIND_DASH = re.compile(rf"(?i)(?:{ROUNDS}|r)\.?\s*\d{{1,3}}\s+-\s+(?P<b>\d{{1,3}})\s+(?=[^\W\d])")
-"""'Rd. 6 - 8 fM'."""
 
 MOST_HEADING = 90
 """Code points of a line that may be a heading with something behind it."""
@@ -155,7 +146,7 @@ class _Reader(OneLine):
         if self.striped(row, row.text):
             return
         labels = [] if elsewhere else labels_in(row.text, self.part.last + 1)
-        if labels and (ranged := self._last_behind_dash(row.text, labels[0])) is not None:
+        if labels and (ranged := self.last_behind_dash(row.text, labels[0])) is not None:
             labels = [ranged]
         if labels and stripes_in(row.text[labels[0].end :], self.vocabulary()) is not None:
             labels = labels[:1]  # 'Rnds 6 and 7: 1 round in A, 1 round in B': no labels of their own
@@ -179,32 +170,6 @@ class _Reader(OneLine):
         for k, label in enumerate(labels):
             end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
             self.labelled(row, label, row.text[label.end : end].strip())
-
-    def _is_the_ring_again(self, rest: str) -> bool:
-        """'6 fM in Fadenring. / 1. Rd: 6 fM.': whether the first round's stitches are only said once more, with its number."""
-        worked = self.part.rounds
-        told = _SO_MANY.fullmatch(rest.strip())
-        ringed = len(worked) == 1 and worked[0].work.endswith(" in ring") and self.out[-1].makes_round
-        if told is None or self.waiting or not ringed:
-            return False
-        return worked[0].work.split(" ", maxsplit=1)[0] == told["n"] and self._says_stitches(rest)
-
-    def _last_behind_dash(self, text: str, label: Label) -> Label | None:
-        """The label of several rounds that 'Rd. 6 - 8 fM' is where the next round is the ninth; at the end of a part, where
-        it is told that all stitches of the round below are worked. None where it is one round of eight."""
-        dashed = _LAST_BEHIND_DASH.match(text, label.start)
-        if dashed is None or label.first is None or label.last != label.first or int(dashed["b"]) <= label.first:
-            return None
-        last = int(dashed["b"])
-        ahead = (labels_in(row.text, last + 1) for row in self.rows[self.at + 1 : self.at + MOST_BETWEEN])
-        following = next((found[0].first for found in ahead if found), None)
-        several = following == last + 1
-        if not several and following in (None, 1) and last != self.part.live:
-            rest = text[dashed.end() :]
-            counts = {t.count for t in tails(rest, self.language) if t.sure and t.count is not None}
-            each = any(t.sort in (Sort.EACH, Sort.EVERY) for t in tokens(rest, self.vocabulary()))
-            several = self.part.live in counts or (not counts and each)
-        return replace(label, last=last, end=dashed.end()) if several else None
 
     def _stands_apart(self, row: Row) -> bool:
         """Whether a row in capitals has an empty line above it: a heading like that of the section, and no item of it."""
@@ -411,7 +376,7 @@ class _Reader(OneLine):
             rest = f"[{ahead[1]}]. {rest[ahead.end() :]}".strip(". ")
         first = label.first if label.first is not None else self.part.last + 1
         last = label.last if label.last is not None else first + label.many - 1
-        if first == last == 1 and self._is_the_ring_again(rest):
+        if first == last == 1 and self.is_the_ring_again(rest):
             self.out[-1] = replace(self.out[-1], span=Span(self.out[-1].span.start, row.span.end))
             return
         again = bool(self.part.rounds) and self._taken_up_again()
