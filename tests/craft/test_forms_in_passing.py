@@ -166,3 +166,9 @@ def test_a_count_and_how_often_tell_rounds_in_a_list() -> None:
 def test_sentences_that_say_what_is_left_are_not_kept_as_words() -> None:
     told = "Begin with six in the ring. Next time round put two in every stitch so you get 12. In the last round do 4 sc, dec, "
     assert not check(f"Arm\n\n{told}4 sc, dec so that 10 remain.\n").sound
+
+
+@pytest.mark.parametrize(("count", "sound"), [(2, True), (3, False)])
+def test_a_chain_that_is_turned_begins_rows_of_which_nothing_is_guessed(count: int, sound: bool) -> None:
+    rows = "Row 1 - starting in second ch, 4 sc, ch 1, turn (4)\nRow 2 - sc2tog twice"
+    assert check(f"Wing (make 2, flat)\nChain 5, turn.\n{rows} ({count})\n").sound is sound

@@ -37,8 +37,8 @@ MOST_APART = 40
 
 @dataclass(frozen=True, slots=True)
 class _Said:
-    """What a round's words tell without any grammar. times: the numbers beside every word that says how often: one of them
-    does. ones, twos: how often the numbers one and two stand there, 'two (2)' once. after: the shaping is behind so many
+    """What a round's words tell without any grammar. times: the numbers beside every word that says how often, or in it: one of
+    them does. ones, twos: how often the numbers one and two stand there, 'two (2)' once. after: the shaping is behind so many
     stitches, 'decrease after every second stitch'."""
 
     numbers: frozenset[int]
@@ -141,7 +141,8 @@ def _told(tokens: Sequence[Token]) -> _Said | None:
     numbers = frozenset(int(t.value) for t in tokens if t.sort in (Sort.NUMBER, Sort.OFTEN))
     ordinals = frozenset(int(t.value) for t in tokens if t.sort is Sort.ORDINAL)
     beside = [tokens[max(k - 1, 0) : k + 2] for k, t in enumerate(tokens) if t.sort is Sort.TIMES]
-    times = tuple(frozenset(int(t.value) for t in near if t.sort is Sort.NUMBER) for near in beside)
+    often = (frozenset((int(t.value),)) for t in tokens if t.sort is Sort.OFTEN)
+    times = (*(frozenset(int(t.value) for t in near if t.sort is Sort.NUMBER) for near in beside), *often)
     said = _each_once(tokens)
     after = any(str(t.value).lower() in _AFTER for t in tokens)
     return _Said(

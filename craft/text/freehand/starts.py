@@ -27,7 +27,7 @@ _FOUNDATION = re.compile(r"(?:with [\w ]+, )?(\d+) fsc(?:, join)?")
 
 
 _CHAINED = re.compile(
-    r"(?:with [\w ]+, |from 2nd ch, )?ch (\d+)(?:, with [\w ]+)?(, join)?(, skip 1|, in 2nd ch from hook)?"
+    r"(?:with [\w ]+, |from 2nd ch, )?ch (\d+)(?:, with [\w ]+)?(, join)?(?:, turn)?(, skip 1|, in 2nd ch from hook)?"
 )
 """'ch 6, starting from the second chain:': a chain, and where it is worked into."""
 
