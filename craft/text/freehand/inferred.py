@@ -141,7 +141,8 @@ def _told(tokens: Sequence[Token]) -> _Said | None:
     numbers = frozenset(int(t.value) for t in tokens if t.sort in (Sort.NUMBER, Sort.OFTEN))
     ordinals = frozenset(int(t.value) for t in tokens if t.sort is Sort.ORDINAL)
     beside = [tokens[max(k - 1, 0) : k + 2] for k, t in enumerate(tokens) if t.sort is Sort.TIMES]
-    often = (frozenset((int(t.value),)) for t in tokens if t.sort is Sort.OFTEN)
+    # 'Twice into each' tells an increase, where 'sc2tog twice' tells two.
+    often = (frozenset((int(t.value),)) for t in tokens if t.sort is Sort.OFTEN and "dec" in stitches)
     times = (*(frozenset(int(t.value) for t in near if t.sort is Sort.NUMBER) for near in beside), *often)
     said = _each_once(tokens)
     after = any(str(t.value).lower() in _AFTER for t in tokens)
