@@ -48,33 +48,50 @@ def ask(user: User, kind: str, question: str, identity: str | None = None) -> Jo
     much in line already.
     """
     key = key_of(kind, question if identity is None else identity)
+    job = None
+    while job is None:
+        job = _asked_again(user, key, question) or _put_in_line(user, key, kind, question)
+    job.refresh_from_db()
+    return job
+
+
+def _asked_again(user: User, key: str, question: str) -> Job | None:
+    """The job of a question that was asked before, begun anew where it came to no end; None where there is none."""
+    with transaction.atomic():
+        job = Job.objects.select_for_update().filter(owner=user, key=key).first()
+        if job is None:
+            return None
+        silent = job.state == State.RUNNING and job.heartbeat < _silent()
+        again = silent or job.state in (State.FAILED, State.CANCELLED)
+        if again:
+            job.state, job.progress, job.attempt, job.error = State.WAITING, 0, 0, ""
+            job.question, job.size = question, len(question.encode())
+            job.heartbeat = timezone.now()
+        # Whoever called it off no longer waits; whoever asks now does.
+        job.cancel_asked = False
+        job.used = timezone.now()
+        job.save()
+        if again:
+            pk = job.pk
+            transaction.on_commit(lambda: begin(pk))
+    return job
+
+
+def _put_in_line(user: User, key: str, kind: str, question: str) -> Job | None:
+    """A new job; None where another window asked the same question in the same moment: that one's serves both.
+
+    In a transaction of its own: whoever comes second gives back what the refused row holds before she looks at the
+    other's. Two that kept it and then wanted the row for themselves would wait for each other for ever.
+    """
     size = len(question.encode())
-    if not Job.objects.filter(owner=user, key=key).exists():
-        _has_room(user, size)
+    _has_room(user, size)
     try:
         with transaction.atomic():
-            job, fresh = Job.objects.select_for_update().get_or_create(
-                owner=user, key=key, defaults={"kind": kind, "question": question, "size": size}
-            )
-            silent = job.state == State.RUNNING and job.heartbeat < _silent()
-            again = silent or job.state in (State.FAILED, State.CANCELLED)
-            if again:
-                job.state, job.progress, job.attempt, job.error = State.WAITING, 0, 0, ""
-                job.question, job.size = question, size
-                job.heartbeat = timezone.now()
-            # Whoever called it off no longer waits; whoever asks now does.
-            job.cancel_asked = False
-            job.used = timezone.now()
-            job.save()
-            if fresh or again:
-                pk = job.pk
-                transaction.on_commit(lambda: begin(pk))
+            job = Job.objects.create(owner=user, key=key, kind=kind, question=question, size=size)
+            transaction.on_commit(lambda: begin(job.pk))
     except IntegrityError:
-        # Two windows asked the same question in the same moment; the other one's job serves both.
-        job = Job.objects.get(owner=user, key=key)
-    if fresh:
-        _forget_oldest(user)
-    job.refresh_from_db()
+        return None
+    _forget_oldest(user)
     return job
 
 

@@ -5,14 +5,12 @@ from __future__ import annotations
 import json
 import re
 from datetime import timedelta
-from threading import Barrier, Thread
 from typing import Any
 
 import pytest
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.mail import EmailMessage
-from django.db import OperationalError, connection
 from django.db.models import F, QuerySet
 from django.test import Client
 from django.utils import timezone
@@ -20,6 +18,7 @@ from django.utils import timezone
 from studio.accounts import forgotten
 from studio.accounts.models import Tries
 from studio.accounts.tries import BY_ADDRESS, BY_NAME, SIGN_UPS, Counter, clear_old
+from tests.studio.at_once import at_once
 from tests.studio.conftest import Studio
 
 
@@ -138,21 +137,7 @@ def test_the_present_password_is_not_guessed_by_whoever_finds_a_session_open(
 
 @pytest.mark.django_db(transaction=True)
 def test_tries_at_once_are_all_counted(user: User) -> None:
-    begun = Barrier(6)
-    statuses: list[int] = []
-
-    def guess() -> None:
-        try:
-            begun.wait(10)
-            statuses.append(post_only(Client(), "/session", WRONG))
-        finally:
-            connection.close()
-
-    threads = [Thread(target=guess) for _ in range(6)]
-    for thread in threads:
-        thread.start()
-    for thread in threads:
-        thread.join(30)
+    statuses = at_once(6, lambda _: post_only(Client(), "/session", WRONG))
     assert set(statuses) <= {422, 429, 503}
     assert Tries.objects.order_by("-tries").first().tries == statuses.count(422)  # type: ignore[union-attr]
 
@@ -161,27 +146,14 @@ def test_tries_at_once_are_all_counted(user: User) -> None:
 def test_many_at_once_never_wait_for_each_other_in_a_ring() -> None:
     """Eight at once count for a name and for an address, a hundred times: before the row was found by its key alone,
     the database broke about one count in 150 off."""
-    broken: list[OperationalError] = []
     for turn in range(100):
         counters = [Counter("Knocks", (str(turn),), BY_NAME), Counter("Knocks from there", (str(turn),), BY_NAME)]
-        begun = Barrier(8)
 
-        def knock(counters: list[Counter] = counters, begun: Barrier = begun) -> None:
-            try:
-                begun.wait(10)
-                for counter in counters:
-                    counter.count()
-            except OperationalError as error:
-                broken.append(error)
-            finally:
-                connection.close()
+        def knock(_: int, counters: list[Counter] = counters) -> None:
+            for counter in counters:
+                counter.count()
 
-        threads = [Thread(target=knock) for _ in range(8)]
-        for thread in threads:
-            thread.start()
-        for thread in threads:
-            thread.join(30)
-    assert not broken
+        at_once(8, knock)
     assert set(Tries.objects.values_list("tries", flat=True)) == {8}
 
 

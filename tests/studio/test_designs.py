@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-import threading
 from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
-from django.db import connection, connections
+from django.db import connection
 from django.test import Client
 
 from studio.accounts.actions import sign_up
 from studio.designs.models import Design, PartVersion, Revision, TypedText
 from studio.designs.texts import save_typed
 from studio.errors import Refusal
+from tests.studio.at_once import at_once
 from tests.studio.conftest import BALL, Studio, rounds
 
 
@@ -247,25 +247,15 @@ def test_two_saves_at_once_leave_one_winner_and_one_choice() -> None:
     client = Client()
     client.force_login(user)
     made, key = Studio(client).with_part()
-    results: list[str] = []
-    gate = threading.Barrier(4)
 
-    def save(n: int) -> None:
-        gate.wait()
+    def save(number: int) -> str:
         try:
-            save_typed(user, made["id"], key, f"text {n}", made["parts"][0]["etag"])
-            results.append("saved")
+            save_typed(user, made["id"], key, f"text {number}", made["parts"][0]["etag"])
         except Refusal as refused:
-            results.append(refused.kind)
-        finally:
-            connections["default"].close()
+            return refused.kind
+        return "saved"
 
-    threads = [threading.Thread(target=save, args=(n,)) for n in range(4)]
-    for t in threads:
-        t.start()
-    for t in threads:
-        t.join()
-    assert sorted(results) == ["saved", "stale-text", "stale-text", "stale-text"]
+    assert sorted(at_once(4, save)) == ["saved", "stale-text", "stale-text", "stale-text"]
 
 
 def test_the_shelf_asks_the_database_little(studio: Studio, user: User) -> None:

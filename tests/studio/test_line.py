@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
-from threading import Barrier, Thread
 from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
-from django.db import connection
 from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
 from hypothesis import given
@@ -19,6 +17,7 @@ from studio.jobs import actions, kinds, line
 from studio.jobs.line import Waiting, in_turn
 from studio.jobs.models import Job, Line, State
 from studio.jobs.working import work_next
+from tests.studio.at_once import at_once
 from tests.studio.conftest import Studio
 
 DATABASE = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "ENQUEUE_ON_COMMIT": True}}
@@ -150,24 +149,8 @@ def test_workers_that_come_at_once_to_a_new_line_take_a_job_each(waiting_line: N
     for turn in range(3):
         Line.objects.all().delete()
         jobs = {actions.ask(user, "echo", f"{turn} {n}").pk for n in range(4)}
-        begun = Barrier(4)
-        taken: list[int] = []
-
-        def worker(begun: Barrier = begun, taken: list[int] = taken) -> None:
-            try:
-                begun.wait(10)
-                job = line.take()
-                assert job is not None
-                taken.append(job.pk)
-            finally:
-                connection.close()
-
-        threads = [Thread(target=worker) for _ in range(4)]
-        for thread in threads:
-            thread.start()
-        for thread in threads:
-            thread.join(30)
-        assert set(taken) == jobs
+        taken = at_once(4, lambda _: line.take())
+        assert {job.pk for job in taken if job is not None} == jobs
 
 
 @pytest.mark.django_db(transaction=True)
@@ -178,3 +161,12 @@ def test_a_ticket_that_was_lost_is_drawn_again(waiting_line: None, user: User) -
     Job.objects.update(heartbeat=timezone.now() - actions.LOST_IN_LINE - timedelta(seconds=1))
     assert [actions.resume() for _ in range(4)] == [1, 1, 1, 0], "one at each look"
     assert DBTaskResult.objects.count() == len(jobs)
+
+
+@pytest.mark.django_db(transaction=True)
+def test_windows_that_ask_the_same_at_once_have_one_job_and_none_is_sent_away(waiting_line: None, user: User) -> None:
+    """A page that is loaded again asks what the one before asked, and so does every window beside it."""
+    for turn in range(10):
+        asked = at_once(6, lambda _, question=str(turn): actions.ask(user, "echo", question).pk)  # type: ignore[misc]
+        assert len(set(asked)) == 1
+    assert Job.objects.count() == DBTaskResult.objects.count() == 10, "and a ticket each"
