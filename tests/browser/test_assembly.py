@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+import time
 from collections.abc import Callable
 
 import numpy as np
@@ -15,7 +16,7 @@ from playwright.sync_api import Page, expect
 from studio.bench.scenes import staged
 from studio.designs.actions import add_part, create_design
 from studio.designs.models import Design
-from tests.browser.conftest import drawn, saved
+from tests.browser.conftest import PATIENCE, drawn, saved
 
 BODY = (
     "R1: 6 sc in ring [6]\nR2: inc x 6 [12]\nR3: (sc, inc) x 6 [18]\nR4: (2 sc, inc) x 6 [24]\nR5: (3 sc, inc) x 6 [30]\n"
@@ -241,16 +242,30 @@ def stitch_of(page: Page, name: str) -> tuple[float, float]:
     raise AssertionError(f"The pointer found no stitch of {name}.")
 
 
+LEAST_SHOWN = 8
+"""Pixels of a handle's colour, before it is taken for shown."""
+
+
 def handle_of(page: Page, rgb: tuple[int, int, int]) -> tuple[float, float]:
-    """Where on the screen a handle of that colour lies."""
+    """Where on the screen the handle of that colour lies, once it is shown and lies still."""
+    looks: list[tuple[float, float] | None] = [None]
+    end = time.monotonic() + PATIENCE / 1000
+    while looks[-1] is None or looks[-1] not in looks[:-1]:
+        assert time.monotonic() < end, "no handle is shown, or it does not come to rest"
+        looks = [looks[-1], _look_for_handle(page, rgb)]
+        page.wait_for_timeout(100)
+    return looks[-1]
+
+
+def _look_for_handle(page: Page, rgb: tuple[int, int, int]) -> tuple[float, float] | None:
+    """Where it lies in this moment; None when it is not painted."""
     figure = page.get_by_test_id("figure")
     box = figure.bounding_box()
     assert box is not None
     pixels = np.asarray(Image.open(io.BytesIO(figure.screenshot())).convert("RGB")).astype(int)
     pixels = pixels[:-60]  # above the buttons for the side, one of which is blue
     down, across = np.nonzero((np.abs(pixels - rgb) < 30).all(2))
-    assert len(down) > 8, "no handle is shown"
-    return box["x"] + float(across.mean()), box["y"] + float(down.mean())
+    return (box["x"] + float(across.mean()), box["y"] + float(down.mean())) if len(down) > LEAST_SHOWN else None
 
 
 def drag(page: Page, start: tuple[float, float], end: tuple[float, float]) -> None:
