@@ -77,6 +77,10 @@ def with_passed_over(checked: Checked) -> Checked:
     return replace(checked, problems=ordered((*checked.problems, *told)))
 
 
+_BEGINS_NUMBERED = re.compile(r"[>\s]*(?P<n>\d{1,3})(?!\d|\s*(?:mm|cm))")
+"""'5-8 recto, 24', where the rounds 5 to 8 are left out."""
+
+
 def _in_gaps(checked: Checked) -> Iterator[Line]:
     """Lines of prose with stitches that stand where a round's number is left out: the round is told in them."""
     skipped = [p for p in checked.problems if p.code == "skipped-number"]
@@ -89,6 +93,8 @@ def _in_gaps(checked: Checked) -> Iterator[Line]:
             words = set(re.findall(r"[^\W\d_]+", line.text.lower()))
             label = freehand.label_at(line.text.lstrip("> "))
             missing = label is not None and label.first is not None and (not label.bare or label.first in lacking)
+            begun = _BEGINS_NUMBERED.match(line.text)
+            missing = missing or (begun is not None and bool(lacking) and int(begun["n"]) == min(lacking))
             tells = bool(words & freehand.stitch_words()) or missing
             if above < line.number < below and tells:
                 yield line

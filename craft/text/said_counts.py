@@ -20,10 +20,10 @@ _SAYS = (
     r"count(?:\s+them)?|total(?:\s+(?:stitches|sts|of|(?:for\s+)?(?:each|every)\s+round|per\s+round))?|stitches|(?:you|we)(?:'ll)?\s+(?:will\s+|should\s+|now\s+)*have"
     r"|(?:jetzt|nun|dann)?\s*(?:hast\s+du|haben\s+wir|habt\s+ihr)(?:\s+(?:jetzt|nun|noch))?|on\s+obtient|obtienes|obtenemos|ottieni"
     r"|(?:nu\s+)?heb\s+je(?:\s+nu)?|tienes|tenemos|tendr[áe]\w*|quedan|on\s+obtient|(?:vous|tu)\s+(?:avez|as|obtenez)|il\s+(?:reste|y\s+a)|soit"
-    r"|(?:das\s+)?(?:ergibt|sind|macht)|es\s+bleiben|insgesamt|gesamt|abbiamo|avrete|hai|restano|(?:je\s+)?hebt|dat\s+zijn|totaal"
+    r"|(?:das\s+)?(?:ergibt|sind|macht)|es\s+bleiben|(?:(?:jetzt|nun|dann)\s+)?(?:sind\s+es|es\s+sind)(?:\s+(?:nun|jetzt|dann|wieder))*|insgesamt|gesamt|abbiamo|avrete|hai|restano|(?:je\s+)?hebt|dat\s+zijn|totaal"
 )
 _SAID = re.compile(
-    rf"(?im)(?:^|[.,;:!)\]-])\s*(?:{_SAYS})\s*[:=]?\s*(?P<said>\d{{1,4}}){_UNIT}\s*(?:[.!]|$)"
+    rf"(?im)(?:^|[.,;:!)\]-])\s*(?:(?:ora|adesso|ahora|así|now|maintenant|nu)\s+)?(?:{_SAYS})\s*[:=]?\s*(?P<said>\d{{1,4}}){_UNIT}\s*(?:[.!]|$)"
     rf"|[\[({{<]\s*(?:(?:{_SAYS}|=|je|each|jeweils|chacun|cada\s+una|ognuno|elk)\s*[:=]?\s*)?(?P<bracket>\d{{1,4}}){_UNIT}\s*[\])}}>]"
     r"(?=\s*(?:[.;,!]|$))"
     r"|\b(?:through|durch|par|attraverso|por|door)\b[^.\n]{0,30}\b(?:remaining|rem|last|final|restlichen|letzten|restantes|rimanenti"

@@ -65,7 +65,7 @@ class Written:
     def round(self, work: str, count: int, *, many: int = 1, counted: bool = True) -> None:
         first = len(self.counts) + 1
         said = self.count.format(c=count) if counted else ""
-        self.lines.append(f"{self.label.of(first, first + many - 1)} {work}{said}")
+        self.lines.append(f"{self.label.of(first, first + many - 1)} {work}{said}".strip())
         self.counts += [count] * many
 
     def behind(self, remark: str, *, on_the_line: bool) -> None:
@@ -156,3 +156,62 @@ def small_part(language: str, kind: str, number: int) -> tuple[str, tuple[int, .
         written.round(draw.choice(manners[kind][f"r{n}"]), count)
     chain = [draw.choice(manners[kind]["chain"])] if "chain" in manners[kind] else []
     return "\n".join([manners["small_part"], *chain, *written.lines]) + "\n", tuple(written.counts)
+
+
+def told(language: str, kind: str, number: int) -> tuple[str, tuple[int, ...]]:
+    """The text of one hat, in shorthand ('terse') or in whole sentences ('prose'), and what its rounds count."""
+    draw = random.Random(f"{language} {kind} {number}")
+    manners: Mapping[str, Any] = manners_of(language)[kind]
+    said = {key: draw.choice(of) for key, of in manners.items() if key not in ("nths", "words", "one_of_many")}
+    written = Written(_told_label(manners, *said["labels"]), said["counts"])
+    counted = draw.random() > UNCOUNTED
+    many = 2 if "+" in said["labels"][1] else 4
+    written.round(said["rings"], 6, counted=draw.random() > 1 / 2)
+    written.round(said["doubled"], 12)
+    for k in (1, 2):
+        written.round(_shaped(manners, said["increases"], k), 12 + 6 * k)
+    written.round(said["plain"], 24, many=many, counted=counted and said["plain"] != "24")
+    written.round(_shaped(manners, said["decreases"], 2), 18)
+    written.behind(said["stuffed"], on_the_line=False)
+    written.round(_shaped(manners, said["decreases"], 1), 12)
+    written.round(said["halved"], 6)
+    written.behind(said["closed"], on_the_line=False)
+    if kind == "prose":
+        written.lines = [_sentence(line) for line in written.lines]
+    return "\n".join([said["headings"], *written.lines]) + "\n", tuple(written.counts)
+
+
+def _shaped(manners: Mapping[str, Any], work: str, k: int) -> str:
+    said = work.format(k=k, k1=k + 1, k2=k + 2, k1th={1: "second", 2: "third"}[k])
+    many, one = manners.get("one_of_many") or ("", "")
+    return said.replace(f"1 {many}", f"1 {one}") if many and k == 1 else said
+
+
+def _sentence(line: str) -> str:
+    """A line as a sentence: begun with a capital, ended by a stop."""
+    return f"{line[:1].upper()}{line[1:]}{'' if line.endswith('.') else '.'}"
+
+
+@dataclass
+class _ToldLabel(_Label):
+    """A manner of numbering rounds in words. nths, words: which one it is, and its number; unsaid: 'next round' and its like,
+    which the first of all is not called."""
+
+    nths: Sequence[str] = ()
+    words: Sequence[str] = ()
+    unsaid: bool = False
+
+    def of(self, first: int, last: int) -> str:
+        if self.unsaid and first == 1:
+            return ""
+        nths, words = ("", *self.nths), ("", *self.words)
+        numbers: dict[str, object] = {"n": first, "a": first, "b": last}
+        if self.nths:
+            numbers |= {"nth": nths[first], "ath": nths[first], "bth": nths[last]}
+            numbers |= {"Nth": nths[first].capitalize(), "Ath": nths[first].capitalize()}
+            numbers |= {"word": words[first], "aword": words[first], "bword": words[last]}
+        return (self.one if first == last else self.several).format(**numbers)
+
+
+def _told_label(manners: Mapping[str, Any], one: str, several: str) -> _ToldLabel:
+    return _ToldLabel(one, several, manners.get("nths", ()), manners.get("words", ()), unsaid="{" not in one)

@@ -163,9 +163,12 @@ def test_a_count_and_how_often_tell_rounds_in_a_list() -> None:
     assert counts_of(found) == ((6, 12, 18, 18, 18, 18),)
 
 
-def test_sentences_that_say_what_is_left_are_not_kept_as_words() -> None:
+@pytest.mark.parametrize(("left", "sound"), [(10, True), (9, False)])
+def test_sentences_that_say_what_is_left_are_rounds_with_that_count(left: int, sound: bool) -> None:
     told = "Begin with six in the ring. Next time round put two in every stitch so you get 12. In the last round do 4 sc, dec, "
-    assert not check(f"Arm\n\n{told}4 sc, dec so that 10 remain.\n").sound
+    found = check(f"Arm\n\n{told}4 sc, dec so that {left} remain.\n")
+    assert found.sound is sound
+    assert counts_of(found) == ((6, 12, 10),)
 
 
 @pytest.mark.parametrize(("count", "sound"), [(2, True), (3, False)])

@@ -6,10 +6,13 @@ import pytest
 
 from benchmarks.reading import counts_of
 from craft.text.check import check
-from tests.craft.manners import LANGUAGES, SMALL_PARTS, legs, manners_of, pattern, small_part
+from tests.craft.manners import LANGUAGES, SMALL_PARTS, legs, manners_of, pattern, small_part, told
 
 EACH = 60
 """Patterns of a language."""
+
+TOLD = [language for language in LANGUAGES if "terse" in manners_of(language)]
+"""Languages whose shorthand and whose sentences are listed."""
 
 
 @pytest.mark.parametrize("number", range(EACH))
@@ -39,6 +42,26 @@ def test_two_legs_and_a_pair_of_ears_are_read_in_any_manners(language: str, numb
     assert counts_of(found) == counts, text
     assert found.sound, (text, [p.message for p in found.problems])
     assert sum(part.make for part in found.parts) == len(counts) + 1
+
+
+@pytest.mark.parametrize("number", range(EACH // 2))
+@pytest.mark.parametrize("kind", ["terse", "prose"])
+@pytest.mark.parametrize("language", TOLD)
+def test_shorthand_and_whole_sentences_are_read(language: str, kind: str, number: int) -> None:
+    text, counts = told(language, kind, number)
+    found = check(text)
+    assert counts_of(found) == (counts,), text
+    assert found.sound, (text, [p.message for p in found.problems])
+
+
+@pytest.mark.parametrize("kind", ["terse", "prose"])
+@pytest.mark.parametrize("language", TOLD)
+def test_a_wrong_count_is_found_in_shorthand_and_in_sentences(language: str, kind: str) -> None:
+    for number in range(EACH // 4):
+        lines = told(language, kind, number)[0].splitlines()
+        at = max(k for k, line in enumerate(lines) if "18" in line)
+        lines[at] = lines[at].replace("18", "17")
+        assert not check("\n".join(lines) + "\n").sound, lines
 
 
 @pytest.mark.parametrize("language", LANGUAGES)

@@ -93,7 +93,9 @@ def order_of_work(part: Part, worked: WorkedPart) -> Iterator[Problem]:
                     None,
                     item.span,
                 )
-            closed = closed or item.kind is StepKind.CLOSE
+            # Behind the first round it is the ring that is drawn shut, where others follow.
+            ringed = source == 0 and len(worked.rounds) > 1
+            closed = closed or (item.kind is StepKind.CLOSE and not ringed)
 
 
 _NOT_YET = re.compile(r"(?i)\bbefore\b|\bshould\b|\bhave\b.{0,20}\bstuffed\b")

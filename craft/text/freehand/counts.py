@@ -53,6 +53,17 @@ _OUGHT_TO_HAVE = (
 """'Vous devez avoir 18 mailles', 'du solltest jetzt 18 Maschen haben'."""
 
 
+_HAVING = (
+    rf"(?!zus){_IN_ALL}|in\s+totale|(?:for|per|für|pour|por|voor)\s+(?:a|un|ein|een)\s+tota\w+(?:\s+(?:of|di|von|de|van))?|il\s+y\s+(?:en\s+)?a"
+    r"|(?:(?:jetzt|nun|dann)\s+)?(?:sind\s+es|es\s+sind)(?:\s+(?:nun|jetzt|dann|wieder))*"
+    r"|(?:(?:ora|adesso|così)\s+)?(?:hai|abbiamo|avete|avrete|avremo|avrai|ci\s+sono)(?:\s+(?:ora|adesso))?"
+    r"|(?:(?:ahora|así)\s+)?(?:hay|tienes|tenemos|tendrás|tendremos|quedan)(?:\s+ahora)?"
+    r"|(?:(?:je|we|nu)\s+)?(?:hebben|heb|hebt|houd|krijg)(?:\s+(?:je|we|nu|er|dan))*(?:\s+over)?|(?:dat|er)\s+zijn(?:\s+(?:er|nu|dan))*"
+    r"|(?:(?:maintenant|alors)\s+)?(?:vous|tu|on|nous)\s+(?:en\s+)?(?:avez|as|a|avons|aurez|auras|aura|aurons)(?:\s+maintenant)?"
+)
+"""'In totaal 18 steken.', 'Ora hai 18 maglie.': how a sentence behind a round begins that says its count."""
+
+
 @cache
 def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
     n = _number(language)
@@ -75,10 +86,12 @@ def _patterns(language: str) -> tuple[tuple[re.Pattern[str], bool], ...]:
         ),
         (
             re.compile(
-                rf"(?i)\b(?:brings?\s+(?:you|us|it)\s+(?:up\s+|back\s+)?to|there\s+(?:are|will\s+be)(?:\s+still|\s+now|\s+again)?|(?:are|is)\s+(?:down|up)\s+to|you(?:'ll|\s+(?:will|should|ought\s+to|must|now|still|then|again))*\s+have)(?:\s+(?:now|a\s+total\s+of))?\s+({n}){unit}"
+                rf"(?i)\b(?:brings?\s+(?:you|us|it)\s+(?:up\s+|back\s+)?to|there\s+(?:are|will\s+be)(?:\s+still|\s+now|\s+again)?|(?:are|is)\s+(?:down|up)\s+to|you(?:'ll|\s+(?:will|should|ought\s+to|must|now|still|then|again))*\s+(?:have|get))(?:\s+(?:now|a\s+total\s+of))?\s+({n}){unit}"
             ),
             True,
         ),
+        (re.compile(rf"(?i)\bso\s+that\s+(?:only\s+)?({n}){unit}\s+(?:remain|are\s+left|stay)\s*[.!]?\s*$"), True),
+        (re.compile(rf"(?i)(?:^|[.,;:-])\s*(?:{_HAVING})\s*:?\s*({n}){unit}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)\b(?:{_OUGHT_TO_HAVE})\s+({n}){unit}(?:\s+(?:haben|hebben))?\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)(?://|(?<=\s)/|\.{{2,}}|…)\s*({n}){unit}\s*[.!]?\s*$"), True),
         (re.compile(rf"(?i)\bfor\s+({n}){needed}\s*[.!]?\s*$"), True),

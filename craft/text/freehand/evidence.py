@@ -205,6 +205,12 @@ def _other_words(said: Said, below: Below, count: int | None, noise: str) -> Ite
                 f"{before}{work[tall.end() :]}",
                 "the chains that are skipped count as a stitch, shown in the last of them",
             )
+    if count is not None and (numbered := _NUMBERED_SHAPE.fullmatch(work)) is not None:
+        k, shape, many = numbered.groups()
+        yield (
+            f"({k} sc, {shape}) x {many}",
+            "the number before the shaping is so many single crochets, as the count tells",
+        )
     if said.held:
         yield f"on the held stitches, {work}", noise
     if work in _LOOPS_ALONE and count is not None and set(said.noise) <= {"around"}:
@@ -230,6 +236,9 @@ def _other_words(said: Said, below: Below, count: int | None, noise: str) -> Ite
     if "turn, ch 1, " in work:
         yield work.replace("turn, ch 1, ", "turn, "), noise or "the turning chain is no stitch"
 
+
+_NUMBERED_SHAPE = re.compile(r"\((\d{1,2}) (inc|dec)\) x (\d{1,2})")
+"""'[2 inc] x 6' that is counted as 24 on 18."""
 
 _LEADS = re.compile(r"(?:with [^,()]+, )?(?:[BF]LO: )?")
 """What is said of a whole round before its work: its colour, its loops."""

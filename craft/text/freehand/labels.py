@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from craft.remembered import of_short
 from craft.rounds.numbers import CARDINALS, ORDINALS
+from craft.text.freehand.labels_told import label_told
 from craft.text.freehand.lexicon import LANGUAGES, Sort, words_of
 
 _ROWS = r"rows?|reihen?|rh|rangs?|rgs?|hileras?|rig(?:a|he)|rij(?:en)?"
@@ -21,10 +22,12 @@ _STITCHES = (
     r"[hs]?dc|sc|x|ch|v|st|single|half|double|treble|inc\w*|dec\w*|fm|km|lm|feste\w*|zun\w*|abn\w*|m[scb]|maille\w*|aug\w*|dim\w*"
     r"|times|mal|fois|veces|volte|keer|m?p[bar]?|punto\w*|cad(?:enas?)?|cat(?:enelle)?|ml|losse[n]?|l|luftmasche\w*|aum\w*|dism\w*|magli[ae]|vaste\w*|meerd\w*|mind\w*|hv"
 )
+_RINGS = r"mr|mc|am|fr|cm|ml|rings?|anillo|anello|cercle|fadenring"
+"""Rings, as slips of paper name them: 'v1 - 6 AM'."""
 _WORDTO = rf"\s*(?:{_UNTIL}(?!\s*\d{{1,4}}\s*(?:{_STITCHES})(?![^\W\d_])))\s+"
 _DASHTO = (
     r"(?:(?<=\d)[-+&](?=\d)|(?<=\d)[+&](?=[a-zA-Z]{1,3}\.?\d)|\s*-\s*(?=#\d)"
-    rf"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{{1,4}}(?!\d|\s*[(\[]|\s*(?:{_STITCHES})(?![^\W\d_]))))"
+    rf"|\s*-\s*(?=[a-zA-Z]+\.?\s*\d|\d{{1,4}}(?!\d|\s*[(\[]|\s*(?:{_STITCHES}|{_RINGS})(?![^\W\d_]))))"
 )
 """'R2-6', 'Round 2 - Round 6', but 'Round 2 - 6 sc'."""
 _NTH = r"(?:st|nd|rd|th|e|ème|er|ère|ª|º|°|\^[ao]?|a|o|[rdtmvn][ao])?"
@@ -47,30 +50,9 @@ _FORMS = (
 _SPELT = "|".join(CARDINALS)
 _FOREIGNNTHS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.ORDINAL}
 NTHS = "|".join(sorted({*ORDINALS, *_FOREIGNNTHS}, key=lambda w: (-len(w), w)))
-_SENTENCE = re.compile(
-    r"(?i)(?:and\s+|then\s+)?(?:(?:en|de|del|de\s+la|in|from|for|dans|nel|nei|im|in\s+der|in\s+den|dal|aux?)\s+"
-    rf"(?:la|las|le|les|the|der|het|l')?|las|les|die|i)\s*{_WORD}\s+"
-    rf"(?P<a>\d{{1,4}}|{_SPELT})(?:(?:\s*,\s*\d{{1,3}})*\s+(?:a|al|to|bis|à|tot|and|through|und|et|y|e|en)\s+(?:la|the|le)?\s*(?:{_WORD}\s+)?(?P<b>\d{{1,4}}|{_SPELT}))?(?!\w)\s*[,:]?\s*"
-)
 _ARE = re.compile(
     rf"(?i){_WORD}\s+(?P<a>{_SPELT}|\d{{1,3}})(?:\s+(?:and|to|through)\s+(?P<b>{_SPELT}|\d{{1,3}}))?\s+(?:(?:is|are)\s+(?:worked\s+)?(?=plain|even|straight|just|all|\d|(?:{_SPELT})\b)|(?=alternates?\b))"
 )
-_SENTENCE_NTH = re.compile(
-    rf"(?i)(?:and\s+|then\s+)?(?:in\s+der|in\s+the|for\s+the|nel|dans\s+le|au|en\s+la|in\s+de|the|die|la|le|il|de)\s+"
-    rf"(?P<a>\d{{1,3}}|{NTHS})\s*\.?{_NTH}(?:\s+(?:and|to|through|und|bis|et|à|y|a|e|en|tot)\s+(?:the\s+|der\s+|la\s+|de\s+)?"
-    rf"(?P<b>\d{{1,3}}|{NTHS})\s*\.?{_NTH})?\s*{_WORD}(?!\w)\s*[,:]?\s*"
-)
-"""'In der 2. Runde wird …', 'in the third round …'."""
-_FROM_NTH = re.compile(
-    rf"(?i)(?:dal|dall'|dalla|vom|von\s+der|von|du|de\s+la|de|from\s+the|from|van\s+de|van)\s*(?P<a>\d{{1,3}}|{NTHS})\s*\.?{_NTH}\s*(?:{_WORD}\s*)?"
-    rf"(?:all'|alla|al|bis(?:\s+zur)?|au|à|a\s+la|to\s+the|to|tot(?:\s+en\s+met)?(?:\s+de)?)\s*(?P<b>\d{{1,3}}|{NTHS})\s*\.?{_NTH}\s*{_WORD}(?!\w)(?:\s*,\s*|{_END})"
-)
-"""'dal 6° all'8° giro'."""
-_FROM_ROUND = re.compile(
-    rf"(?i)(?:dal|vom|von|du|de\s+la|de|del|desde\s+la|from|van)\s+{_WORD}\s+(?P<a>\d{{1,3}})\s+"
-    rf"(?:all?|bis|au|à|a|to|through|hasta|tot(?:\s+en\s+met)?|t/m)\s+(?:(?:la|el|il|zur)\s+)?{_WORD}\s+(?P<b>\d{{1,3}})(?!\w){_END}"
-)
-"""'Du tour 6 au tour 8'."""
 _COUNT_FIRST = re.compile(
     rf"(?i)(?P<count>\d{{1,4}})\s*=\s*(?P<a>\d{{1,4}}){_NTH}(?:{_TO}(?P<b>\d{{1,4}}){_NTH})?\s*{_WORD}\s*:?\s*"
 )
@@ -81,13 +63,10 @@ _COUNT_COLON = re.compile(
 
 _ROMAN = re.compile(rf"(?P<word>(?i:{_WORD})\s+)?(?P<a>[IVX]{{1,6}})(?:{_TO}(?P<b>[IVX]{{1,6}}))?\s*[.:)]\s+")
 _NEXT = re.compile(
-    rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|following|last|final|nächste|letzte|suivant|siguiente|volgende)\s+{_WORD}(?!\w)\s*[:.)-]?\s*|(?:next|last|final)\s+one\s*:\s*|(?:and\s+|und\s+|et\s+|y\s+|e\s+|en\s+)?(?:another\s+round|one\s+more\s+round|noch\s+eine\s+runde|encore\s+un\s+(?:tour|rang)|otra\s+vuelta(?:\s+más)?|un\s+altro\s+giro|nog\s+een\s+toer)\s*[,:.-]\s*|(?:tour|vuelta|giro|toer)\s+(?:suivant|siguiente|successivo)\s*[:.)-]?\s*|(?:next|then|after\s+that)\s*:\s*"
+    rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|last|final)\s+one\s*:\s*|(?:and\s+|und\s+|et\s+|y\s+|e\s+|en\s+)?(?:another\s+round|one\s+more\s+round|noch\s+eine\s+runde|encore\s+un\s+(?:tour|rang)|otra\s+vuelta(?:\s+más)?|un\s+altro\s+giro|nog\s+een\s+toer)\s*[,:.-]\s*|(?:next|then|after\s+that)\s*:\s*"
 )
 _FOREIGN_NUMBERS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.NUMBER}
 CARDINAL = "|".join(sorted({*CARDINALS, *_FOREIGN_NUMBERS}, key=lambda w: (-len(w), w)))
-_NEXT_MANY = re.compile(
-    rf"(?i)(?:for\s+)?(?:the\s+)?(?:next|following|nächsten|siguientes|volgende|prochains|prossimi)\s+(?P<n>\d{{1,3}}|{'|'.join(CARDINALS)})\s+{_WORD}(?!\w)\s*[:.)-]?\s*"
-)
 _MANY = re.compile(
     rf"(?i)(?:(?:then|now|and|dann|puis|luego|poi|dan)\s+)*(?:(?:altri|altre|otras?|autres|weitere|noch|nog|another)\s+)?"
     rf"(?:(?P<n>\d{{1,3}}|{CARDINAL})\s+(?:more\s+)?(?:rounds|rnds|runden|vueltas|tours|giri|toeren)|(?P<one>1|one)\s+(?:more\s+)?(?:round|rnd)"
@@ -198,14 +177,11 @@ def _label(text: str, by: int) -> Label | None:
     for k, form in enumerate(_FORMS):
         if m := form.match(text):
             return _made(m, by, bare=k > 7)
-    if (
-        m := _SENTENCE.match(text)
-        or _SENTENCE_NTH.match(text)
-        or _FROM_NTH.match(text)
-        or _FROM_ROUND.match(text)
-        or _ARE.match(text)
-    ):
+    if m := _ARE.match(text):
         return _made(m, by)
+    if (told := label_told(text)) is not None:
+        row = bool(_IS_ROW.search(text[: told.end]))
+        return Label(told.first, told.last, by, by + told.end, row=row, many=told.many)
     if m := _NTH_ALONE.match(text):
         first = spelled(m["a"])
         return Label(first, first, by, by + m.end(), bare=True)
@@ -213,9 +189,6 @@ def _label(text: str, by: int) -> Label | None:
         first = roman(m.group("a"))
         last = roman(m.group("b")) if m.group("b") else first
         return Label(first, last, by, by + m.end(), bare=m.group("word") is None)
-    if m := _NEXT_MANY.match(text):
-        said = m.group("n").lower()
-        return Label(None, None, by, by + m.end(), many=CARDINALS.get(said) or int(said))
     if m := _NEXT.match(text):
         return Label(None, None, by, by + m.end(), row=bool(_IS_ROW.search(m.group(0))))
     return None

@@ -129,6 +129,7 @@ def _colours_worked(found: list[Row], language: str) -> dict[str, str]:
             if word in tints:
                 named.setdefault(word[0], set()).add(word.title())
     worked = {word for text in rounds for word in _WORDS.findall(text.lower()) if word in tints}
+    worked |= {led[1].lower() for row in found if (led := _LEADING.match(row.text)) is not None} & tints
     own = {word: word.title() for word in worked} if len(worked) > 1 else {}
     if len(letters) > 1:
         own |= {letter: min(named[letter]) for letter in letters if len(named.get(letter, ())) == 1}
@@ -136,6 +137,8 @@ def _colours_worked(found: list[Row], language: str) -> dict[str, str]:
 
 
 _WORDS = re.compile(r"[^\W\d_]+")
+_LEADING = re.compile(r"\W*(?:[Ii]n\s+|[Ww]ith\s+)?([^\W\d_]+)\s*[:-]\s*\S")
+"""'black: 12 sc': a colour before a round that has no label."""
 
 
 def explains(text: str, language: str, terms: Terms) -> bool:

@@ -139,6 +139,8 @@ def _glued(said: str, vocabulary: Vocabulary) -> int:
     small = said.lower()
     if small.endswith("x") and len(small) > 2 and (one := vocabulary.meaning(small[:-1])) is not None:
         return len(small) - 1 if one.sort is Sort.STITCH and vocabulary.meaning(small) is None else 0  # 'decx6'
+    if small.startswith("x") and (one := vocabulary.meaning(small[1:])) is not None and one.sort is Sort.STITCH:
+        return 1 if vocabulary.meaning(small) is None else 0  # '6xZ'
     if not 4 <= len(small) <= 8 or vocabulary.meaning(small) is not None or not small.isalpha():
         return 0
     for cut in range(2, len(small) - 1):
@@ -185,7 +187,7 @@ def _phrase(text: str, raw: list[tuple[str, str, int, int]], at: int, vocabulary
         if meaning is not None:
             best = many, meaning
     first = raw[at]
-    if first[1].lower() == "cm" and at and raw[at - 1][0] == "number":
+    if first[1].lower() == "cm" and at and raw[at - 1][0] == "number" and not (first[1].isupper() and at == 1):
         return 1, Token(Sort.NOISE, first[1], first[2], first[3])  # '10 cm' is a length, where a ring is 'cm' too
     letter = _LETTERS.get(vocabulary.language, {}).get(first[1])
     if letter is not None and at and raw[at - 1][0] == "number" and first[1].lower() not in vocabulary.own:

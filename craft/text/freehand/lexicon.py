@@ -188,6 +188,14 @@ def stitch_words() -> frozenset[str]:
     return frozenset(word for word in (*terms, *phrases, *shapes) if " " not in word)
 
 
+@cache
+def work_words() -> frozenset[str]:
+    """Single words that are work in any language, whatever stands around them: stitches, rings, words for a plain round."""
+    sorts = (Sort.STITCH, Sort.RING, Sort.PLAIN)
+    words = (w for code in LANGUAGES for w, m in words_of(code).items() if m.sort in sorts)
+    return stitch_words() | {word for word in words if " " not in word}
+
+
 LEAST_TELLING = 4
 """Letters of a word of the work that tells its language without being listed as telling."""
 

@@ -10,7 +10,7 @@ from craft.problems import Place, Problem
 from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.cursor import ORDINALS
-from craft.text.freehand.guessed import plain_stitch_of
+from craft.text.freehand.guessed import plain_stitch_of, shaping_letters
 from craft.text.freehand.legend import explained, legend, piece_phrases, terms_of
 from craft.text.freehand.lexer import Vocabulary
 from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
@@ -60,8 +60,15 @@ class NamedPieces:
         self._known = None
 
     def _guess(self) -> None:
-        """Take a word that the rings are worked in, and that nothing explains, for the plain stitch, and say so."""
-        guessed = plain_stitch_of(self.rows, Vocabulary(self.language, self.terms, self.own))
+        """Take words that nothing explains for what their places tell, and say so: the one that the rings are worked in for
+        the plain stitch, letters for shaping."""
+        vocabulary = Vocabulary(self.language, self.terms, self.own)
+        guessed = plain_stitch_of(self.rows, vocabulary)
+        for letter, (meaning, row) in shaping_letters(self.rows, vocabulary).items():
+            self.own[letter] = meaning
+            shaped = "an increase" if meaning.value == "inc" else "a decrease"
+            why = f"'{letter.upper()}' is taken for {shaped}, as rounds are shaped with it and nothing here says what it is."
+            self.told.append(Problem("guessed-stitch", Place(None, None, 1, 1, row.span), why))
         if guessed is None:
             return
         word, row = guessed

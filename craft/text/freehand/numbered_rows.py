@@ -97,7 +97,10 @@ class NumberedRows(Starts):
                 return True  # '5-8: 24', as many as before
             if any(t.count == self.part.live and self._is_plain(t.work) for t in tails(rest, self.language)):
                 return True  # 'fourth: plain, 15'
-            return self._is_plain(rest) or any(t.sort in _SHAPED for t in tokens(rest, self.vocabulary()))
+            shaped = any(t.sort in _SHAPED for t in tokens(rest, self.vocabulary()))
+            counted = (t.work for t in tails(rest, self.language) if t.count is not None and t.work)
+            # '2) 2 in each 12'
+            return shaped or self._is_plain(rest) or any(not way.noise for w in counted for way in self.candidates(w))
         if label.first == self.part.last + 1 > 1 and (
             any(t.sort in _SHAPED for t in tokens(rest, self.vocabulary()))
             or any(t.count == self.part.live and t.count for t in tails(rest, self.language))

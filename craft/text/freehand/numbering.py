@@ -9,11 +9,11 @@ from __future__ import annotations
 import itertools
 import re
 from collections import Counter
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from craft.text.freehand.labels import ROUNDS, label_at, roman
-from craft.text.freehand.lexicon import stitch_words
+from craft.text.freehand.lexicon import stitch_words, work_words
 
 LEAST_RUN = 3
 """Numbers that go on one after the other, before what stands around them is taken for a label."""
@@ -25,7 +25,7 @@ MOST_FIRST = 2
 """The first of such numbers, where the ring has none."""
 
 _WORD = r"[^\W\d_]{1,12}"
-_NTH = r"(?:st|nd|rd|th|ème|ère|er|e|ª|º|°|\^a|\^o)(?![^\W\d_])"
+_NTH = r"(?:st|nd|rd|th|ème|ère|er|e|ª|º|°|\^a|\^o|g|t|v)(?![^\W\d_])"
 _FROM = (
     r"(?:(?:work|for|from|on|dal|dalla|dai|da|von|du|des|de\s+la|del|de|van|les|los|las|le|i|desde)\s+"
     r"(?:les\s+|los\s+|la\s+|el\s+|le\s+)?)?"
@@ -94,7 +94,8 @@ def _counted_up(text: str) -> str:
 
 def numbered(texts: Sequence[str]) -> list[str]:
     """The lines with those labels written plainly that only the run of their numbers tells."""
-    texts = _lettered(_labelled_behind([_counted_up(text) for text in _pieces_counted(texts)]))
+    texts = _counted_behind_label(_counted_ahead(_pieces_counted(texts)))
+    texts = _lettered(_labelled_behind([_counted_up(text) for text in texts]))
     found = [line for at, text in enumerate(texts) if (line := _line(at, text)) is not None]
     dashed = {line.key for line in found if line.dashed}
     lines = [line.before(below, dashed) for line, below in itertools.zip_longest(found, found[1:])]
@@ -160,6 +161,62 @@ def _labelled_behind(texts: Sequence[str]) -> list[str]:
     for at, m in found:
         out[at] = f"{m['label']}: {m['work']} {m['count'] or ''}".strip()
     return out
+
+
+_COUNT_AHEAD = re.compile(r"^\W{0,3}?[(\[{](?P<n>\d{1,3})[)\]}]\s*[:.-]?\s+(?P<work>\S.*)$")
+"""'[18] (sc, inc) around': a number in a bracket before the work."""
+
+MOST_RING = 12
+"""Stitches of a ring that such numbers begin with."""
+
+
+def _counted_ahead(texts: Sequence[str]) -> list[str]:
+    """'[6] Magic loop with 6 sc', '[12] 2 sc in each', '[12] sc around': lines of which a bracket ahead is the count, and no
+    number of a round, written with it behind the work."""
+    found = [m if (m := _COUNT_AHEAD.match(text)) and label_at(m["work"]) is None else None for text in texts]
+    out = list(texts)
+    for run in _runs_of(found):
+        numbers = [int(m["n"]) for m in run.values()]
+        on = sum(b == a + 1 for a, b in itertools.pairwise(numbers))
+        if len(run) < LEAST_RUN or on * 2 >= len(run) - 1 or not 1 < numbers[0] <= MOST_RING:
+            continue
+        for nth, (at, m) in enumerate(run.items()):
+            label = "R1" if not nth else "Next round"
+            out[at] = f"{label}: {m['work'].rstrip(' .')} [{m['n']}]"
+    return out
+
+
+_COUNT_BEHIND_LABEL = re.compile(
+    rf"(?i)^(?P<label>\W*(?:{ROUNDS}|r|t|v|g)\.?\s*\d{{1,3}}(?:\s*-\s*\d{{1,3}})?)\s*(?P<count>[(\[]\d{{1,4}}[)\]])\s+(?P<work>[^:=]{{1,200}})$"
+)
+"""'R2 (12) 6 aug': the count between a round's number and its work, where no sign parts them."""
+
+
+_ENDS_COUNTED = re.compile(r"[(\[]\s*\d{1,4}\s*[)\]]\W*$")
+
+
+def _counted_behind_label(texts: Sequence[str]) -> list[str]:
+    """Lines that have their counts right behind their labels with them behind the work, where several have and none says
+    another there."""
+    found = {at: m for at, text in enumerate(texts) if (m := _COUNT_BEHIND_LABEL.match(text)) is not None}
+    counted_behind = any(_ENDS_COUNTED.search(m["work"]) for m in found.values())
+    if len(found) < LEAST_RUN or counted_behind:
+        return list(texts)
+    return [
+        f"{m['label']}: {m['work'].rstrip(' .;,')} {m['count']}" if (m := found.get(at)) else text
+        for at, text in enumerate(texts)
+    ]
+
+
+def _runs_of(found: Sequence[re.Match[str] | None]) -> Iterator[dict[int, re.Match[str]]]:
+    """The runs of lines, one below the other, that were found, by their places."""
+    run: dict[int, re.Match[str]] = {}
+    for at, m in enumerate([*found, None]):
+        if m is not None:
+            run[at] = m
+        elif run:
+            yield run
+            run = {}
 
 
 _LETTER = re.compile(r"^\W{0,3}(?P<letter>[A-Z])\s?(?P<n>\d{1,3})(?:-(?P<to>\d{1,3}))?[.:)]\s+(?=\S)")
@@ -250,7 +307,7 @@ def _line(at: int, text: str) -> _Numbered | None:
         ranged, rest, word = first, singly, ""  # 'R3 - 1 single crochet': a number of stitches
     told = label is not None and (not label.bare or label.last != first or label.last == ranged)
     last = label.last or first if told and label is not None else ranged
-    if word in stitch_words():
+    if word in work_words():
         word, rest = "", text[m.start("word") :].strip()  # '12-14 Sc - 36'
     elif not word and (short := _SHORT.match(rest)) is not None and short["word"].lower() not in stitch_words():
         word, rest = short["word"].lower(), rest[short.end() :]
@@ -270,5 +327,20 @@ def _runs(lines: Sequence[_Numbered]) -> bool:
         astray += not goes_on and line.first != 1
     if lines[0].key == _NUMBER_ALONE and (astray * MOST_ASTRAY > len(lines) or lines[0].first > MOST_FIRST):
         return False  # '1 sc 1 inc', '2 sc 1 inc', … '2 sc 1 dec': numbers of stitches
-    worked = sum(any(w in stitch_words() for w in re.findall(r"[^\W\d_]+", line.rest.lower())) for line in lines)
+    worked = sum(_is_shorthand(line.rest) or _names_stitch(line.rest) for line in lines)
     return best >= LEAST_RUN and worked * 2 >= len(lines)
+
+
+_SHORTHAND = re.compile(
+    r"\W*(?:\d{1,3}\s*[x*×]?\s*)?[(\[]\s*\d{1,2}\W+[^\W\d_]{1,4}\s*[)\]]"
+    r"|(?:\d{1,3}\s*x?|x)?\s*[A-Z](?=\W*x?\d|\W*$)"
+)
+"""'6(1,V) 18', '6A': work of which the stitches are letters."""
+
+
+def _is_shorthand(rest: str) -> bool:
+    return _SHORTHAND.match(rest) is not None
+
+
+def _names_stitch(rest: str) -> bool:
+    return any(word in stitch_words() for word in re.findall(r"[^\W\d_]+", rest.lower()))

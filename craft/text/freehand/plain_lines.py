@@ -7,7 +7,7 @@ import unicodedata
 
 from craft.text.freehand.chain_starts import STANDS_FOR
 from craft.text.freehand.drawn_up import drawn_together
-from craft.text.freehand.lexicon import LANGUAGES, words_file
+from craft.text.freehand.lexicon import LANGUAGES, stitch_words, words_file
 
 _SIGNS = str.maketrans({
     **dict.fromkeys("‐‑‒–—―−﹣－〜～", "-"), **dict.fromkeys("　", " "), **dict.fromkeys("“”„«»", '"'), **dict.fromkeys("‘’‚", "'"),
@@ -45,6 +45,8 @@ _POINTING = re.compile(r"(?<=\S)\s+[»›]\s+(?=\S)")
 """'R2 » inc x 6 » 12': a sign between a label, its work and its count, where nothing is quoted."""
 _LEANING = re.compile(r"\*([(\[]\d{1,4}[^*()]{0,12}[)\]])\*")
 """'*(12)*': a count that is set in italics."""
+_LEANING_WORD = re.compile(r"(?<![\w*])([*_])(?P<words>[^\W\d_]+(?: [^\W\d_]+){0,2})\1(?![\w*])(?!\s*(?:x|\d|rep))")
+"""'in every *other* stitch', 'the _back_ loops': words in italics."""
 _LEANING_COUNT = re.compile(r"(?<=\s)\*(\d{1,4})\*(?=\s*$|\.\s)")
 """'sc around *30*': so is this, where the other stars are pairs, or say how often."""
 _STAR = re.compile(r"\*(?!\d)|(?<![)\]}\w])\*")
@@ -65,6 +67,8 @@ _COUNT_COLUMN = re.compile(
     r"(?<=[^\s=])\s{3,}(?P<n>\d{1,4})\s*(?:sts?|stitches|maschen|mailles|puntos|maglie|steken|m|p)?\.?\s*$"
 )
 """'Rnd 3   2 sc in each st        12 sts': the count in a column of its own, set with blanks."""
+_SIGN_BEFORE_COUNT = re.compile(r"(?:\s\||\|(?=\d)|\s>)\s*(?P<count>\d{1,4})\s*$")
+"""'2 dec, 6x |18', 'inc all > 12': a sign before a count."""
 _GLUED_BULLET = re.compile(r"(?<=\S)[•●](?=\S)")
 """'R1•6sc in MR•(6)'."""
 _BULLET_BETWEEN = re.compile(r"(?<=\w)\s+[•●]\s+(?=[\w(\[*])|(?<=[)\]])\s+[•●]\s+(?=\d)")
@@ -92,6 +96,7 @@ def plain(text: str) -> str:
     text = _LEANING_LABEL.sub(lambda m: f"{m.group(1) or m.group(2)}:", text)
     text = _LEANING_LINE.sub(r"\2", text)
     text = _LEANING.sub(r"\1", text.replace("**", "").replace("__", ""))
+    text = _LEANING_WORD.sub(_upright, text)
     if (leaning := _LEANING_COUNT.search(text)) and len(_STAR.findall(text, 0, leaning.start())) % 2 == 0:
         text = f"{text[: leaning.start()]}({leaning[1]}){text[leaning.end() :]}"
     if len(_ARROW.findall(text)) >= LEAST_ARROWS:
@@ -99,12 +104,15 @@ def plain(text: str) -> str:
     text = _ARROW.sub("=", _PICTURE.sub(" ", text.translate(_SIGNS)))
     text = _DOTTED.sub(_without_dots, text)
     text = _COUNT_COLUMN.sub(r" [\g<n>]", _RULED.sub(" = ", _TIMECODE.sub("", text)))
+    text = _with_plain_count(text)
     text = _BULLET_BETWEEN.sub(" - ", text)
     text = _GLUED_BULLET.sub(" ", _BETWEEN_SLASHES.sub(r"(\1)", text))
     for sign, word in _COUNT_TABLE_WORDS:
         text = sign.sub(word, text)
     if m := _CELLS.fullmatch(text):
         text = f"{m['label']}: {m['work']} ({m['count']})" if m["count"] else f"{m['label']}: {m['work']}"
+    for said, every in _EVERY_SECOND:
+        text = said.sub(every, text)
     text = _EVERY_OTHER.sub("every 2nd", _CLUSTER.sub("bobble", _PICOT_MADE.sub("picot", drawn_together(text))))
     text = _COLOUR_AHEAD.sub(r"\g<label> [\g<colour>] ", text)
     text = _TINT_AHEAD.sub(r"\g<label>: [\g<colour>] ", text)
@@ -122,6 +130,13 @@ _CELLS = re.compile(
 """'R1 / 7 sc in a magic ring / 7'."""
 
 _EVERY_OTHER = re.compile(r"(?i)\b(?:every|each)\s+other(?=\s+(?:st|sc|dc|hdc|stitch)\b)")
+
+_EVERY_SECOND = (
+    (re.compile(r"(?i)\bom\s+de\s+(?:andere\s+)?(?=(?:steek|st|vaste)\b)"), "elke 2e "),
+    (re.compile(r"(?i)\b(?:(?:in|nella?)\s+)?un[ao]\s+(maglia|m|mb)\s+sì\s+e\s+un[ao]\s+no\b"), r"ogni 2ª \1"),
+    (re.compile(r"(?i)\b(?:en\s+)?un\s+(punto|p|pb)\s+sí\s+y\s+(?:uno|otro)\s+no\b"), r"cada 2º \1"),
+)
+"""'om de steek', 'una maglia sì e una no', 'un punto sí y uno no'."""
 
 _CLUSTER = re.compile(r"(?i)\b[2-7][- ](?:dc|hdc|tr)[- ](?:cluster|cl|bobble)\b")
 """'4-dc cluster': so many begun in one stitch and finished together."""
@@ -157,6 +172,19 @@ _WITH = re.compile(r"(?i)\bw/(o\b)?\s*(?=\S)")
 
 _RULED = re.compile(r"(?<=\S)\s*-{2,}\s*(?=\d+\s*\W*$)")
 """'8 sc in MR --- 8'."""
+
+
+def _with_plain_count(text: str) -> str:
+    """A line with '=' for the bar or the arrow before its count, where it is the only one of the line."""
+    sign = _SIGN_BEFORE_COUNT.search(text)
+    alone = sign is not None and not any(other in text[: sign.start()] for other in "|>")
+    return f"{text[: sign.start()]} = {sign['count']}" if sign is not None and alone else text
+
+
+def _upright(m: re.Match[str]) -> str:
+    """The words of a phrase in italics; '*sc, inc*' and '*sc*' are what is repeated, and keep their stars."""
+    words = m["words"].lower().split()
+    return m["words"] if not any(word in stitch_words() for word in words) else m.group(0)
 
 
 def _without_dot(m: re.Match[str]) -> str:

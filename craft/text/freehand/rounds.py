@@ -216,7 +216,8 @@ class Rounds(NamedPieces):
             count = tail.count if tail.count is not None else label.count
             ways = self.candidates(tail.work) if tail.work else []
             if any(w.again for w in ways) and not any(w.evenly or w.work for w in ways):
-                ways = self.part.candidates
+                # 'same, 24' behind a round that was shaped, on as many stitches: as many, and no more.
+                ways = [*self.part.candidates, *([Said("sc around")] if count == self.part.live else [])]
             if (short := self._short_row(tail.work, ways, count)) is not None:
                 return short, replace(tail, count=short.live), ways
             found = self._as_written(tail.work, count) or self._free(tail.work, count) or choose(ways, below, count)

@@ -37,14 +37,14 @@ def stripes_in(text: str, vocabulary: Vocabulary) -> Stripes | None:
     text = text[:end]
     while at < end:
         stripe = _STRIPE.match(text, at)
-        if stripe is None or not _is_colour(stripe["colour"].strip(), vocabulary):
+        if stripe is None or not is_colour(stripe["colour"].strip(), vocabulary):
             return None
         found.append((spelled(stripe["many"]), stripe["colour"].strip()))
         at = stripe.end()
     return Stripes(tuple(found), int(behind["n"]) if behind is not None else None) if found else None
 
 
-def _is_colour(said: str, vocabulary: Vocabulary) -> bool:
+def is_colour(said: str, vocabulary: Vocabulary) -> bool:
     """Whether words are a colour of the text, a letter for one ('A', 'MC'), or a colour's name in any language."""
     meaning = vocabulary.meaning(said.lower())
     listed = meaning is not None and meaning.sort is Sort.COLOUR

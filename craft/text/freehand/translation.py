@@ -8,19 +8,15 @@ from dataclasses import dataclass, replace
 
 from craft.problems import Problem, Span
 from craft.rounds.stitches import Terms
-from craft.text.freehand.by_counts import counts_alone, counts_gone_to, counts_listed, is_count_alone
+from craft.text.freehand.by_counts import counts_listed, is_count_alone
 from craft.text.freehand.carried_on import tells_shaping
-from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.headings import heading_as_said, heading_of
 from craft.text.freehand.labels import Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
-from craft.text.freehand.lexer import tokens
-from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.measured import is_measured
 from craft.text.freehand.numbered_rows import COUNT_AHEAD, FOLD_AHEAD
-from craft.text.freehand.one_line import OneLine
 from craft.text.freehand.references import reference_in
 from craft.text.freehand.row import Row
 from craft.text.freehand.sections import section_heading
@@ -28,6 +24,7 @@ from craft.text.freehand.so_far import Line
 from craft.text.freehand.source import rows
 from craft.text.freehand.starts import PULLED, with_its_chain
 from craft.text.freehand.stripes import stripes_in
+from craft.text.freehand.without_labels import MOST_HEADING, WithoutLabels, ends_part
 
 MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 """Code points and rows of a text that is read freehand, and code points of one row."""
@@ -35,18 +32,11 @@ MOST_TEXT, MOST_ROWS, MOST_ROW = 200_000, 2_500, 6_000
 MOST_LINES = 2 * MOST_ROWS
 """Lines of a text that is made into rows at all: some are empty, and some are wrapped."""
 
-MOST_HEADING = 90
-"""Code points of a line that may be a heading with something behind it."""
-
-
 _COUNT_ROW = re.compile(
     r"(?i)^\s*(?:r|rnd|round|rd|row|runde|tour|vuelta|giro|toer)?\.?\s*(?:(?P<first>\d{1,3})\s*-\s*)?(?P<at>\d{1,3})\s*[:.)]?"
     r"\s+(?P<count>\d{1,4})\s+\(?(?:(?P<change>[+-]\s*\d{1,3})|=|(?:\d{1,3}\s+sc\s+in\s+)?ring)\)?\s*$"
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
-
-MOST_WORDS = 200
-"""Code points of the words of a round that has no label."""
 
 _ONWARD = re.compile(
     r"(?i)(?:next|now|then|after\s+(?:that|this)|from\s+here|finally|lastly|dann|danach|nun|jetzt|ensuite|puis|maintenant"
@@ -111,7 +101,7 @@ def translated(
     return Translation(tuple(reader.out), reader.terms, reader.language, tuple(reader.told), colours)
 
 
-class _Reader(OneLine):
+class _Reader(WithoutLabels):
     """Goes through the rows of a text once, part by part."""
 
     def read(self) -> None:
@@ -136,7 +126,7 @@ class _Reader(OneLine):
         if items := self.listed_rounds(row.text):
             self._rounds_of_line(row, *items)
             return
-        if listed := counts_listed(row.text, named=self._is_named_above()):
+        if listed := counts_listed(row.text, named=self.is_named_above()):
             self.slashes(row, *listed)
             return
         reference = reference_in(row.text, self.language)
@@ -180,7 +170,7 @@ class _Reader(OneLine):
         """The sentences of a line without a label; a short one whole, unless one of its sentences closes the part."""
         said = sentences(text)
         pieces = with_its_chain(said)
-        closes = len(pieces) > 1 and any(self._closes_flat(piece) for piece in pieces)
+        closes = len(pieces) > 1 and any(self.closes_flat(piece) for piece in pieces)
         return pieces if closes or len(pieces) < len(said) or len(text) > MOST_HEADING else [text]
 
     def _rounds_of_line(self, row: Row, name: str, items: list[str]) -> None:
@@ -228,7 +218,7 @@ class _Reader(OneLine):
             return
         if self.part.rounds and (onward := _ONWARD.match(text)) is not None:
             text = text[onward.end() :]
-        if counts := self._told_by_counts(text):
+        if counts := self.told_by_counts(text):
             for count in counts:
                 self.counted(row, count)
             return
@@ -248,12 +238,13 @@ class _Reader(OneLine):
         if (started := self.first_round(text)) is not None:
             self._start(row, *started)
             return
-        if self._closes_flat(text):
-            self._close_flat(row, text)
+        if self.closes_flat(text):
+            self.close_flat(row, text)
             return
-        if self._is_round(text) or self._is_item_of_rounds(text, counted=not row.bullet):
+        colour, work = self.led_by_colour(text)
+        if self.is_round(work) or self.is_item_of_rounds(work, counted=not row.bullet):
             self.flush()
-            self.labelled(row, Label(None, None, 0, 0), text)
+            self.labelled(row, Label(None, None, 0, 0), f"[{colour}] {work}" if colour else work)
             self.part.unlabelled = True
             return
         if self.part.bare and is_count_alone(text):
@@ -264,7 +255,7 @@ class _Reader(OneLine):
             self.unread(row, self.part.last + 1, self.part.last + 1, text)
             return
         self.made_again(text)
-        self.closed = self.closed or (bool(self.part.rounds) and _ends_part(text))
+        self.closed = self.closed or (bool(self.part.rounds) and ends_part(text) and not self.pulls_ring(text))
         self.waiting.append(row)
 
     def _start(self, row: Row, before: str, first: str, after: str) -> None:
@@ -278,96 +269,6 @@ class _Reader(OneLine):
             self.prose(replace(row, text=after[drawn.end() :]))  # the ring is drawn shut, and not the part
         elif after:
             self.row(replace(row, text=after))
-
-    def _closes_flat(self, text: str) -> bool:
-        """'Fold in half and sc through both layers: 9 sc': a line that closes a part."""
-        works = (text, *(tail.work for tail in tails(text, self.language) if tail.count and tail.work))
-        ways = (way for work in works for way in self.candidates(work))
-        return bool(self.part.rounds) and any("through both layers" in way.work for way in ways)
-
-    def _close_flat(self, row: Row, text: str) -> None:
-        """Write a line that closes a part as work without a number, as far as it closes the whole edge; else it stays a
-        direction."""
-        chosen, tail, _ = self.chosen(text, Label(None, None, 0, 0))
-        stitch = _THROUGH_BOTH.search(chosen.work) if chosen is not None and chosen.fits else None
-        if chosen is None or stitch is None or not chosen.live or 2 * chosen.live != self.part.live:
-            self.waiting.append(row)
-            return
-        self.flush()
-        self.out.append(Line(f"{chosen.live} {stitch[1]} through both layers [{chosen.live}]", row.span, chosen.why))
-        self.part.live = chosen.live
-        if tail.remark:
-            self.waiting.append(replace(row, text=tail.remark))
-
-    def _told_by_counts(self, text: str) -> tuple[str, ...]:
-        """The counts of rounds without labels, where a sentence tells nothing else of them."""
-        live = self.part.live or 0
-        if not live or not self.part.rounds:
-            return ()
-        return (self.part.bare and counts_alone(text, live)) or counts_gone_to(text, self.vocabulary(), live)
-
-    def _is_named_above(self) -> bool:
-        """Whether the line before this one is a part's name that has no rounds yet."""
-        return bool(self.waiting) and heading_of(self.waiting[-1].text) is not None
-
-    def _is_item_of_rounds(self, text: str, *, counted: bool) -> bool:
-        """Whether a line is a round without a label: all of it is work, and the sum works.
-
-        counted: its count must be said, as in a line that is no item of a list.
-        """
-        if not self.part.rounds or self.closed or len(text) > MOST_HEADING:
-            return False
-        if any(w.again for w in self.candidates(text)) or self.only_slips(text):
-            return False
-        if self.part.unlabelled and self._counts_stitches(text):
-            return True  # what does not fit here is a slip, and no remark
-        if self.part.bare and self.as_many(text) is not None:
-            return True  # '18', '18. 18' or 'flo: 18', as many as before
-        chosen, tail, ways = self.chosen(text, Label(None, None, 0, 0))
-        if chosen is None or not chosen.fits:
-            return False
-        if tail.fold is not None and not tail.remark:
-            return True  # 'sc in each st for six more rounds'
-        if tail.count is not None and self.is_change(tail.work, tail.count):
-            return True  # '+6 (18)'
-        if not ways and tail.sure and tail.count is not None and (self.part.bare or self.part.unlabelled):
-            return True  # '18 (jede 2.)'
-        if not any(not w.noise for w in ways):
-            return False
-        if (self.part.bare or self.part.unlabelled) and self._is_work_alone(self._without_directions(text)):
-            return True
-        return tail.count is not None if counted else not tail.remark
-
-    def _is_work_alone(self, text: str) -> bool:
-        """Whether a line says stitches and numbers, and nothing else."""
-        sorts = {t.sort for t in tokens(text, self.vocabulary())}
-        return bool(sorts & {Sort.STITCH, Sort.DOUBLE}) and not sorts & {
-            Sort.NOISE,
-            Sort.PIECE,
-            Sort.JOIN,
-            Sort.CHAIN,
-            Sort.TURN,
-        }
-
-    def _without_directions(self, text: str) -> str:
-        """'Decrease six times and pull the hole closed': the words that tell work, where all the others are directions."""
-        parted = without_remarks(text, lambda words: tokens(words, self.vocabulary()))
-        return parted[0] if parted is not None and all(map(is_direction, parted[1])) else text
-
-    def _counts_stitches(self, text: str) -> bool:
-        """Whether stitches stand before a number at the end of the first sentence."""
-        cuts = tails(next(iter(sentences(text)), ""), self.language)
-        sorts = (t.sort for cut in cuts if cut.count is not None for t in tokens(cut.work, self.vocabulary()))
-        return Sort.STITCH in sorts
-
-    def _is_round(self, text: str) -> bool:
-        """Whether a line without a label is a round: stitches and, surely, a count, where a part is under way."""
-        if not self.part.rounds or self.closed or (heading_of(text) is not None and not re.search(r"\d", text)):
-            return False
-        for tail in tails(text, self.language):
-            if tail.sure and tail.count is not None and not tail.remark:
-                return self._says_stitches(tail.work) and len(tail.work) < MOST_WORDS
-        return False
 
     def labelled(self, row: Row, label: Label, rest: str) -> None:
         if (fold := FOLD_AHEAD.match(rest)) is not None:
@@ -402,16 +303,3 @@ class _Reader(OneLine):
                 self.row(sentence)
             else:
                 self.waiting.append(sentence)  # the very words that the round was read from: never read once more
-
-
-_THROUGH_BOTH = re.compile(r"([a-z][a-z ]*?) through both layers")
-
-
-def _ends_part(text: str) -> bool:
-    return (
-        re.search(
-            r"(?i)\b(?:fasten|fo\b|f\.o|cut\b|break|finish|close|draw\s+up|gather|off\b|faden\s+abschneiden|couper|fermer|cortar|tagliare|afhechten|pull|leave)",
-            text,
-        )
-        is not None
-    )

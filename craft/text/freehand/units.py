@@ -38,6 +38,8 @@ class Units(Stitches):
         if self.sort() is Sort.CHAIN and self.sort(1) is Sort.NUMBER:
             self.at += 2  # 'and chain 1': what holds the ring
             self.eat(Sort.COMMA, Sort.STOP, Sort.AND)
+        if self.sort() is Sort.TIMES and self.sort(1) is Sort.NUMBER:
+            self.take()  # 'MR x6'
         passed = 0
         while self.sort() in (Sort.NOISE, Sort.IN, Sort.AND) and passed < MOST_PASSED:
             passed += 1  # 'y teje dentro 6 puntos', 'Fadenring an und häkeln 6 feste Maschen'
@@ -117,6 +119,13 @@ class Units(Stitches):
         if self.sort() in (Sort.AND, Sort.STOP) and self.sort(1) is Sort.ORDINAL:
             self.take()
             second = self.take()
+        if (
+            first is not None
+            and stitch is None
+            and (shape := self.peek()) is not None
+            and shape.value in ("inc", "dec")
+        ):
+            stitch = self.take()  # 'jede 2. V'
         self.eat(Sort.PLACE, Sort.CHAIN)
         doubled = self.eat(Sort.DOUBLE) is not None or doubled
         together = self.eat(Sort.TOGETHER) is not None
