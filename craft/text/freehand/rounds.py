@@ -78,6 +78,9 @@ _LOOPS_NAMED = re.compile(r"(?i)\s*(?:in\s+)?(?P<loops>[bf]lo|(?:front|back)\s+l
 
 _SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
 """'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
+_PAIRED = re.compile(r"\d\s*\.?\s*(?:und|u\.?|\+|and|&|et|y|e|en)\s*\d")
+_EVERY_PAIR = re.compile(r"\((?:\d+ sc, )?dec\) around")
+"""'jede 4. und 5. M zusammen abmaschen (25)' on 30: four and five tell which two, and never how many of how many."""
 _EVENED = re.compile(r"(?i)(inc|increase|dec|decrease|\+|-)(?:(?:\s+evenly)?\s+to|\s*(?P<by>\d{1,2}))")
 """'Inc to 24.', 'Increase 6 (18)' or '+6 (18)' on 12: by so many, wherever they are."""
 _DOUBLED = re.compile(r"(?i)x\s?2|doubled?")
@@ -87,7 +90,10 @@ _DOUBLED = re.compile(r"(?i)x\s?2|doubled?")
 def _is_settled(work: str, ways: list[Said]) -> bool:
     """Whether words with a bracket of their own are understood to the last: no count makes them mean something else."""
     bracketed = any(sign in work for sign in "([*")
-    return bracketed and any(not way.noise and _SETTLED.fullmatch(way.work) for way in ways)
+    if bracketed and any(not way.noise and _SETTLED.fullmatch(way.work) for way in ways):
+        return True
+    paired = _PAIRED.search(work) is not None
+    return paired and any(not way.noise and _EVERY_PAIR.fullmatch(way.work) for way in ways)
 
 
 class Rounds(NamedPieces):
