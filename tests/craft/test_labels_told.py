@@ -62,6 +62,7 @@ def test_what_speaks_of_rounds_is_no_label(text: str) -> None:
         ("Ball\nmr 6sc\n6 inc (12)\nblack: sc around\nyellow: 12 sc\nin black (sc, inc) x6\n", (6, 12, 12, 12, 18)),
         ("Bola\nam 6pb\n6 aum (12)\nnegro: 12pb\namarillo: (1pb 1aum) x6 (18)\n", (6, 12, 12, 18)),
         ("Hut\nR1 FR 6\nR2 6V 12\nR3 6(1,V) 18\nR4+5 18\nR6 6(1,A) 12\n", (6, 12, 18, 18, 18, 12)),
+        ("Kürbis\nFR 6\nalle verd. 12\njede 2. verd. 18\n3 Rd 18\nimmer 2 zus 9\n", (6, 12, 18, 18, 18, 18, 9)),
         ("Hat\nR1: mr x6\nR2: 6 inc (12)\nR3: [1 inc]6, 18\nR4-6: same, 18\n", (6, 12, 18, 18, 18, 18)),
         ("Bola\n1 6pb en AM\n2 aum x6, 12\n3 1pb aum x6, 18\n4-6 recto, 18\n7 dism x9, 9\n", (6, 12, 18, 18, 18, 18, 9)),
         ("Ball\n**Round 1:** 6 sc in ring (6)\n**Round 2:** increase in every stitch (12)\n"

@@ -13,7 +13,7 @@ from craft.text.freehand.carried_on import tells_shaping
 from craft.text.freehand.corrections import NO_CORRECTIONS, Corrections, Taken
 from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.headings import heading_as_said, heading_of
-from craft.text.freehand.labels import Label, label_at, labels_in
+from craft.text.freehand.labels import ROUNDS, Label, label_at, labels_in
 from craft.text.freehand.legend import colours_listed
 from craft.text.freehand.measured import is_measured
 from craft.text.freehand.numbered_rows import COUNT_AHEAD, FOLD_AHEAD
@@ -37,6 +37,9 @@ _COUNT_ROW = re.compile(
     r"\s+(?P<count>\d{1,4})\s+\(?(?:(?P<change>[+-]\s*\d{1,3})|=|(?:\d{1,3}\s+sc\s+in\s+)?ring)\)?\s*$"
 )
 """'R3  18  +6': a round in a table of counts, and by how much it grew."""
+
+_SO_MANY_ROUNDS = re.compile(rf"(?i)\d{{1,2}}\s+(?:{ROUNDS})(?![^\W\d_])")
+"""'3 Rd 24'."""
 
 _ONWARD = re.compile(
     r"(?i)(?:next|now|then|after\s+(?:that|this)|from\s+here|finally|lastly|dann|danach|nun|jetzt|ensuite|puis|maintenant"
@@ -146,7 +149,7 @@ class _Reader(WithoutLabels):
             and not (self._goes_on(labels[0], row.text) and self._is_listed_round(row.text, labels[0]))
         ):
             labels = []
-        labels = [x for x in labels if self._works(row.text, x, labels)]
+        labels = [self._as_many_rounds(row.text, x) for x in labels if self._works(row.text, x, labels)]
         if labels and labels[0].start > 0 and len(row.text) <= MOST_HEADING and self.carry_on(row, row.text):
             return  # 'In jeder Runde 6 M zunehmen': no round 6
         if not labels:
@@ -160,6 +163,13 @@ class _Reader(WithoutLabels):
         for k, label in enumerate(labels):
             end = labels[k + 1].start if k + 1 < len(labels) else len(row.text)
             self.labelled(row, label, row.text[label.end : end].strip())
+
+    def _as_many_rounds(self, text: str, label: Label) -> Label:
+        """'3 Rd 24' behind rounds that have no labels: three of them, and not the third."""
+        many = _SO_MANY_ROUNDS.match(text, label.start)
+        if many is None or not self.part.unlabelled or label.first is None or label.first != label.last:
+            return label
+        return replace(label, first=None, last=None, many=label.first)
 
     def _stands_apart(self, row: Row) -> bool:
         """Whether a row in capitals has an empty line above it: a heading like that of the section, and no item of it."""
