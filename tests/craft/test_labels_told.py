@@ -48,6 +48,7 @@ def test_a_sentence_names_its_round(text: str, first: int | None, last: int | No
         "The first of the four legs",
         "Die Augen sitzen zwischen Runde 5 und 6",
         "In the shop there is more",
+        "Nun 3 Runden ohne Zunahmen",
     ],
 )
 def test_what_speaks_of_rounds_is_no_label(text: str) -> None:

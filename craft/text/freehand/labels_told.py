@@ -10,7 +10,8 @@ from functools import cache
 
 from craft.text.freehand.lexicon import LANGUAGES, Sort, words_file, words_of
 
-_NTH = r"(?:st|nd|rd|th|ème|ère|er|e|º|ª|°|a|o)?"
+_NTH = r"(?:\.|\.?(?:st|nd|rd|th|ème|ère|er|e|º|ª|°|a|o))"
+"""What makes a number in digits the one of a round: '3 Runden' are so many."""
 _END = r"(?!\w)\s*(?:->|[:;.,)=>-])*\s*"
 
 
@@ -102,7 +103,7 @@ def _forms(language: str) -> tuple[re.Pattern[str], ...]:
     cardinals, ordinals = (_any(w for w in numbers if _is(sort, w, language)) for sort in (Sort.NUMBER, Sort.ORDINAL))
     rounds = rf"(?:{_any(_rounds(language))})\.?"
     number = rf"(?:\d{{1,3}}|(?:{cardinals})(?!\w))"
-    nth = rf"(?:\d{{1,3}}\s*\.?{_NTH}(?!\w)|(?:{ordinals}){say['ending']}(?!\w))"
+    nth = rf"(?:\d{{1,3}}\s*{_NTH}(?!\w)|(?:{ordinals}){say['ending']}(?!\w))"
     upcoming = rf"(?:{_any(say['next'])})(?!\w)"
     lead = rf"(?:(?:{_any((*say['lead'], *say['article']))})(?:\s+|(?<=')))"
     to = rf"(?:\s*[-/&+]\s*|\s+(?:{_any(say['until'])})(?:\s+|(?<='))){lead}*"
