@@ -137,7 +137,8 @@ def test_a_sketch_is_drawn_outlives_a_reload_and_is_kept_as_a_picture(
     kept = page.get_by_alt_text("Reference 1")
     expect(kept).to_be_visible()
     expect(page.get_by_role("dialog")).to_have_count(0)
-    assert kept.evaluate("i => [i.naturalWidth, i.naturalHeight]") == [1200, 900]
+    expect(kept).to_have_js_property("naturalWidth", 1200)  # once it is loaded
+    expect(kept).to_have_js_property("naturalHeight", 900)
     page.get_by_role("button", name="Sketch", exact=True).click()
     expect(sheet.locator("path")).to_have_count(0)
     page.get_by_label("Under the sheet").select_option(label="reference 1")
