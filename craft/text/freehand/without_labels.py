@@ -146,6 +146,7 @@ class WithoutLabels(OneLine):
 
 
 def ends_part(text: str) -> bool:
+    """Whether a line says what is done when a piece is finished: cut, fastened off, drawn shut."""
     return (
         re.search(
             r"(?i)\b(?:fasten|fo\b|f\.o|cut\b|break|finish|close|draw\s+up|gather|off\b|faden\s+abschneiden|couper|fermer|cortar|tagliare|afhechten|pull|leave)",
