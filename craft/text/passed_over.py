@@ -122,11 +122,21 @@ _EVEN_ROUNDS = re.compile(
 """'3 rounds even', '2 rnds of 24', 'Next rnd 12.': rounds in which no stitch is named."""
 
 
+_COUNT_FOR = re.compile(r"(?i)^\W*\d{1,3}\s+(?:for|over|über|in|auf|pendant|sur|durante|en|per|su|gedurende|voor|op)\s")
+"""'24 for 4 more rounds', where there are not as many."""
+
+
 def _even_rounds(checked: Checked) -> Iterator[Line]:
     """Lines of prose that tell plain rounds and name no stitch."""
     prose = (LineKind.NOTE, LineKind.STEP, LineKind.WORK)
     lines = (line for line in checked.reading.lines if line.kind in prose)
-    return (line for line in lines if _EVEN_ROUNDS.search(line.text) or freehand.tells_plain_rounds(line.text))
+    return (
+        line
+        for line in lines
+        if _EVEN_ROUNDS.search(line.text)
+        or freehand.tells_plain_rounds(line.text)
+        or (_COUNT_FOR.match(line.text) and freehand.tells_rounds(line.text))
+    )
 
 
 _BRACKETED = re.compile(r"[\[(]\s*\d{1,4}\s*[\])]")

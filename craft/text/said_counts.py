@@ -6,6 +6,7 @@ import itertools
 import re
 from bisect import bisect_left
 from collections.abc import Iterator, Sequence
+from functools import cache
 
 from craft.problems import Place, Problem
 from craft.rounds.fabric import Tally, WorkedPart
@@ -15,23 +16,19 @@ from craft.text.notation import LineKind, Reading
 MOST_BEHIND = 2
 """Lines behind a round's own in which its count is looked for."""
 
-_UNIT = r"(?:\s*(?:stitches|sts?|sc|dc|hdc|maschen|m|fm|mailles?|ms|puntos?|pts?|pb|p|maglie|mb|steken|vasten|v)(?![^\W\d_])\.?)?"
-_SAYS = (
-    r"count(?:\s+them)?|total(?:\s+(?:stitches|sts|of|(?:for\s+)?(?:each|every)\s+round|per\s+round))?|stitches|(?:you|we)(?:'ll)?\s+(?:will\s+|should\s+|now\s+)*have"
-    r"|(?:jetzt|nun|dann)?\s*(?:hast\s+du|haben\s+wir|habt\s+ihr)(?:\s+(?:jetzt|nun|noch))?|on\s+obtient|obtienes|obtenemos|ottieni"
-    r"|(?:nu\s+)?heb\s+je(?:\s+nu)?|tienes|tenemos|tendr[áe]\w*|quedan|on\s+obtient|(?:vous|tu)\s+(?:avez|as|obtenez)|il\s+(?:reste|y\s+a)|soit"
-    r"|(?:das\s+)?(?:ergibt|sind|macht)|es\s+bleiben|(?:(?:jetzt|nun|dann)\s+)?(?:sind\s+es|es\s+sind)(?:\s+(?:nun|jetzt|dann|wieder))*|insgesamt|gesamt|abbiamo|avrete|hai|restano|(?:je\s+)?hebt|dat\s+zijn|totaal"
-)
-_SAID = re.compile(
-    rf"(?im)(?:^|[.,;:!)\]-])\s*(?:(?:ora|adesso|ahora|así|now|maintenant|nu)\s+)?(?:{_SAYS})\s*[:=]?\s*(?P<said>\d{{1,4}}){_UNIT}\s*(?:[.!]|$)"
-    rf"|[\[({{<]\s*(?:(?:{_SAYS}|=|je|each|jeweils|chacun|cada\s+una|ognuno|elk)\s*[:=]?\s*)?(?P<bracket>\d{{1,4}}){_UNIT}\s*[\])}}>]"
-    r"(?=\s*(?:[.;,!]|$))"
-    r"|\b(?:through|durch|par|attraverso|por|door)\b[^.\n]{0,30}\b(?:remaining|rem|last|final|restlichen|letzten|restantes|rimanenti"
-    r"|restanti|laatste|resterende)\s+(?P<gathered>\d{1,3})(?!\d)(?!\s*(?:cm|mm|rounds|rnds|rows))"
-    rf"|(?:(?<=\s)[-–—]\s|=)\s*(?P<ended>\d{{1,4}}){_UNIT}\s*\.?\s*$"
-    r"|(?:^|\|)\s*(?P<alone>\d{1,4})\s*\|?\s*$"
-)
-"""A count with a word that tells it, in a bracket of its own, or alone on a line or in the last column."""
+
+@cache
+def _signs() -> re.Pattern[str]:
+    """A count in a bracket of its own, behind a sign, or alone on a line or in the last column."""
+    return re.compile(
+        rf"(?im)[\[({{<]\s*(?:(?:=|je|each|jeweils|chacun|cada\s+una|ognuno|elk)\s*[:=]?\s*)?(?P<bracket>\d{{1,4}})(?:\s*{freehand.UNIT})?\s*[\])}}>]"
+        r"(?=\s*(?:[.;,!]|$))"
+        r"|\b(?:through|durch|par|attraverso|por|door)\b[^.\n]{0,30}\b(?:remaining|rem|last|final|restlichen|letzten|restantes|rimanenti"
+        r"|restanti|laatste|resterende)\s+(?P<gathered>\d{1,3})(?!\d)(?!\s*(?:cm|mm|rounds|rnds|rows))"
+        rf"|(?:(?<=\s)[-–—]\s|=)\s*(?P<ended>\d{{1,4}})(?:\s*{freehand.UNIT})?\s*\.?\s*$"
+        r"|(?:^|\|)\s*(?P<alone>\d{1,4})\s*\|?\s*$"
+    )
+
 
 _NAMED = re.compile(r"[^\W\d_]\W*[\[({<]\s*\d{1,4}\s*[\])}>]\W*$")
 """'eye lumps (2)': a line behind a round that is a name with its number, and says no count."""
@@ -71,10 +68,10 @@ def _other(own: str, behind: str, worked: Sequence[Tally]) -> int | None:
     near = _said("\n".join(line for line in lines if not _NAMED.search(line)))
     if near and not known & set(near):
         return near[-1]
-    told = list(_SAID.finditer(own))
-    if not told or _number(told[-1]) in known:
+    told = _said_in(own)
+    if not told or told[-1][0] in known:
         return None
-    if worked[-1].stated == worked[-1].live and own[told[-1].end() :].strip(" .)]}"):
+    if worked[-1].stated == worked[-1].live and own[told[-1][1] :].strip(" .)]}"):
         return None  # 'sc around leg two (12), sc around leg one (12) / 24': those before the last are of the work
     label, number = freehand.label_at(own), _NUMBER.match(own)
     at = label.end if label is not None else number.end() if number is not None else max(len(own) - _TAIL, 0)
@@ -83,12 +80,18 @@ def _other(own: str, behind: str, worked: Sequence[Tally]) -> int | None:
 
 
 def _said(words: str) -> list[int]:
-    return [_number(m) for m in _SAID.finditer(words)]
+    return [count for count, _ in _said_in(words)]
 
 
-def _number(m: re.Match[str]) -> int:
-    return int(next(n for n in m.groups() if n))
+def _said_in(words: str) -> list[tuple[int, int]]:
+    """The counts that words say, in signs or in sentences of any language, each with where it ends."""
+    signs = ((int(next(n for n in m.groups() if n)), m.end()) for m in _signs().finditer(words))
+    clauses = ((told.count, told.end) for told in freehand.clauses_told(words) if told.count >= LEAST_TOLD)
+    return sorted({*signs, *clauses}, key=lambda said: said[1])
 
+
+LEAST_TOLD = 3
+"""Stitches that a sentence tells, and no article."""
 
 _TAIL = 14
 """Code points at the end of a line without a label in which a bracket is a count: 'Repeat row 2 once more. [12 sc]'."""

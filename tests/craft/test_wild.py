@@ -85,8 +85,10 @@ def _is_printed(pattern: Sound) -> bool:
 NO_COUNTS = (
     "086-english-round-colon-penguin", "210-ear-flat-fold", "418-captions-timestamps", "802-bear-blog-full",
     "851-old-letter-style-instructions", "934-francais-carnet-poussin", "1357-fr-oeil-blanc-demi",
+    "1562-en-abbrev-min-egg", "1608-en-colon-count-only-snowball",
 )  # fmt: skip
-"""Patterns whose last number of that size is no count (a ring's, an eye's place, a time), or may be meant so."""
+"""Patterns whose last number of that size is no count (a ring's, an eye's place, a time), or may be meant so; or that tell
+nothing but counts, and go on to any."""
 PRINTED = [p for p in sound_patterns("own")[::2] if _is_printed(p) and p.name not in NO_COUNTS]
 """Patterns whose last count stands in digits."""
 

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Any
 if TYPE_CHECKING:
     from craft.text.freehand.carried_on import tells_plain_rounds, tells_rounds
     from craft.text.freehand.corrections import NO_CORRECTIONS, Correction, Corrections, Taken
+    from craft.text.freehand.counts_told import UNIT, clauses_told
     from craft.text.freehand.headings import heading_of
     from craft.text.freehand.labels import label_at
     from craft.text.freehand.legend import colours_listed, explains, letters_of_colours, piece_phrases
@@ -33,6 +34,8 @@ _FROM = {
     "Prose": "sections",
     "Taken": "corrections",
     "Translation": "translation",
+    "UNIT": "counts_told",
+    "clauses_told": "counts_told",
     "colours_listed": "legend",
     "cuts": "source",
     "explains": "legend",
@@ -57,6 +60,7 @@ _FROM = {
 
 __all__ = [
     "NO_CORRECTIONS",
+    "UNIT",
     "Correction",
     "Corrections",
     "Cut",
@@ -64,6 +68,7 @@ __all__ = [
     "Prose",
     "Taken",
     "Translation",
+    "clauses_told",
     "colours_listed",
     "cuts",
     "explains",

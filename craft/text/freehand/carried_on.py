@@ -114,6 +114,18 @@ def plain_rounds_in(text: str, vocabulary: Vocabulary) -> int:
     return _number(_patterns(vocabulary.language)["many"], _in_digits(text, vocabulary)) or 0
 
 
+def rounds_of_count(text: str, vocabulary: Vocabulary, live: int) -> int:
+    """'24 for 4 more rounds', '18 M über 3 Runden' on as many stitches: how many plain rounds; 0 for another line."""
+    words = _in_digits(text, vocabulary)
+    led = re.match(rf"\W*{live}(?!\w)", words)
+    sorts = {t.sort for t in tokens(text, vocabulary)}
+    made = {t.value for t in tokens(text, vocabulary) if t.sort is Sort.STITCH} - {"sc"}
+    unknown = sum(t.sort is Sort.NOISE for t in tokens(text, vocabulary))
+    if led is None or made or sorts & (_SHAPES | {Sort.ORDINAL}) or unknown > MOST_UNKNOWN:
+        return 0
+    return _number(_patterns(vocabulary.language)["many"], words[led.end() :]) or 0
+
+
 MOST_UNKNOWN = 2
 """Words without a meaning of a sentence that tells plain rounds and nothing else."""
 

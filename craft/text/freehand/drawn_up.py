@@ -21,8 +21,9 @@ _UP = r"(?:draw|pull)\s+(?:up|through)\s+a\s+(?:loop|lp)"
 _IN_NEXT = rf"(?:\s+(?:in|into|through|from)\s+(?:each\s+of\s+)?(?:the\s+)?next\s+(?:{_NUMBER}\s+)?{_STITCH})?"
 _OF_NEXT = re.compile(rf"(?i)\bnext\s+({_NUMBER})\s")
 _OFTEN = rf"(?P<often>twice|two\s+times|{_NUMBER}\s*(?:times|x))"
+_DRAW = r"(?:draw|pull)(?:\s+(?:it|yarn|the\s+yarn))?\s+"
 _THROUGH = (
-    rf"(?:{_OVER}\s*,?\s*)?(?:and\s+)?(?:then\s+)?(?:draw|pull)(?:\s+(?:it|yarn|the\s+yarn))?\s+(?:off\s+)?through\s+(?:all\s+)?(?:of\s+)?(?:the\s+)?"
+    rf"(?:{_OVER}\s*,?\s*(?:and\s+)?(?:then\s+)?(?:{_DRAW})?|(?:and\s+)?(?:then\s+)?{_DRAW})(?:off\s+)?through\s+(?:all\s+)?(?:of\s+)?(?:the\s+)?"
     rf"(?:(?P<loops>{_NUMBER})\s+)?(?:loops|lps)(?:\s+on\s+(?:the\s+|your\s+)?hook)?"
 )
 _DRAWN_UP = re.compile(

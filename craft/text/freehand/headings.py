@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from craft.text.freehand.counts import number_of, sentences
+from craft.text.freehand.counts import sentences
+from craft.text.freehand.counts_told import number_of
 from craft.text.freehand.labels import label_at
 from craft.text.notation import step_kind
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from craft.remembered import of_short
 from craft.rounds.numbers import CARDINALS, ORDINALS
-from craft.text.freehand.labels_told import label_told
+from craft.text.freehand.labels_told import SAID_OF, label_told
 from craft.text.freehand.lexicon import LANGUAGES, Sort, words_of
 
 _ROWS = r"rows?|reihen?|rh|rangs?|rgs?|hileras?|rig(?:a|he)|rij(?:en)?"
@@ -45,7 +45,7 @@ _FORMS = (
     re.compile(r"(?P<a>\d{1,4})(?P<loops>b|f)?(?:\)(?:\s*(?:[-–&+,]|(?:to|a|al|bis|à|y|and|und|et|e)(?=\s))\s*(?P<b>\d{1,4})\))?|\s?-\s?(?P<to>\d{1,4})\))\s*"),
     re.compile(r"(?P<a>\d{1,3})\s+(?:a|al|y|to|bis|à|au|t/m|tot)\s+(?P<b>\d{1,3})\)\s*"),
     re.compile(r"(?P<a>\d{1,3})\s*\.?-?\s*(?:a|al|y|to|bis|à|et)\s+(?P<b>\d{1,3})\s*\.-\s*"),
-    re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
+    re.compile(r"(?P<a>\d{1,3})(?:\s*(?:-|to|bis|à|a|al|t/m|tot|and|[+&]|und|et|y|e|en)\s*(?P<b>\d{1,3}))?(?:\.\s+|:\s+)(?!\d+\s*(?:mm|cm)\b)"),
 )  # fmt: skip
 _SPELT = "|".join(CARDINALS)
 _FOREIGNNTHS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.ORDINAL}
@@ -103,13 +103,6 @@ def spelled(word: str) -> int:
     return next(table[small] for table in (CARDINALS, ORDINALS, _FOREIGNNTHS, _FOREIGN_NUMBERS) if small in table)
 
 
-_SAID_OF = re.compile(
-    r"(?i)(?:is|are|was|were|will\s+be)\s+(?:now\s+|then\s+)?(?:finished|done|complete[d]?|closed|ended|over|your\s+last|the\s+last)\b"
-    r"|(?:ist|sind|est|sont|está|è|sono|is|zijn)\s+(?:nun\s+|jetzt\s+)?(?:fertig|beendet|geschafft|termin[ée]e?s?|finie?s?|terminad[ao]s?"
-    r"|finit[oaei]|klaar)\b"
-)
-"""'Rd 8 is finished with a sl st': said of a round that stands elsewhere."""
-
 _IS_ROW = re.compile(rf"(?i)\b(?:{_ROWS})\b")
 
 
@@ -151,7 +144,7 @@ def label_at(line: str, at: int = 0) -> Label | None:
     if (item := _ITEM.match(line, start)) is not None:
         start = item.end()
     label = _label(line[start:], start)
-    if label is not None and _SAID_OF.match(line, label.end) is not None:
+    if label is not None and SAID_OF.match(line, label.end) is not None:
         return None
     if label is not None and label.count is None and (m := _COUNT_BEHIND.match(line, label.end)) is not None:
         return replace(label, end=m.end(), count=int(m.group(1)))
@@ -211,7 +204,7 @@ def _made(m: re.Match[str], by: int, *, count: int | None = None, bare: bool = F
 _BEGIN = re.compile(r"(?:(?<=[.;:!?])|(?<=[.)\]]))\s+(?=(?:[Tt]hen\s+)?(?:\d|[A-Za-z]|[(\[][A-Za-z]{1,6}\.?\s*\d))")
 
 
-_LISTED = re.compile(r"(?<=[,/|])\s*(?=[A-Za-z]{1,6}\.?\s*\d)|(?<=\w)\s+(?=[A-Za-z]{1,6}\.?\s*\d{1,3}\s*:)")
+_LISTED = re.compile(r"(?<=[,/|])\s*(?=(?:then\s+)?[A-Za-z]{1,6}\.?\s*\d)|(?<=\w)\s+(?=[A-Za-z]{1,6}\.?\s*\d{1,3}\s*:)")
 """Rounds in a list: 'R1 6 sc (6), R2 inc x 6 (12)', 'R4: 18X R5: …'. Only the one that comes next is such a label."""
 
 _NAMED = re.compile(rf"(?:[A-ZÀ-Ý][^\W\d_]*['\s-]+){{1,4}}(?=(?i:{ROUNDS}|r)\.?\s*1\s*[:.)])")
@@ -239,7 +232,9 @@ def labels_in(line: str, expected: int) -> list[Label]:
     for m in sorted([*_BEGIN.finditer(line), *_LISTED.finditer(line)], key=lambda m: m.end()):
         at = m.end()
         label = label_at(line, at)
-        if m.re is _LISTED and (not found or label is None or label.bare or label.first != expected):
+        begun = bool(found) or (expected == 1 and label is not None and label.first == 2)  # the ring has no label
+        after = (expected, 2) if not found else (expected,)
+        if m.re is _LISTED and (not begun or label is None or label.bare or label.first not in after):
             continue
         named = not found and line[: m.start()].endswith(":") and label is not None and label.first == expected
         if label is None or (label.bare and not named) or label.start < (found[-1].end if found else 0):

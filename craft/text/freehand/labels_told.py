@@ -15,6 +15,14 @@ _NTH = r"(?:\.|\.?(?:st|nd|rd|th|ème|ère|er|e|º|ª|°|a|o))"
 _END = r"(?!\w)\s*(?:->|[:;.,)=>-])*\s*"
 
 
+SAID_OF = re.compile(
+    r"(?i)(?:is|are|was|were|will\s+be)\s+(?:now\s+|then\s+)?(?:finished|done|complete[d]?|closed|ended|over|your\s+last|the\s+last)\b"
+    r"|(?:ist|sind|est|sont|está|è|sono|is|zijn)\s+(?:nun\s+|jetzt\s+)?(?:fertig|beendet|geschafft|termin[ée]e?s?|finie?s?|terminad[ao]s?"
+    r"|finit[oaei]|klaar)\b"
+)
+"""'Rd 8 is finished with a sl st': said of a round that stands elsewhere."""
+
+
 @dataclass(frozen=True, slots=True)
 class Told:
     """A label in words. first, last: its rounds, None for whichever come next; many: how many those are; end: where its
@@ -81,7 +89,7 @@ _FIRST_WORD = re.compile(r"[^\W_]+'?")
 def _first_words(language: str) -> frozenset[str]:
     """What labels of a language begin with; a number in digits is told by `label_at` as well."""
     say = words_file(language)["labels"]
-    kinds = (say["then"], say["lead"], say["article"], say["next"], _rounds(language))
+    kinds = (say["then"], say["work"], say["lead"], say["article"], say["next"], _rounds(language))
     endings = ("", *say["ending"].strip("[]?"))
     ordinals = (f"{word}{ending}" for word in _numbers(language) for ending in endings)
     return frozenset(word.split(" ", maxsplit=1)[0] for words in (*kinds, ordinals) for word in words)
@@ -118,6 +126,11 @@ def _forms(language: str) -> tuple[re.Pattern[str], ...]:
     of_another = rf"(?!\w|\s+(?:{_any(say['of'])})\s)"  # 'round 10 of the cap' is spoken of, and not worked there
     several = rf"(?:(?:\s*,\s*{number})*{to}(?:{rounds}\s+)?(?P<b>{number}))?"
     by_number = rf"{rounds}\s+{lead}*(?P<a>{number}){several}{of_another}"  # 'in round 4', 'now round 4'
-    then = rf"(?:(?:{_any(say['then'])})[\s,]+)"
-    told = (*(rf"{then}*{way}" for way in ways), rf"(?:{then}+{lead}*|{lead}+){by_number}")
+    then = rf"(?:(?:{_any((*say['then'], *say['work']))})[\s,]+)"
+    tells = rf"\s+(?!{SAID_OF.pattern.removeprefix('(?i)')})(?:{_any(say['tells'])})(?!\w)"  # 'round two is …'
+    told = (
+        *(rf"{then}*{way}" for way in ways),
+        rf"{then}*{lead}*{by_number}{tells}",
+        rf"(?:{then}+{lead}*|{lead}+){by_number}",
+    )
     return tuple(re.compile(rf"(?i){way}{_END}") for way in told)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import re
+from functools import cache
 
 from craft.errors import CraftError, require
 from craft.rounds.numbers import CARDINALS
@@ -39,6 +40,32 @@ def _entries(text: str) -> list[tuple[str, str]]:
 _OPENS_CLAUSE = re.compile(r"[^\w\s)\]]\s*$")
 
 
+LEAST_PAIRS = 3
+"""Words with what they mean behind them and no sign between, before a list of them explains."""
+
+_PAIR = re.compile(r"(?P<word>[^\W\d_]{1,5})\s+(?P<what>\S[^,;]{1,59})")
+
+
+@cache
+def _tints(language: str) -> frozenset[str]:
+    """The colours that a text of this language may name: its own, and those of English."""
+    return frozenset((*words_file("en")["colours"], *words_file(language)["colours"]))
+
+
+def _paired(text: str, vocabulary: Vocabulary) -> list[tuple[str, str]]:
+    """'legend: s sc, i inc, blk black': words with what they mean right behind them, where a list of them says nothing
+    else; none of any other line."""
+    listed = text.split(":", 1)[-1] if re.match(r"\W*[^\W\d_]+\s*:", text) else text
+    pairs = [_PAIR.fullmatch(item.strip(" .-*\u2022")) for item in re.split(r"[,;]", listed)]
+    if len(pairs) < LEAST_PAIRS or any(m is None for m in pairs):
+        return []
+    entries = [(m["word"].lower(), m["what"].strip().lower()) for m in pairs if m is not None]
+    means = [vocabulary.meaning(what) for _, what in entries]
+    works = sum(meant is not None and meant.sort in (Sort.STITCH, Sort.RING) for meant in means)
+    tinted = sum(what in _tints(vocabulary.language) for _, what in entries)
+    return entries if works + tinted == len(entries) and works * 2 >= len(entries) else []
+
+
 def _of_entries(text: str, sign: re.Pattern[str]) -> list[re.Match[str]]:
     """The marks of a line from the first that begins a clause on: in 'in the 2nd chain from your hook: sc in 6' none does."""
     marks = sign.finditer(text)
@@ -58,7 +85,9 @@ _IN_BRACKETS_UK = re.compile(r"[(\[]\s*(?:UK|U\.K\.|British)\s*[)\]]")
 _SMALL_X = re.compile(r"(?mi)^\W*(?:[rR](?:nd|d)?\.?\s*)?\d{1,2}\W.*(?<![^\W\d_])(?:\d{1,3}\s?)?x\s*[,)\s]")
 _SMALL_V = re.compile(r"(?mi)^\W*(?:[rR](?:nd|d)?\.?\s*)?\d{1,2}\W.*(?:\d\s?|[,(]\s*)v(?![^\W\d_])")
 """Rounds in letters, written small, or behind labels that the notation does not know: '3) (x, v)*6'."""
-_UK_START = re.compile(r"(?i)(?<!\d)([4-9]|10)\s*d\.?\s?c\b\.?[^.\n]{0,30}?(?:ring|loop|circle)")
+_UK_START = re.compile(
+    r"(?i)(?<!\d)([4-9]|10)\s*d\.?\s?c\b\.?[^.\n]{0,30}?(?:ring|loop|circle|(?:1st|first|2nd|second)\s+ch)"
+)
 
 
 def terms_of(text: str, chosen: Terms | None) -> Terms:
@@ -78,7 +107,7 @@ def terms_of(text: str, chosen: Terms | None) -> Terms:
 def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
     """Words that the text explains itself: 'dec = invisible decrease', 'Plain = one sc in each stitch', 'B = blue'."""
     vocabulary = Vocabulary(language, terms)
-    tints = frozenset((*words_file("en")["colours"], *words_file(language)["colours"]))
+    tints = _tints(language)
     own: dict[str, Meaning] = {}
     for row in found:
         label = label_at(row.text)
@@ -86,7 +115,11 @@ def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
             continue
         for colour in colours_listed(row.text):
             own.setdefault(colour.lower(), Meaning(Sort.COLOUR, colour.title()))
-        for word, what in _entries(row.text):
+        pairs = _paired(row.text, vocabulary)
+        for word, what in pairs:
+            if what in tints:
+                own.setdefault(word, Meaning(Sort.COLOUR, what.title()))
+        for word, what in pairs or _entries(row.text):
             meaning = _explained(word, what, vocabulary) if word not in tints else None  # 'in brown: sc around'
             if meaning is not None:
                 own.setdefault(word, meaning)
@@ -122,7 +155,7 @@ def _colours_worked(found: list[Row], language: str) -> dict[str, str]:
     them later: 'O 7, W 6'."""
     rounds = [row.text for row in found if label_at(row.text) is not None]
     letters = {(m.group(1) or m.group(2)).lower() for text in rounds for m in _LONE.finditer(text)}
-    tints = frozenset((*words_file("en")["colours"], *words_file(language)["colours"]))
+    tints = _tints(language)
     named: dict[str, set[str]] = {}
     for row in found:
         for word in _WORDS.findall(row.text.lower()):
@@ -144,7 +177,7 @@ _LEADING = re.compile(r"\W*(?:[Ii]n\s+|[Ww]ith\s+)?([^\W\d_]+)\s*[:-]\s*\S")
 def explains(text: str, language: str, terms: Terms) -> bool:
     """Whether a line says how words are worked: 'X - single crochet', 'Inc = 2 sc in one st'."""
     vocabulary = Vocabulary(language, terms)
-    for word, what in _entries(text):
+    for word, what in _paired(text, vocabulary) or _entries(text):
         meaning = _explained(word, what, vocabulary)
         if (meaning is not None and meaning.sort is not Sort.COLOUR) or said(tokens(what, vocabulary), what):
             return True

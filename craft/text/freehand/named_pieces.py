@@ -16,6 +16,7 @@ from craft.text.freehand.lexer import Vocabulary
 from craft.text.freehand.lexicon import Meaning, Sort, language_of, table_of
 from craft.text.freehand.phrases import Said
 from craft.text.freehand.plain_lines import plain
+from craft.text.freehand.ring_apart import ring_apart
 from craft.text.freehand.row import Row
 from craft.text.freehand.so_far import Line, PartSoFar
 from craft.text.notation.names import Names
@@ -47,6 +48,7 @@ class NamedPieces:
         self.section: Taken | None = None
         self.told: list[Problem] = []
         self._guess()
+        self._count_rings()
         self.at = 0
         self.follows: int | None = None
         self.behind: list[Row] = []
@@ -75,6 +77,13 @@ class NamedPieces:
         self.own[word] = Meaning(Sort.STITCH, "sc")
         why = f"'{word}' is taken for a single crochet, as the rings are worked in it and nothing here says what it is."
         self.told.append(Problem("guessed-stitch", Place(None, "R1", 1, 1, row.span), why))
+
+    def _count_rings(self) -> None:
+        """Count the rings of parts that are numbered without them, and say so."""
+        self.rows, begun = ring_apart(self.rows, Vocabulary(self.language, self.terms, self.own))
+        for row in begun:
+            why = "The ring is R1 here, so what the text calls its first round is R2, and so on."
+            self.told.append(Problem("freehand", Place(None, "R2", 1, 1, row.span), why))
 
     def vocabulary(self) -> Vocabulary:
         """What words mean here, with the names of the parts so far."""

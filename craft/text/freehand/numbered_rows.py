@@ -37,6 +37,9 @@ _SHAPED = (Sort.STITCH, Sort.DOUBLE, Sort.PAIRS, Sort.TOGETHER)
 _STEP = re.compile(r"(?i)steps?\b")
 
 
+MOST_SIGN = 3
+"""Letters of a sign for work; what is longer is a word."""
+
 MOST_LEFT_OUT = 60
 """Rounds that a text may leave out between two, and still number the next one without a word."""
 
@@ -106,7 +109,15 @@ class NumberedRows(Starts):
             or any(t.count == self.part.live and t.count for t in tails(rest, self.language))
         ):
             return True  # the next round: what of it is not understood is a fault, never a remark
+        if label.first == self.part.last + 1 > 1 and self._is_counted_on(label, rest):
+            return True
         return any(self.candidates(t.work) for said in sentences(rest) for t in tails(said, self.language) if t.work)
+
+    def _is_counted_on(self, label: Label, rest: str) -> bool:
+        """Whether the labels go on behind this one, or its words are signs and numbers, 'R2 6i 12': its round is told here
+        and nowhere else, be it understood or not."""
+        signs = re.search(r"\d", rest) is not None and re.search(rf"[^\W\d_]{{{MOST_SIGN + 1}}}", rest) is None
+        return signs or (label.last is not None and self.next_label() == label.last + 1)
 
     def _is_plain(self, text: str) -> bool:
         """Whether words say that a round is plain, and nothing else."""

@@ -94,6 +94,7 @@ def _counted_up(text: str) -> str:
 
 def numbered(texts: Sequence[str]) -> list[str]:
     """The lines with those labels written plainly that only the run of their numbers tells."""
+    texts = _ring_started(texts)
     texts = _counted_behind_label(_counted_ahead(_pieces_counted(texts)))
     texts = _lettered(_labelled_behind([_counted_up(text) for text in texts]))
     found = [line for at, text in enumerate(texts) if (line := _line(at, text)) is not None]
@@ -160,6 +161,24 @@ def _labelled_behind(texts: Sequence[str]) -> list[str]:
     out = list(texts)
     for at, m in found:
         out[at] = f"{m['label']}: {m['work']} {m['count'] or ''}".strip()
+    return out
+
+
+_STARTED = re.compile(
+    r"(?i)^\W*(?:start(?:ing)?|begin(?:ning)?|cast\s+on|set[- ]?up|foundation|ring|mr|mc|fr|fadenring|anfang|beginn|départ|début"
+    r"|inicio|anillo|am|inizio|anello|begin)\s*(?:[:=-]\s*|with\s+|mit\s+|avec\s+|con\s+|met\s+)?(?P<n>\d{1,2})\s*(?:sc|sts?|fm|m|ms|pb|mb|v)?\W*$"
+)
+"""'Start: 6' above 'R2: 12'."""
+
+
+def _ring_started(texts: Sequence[str]) -> list[str]:
+    """The lines with the stitches that a text starts with as its first round, where the second is the first that it numbers."""
+    out = list(texts)
+    told = [at for at, text in enumerate(texts) if text.strip()]
+    for above, at in itertools.pairwise(told):
+        started, label = _STARTED.match(texts[above]), label_at(texts[at])
+        if started is not None and label is not None and label.first == 2 and label_at(texts[above]) is None:
+            out[above] = f"R1: {started['n']} sc in ring"
     return out
 
 

@@ -17,10 +17,15 @@ from craft.text.freehand.numbered_rows import NumberedRows
 LEAST_LISTED = 3
 """Rounds of a part that is told in one line."""
 
+LEAST_DASHED = 2
+"""Rounds between dashes, of which the first is a ring."""
+
 LEAST_RUN_ON = 4
 """Commas of a line that is a whole part and has no name before it: 'mr 6, inc around 12, sc inc around 18, …'."""
 
 _BETWEEN_ROUNDS = (";", " // ", " / ", ". ")
+_COUNTED_DASH = re.compile(r"(?<=[)\]])\s+-\s+(?=\S)")
+"""'6 fM im Fadenring (6) - 6x Zun (12) - …': dashes behind counts."""
 _THEN = re.compile(
     r"(?i)\s*,\s*(?:and\s+)?(?:then|dann|danach|puis|ensuite|luego|después|poi|dopo|dan|daarna)\s+(?=\S)"
 )
@@ -45,20 +50,31 @@ class OneLine(NumberedRows):
         if not colon:
             items = self._whole_rounds(text) if text.count(",") >= LEAST_RUN_ON else []
             return ("", items) if items else None
-        rest, behind = self._without_directions_behind(rest)
-        between = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), ",")
         if heading_of(name) is None or label_at(name + colon) is not None:
             return None
-        told = _THEN.split(rest)
-        pieces = (_counted_items(rest) or self._whole_rounds(rest)) if between == "," else rest.split(between)
-        pieces = told if len(told) >= LEAST_LISTED and len(told) > len(pieces) else pieces
-        items = [i.strip(" .") for i in pieces if i.strip(" .")]
+        rest, behind = self._without_directions_behind(rest)
+        sign, least, pieces = self._taken_apart(rest)
+        items = [piece.strip(" .") for piece in pieces if piece.strip(" .")]
         first = label_at(items[0]) if items else None
-        if len(items) < LEAST_LISTED or (first is not None and (between == ". " or first.first != 1)):
+        if len(items) < least or (first is not None and (sign == ". " or first.first != 1)):
             return None
-        worked = [i for i in items if any(t.sort is Sort.STITCH for t in tokens(i, self.vocabulary()))]
+        worked = [
+            item
+            for item in items
+            if (item.isdigit() and sign != ". ") or any(t.sort is Sort.STITCH for t in tokens(item, self.vocabulary()))
+        ]
         starts = items[0][first.end :] if first is not None else items[0]
         return (name, [*items, *behind]) if self.rings(starts) and len(worked) >= len(items) - 2 else None
+
+    def _taken_apart(self, rest: str) -> tuple[str, int, list[str]]:
+        """What stands between the rounds of a line, how many at least it then tells, and their words."""
+        sign = next((sign for sign in _BETWEEN_ROUNDS if sign in rest), ",")
+        dashed = _COUNTED_DASH.split(rest)
+        if len(dashed) >= LEAST_DASHED and sign in (",", ". "):
+            return " - ", LEAST_DASHED, dashed
+        pieces = (_counted_items(rest) or self._whole_rounds(rest)) if sign == "," else rest.split(sign)
+        told = _THEN.split(rest)
+        return sign, LEAST_LISTED, told if len(told) >= LEAST_LISTED and len(told) > len(pieces) else pieces
 
     def _without_directions_behind(self, rest: str) -> tuple[str, list[str]]:
         """The words of a part without the sentences at its end that tell no stitches: 'Fasten off.', 'Do not cut the yarn.'"""

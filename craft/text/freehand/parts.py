@@ -91,6 +91,10 @@ def _is_line(text: str, terms: Terms) -> bool:
     return any(r.way is Way.LINE for p in read(text.strip(), terms).pattern.parts for r in p.rounds)
 
 
+_DENIED = re.compile(r"(?i)\b(?:not|\w+n't|nicht|keine?n?|pas|non|niet|geen)\b|\bno\s+\w+r\b")
+"""'Knip de draad niet af': said of the work under way, and no name."""
+
+
 def _is_joining(text: str) -> bool:
     """Whether a line tells that pieces are joined, 'Nun beide Teile verbinden:', and is no heading, as 'JOINING' is."""
     return len(text.split()) > MOST_JOINING and _JOINED.search(text) is not None
@@ -231,7 +235,8 @@ class Parts(Rounds):
         if self.part.rounds and self.part.make > 1 and self._takes_several(rest):
             return True
         above = self.waiting[-NEAR:] if self.part.rounds else []
-        named_above = (row.text for row in above if row.taken is None and not _is_joining(row.text))
+        telling = (_is_joining, _DENIED.search)
+        named_above = (row.text for row in above if row.taken is None and not any(way(row.text) for way in telling))
         if not any(heading_of(text) is not None for text in named_above):
             return False
         named = {t.value for t in tokens(rest, self.vocabulary()) if t.sort is Sort.PIECE}

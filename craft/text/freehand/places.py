@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 
 from craft.rounds.stitches import Terms, stitch
@@ -159,6 +160,8 @@ class Places(Edges):
             self.take()
             self.past_hook()
             return f"{many} in {ordinal(nth)} ch from hook"
+        if self._first_of_two_chains():
+            return f"{many} in 2nd ch from hook"
         if self.behind and (first := self.peek()) is not None and first.value == self.behind and n == 1:
             self.take()
             self.eat(Sort.PLACE)
@@ -178,6 +181,20 @@ class Places(Edges):
         if count is not None and (other := self.like_named()) is not None:
             return f"{many} around the {other}"
         return None if piece is None else ""
+
+    def _first_of_two_chains(self) -> bool:
+        """'2 ch, 6 sc in the first ch': the one that is the second from the hook; its words are taken."""
+        nth = self.peek()
+        first = nth is not None and (
+            (nth.sort is Sort.ORDINAL and nth.value == 1) or self.text[nth.start : nth.end].lower() == "first"
+        )
+        ahead = [(t.sort, t.value) for t in self.tokens[: self.at]]
+        two = any((Sort.NUMBER, 2) in pair and (Sort.CHAIN, 0) in pair for pair in itertools.pairwise(ahead))
+        if not (first and two and self.sort(1) is Sort.CHAIN):
+            return False
+        self.at += 2
+        self.past_hook()
+        return True
 
     def _one_after_the_other(self) -> Token | None:
         """'sc in the first stitch, then two in the second': the next stitch, by its place in what is repeated."""

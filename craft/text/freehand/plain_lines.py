@@ -31,12 +31,17 @@ _RANGE_LABEL = (
     r"(?i)^(\W*(?:rounds?|rnds?|rds?|rows?|runden?|tours?|vueltas?|gir[oi]|toer(?:en)?|[rtvg])\.?\s*(\d{1,3}))"
 )
 _RANGE_TO = r"\s*(?:rounds?|rnds?|rds?|r)?\.?\s*(\d{1,3})"
-_RANGE_ARROW = re.compile(
-    rf"{_RANGE_LABEL}\s*(?:[\u2192\u279c\u279d\u21d2\u25b6\u25ba\u27a4]|[-=]>|\.{{2,3}}){_RANGE_TO}(?=\s*[:.)=–-])"
-)
+_RANGE_SIGN = r"\s*(?:[\u2192\u279c\u279d\u21d2\u25b6\u25ba\u27a4]|[-=]>|\.{2,3})"
+_RANGE_ARROW = re.compile(rf"{_RANGE_LABEL}{_RANGE_SIGN}{_RANGE_TO}(?=\s*[:.)=–-])")
 """'Rd6→8 – 30 sc', 'R7..R9: 36 sc': from round to round."""
+_RANGE_LABELLED = re.compile(
+    rf"{_RANGE_LABEL}{_RANGE_SIGN}\s*(?:rounds?|rnds?|rds?|tours?|vueltas?|gir[oi]|[rtvg])\.?\s*(\d{{1,3}})(?=\s)"
+)
+"""'R5→R7 24sc', 'r6..r8 sc'."""
 _RANGE_DOTS = re.compile(rf"{_RANGE_LABEL}\.{{2,3}}{_RANGE_TO}(?=\s+[^\W\d])")
-"""'r6..r8 sc'."""
+"""'r6..8 sc'."""
+_TICK_BOX = re.compile(r"^(\s*(?:[-*+]\s+)?)(?:\[[ xX]?\]|[\u2610-\u2612])\s*(?=\S)")
+"""'[ ] 1 - 6 sc': a box to tick off."""
 
 _PICOT_MADE = re.compile(r"(?i)\bch(?:ain)?\s*[2-5]\s*,?\s*\(\s*(?:an?\s+)?picot(?:\s+(?:is\s+)?made)?\s*\)")
 """'ch 3 (picot made)'."""
@@ -84,12 +89,12 @@ _SHORTENED = re.compile(
 
 def plain(text: str) -> str:
     """A line without the signs that only look: one kind of dash, quote and blank, no picture, no broken line."""
-    text = re.sub(r"[\r\n]+\s*", " ", text)
+    text = _TICK_BOX.sub(r"\1", re.sub(r"[\r\n]+\s*", " ", text))
     text = text if "«" in text else _POINTING.sub(" - ", text)
     text = _SPACED_OUT.sub(
         lambda m: m.group(0).replace(" ", ""), re.sub(r"(?<=\d)\s*~\s*(?=[a-zA-Z]{0,4}\d)", "-", text)
     )
-    for ranged in (_RANGE_ARROW, _RANGE_DOTS):
+    for ranged in (_RANGE_ARROW, _RANGE_LABELLED, _RANGE_DOTS):
         text = ranged.sub(lambda m: f"{m[1]}-{m[3]}" if int(m[3]) > int(m[2]) else m.group(0), text)
     text = _CIRCLED.sub(lambda m: f"{int(unicodedata.numeric(m.group(0)))}) ", text)
     text = _NUMBERED_TWICE.sub(_without_dot, _KEYCAP.sub(r"\1) ", text))

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from craft.rounds.numbers import CARDINALS
-from craft.text.freehand.counts import number_of
+from craft.text.freehand.counts_told import number_of
 
 _ROUND = (
     r"(?:rounds?|rnds?|rds?|rows?|reihen?|rh|rangs?|rg|hileras?|rig(?:a|he)|rij(?:en)?|r|runden?|rd|tours?|t|vueltas?|v|giri|giro"

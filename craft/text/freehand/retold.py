@@ -7,8 +7,8 @@ from dataclasses import replace
 
 from craft.problems import Place, Problem
 from craft.rounds.numbers import CARDINALS
-from craft.text.freehand.by_counts import plain_alone
-from craft.text.freehand.carried_on import carried_on, plain_rounds_in, tells_shaping
+from craft.text.freehand.by_counts import follows, is_count_alone, plain_alone
+from craft.text.freehand.carried_on import carried_on, plain_rounds_in, rounds_of_count, tells_shaping
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import Tail, tails
 from craft.text.freehand.evidence import Chosen, even
@@ -176,7 +176,8 @@ class Retold(Parts):
         if (found := _PLAIN_MANY.fullmatch(text)) is not None:
             said = found["n"].lower()
             return CARDINALS.get(said) or (int(said) if said.isdigit() else 1)
-        if many := plain_rounds_in(text, self.vocabulary()) or self.all_around(text):
+        counted = rounds_of_count(text, self.vocabulary(), self.part.live) if self.part.live else 0
+        if many := plain_rounds_in(text, self.vocabulary()) or self.all_around(text) or counted:
             return many
         up_to = _UP_TO.search(text)
         if up_to is None or re.search(r"(?i)\bmore\b", text):
@@ -242,6 +243,15 @@ class Retold(Parts):
         if many > 1:
             plain = Chosen("sc around", fits=True, live=count)
             self.write(row, number + 1, number + many - 1, plain, Tail("", count), fold=None)
+
+    def counted_alone(self, row: Row, item: str) -> bool:
+        """'18' or '18 x3', where there are not as many already: a round of which only the count is said, or a slip; whether
+        it is one."""
+        if not self.part.live or not is_count_alone(item) or self.as_many(item) is not None:
+            return False
+        fits = follows(self.part.live, int(re.findall(r"\d+", item)[0]))
+        (self.counted if fits else self.miscounted)(row, item)
+        return True
 
     def miscounted(self, row: Row, item: str) -> None:
         """A round of which only a count is said that no round here can have: as many as before, and its count a fault."""

@@ -18,7 +18,7 @@ from craft.text.freehand.counted_places import with_stitches
 from craft.text.freehand.counts import Tail, sentences, tails
 from craft.text.freehand.evidence import Below, Chosen, choose, even
 from craft.text.freehand.inferred import inferred
-from craft.text.freehand.labels import Label, label_at
+from craft.text.freehand.labels import NTHS, Label, label_at
 from craft.text.freehand.lexer import tokens
 from craft.text.freehand.lexicon import Sort
 from craft.text.freehand.measured import MEASURED
@@ -54,6 +54,9 @@ _TELLS_WORK = {
 }  # fmt: skip
 """Words of a bracket that is no remark."""
 
+_HYPHENED = re.compile(r"(?i)\b(\d?\s?[sd]c)-(inc|dec)\b")
+"""'sc-inc': an increase in single crochet, or a stitch and an increase, as the count tells."""
+
 _EACH_LOOP = re.compile(
     r"(?i)\b(each|every|jede|jeden|chaque|cada|ogni|elke|iedere)\s+(?:of\s+the\s+)?(?:free\s+)?(?:front\s+|back\s+)?"
     r"(?:loops?|schlaufe|glied|maschenglied|brin|hebra|asola|lus)\b"
@@ -78,7 +81,7 @@ _LOOPS_NAMED = re.compile(r"(?i)\s*(?:in\s+)?(?P<loops>[bf]lo|(?:front|back)\s+l
 
 _SETTLED = re.compile(r"\((?:\d+ )?sc, (?:1 )?(?:inc|dec)\) x \d+")
 """'(2 sc, inc) x 6', every word of it understood: another count than it makes is a slip, and no reason to guess."""
-_PAIRED = re.compile(r"\d\s*\.?\s*(?:und|u\.?|\+|and|&|et|y|e|en)\s*\d")
+_PAIRED = re.compile(rf"(?i)(?:\d|\b(?:{NTHS}))\s*\.?\s*(?:und|u\.?|\+|and|&|et|y|e|en)\s*(?:\d|(?:{NTHS})\b)")
 _EVERY_PAIR = re.compile(r"\((?:\d+ sc, )?dec\) around")
 """'jede 4. und 5. M zusammen abmaschen (25)' on 30: four and five tell which two, and never how many of how many."""
 _EVENED = re.compile(r"(?i)(inc|increase|dec|decrease|\+|-)(?:(?:\s+evenly)?\s+to|\s*(?P<by>\d{1,2}))")
@@ -113,7 +116,9 @@ class Rounds(NamedPieces):
             elif not body.problems and body.instructions and self.terms is Terms.US:
                 found.append(Said(work))
         found_tokens = tokens(work, vocabulary)
-        for way in (*said(found_tokens, work), *said(with_stitches(found_tokens), work)):
+        ways = [*said(found_tokens, work), *said(with_stitches(found_tokens), work)]
+        apart = _HYPHENED.sub(r"\1, \2", work)
+        for way in (*ways, *(said(tokens(apart, vocabulary), apart) if apart != work else ())):
             if (own := self._on_own_edge(self._called(way))) not in found:
                 found.append(own)
         return [*found, *self._bridged(found)]
@@ -150,9 +155,9 @@ class Rounds(NamedPieces):
             rest = (
                 f"{loops} sc around [{self.part.live}]" if loops else f"[{self.part.live}]"
             )  # 'R5-8: 24', as many as before
-        if self.part.ringless and _RING_COUNT.fullmatch(rest.strip()):
+        if first == 1 and self.part.ringless and _RING_COUNT.fullmatch(rest.strip()):
             rest = f"{rest.strip(' .')} sc in ring"  # 'r1 = 6'
-        if first == last and self._is_told_by_count(rest):
+        if first == last and (first == 1 or self.part.rounds) and self._is_told_by_count(rest):
             rest = f"[{rest.strip(' .')}]"
         joined = attached(rest, self.parts, self.part)
         rest = joined[1] if joined is not None else rest

@@ -55,6 +55,13 @@ _HOOK_AHEAD = re.compile(
 """'With 3.5 mm hook make 2 ch.': the tool, before what is made."""
 
 
+_LOOP_AHEAD = re.compile(
+    r"(?i)(?:^|(?<=[:.]))\W*(?:make|begin\s+with|start\s+with|form)\s+(?:an?\s+)?(?:slip\s*)?(?:loop|knot)\s*[,.;]?\s*(?:and\s+|then\s+)?"
+    r"(?=(?:ch(?:ain)?s?\s*2\b|(?:2|two)\s*ch(?:ain)?s?\b))"
+)
+"""'Make a loop, 2 ch, …': the knot on the hook, and no ring."""
+
+
 _STRAND = re.compile(r"(?:with [\w ]+, )?ch (\d+),? (?=.*\bch from hook\b)")
 LEAST_STRAND = 5
 """Chains of a strand; fewer are a picot, or the start of a row."""
@@ -90,18 +97,19 @@ class Starts(Retold):
 
     def first_round(self, text: str) -> tuple[str, str, str] | None:
         """'For the pincushion begin with 6 sc in a ring.': a first round that has no label."""
-        if (hook := _HOOK_AHEAD.match(text)) is not None and (
-            begun := self.first_round(text[hook.end() :])
-        ) is not None:
+        hook, knot = _HOOK_AHEAD.match(text), _LOOP_AHEAD.search(text)
+        if hook is not None and (begun := self.first_round(text[hook.end() :])) is not None:
             return f"{hook.group(0)}{begun[0]}", *begun[1:]
+        if knot is not None and (begun := self.first_round(text[knot.end() :])) is not None:
+            return f"{text[: knot.start()]}{begun[0]}", begun[1], f"{begun[2]} {knot.group(0).strip()}".strip()
         ringed = _TWO_CHAINS.match(text) or any(t.sort is Sort.RING for t in tokens(text, self.vocabulary()))
         if heading_of(text) is not None and not ringed and ":" not in text:
             return None
         whole = [text] if len(text) < MOST_RING else []
         pieces = [piece for said in sentences(text) for piece in _THEN.split(said)]
         pieces = [*_hooked(pieces)[:1], *pieces] if _TWO_CHAINS.match(text) else pieces
-        ahead = [PULLED.split(piece)[0] for piece in pieces] + [b for piece in pieces if (b := self._begun(piece))]
-        for piece in (*whole, *pieces, *ahead):
+        begins = [PULLED.split(piece)[0] for piece in pieces] + [b for piece in pieces if (b := self._begun(piece))]
+        for piece in (*whole, *pieces, *begins):
             for part in (piece.rsplit(":", 1)[-1].strip(), piece):
                 if len(part) >= 120 or label_at(part) or not self.rings(part):
                     continue

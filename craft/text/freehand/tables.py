@@ -200,7 +200,7 @@ def _tinted(cell: str, *, explained: bool) -> str:
 
 
 def _row_text(label: str, work: Sequence[str], count: str) -> str:
-    digits = re.fullmatch(r"(\d{1,4})(?:\s*(?:-|to|bis|a|à)\s*(\d{1,4}))?\.?", label)
+    digits = re.fullmatch(r"(\d{1,4})(?:\s*(?:-|to|bis|a|à|&|\+|/|and|und|et|y|e|en)\s*(\d{1,4}))?\.?", label)
     if digits:
         label = f"R{digits.group(1)}" + (f"-R{digits.group(2)}" if digits.group(2) else "")
     said = " ".join(w for w in work if w)

@@ -188,12 +188,16 @@ class _Reader(WithoutLabels):
         self.begin(row)
         for item in items:
             label = label_at(item) or Label(None, None, 0, 0)
-            if label.first is not None and label.first == label.last != self.part.last + 1:
-                label = replace(label, first=None, last=None, many=label.first)  # '2 Rd fM': two of them
-            if many := self.all_around(item):
+            counted = item[:1].isdigit() and label.first is not None and label.first == label.last
+            if counted and label.first != self.part.last + 1:
+                label = replace(label, first=None, last=None, many=label.first or 1)  # '2 Rd fM': two of them
+            if many := self.all_around(item) or (label.first is None and self.plain_rounds(item)) or 0:
                 self.labelled(row, Label(None, None, 0, 0, many=many), "plain")
                 continue
-            works = self._says_stitches(item) or label.many > 1 or any(t.sure and t.count for t in tails(item))
+            if self.counted_alone(row, item):
+                continue
+            counted = self.as_many(item) is not None or any(t.sure and t.count for t in tails(item))
+            works = counted or self._says_stitches(item) or label.many > 1
             if works and not self.ends_part_in_line(item):
                 self.labelled(row, label, item[label.end :].strip())
             else:
@@ -241,6 +245,9 @@ class _Reader(WithoutLabels):
             self.waiting += [replace(row, text=strand[0])] if strand[0] else []
             self.begin(row)
             self.labelled(row, Label(1, 1, 0, 0), strand[1])
+            return
+        if ringed := self.begins_by_counts(text):
+            self._start(row, "", f"{ringed} sc in ring", "")
             return
         if (chain := self.chain_line(row, text)) is not None:
             self.out.append(Line(chain, row.span))

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from dataclasses import replace
 
-from craft.text.freehand.by_counts import counts_alone, counts_gone_to
+from craft.text.freehand.by_counts import counts_alone, counts_gone_to, follows
 from craft.text.freehand.clauses import is_direction, without_remarks
 from craft.text.freehand.counts import sentences, tails
 from craft.text.freehand.headings import heading_of
@@ -36,6 +37,13 @@ _PULLS = re.compile(
     r"|trek|sluit|aantrekken)(?!\w)[^.;\d]{0,60}\.?"
 )
 """'Pull it shut.', 'Den Ring zuziehen.', 'Serrer le cercle.'"""
+
+LEAST_BELOW = 2
+"""Lines below a number alone that go on from it, before it is a ring's."""
+
+_RING_ALONE = re.compile(r"[3-9]|1[0-2]")
+_COUNT_FIRST = re.compile(r"(?P<n>\d{1,3})(?:\s*[(\[,-].*)?")
+"""'12 (inc all)', '18'."""
 
 _THROUGH_BOTH = re.compile(r"([a-z][a-z ]*?) through both layers")
 
@@ -73,6 +81,16 @@ class WithoutLabels(OneLine):
         if not live or not self.part.rounds:
             return ()
         return (self.part.bare and counts_alone(text, live)) or counts_gone_to(text, self.vocabulary(), live)
+
+    def begins_by_counts(self, text: str) -> int:
+        """Stitches in the ring of a part that is told by its counts, line by line: '6', below its name, with '12 (inc all)'
+        and '18 (every 2nd)' below; 0 for any other line."""
+        if not _RING_ALONE.fullmatch(text) or not self.is_named_above():
+            return 0
+        below = [_COUNT_FIRST.match(row.text) for row in self.rows[self.at + 1 : self.at + 1 + LEAST_BELOW]]
+        counts = [int(text), *(int(m["n"]) for m in below if m is not None)]
+        whole = len(counts) == LEAST_BELOW + 1 and all(follows(a, b) for a, b in itertools.pairwise(counts))
+        return counts[0] if whole else 0
 
     def is_named_above(self) -> bool:
         """Whether the line before this one is a part's name that has no rounds yet."""
