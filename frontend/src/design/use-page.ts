@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Problem, Refused } from "../api/client";
 import { type Design, type FilledPage, type PageName, useAct } from "./design";
+import { inTurn } from "./in-turn";
 import { beforeActing } from "./pending";
 import { dropUnsent, holdUnsent, keepUnsent, unsentPage } from "./unsent";
 import { useLeaving } from "./use-leaving";
@@ -30,30 +31,40 @@ export function usePage<N extends PageName>(design: Design, page: N) {
 
   const open = useRef(true);
 
-  const flush = useCallback(async () => {
-    clearTimeout(timer.current);
-    const data = pending.current;
-    if (data === null) return;
-    pending.current = null;
-    setState("saving");
-    try {
-      const saved = await send.current({ do: "page", filled: filled(page, base.current, data) });
-      base.current = saved.revision;
-      if (pending.current === null) dropUnsent(design.id, { kind: "page", page });
-      setProblem(null);
-      setState(pending.current === null ? "saved" : "unsaved");
-    } catch (error) {
-      if (pending.current === null) pending.current = data;
-      const refused = error instanceof Refused ? error.problem : null;
-      setProblem(refused);
-      if (refused?.status === 0 || refused === null) {
-        setState("offline");
-        // Once it is left, the stop that is shown then sends what waits.
-        if (open.current) timer.current = setTimeout(flush, RETRY_MS);
-      } else {
-        setState(refused.status === 409 ? "stale" : "unsaved");
+  const flush = useMemo(() => {
+    const again = inTurn(async () => {
+      clearTimeout(timer.current);
+      const data = pending.current;
+      if (data === null) return;
+      setState("saving");
+      try {
+        const saved = await send.current({ do: "page", filled: filled(page, base.current, data) });
+        base.current = saved.revision;
+        setProblem(null);
+        // What was typed meanwhile stands on what has just been saved, and waits for its own turn.
+        const waits = pending.current;
+        if (waits !== null && waits !== data) {
+          keepUnsent(design.id, { kind: "page", ...filled(page, base.current, waits) });
+          setState("unsaved");
+          return;
+        }
+        pending.current = null;
+        dropUnsent(design.id, { kind: "page", page });
+        setValue(saved[page]);
+        setState("saved");
+      } catch (error) {
+        const refused = error instanceof Refused ? error.problem : null;
+        setProblem(refused);
+        if (refused?.status === 0 || refused === null) {
+          setState("offline");
+          // Once it is left, the stop that is shown then sends what waits.
+          if (open.current) timer.current = setTimeout(again, RETRY_MS);
+        } else {
+          setState(refused.status === 409 ? "stale" : "unsaved");
+        }
       }
-    }
+    });
+    return again;
   }, [page, design.id]);
 
   useEffect(() => beforeActing(design.id, flush), [design.id, flush]);

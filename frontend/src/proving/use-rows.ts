@@ -1,7 +1,8 @@
 /** The making log and the testers: rows of their own, kept in this browser until the studio has them. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { answer, api, Refused, type Schemas, sentence } from "../api/client";
+import { inTurn } from "../design/in-turn";
 import type { SaveState } from "../design/use-page";
 
 export type Entry = Schemas["LogEntryOut"];
@@ -85,27 +86,31 @@ export function useProvingRows(design: number) {
     setShown(new Map(waiting.current));
   }, [design]);
 
-  const flush = useCallback(async () => {
-    clearTimeout(timer.current);
-    for (const [key, change] of waiting.current) {
-      if (!whole(change)) continue;
-      setState("saving");
-      try {
-        const now = await mutateAsync(change);
-        queries.setQueryData(["proving", design], now);
-        // What was typed meanwhile waits on.
-        if (waiting.current.get(key) === change) waiting.current.delete(key);
-        keep();
-        setProblem(null);
-      } catch (error) {
-        const lost = !(error instanceof Refused) || error.problem.status === 0 || error.problem.status >= 500;
-        setState(lost ? "offline" : "unsaved");
-        setProblem(lost ? null : sentence(error));
-        if (lost) timer.current = setTimeout(() => void flush(), RETRY_MS);
-        return;
+  const flush = useMemo(() => {
+    const again = inTurn(async () => {
+      clearTimeout(timer.current);
+      for (const [key, change] of waiting.current) {
+        if (!whole(change)) continue;
+        setState("saving");
+        try {
+          const now = await mutateAsync(change);
+          queries.setQueryData(["proving", design], now);
+          // What was typed meanwhile waits on.
+          if (waiting.current.get(key) === change) waiting.current.delete(key);
+          keep();
+          setProblem(null);
+        } catch (error) {
+          const lost =
+            !(error instanceof Refused) || error.problem.status === 0 || error.problem.status >= 500;
+          setState(lost ? "offline" : "unsaved");
+          setProblem(lost ? null : sentence(error));
+          if (lost) timer.current = setTimeout(() => void again(), RETRY_MS);
+          return;
+        }
       }
-    }
-    setState([...waiting.current.values()].some(whole) ? "unsaved" : "saved");
+      setState([...waiting.current.values()].some(whole) ? "unsaved" : "saved");
+    });
+    return again;
   }, [design, keep, mutateAsync, queries]);
 
   const change = useCallback(

@@ -17,6 +17,15 @@ function json(body: unknown, status = 200): Response {
   return new Response(JSON.stringify(body), { status, headers: { "Content-Type": type } });
 }
 
+/** An answer that is given when the test says so. */
+function held(): { promise: Promise<Response>; resolve: (reply: Response) => void } {
+  let resolve: (reply: Response) => void = () => {};
+  const promise = new Promise<Response>((give) => {
+    resolve = give;
+  });
+  return { promise, resolve };
+}
+
 const PART = { key: "abcd", name: "Body", text: "R1: 6 sc in ring", etag: "v1" } as Part;
 const BRIEF = { audience: "play", level: "easy", height_mm: null, intro: "", notes: "", pictures: [] };
 const DESIGN = {
@@ -202,6 +211,30 @@ describe("a page of notes", () => {
     act(() => result.current.change({ ...DESIGN.brief, intro: "A bat" }));
     await wait(800);
     expect(sent[1]?.body.base).toBe(6);
+  });
+
+  it("is saved one change at a time: what is typed while a save is under way is not told as saved before it is", async () => {
+    const slow = held();
+    replies = [() => slow.promise];
+    const { result } = start();
+    act(() => result.current.change({ ...DESIGN.brief, intro: "first" }));
+    await wait(800);
+    act(() => result.current.change({ ...DESIGN.brief, intro: "second" }));
+    await wait(800);
+    expect([sent.length, result.current.state]).toEqual([1, "unsaved"]);
+    const kept = () => JSON.parse(localStorage.getItem("spirrel-unsent--3-page-brief") ?? "null");
+    expect(kept()).toMatchObject({ base: 5, data: { intro: "second" } });
+    const last = held();
+    replies = [() => last.promise];
+    slow.resolve(json({ ...DESIGN, revision: 6 }));
+    await wait(10);
+    // The first is with the studio, the second on its way: shown, kept here, and on the first one's revision.
+    expect([result.current.value.intro, result.current.state]).toEqual(["second", "saving"]);
+    expect(kept()).toMatchObject({ base: 6, data: { intro: "second" } });
+    expect(sent[1]?.body).toMatchObject({ base: 6, data: { intro: "second" } });
+    last.resolve(json({ ...DESIGN, revision: 7, brief: { ...BRIEF, intro: "second" } }));
+    await wait(10);
+    expect([result.current.value.intro, result.current.state, kept()]).toEqual(["second", "saved", null]);
   });
 
   it("asks what goes on after a conflict", async () => {
