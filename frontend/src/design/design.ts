@@ -1,5 +1,6 @@
 /** A design in the browser: read once, replaced whole by every action's answer. */
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type MutateOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback } from "react";
 import { answer, api, type Problem, Refused, type Schemas, sentence } from "../api/client";
 import type { paths } from "../api/schema";
 import { useSay } from "../ui/overlays";
@@ -105,7 +106,6 @@ const SHOWS_ANEW = new Set<Act["do"]>([
 ]);
 
 async function ask(id: number, act: Act): Promise<Design> {
-  if (BY_WHAT_IS_STORED.has(act.do)) await allSent(id);
   const path = { design_id: id };
   switch (act.do) {
     case "rename":
@@ -195,11 +195,13 @@ async function ask(id: number, act: Act): Promise<Design> {
   }
 }
 
+type Then = MutateOptions<Design, Error, Act>;
+
 /** Act on a design; the answer replaces it everywhere. `quiet` actions show their own refusals. */
 export function useAct(id: number, quiet: (problem: Problem) => boolean = () => false) {
   const queries = useQueryClient();
   const say = useSay();
-  return useMutation({
+  const inLine = useMutation({
     mutationFn: (act: Act) => ask(id, act),
     scope: { id: `design-${id}` },
     onSuccess: (design, act) => {
@@ -213,4 +215,21 @@ export function useAct(id: number, quiet: (problem: Problem) => boolean = () => 
       if (!(error instanceof Refused && quiet(error.problem))) say(sentence(error), true);
     },
   });
+  const { mutate: goOn, mutateAsync: goOnAsync } = inLine;
+  // What is typed is sent in the same line: it has to stand there before what goes by it, which waits outside.
+  const mutate = useCallback(
+    (act: Act, then?: Then) => {
+      if (BY_WHAT_IS_STORED.has(act.do)) void allSent(id).then(() => goOn(act, then));
+      else goOn(act, then);
+    },
+    [id, goOn],
+  );
+  const mutateAsync = useCallback(
+    async (act: Act, then?: Then) => {
+      if (BY_WHAT_IS_STORED.has(act.do)) await allSent(id);
+      return goOnAsync(act, then);
+    },
+    [id, goOnAsync],
+  );
+  return { ...inLine, mutate, mutateAsync };
 }

@@ -2,9 +2,10 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { answer, api } from "../api/client";
 import { type Design, type Part, useAct } from "../design/design";
+import { beforeActing } from "../design/pending";
 import { useLatest } from "../figure/use-latest";
 import { useSettled } from "../figure/use-settled";
-import { askShape, bodyOf, fitKey, type Question, sameQuestion } from "./question";
+import { askShape, bodyOf, fitKey, type Question, type Shape, sameQuestion } from "./question";
 import { type Recipe, recipeFor, recipeFrom } from "./recipe";
 
 /** How long she has to rest before a part that still is its shape follows it. */
@@ -13,10 +14,10 @@ const REST_MS = 900;
 export function useDrafting(design: Design, part: Part | null) {
   const stored = useMemo(() => recipeFrom(part?.recipe ?? null), [part?.recipe]);
   const [recipe, setRecipe] = useState<Recipe>(stored ?? recipeFor("sphere"));
-  const touched = useRef(false);
+  /** Changed here, and not taken into the part yet. */
+  const waits = useRef(false);
   useEffect(() => {
-    if (stored && !touched.current) setRecipe(stored);
-    touched.current = false;
+    if (stored && !waits.current) setRecipe(stored);
   }, [stored]);
   const question = useMemo<Question>(
     () => ({ recipe, design, colour: part?.colour ?? null, part: part?.key ?? null }),
@@ -32,25 +33,34 @@ export function useDrafting(design: Design, part: Part | null) {
   const fresh = current && !error ? shape : null;
   const act = useAct(design.id);
   const change = (next: Recipe) => {
-    touched.current = true;
+    waits.current = true;
     setRecipe(next);
+  };
+  const take = async ({ text, recipe }: Shape) => {
+    if (!part) return;
+    waits.current = false;
+    // What the studio refuses is told where every refused change is.
+    await act.mutateAsync({ do: "text", key: part.key, text, recipe }).catch(() => undefined);
   };
   /** Take the drafted rounds into the part. */
   const use = () => {
-    if (!part || !fresh) return;
-    act.mutate({ do: "text", key: part.key, text: fresh.text, recipe: fresh.recipe });
+    if (fresh) void take(fresh);
   };
-  const follow = useRef(use);
-  follow.current = use;
   // A part that still is its shape follows the shape; the rounds of any other are replaced only on request.
   const authoritative = (part?.authoritative ?? false) && stored !== null;
+  const follow = useRef(async () => {});
+  follow.current = async () => {
+    if (!authoritative || !waits.current) return;
+    const drafted = fresh ?? (await askShape(question).catch(() => null));
+    if (drafted) await take(drafted);
+  };
   useEffect(() => {
-    if (!authoritative || !touched.current || !fresh) return;
-    const timer = setTimeout(() => {
-      touched.current = false;
-      follow.current();
-    }, REST_MS);
+    if (!fresh) return;
+    const timer = setTimeout(() => void follow.current(), REST_MS);
     return () => clearTimeout(timer);
-  }, [authoritative, fresh]);
+  }, [fresh]);
+  // What she leaves before it rested, or before she takes a step back, is taken in first.
+  useEffect(() => beforeActing(design.id, () => follow.current()), [design.id]);
+  useEffect(() => () => void follow.current(), []);
   return { recipe, change, question, shape, fresh, error, refused: current && error !== null, settling, use };
 }
