@@ -18,6 +18,27 @@ _OTHERS = ("other", "others", "andere", "anderen", "autres", "otros", "altre", "
 """Words for the stitches that were not worked yet."""
 
 
+FIRSTS = frozenset(
+    [
+        "first",
+        "erste",
+        "ersten",
+        "erstes",
+        "premier",
+        "première",
+        "premiers",
+        "premières",
+        "primer",
+        "primera",
+        "primero",
+        "prima",
+        "primo",
+        "eerste",
+    ]
+)
+"""'First' in every language that is read."""
+
+
 class UnreadableError(Exception):
     """These tokens say nothing that can be worked this way."""
 
@@ -171,14 +192,19 @@ class Cursor:
     def like_named(self) -> str | None:
         """'12 sc on the first leg, 12 sc on the second': a piece that only its number names; its words are taken."""
         nth = self.peek()
-        if nth is None or nth.sort is not Sort.ORDINAL or not self.limbs:
+        if nth is None or not self.limbs or not (nth.sort is Sort.ORDINAL or self._says_first(nth)):
             return None
         if self.sort(1) not in (None, Sort.CLOSE, *SEPARATORS):
             return None
         self.take()
         nouns = [w for w in self.limbs[-1].split() if w.lower() not in CARDINALS and not w.isdigit()]
-        self.limbs.append(f"{ORDINALS[min(int(nth.value), 8) - 1]} {nouns[-1] if nouns else self.limbs[-1]}")
+        number = int(nth.value) if nth.sort is Sort.ORDINAL else 1
+        self.limbs.append(f"{ORDINALS[min(number, 8) - 1]} {nouns[-1] if nouns else self.limbs[-1]}")
         return self.limbs[-1]
+
+    def _says_first(self, token: Token) -> bool:
+        """'the first', which is the next stitch elsewhere."""
+        return token.sort is Sort.NEXT and self.text[token.start : token.end].lower() in FIRSTS
 
     def of_chain(self) -> int | None:
         """'[of] the 3 ch': how many chains, when they are counted."""

@@ -82,6 +82,7 @@ class Edges(Cursor):
             else ""
         )
         self.eat(Sort.OF, Sort.FROM)
+        self.eat(Sort.PIECE)  # 'of body Rnd 3'
         of = ""
         label, number = self.peek(), self.peek(1)
         if label is not None and number is not None and number.sort is Sort.NUMBER and self._is_label(label):

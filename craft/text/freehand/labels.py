@@ -65,6 +65,13 @@ _ROMAN = re.compile(rf"(?P<word>(?i:{_WORD})\s+)?(?P<a>[IVX]{{1,6}})(?:{_TO}(?P<
 _NEXT = re.compile(
     rf"(?i)(?:(?:increase|decrease|inc|dec|even|plain|straight|closing)\s+{_WORD}|foundation\s+(?:round|rnd|rd)\.?)(?!\w)\s*\d{{0,2}}\s*[:.-]\s*|(?:next|last|final)\s+one\s*:\s*|(?:and\s+|und\s+|et\s+|y\s+|e\s+|en\s+)?(?:another\s+round|one\s+more\s+round|noch\s+eine\s+runde|encore\s+un\s+(?:tour|rang)|otra\s+vuelta(?:\s+más)?|un\s+altro\s+giro|nog\s+een\s+toer)\s*[,:.-]\s*|(?:next|then|after\s+that)\s*:\s*"
 )
+_NAMED_ROUND = re.compile(
+    r"(?i)(?:(?!(?:every|each|all|any|this|that|the|of|same|previous|above|below|whole|one|an?|per|odd|in|on|at|from)\b)"
+    r"[^\W\d_]+(?:-[^\W\d_]+)?\s+){1,2}(?:round|rnd|rd|row)\.?\s*:\s*"
+    r"|(?!jede|alle)[^\W\d_]{4,}(?:runde|reihe|rd|toer|ronde|rij)\.?\s*:\s*"
+    r"|(?:tour|rang|vuelta|giro|riga|hilera)\s+(?:de\s+|d['’]|di\s+|del\s+)[^\W\d_]+\s*:\s*"
+)
+"""'Joining rnd:', 'Verbindungsrunde:', 'Tour de jonction :': a round by its name, and by no number."""
 _FOREIGN_NUMBERS = {w: int(m.value) for code in LANGUAGES for w, m in words_of(code).items() if m.sort is Sort.NUMBER}
 CARDINAL = "|".join(sorted({*CARDINALS, *_FOREIGN_NUMBERS}, key=lambda w: (-len(w), w)))
 _MANY = re.compile(
@@ -182,7 +189,7 @@ def _label(text: str, by: int) -> Label | None:
         first = roman(m.group("a"))
         last = roman(m.group("b")) if m.group("b") else first
         return Label(first, last, by, by + m.end(), bare=m.group("word") is None)
-    if m := _NEXT.match(text):
+    if m := _NEXT.match(text) or _NAMED_ROUND.match(text):
         return Label(None, None, by, by + m.end(), row=bool(_IS_ROW.search(m.group(0))))
     return None
 

@@ -132,11 +132,20 @@ def legend(found: list[Row], language: str, terms: Terms) -> dict[str, Meaning]:
             own.setdefault(letter, Meaning(Sort.COLOUR, colour))
     for m in (m for row in found for m in _NUMBERED_COLOUR.finditer(row.text)):
         own.setdefault(f"{m[1].lower()} {m[2]}", Meaning(Sort.COLOUR, m.group(0)))
-    if any(_CONTRAST.search(row.text) for row in found) and not any(_IN_MC.search(row.text) for row in found):
+    if any(_CONTRAST.search(row.text) for row in found) and not _mc_is_ring([row.text for row in found]):
         own |= {word: Meaning(Sort.COLOUR, word.upper()) for word in ("mc", "cc")}
     return own
 
 
+def _mc_is_ring(rows: list[str]) -> bool:
+    """Whether what is worked 'in MC' is the ring of a text, which has no other word for it."""
+    if any(_RING_CALLED_MC.search(text) for text in rows):
+        return True
+    return any(_IN_MC.search(text) for text in rows) and not any(_OTHER_RING.search(text) for text in rows)
+
+
+_OTHER_RING = re.compile(r"(?i)\b(?:MR|ring|circle|loop)\b")
+_RING_CALLED_MC = re.compile(r"(?i)\bcircle\s*[(=:-]\s*MC\b|\bMC\s*[=:-]\s*magic\b")
 _CONTRAST, _IN_MC = re.compile(r"\bCC\d?\b"), re.compile(r"(?i)\bin(?:to)?\s+(?:an?\s+|the\s+)?MC\b")
 """MC is a ring, but the main colour where there is a contrast colour."""
 

@@ -11,6 +11,7 @@ from craft.rounds.pattern import Way
 from craft.rounds.stitches import Terms
 from craft.text.freehand.corrections import Taken
 from craft.text.freehand.counts import tails
+from craft.text.freehand.cursor import FIRSTS
 from craft.text.freehand.headings import Heading, heading_of, made_in
 from craft.text.freehand.labels import label_at
 from craft.text.freehand.lexer import tokens
@@ -52,9 +53,15 @@ _MADE_AGAIN = re.compile(
     r"|l[ae']\s*(?:deuxième|seconde?|autre)\s+[^\W\d_]+\s+de\s+la\s+même"
     r"|l[ao]\s+(?:segund|otr)[ao]\s+[^\W\d_]+\s+(?:igual|de\s+la\s+misma)"
     r"|(?:la\s+second|il\s+second|l'altr)[ao]\s+[^\W\d_]+\s+(?:allo\s+stesso|nello\s+stesso|ugual)"
+    r"|(?:(?:make|work|crochet|faire|faites|häkle|häkeln?|hacer|haz|tejer|fare|fai|lavora\w*|haak|maak)\s+(?:(?:the|l[aeo]|das|die|den|el|il|het|de)\s+)?)?"
+    r"[^\W\d_]+\s+(?:2|two|zwei|deux|dos|due|twee)\s+(?:in\s+)?(?:the\s+same|exactly|genauso|ebenso|de\s+la\s+même|igual"
+    r"|de\s+la\s+misma|allo\s+stesso|ugual\w*|net\s+zo|hetzelfde|op\s+dezelfde)"
     r"|(?:het|de)\s+(?:tweede|andere)\s+[^\W\d_]+\s+(?:net\s+zo|hetzelfde|op\s+dezelfde))\b"
 )
 """'Make a second one.': the part above, twice."""
+
+_OF_MANY = re.compile(rf"(?i)^(?:{'|'.join(sorted(FIRSTS))})\s+|\s+(?:1|one|eins|une?|uno|een|I)$")
+"""What tells a name as that of the first of several."""
 
 _IN_BRACKETS = re.compile(r"(?i)[(\[]\s*((?:change|changing|switch|switching)\s+to\b[^()\[\]]*?)\s*[)\]]\W*")
 """'(change to orange)' between two rounds."""
@@ -63,7 +70,7 @@ _FREE_LOOPS = re.compile(
     r"(?i)free\s+(?P<side>front|back)?\s*loops?\b(?:.*?(?:round|rnd|rd|r|row|of|by)\.?\s*(?P<round>\d{1,3}))?"
 )
 _LOOPS_OF_ROUND = re.compile(
-    r"(?i)\b(?P<side>front|back)\s+loops?\s+(?:left\s+)?(?:of|from|on|at|in|by)\s+(?:the\s+)?(?:round|rnd|rd|r|row)\.?\s*"
+    r"(?i)\b(?P<side>front|back)\s+loops?\s+(?:(?:left|over|free|unworked|unused|remaining|that\s+(?:are|were)|exposed)\s+)*(?:of|from|on|at|in|by)\s+(?:the\s+)?(?:round|rnd|rd|r|row)\.?\s*"
     r"(?P<round>\d{1,3})"
 )
 """'in the free loops of 5b', 'to any front loop of Rnd 5': where a skirt begins."""
@@ -213,7 +220,10 @@ class Parts(Rounds):
         at = next((k for k in range(len(self.out) - 1, -1, -1) if self.out[k].text.startswith("## ")), None)
         if at is not None and self.out[at].text == f"## {self.part.name}":
             self.part.make = 2
-            self.out[at] = replace(self.out[at], text=f"{self.out[at].text} (make 2)")
+            one = _OF_MANY.sub("", self.part.name)  # 'Leg 1', 'First leg': both of them are legs now
+            if one and all(other.name.lower() != one.lower() for other in self.parts):
+                self.part.name = one[0].upper() + one[1:]
+            self.out[at] = replace(self.out[at], text=f"## {self.part.name} (make 2)")
 
     def flush(self) -> None:
         for waiting in self.waiting:

@@ -119,7 +119,7 @@ class _Parser(Units):
             if token.sort is Sort.PLAIN and units:
                 self.noise.append(self.text[token.start : self.take().end])  # '30 sc, no increases'
                 continue
-            if self._all_around(units):
+            if self._all_around(units) or self._along_another(units) or self._in_colour(units):
                 continue
             if (unit := self.unit()) is not None:
                 if unit == "and in each ch" and units and _BARE.fullmatch(units[-1]):
@@ -129,7 +129,7 @@ class _Parser(Units):
                     continue
                 if units[-1:] == [unit] and unit.endswith(" around"):
                     continue  # 'plain: sc in each st', the whole round said twice
-                if self.onto and unit[:1].isdigit():
+                if self.onto and unit[:1].isdigit() and " around the " not in unit:
                     unit, self.onto = f"{unit} around the {self.onto}", ""
                 if not unit:
                     continue
@@ -143,6 +143,41 @@ class _Parser(Units):
             else:
                 units.append(lead.strip(" :,"))
         return units
+
+    def _in_colour(self, units: list[str]) -> bool:
+        """'6 sc in white, 6 sc (blue)': whether the colour of what stands last is said behind it; the words are taken."""
+        if not units or self.at == 0 or self.tokens[self.at - 1].sort in (*SEPARATORS, Sort.OPEN):
+            return False
+        start = self.at
+        opened = self.eat(Sort.OPEN) is not None
+        self.eat(Sort.IN)
+        colour = self.eat(Sort.COLOUR)
+        closed = self.eat(Sort.CLOSE) is not None if opened else True
+        if colour is None or not closed or self.sort() not in (None, Sort.CLOSE, *SEPARATORS):
+            self.at = start
+            return False
+        units.insert(-1, f"with {colour.value}")
+        return True
+
+    def _along_another(self, units: list[str]) -> bool:
+        """'8 sc on the second fluke, then 8 [sts] of the first': whether the stitch that stands last is worked along another
+        piece, too; the words are taken."""
+        before = _ALONG.fullmatch(units[-1]) if units else None
+        if before is None:
+            return False
+        start = self.at
+        self.eat(Sort.IN, Sort.AROUND)
+        many = self.eat(Sort.NUMBER, Sort.EACH, Sort.EVERY)
+        if many is not None:
+            self.eat(Sort.PLACE)
+            self.eat(Sort.OF, Sort.IN, Sort.AROUND)
+            if (limb := self.of_piece() or self.like_named()) is not None:
+                stitch = before["stitch"] or before["all"]
+                told = f"{many.value} {stitch} around the {limb}", f"around the {limb}, {stitch} around"
+                units.append(told[many.sort is not Sort.NUMBER])
+                return True
+        self.at = start
+        return False
 
     def _all_around(self, units: list[str]) -> bool:
         """'inc around', 'all the way to the end': whether what stands last goes on around; the words are taken."""
@@ -391,6 +426,9 @@ class _Parser(Units):
 _BARE = re.compile(r"(?:in [BF]LO )?[a-z]+(?: [a-z]+)?")
 """A stitch without a number."""
 
+
+_ALONG = re.compile(r"(?:\d+ )?(?P<stitch>\S+) around the .+|around the .+, (?P<all>\S+) around")
+"""Stitches along a piece: all of its stitches, or so many."""
 
 _ALONG_PIECE = re.compile(r"(\d+) (\S+) around the (.+)")
 

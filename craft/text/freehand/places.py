@@ -47,6 +47,11 @@ class Places(Edges):
             self.take()  # 'sc 12 across through both sides'
         if (both := self._around_both(name)) is not None:
             return both
+        if self.sort() is Sort.AROUND and self.sort(1) is Sort.NUMBER and self.sort(2) in (Sort.PLACE, Sort.STITCH):
+            self.take()  # 'sc across 8 sts of the second fluke'
+            if (across := self._place(name, count)) is not None:
+                return across
+            self.at = start
         if self.limbs and self._around_it():
             return f"{count or 1} {name} around the {self.limbs[-1]}"
         if self.eat(Sort.AROUND):
@@ -86,10 +91,16 @@ class Places(Edges):
         return f"{count} {name}"
 
     def _around_both(self, name: str) -> str | None:
-        """'sc around both legs': all of the first, then all of the second; the words are taken."""
-        if self.sort() not in (Sort.AROUND, Sort.IN) or self.sort(1) is not Sort.BOTH or self.sort(2) is not Sort.PIECE:
+        """'sc around both legs', 'sc in every st of both legs': all of the first, then all of the second; the words are
+        taken."""
+        start = self.at
+        along = self.eat(Sort.AROUND, Sort.IN)
+        if self.eat(Sort.EACH, Sort.EVERY):
+            self.eat(Sort.PLACE)
+            self.eat(Sort.OF)
+        if along is None or self.eat(Sort.BOTH) is None or self.sort() is not Sort.PIECE:
+            self.at = start
             return None
-        self.at += 2
         said = str(self.take().value)
         noun = said.removeprefix("next ") if said.startswith("next ") else said.removesuffix("s").removesuffix("S")
         self.limbs += [f"first {noun}", f"second {noun}"]
@@ -110,12 +121,18 @@ class Places(Edges):
                 return self.limb(piece)
         return None
 
-    def _goes_on_around(self) -> bool:
-        """'sc into leg one, sc 11 more around it': whether what follows goes on along the same piece."""
+    def _goes_on_around(self, piece: Token) -> bool:
+        """'sc into leg one, sc 11 more around it', '… , sc in next 11 sts of leg one': whether what follows goes on along
+        the same piece."""
         start = self.at
-        self.eat(Sort.COMMA, Sort.AND)
+        if self.eat(Sort.COMMA, Sort.AND) is not None:
+            clause = itertools.takewhile(lambda token: token.sort not in SEPARATORS, self.tokens[self.at :])
+            if any(token.sort is Sort.PIECE and token.value == piece.value for token in clause):
+                self.at = start
+                return True
+        counted = self.eat(Sort.NUMBER)
         self.eat(Sort.STITCH)
-        goes_on = self.eat(Sort.NUMBER) is not None and self._around_it()
+        goes_on = (counted or self.eat(Sort.NUMBER)) is not None and self._around_it()
         self.at = start
         return goes_on
 
@@ -176,7 +193,7 @@ class Places(Edges):
         piece = self.eat(Sort.PIECE)
         if piece is not None and (counted := self._counted_there()):
             return f"{counted} {name} around the {self.limb(piece)}"
-        if piece is not None and (count is not None or self._goes_on_around()):
+        if piece is not None and (count is not None or self._goes_on_around(piece)):
             return f"{many} around the {self.limb(piece)}"
         if count is not None and (other := self.like_named()) is not None:
             return f"{many} around the {other}"
@@ -232,6 +249,8 @@ class Places(Edges):
             return "dec" if number.value == 2 and name == "sc" else f"{name}{number.value}tog"
         if number is not None and (limb := self.of_piece()) is not None:
             return f"{number.value} {name} around the {limb}"
+        if each and number is None and n == 1 and (limb := self.of_piece()) is not None:
+            return f"around the {limb}, {name} around"
         if (
             number is None
             and (place is not None or following)

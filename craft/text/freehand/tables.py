@@ -8,6 +8,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from craft.text.freehand.corrections import Taken
+from craft.text.freehand.labels import label_at
 from craft.text.freehand.row import Row
 
 _LABELS = re.compile(
@@ -31,10 +32,12 @@ _EMPHASIS = re.compile(r"^(\*\*|__|\*|_)([^*_]*)\1$")
 """'**R1**': a cell that is printed bold; a lone star begins a repeat."""
 
 
-def _cells(text: str) -> list[str] | None:
+def _cells(text: str, *, framed: bool = True) -> list[str] | None:
+    """The cells of a line, None where it has none. framed: a stroke at its start is the table's edge, and no empty cell."""
     stripped = text.strip()
-    if stripped.startswith("|") or re.search(r"\S\s*\|\s*\S", stripped):
-        return [_EMPHASIS.sub(r"\2", c.strip()).strip() for c in stripped.strip("|").split("|")]
+    if stripped.startswith("|") or re.search(r"\S\s*\|\s*(?:\S|$)", stripped):
+        inner = stripped.strip("|") if framed else stripped.rstrip("|")
+        return [_EMPHASIS.sub(r"\2", c.strip()).strip() for c in inner.split("|")]
     if "\t" in stripped:
         return [c.strip() for c in text.split("\t")]
     return None
@@ -126,13 +129,16 @@ def _grown(number: str, count: str, change: str) -> str:
 
 
 def _table(block: list[Row], *, explained: bool) -> Iterable[Row]:
-    lines = [(row, _cells(row.text) or []) for row in block]
+    framed = block[0].text.lstrip().startswith("|")
+    lines = [(row, _cells(row.text, framed=framed) or []) for row in block]
     lines = [(r, c) for r, c in lines if not all(re.fullmatch(r":?-*:?", x) for x in c)]
     if not lines:
         return []
     head = lines[0][1]
     lines = [(r, [*c, *[""] * (len(head) - len(c))]) for r, c in lines]  # a row whose last cells are left empty
     named = any(_LABELS.match(c) for c in head)
+    if not named and (apart := _parts_beside(lines)):
+        return apart
     if not named:
         return [
             replace(r, text=_row_text(c[0], c[1:-1] if len(c) > 2 else c[1:], c[-1] if len(c) > 2 else ""))
@@ -180,6 +186,22 @@ def _table(block: list[Row], *, explained: bool) -> Iterable[Row]:
             out.append(Row(_row_text(cells[label], [f"{tinted}{work}"], said), row.span, plain))
             out += [Row(cells[k], row.span, cells[k], taken=Taken.NOTE) for k in beside if not _REPEATS.match(head[k])]
     return out
+
+
+def _parts_beside(lines: Sequence[tuple[Row, list[str]]]) -> list[Row]:
+    """'Shell | Belly' above 'R1: 6 sc | R1: 6 sc': a part in every column, with labels of its own; none where a cell below
+    the names has no label."""
+    (head, names), *below = lines
+    columns = [[(row, cells[k]) for row, cells in below if cells[k]] for k in range(len(names))]
+    if not below or not all(names) or any(label_at(name) is not None for name in names):
+        return []
+    if not all(column and all(label_at(cell) is not None for _, cell in column) for column in columns):
+        return []
+    return [
+        made
+        for name, column in zip(names, columns, strict=True)
+        for made in (Row(f"## {name}", head.span, name), *(Row(cell, row.span, cell) for row, cell in column))
+    ]
 
 
 def _times(cell: str) -> str:

@@ -298,14 +298,19 @@ class _Reader(WithoutLabels):
             self.out[-1] = replace(self.out[-1], span=Span(self.out[-1].span.start, row.span.end))
             return
         again = bool(self.part.rounds) and self._taken_up_again()
+        named = label.first is None and label.end > label.start
+        opens = named and self.next_label() == label.many + 1  # 'Joining rnd: …' above 'Rnd 2: …'
         bridge = self._bridge() if self.part.rounds else 0
         if not again and (
             (first == 1 and (self.part.rounds or not self.parts))
             or not self.parts
             or (self.closed and self.waiting and first <= self.part.last)
             or self._joins_pieces(rest)
+            or (opens and self.part.last > label.many)
         ):
             self.begin(row)
+            if opens:
+                first, last = 1, label.many
         self.flush()
         self.section, self.part.bridge = None, bridge
         if self.striped(row, rest, (first, last)) or (last > first and self.carry_on(row, rest, (first, last))):

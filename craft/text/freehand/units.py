@@ -239,6 +239,8 @@ class Units(Stitches):
     def bare(self) -> str | None:
         """Colours with numbers: '3 B, 3 Y'; a colour all round."""
         n = self.eat(Sort.NUMBER)
+        if n is not None and self.sort(1) is Sort.COLOUR:
+            self.eat(Sort.IN)  # 'sc 6 in white and 6 in blue'
         colour = self.eat(Sort.COLOUR)
         if n is None and colour is not None and self.eat(Sort.AROUND):
             return f"with {colour.value}, sc around"
