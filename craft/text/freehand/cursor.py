@@ -18,24 +18,10 @@ _OTHERS = ("other", "others", "andere", "anderen", "autres", "otros", "altre", "
 """Words for the stitches that were not worked yet."""
 
 
-FIRSTS = frozenset(
-    [
-        "first",
-        "erste",
-        "ersten",
-        "erstes",
-        "premier",
-        "première",
-        "premiers",
-        "premières",
-        "primer",
-        "primera",
-        "primero",
-        "prima",
-        "primo",
-        "eerste",
-    ]
-)
+FIRSTS = frozenset((
+    "first", "erste", "ersten", "erstes", "premier", "première", "premiers", "premières", "primer", "primera", "primero",
+    "prima", "primo", "eerste",
+))  # fmt: skip
 """'First' in every language that is read."""
 
 

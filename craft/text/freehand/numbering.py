@@ -12,6 +12,7 @@ from collections import Counter
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, replace
 
+from craft.text.freehand.counts_told import UNIT
 from craft.text.freehand.labels import ROUNDS, label_at, roman
 from craft.text.freehand.lexicon import stitch_words, work_words
 
@@ -95,7 +96,7 @@ def _counted_up(text: str) -> str:
 def numbered(texts: Sequence[str]) -> list[str]:
     """The lines with those labels written plainly that only the run of their numbers tells."""
     texts = _ring_started(texts)
-    texts = _counted_behind_label(_counted_ahead(_pieces_counted(texts)))
+    texts = _counted_behind_label(_counted_ahead(_pieces_counted([_grown_to(text) for text in texts])))
     texts = _lettered(_labelled_behind([_counted_up(text) for text in texts]))
     found = [line for at, text in enumerate(texts) if (line := _line(at, text)) is not None]
     dashed = {line.key for line in found if line.dashed}
@@ -182,8 +183,14 @@ def _ring_started(texts: Sequence[str]) -> list[str]:
     return out
 
 
-_COUNT_AHEAD = re.compile(r"^\W{0,3}?[(\[{](?P<n>\d{1,3})[)\]}]\s*[:.-]?\s+(?P<work>\S.*)$")
-"""'[18] (sc, inc) around': a number in a bracket before the work."""
+_COUNT_AHEAD = re.compile(
+    r"^\W{0,3}?(?:[(\[{](?P<n>\d{1,3})[)\]}]\s*[:.-]?\s+"
+    rf"|(?P<said>\d{{1,3}})\s*(?i:{UNIT})\s*[:=,-]\s*)(?P<work>\S.*)$"
+)
+"""'[18] (sc, inc) around', '18 stitches: one, then two': a count before the work."""
+
+_RINGED = re.compile(rf"(?i)^\W*\d{{1,2}}\s*(?:{UNIT})\s+(?:in|into|im|dans|en|nell?['o]?)\b")
+"""'6 stitches in a ring': the first of such lines, in which the count is the work."""
 
 MOST_RING = 12
 """Stitches of a ring that such numbers begin with."""
@@ -195,13 +202,15 @@ def _counted_ahead(texts: Sequence[str]) -> list[str]:
     found = [m if (m := _COUNT_AHEAD.match(text)) and label_at(m["work"]) is None else None for text in texts]
     out = list(texts)
     for run in _runs_of(found):
-        numbers = [int(m["n"]) for m in run.values()]
+        numbers = [int(m["n"] or m["said"]) for m in run.values()]
         on = sum(b == a + 1 for a, b in itertools.pairwise(numbers))
-        if len(run) < LEAST_RUN or on * 2 >= len(run) - 1 or not 1 < numbers[0] <= MOST_RING:
+        above = next((texts[k] for k in range(min(run) - 1, -1, -1) if texts[k].strip()), "")
+        begun = _RINGED.match(above) is not None
+        if len(run) < LEAST_RUN or on * 2 >= len(run) - 1 or not (begun or 1 < numbers[0] <= MOST_RING):
             continue
         for nth, (at, m) in enumerate(run.items()):
-            label = "R1" if not nth else "Next round"
-            out[at] = f"{label}: {m['work'].rstrip(' .')} [{m['n']}]"
+            label = "R1" if not nth and not begun else "Next round"
+            out[at] = f"{label}: {m['work'].rstrip(' .')} [{numbers[nth]}]"
     return out
 
 
@@ -209,6 +218,18 @@ _COUNT_BEHIND_LABEL = re.compile(
     rf"(?i)^(?P<label>\W*(?:{ROUNDS}|r|t|v|g)\.?\s*\d{{1,3}}(?:\s*-\s*\d{{1,3}})?)\s*(?P<count>[(\[]\d{{1,4}}[)\]])\s+(?P<work>[^:=]{{1,200}})$"
 )
 """'R2 (12) 6 aug': the count between a round's number and its work, where no sign parts them."""
+
+
+_FROM_TO = re.compile(r"(?P<before>\d{1,4})\s*(?:=>?|->)\s*(?P<count>\d{1,4})\s*[:;]\s*(?P<work>\S.*)$")
+"""'R3. 12 -> 18: (1, inc) x 6': from how many stitches to how many, before the work."""
+
+
+def _grown_to(text: str) -> str:
+    """A labelled line that says what it comes to before its work, with that count behind it."""
+    label = label_at(text)
+    if label is None or (told := _FROM_TO.match(text, label.end)) is None:
+        return text
+    return f"{text[: label.end]}{told['work'].rstrip(' .;,')} [{told['count']}]"
 
 
 _ENDS_COUNTED = re.compile(r"[(\[]\s*\d{1,4}\s*[)\]]\W*$")

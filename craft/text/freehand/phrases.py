@@ -8,9 +8,10 @@ from dataclasses import dataclass, replace
 from craft.remembered import of_short
 from craft.text.freehand.cursor import SEPARATORS, UnreadableError, Way, ordinal
 from craft.text.freehand.explanations import LEAST_TALK, unbracketed, without_explanations
+from craft.text.freehand.going_on import BARE, around, repeatable, with_limb
+from craft.text.freehand.leads import Leads
 from craft.text.freehand.lexer import Token, name_of
 from craft.text.freehand.lexicon import Sort
-from craft.text.freehand.units import Units
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +67,7 @@ _TURNING = ("except", "instead", "less")
 """Words that turn what is said around them: never noise."""
 
 
-class _Parser(Units):
+class _Parser(Leads):
     """One pass over a round's tokens in one way of taking them."""
 
     def round(self) -> Said:
@@ -111,7 +112,7 @@ class _Parser(Units):
                 continue
             if units and token.sort is Sort.REPEAT and self.sort(1) in (None, Sort.CLOSE, *SEPARATORS):
                 self.take()
-                units = _around(units)  # '2 sc, 2 sc in next, repeat, join'
+                units = around(units)  # '2 sc, 2 sc in next, repeat, join'
                 continue
             if (found := self.lead()) is not None:
                 lead += found
@@ -119,10 +120,10 @@ class _Parser(Units):
             if token.sort is Sort.PLAIN and units:
                 self.noise.append(self.text[token.start : self.take().end])  # '30 sc, no increases'
                 continue
-            if self._all_around(units) or self._along_another(units) or self._in_colour(units):
+            if self.all_around(units) or self.along_another(units) or self.in_colour(units):
                 continue
             if (unit := self.unit()) is not None:
-                if unit == "and in each ch" and units and _BARE.fullmatch(units[-1]):
+                if unit == "and in each ch" and units and BARE.fullmatch(units[-1]):
                     units[-1] += " around"
                     continue
                 if unit == "join" and units[-1:] == ["join"]:
@@ -133,7 +134,7 @@ class _Parser(Units):
                     unit, self.onto = f"{unit} around the {self.onto}", ""
                 if not unit:
                     continue
-                units = _with_limb(units, lead + unit)
+                units = with_limb(units, lead + unit)
                 lead, parted = "", False
             else:
                 self.skip_noise()
@@ -144,63 +145,13 @@ class _Parser(Units):
                 units.append(lead.strip(" :,"))
         return units
 
-    def _in_colour(self, units: list[str]) -> bool:
-        """'6 sc in white, 6 sc (blue)': whether the colour of what stands last is said behind it; the words are taken."""
-        if not units or self.at == 0 or self.tokens[self.at - 1].sort in (*SEPARATORS, Sort.OPEN):
-            return False
-        start = self.at
-        opened = self.eat(Sort.OPEN) is not None
-        self.eat(Sort.IN)
-        colour = self.eat(Sort.COLOUR)
-        closed = self.eat(Sort.CLOSE) is not None if opened else True
-        if colour is None or not closed or self.sort() not in (None, Sort.CLOSE, *SEPARATORS):
-            self.at = start
-            return False
-        units.insert(-1, f"with {colour.value}")
-        return True
-
-    def _along_another(self, units: list[str]) -> bool:
-        """'8 sc on the second fluke, then 8 [sts] of the first': whether the stitch that stands last is worked along another
-        piece, too; the words are taken."""
-        before = _ALONG.fullmatch(units[-1]) if units else None
-        if before is None:
-            return False
-        start = self.at
-        self.eat(Sort.IN, Sort.AROUND)
-        many = self.eat(Sort.NUMBER, Sort.EACH, Sort.EVERY)
-        if many is not None:
-            self.eat(Sort.PLACE)
-            self.eat(Sort.OF, Sort.IN, Sort.AROUND)
-            if (limb := self.of_piece() or self.like_named()) is not None:
-                stitch = before["stitch"] or before["all"]
-                told = f"{many.value} {stitch} around the {limb}", f"around the {limb}, {stitch} around"
-                units.append(told[many.sort is not Sort.NUMBER])
-                return True
-        self.at = start
-        return False
-
-    def _all_around(self, units: list[str]) -> bool:
-        """'inc around', 'all the way to the end': whether what stands last goes on around; the words are taken."""
-        if self.sort() is not Sort.AROUND or not units:
-            return False
-        whole = units[-1].endswith(" around")
-        if not whole and not _BARE.fullmatch(units[-1]):
-            return False
-        listed = self.tokens[self.at - 1].sort is Sort.COMMA and self.sort(1) in (None, Sort.CLOSE, *SEPARATORS)
-        self.take()
-        if listed and not whole:
-            units[:] = _around(units)  # '2 sc, dec, around', where 'dec around' is that alone
-        else:
-            units[-1] += "" if whole else " around"
-        return True
-
     def _again(self, units: list[str], times: int, parted: bool) -> list[str]:
         """'…, six times': of everything said so far, or of the last of it only."""
         if times == 1:
             return units  # 'decrease once'
         if self.way.whole and (parted or self.way.sweeping) and len(units) > 1:
             sure = not self.way.sweeping
-            first = next((k for k in range(len(units), 0, -1) if sure and not _repeatable(units[k - 1])), 0)
+            first = next((k for k in range(len(units), 0, -1) if sure and not repeatable(units[k - 1])), 0)
             return [*units[:first], f"({', '.join(units[first:])}) x {times}"]
         return [*units[:-1], f"({units[-1]}) x {times}"]
 
@@ -240,82 +191,6 @@ class _Parser(Units):
         if leads and re.search(r"\d", said_aside) and len(re.findall(r"[^\W\d_]{3,}", said_aside)) < LEAST_TALK:
             raise UnreadableError  # '(4)', '{R5-R6}': a number that counts something
         self.noise.append(said_aside)
-
-    def lead(self) -> str | None:
-        start = self.at
-        if (free := self.on_free()) is not None:
-            return free
-        self.at = start
-        if [self.sort(k) for k in range(3)] == [Sort.OPEN, Sort.OTHER_SIDE, Sort.CLOSE]:
-            self.at += 3
-            self.eat(Sort.STOP, Sort.COMMA)
-            return "along the other side "  # '(other side) 4 sc'
-        self.turned()
-        self.eat(Sort.IN)
-        if self.eat(Sort.BACK):
-            self.eat(Sort.STOP, Sort.COMMA)
-            return "BLO: " if not start else "in BLO "
-        if self.eat(Sort.FRONT):
-            self.eat(Sort.STOP, Sort.COMMA)
-            return "FLO: " if not start else "in FLO "
-        if self.eat(Sort.OTHER_SIDE):
-            self.of_chain()
-            self.eat(Sort.STOP, Sort.COMMA)
-            return "along the other side "
-        if self.on_held():
-            self.held = True
-            return ""
-        self.at = start
-        start_at = self.from_hook()
-        return start_at if start_at is not None else self.onto_piece()
-
-    def turned(self) -> None:
-        """'turn to work on the other side', 'turn and continue along the other side': no row ends there."""
-        ahead = 1 if self.sort() is Sort.TURN else 0
-        while ahead and self.sort(ahead) in (Sort.TO, Sort.AND, Sort.IN, Sort.COMMA, Sort.NOISE):
-            ahead += 1
-        if not ahead or self.sort(ahead) is not Sort.OTHER_SIDE:
-            return
-        for _ in range(ahead):
-            word = self.take()
-            self.noise += [str(word.value)] if word.sort is Sort.NOISE else []
-
-    def onto_piece(self) -> str | None:
-        """'on to the left leg and sc 12 there'."""
-        start = self.at
-        while self.eat(Sort.IN, Sort.TO, Sort.THROUGH):
-            pass
-        if (
-            self.at > start
-            and (piece := self.eat(Sort.PIECE)) is not None
-            and self.sort() in (Sort.AND, Sort.COMMA, Sort.STOP)
-        ):
-            self.take()
-            self.onto = self.limb(piece)
-            return ""
-        self.at = start
-        return None
-
-    def from_hook(self) -> str | None:
-        """'from the 2nd ch [from hook]'."""
-        start = self.at
-        behind = self.sort() is Sort.FROM and self.at > 0
-        came = self.eat(Sort.FROM, Sort.IN)
-        chain = self.sort(1) is Sort.CHAIN or (
-            self.sort(1) is Sort.PLACE and came is not None and (came.sort is Sort.FROM or self.hook_behind(2))
-        )
-        if came is not None and self.sort() is Sort.ORDINAL and chain:
-            nth = int(self.take().value)
-            self.take()
-            self.past_hook()
-            begun = behind and self.tokens[start - 1].sort is Sort.STITCH and self.sort() in SEPARATORS
-            if ((behind and self.peek() is None) or begun) and 1 < nth < 5:
-                self.starts = nth
-                return ""
-            self.eat(Sort.STOP, Sort.COMMA)
-            return f"in {ordinal(nth)} ch from hook " if 1 < nth < 5 else None
-        self.at = start
-        return None
 
     def unit(self) -> str | None:
         start = self.at
@@ -423,36 +298,8 @@ class _Parser(Units):
         return f"({body}) around" if around else f"({body})"
 
 
-_BARE = re.compile(r"(?:in [BF]LO )?[a-z]+(?: [a-z]+)?")
-"""A stitch without a number."""
-
-
-_ALONG = re.compile(r"(?:\d+ )?(?P<stitch>\S+) around the .+|around the .+, (?P<all>\S+) around")
-"""Stitches along a piece: all of its stitches, or so many."""
-
-_ALONG_PIECE = re.compile(r"(\d+) (\S+) around the (.+)")
-
-
-def _with_limb(units: list[str], unit: str) -> list[str]:
-    """The units with one more; stitches along one piece that are told in two steps are one step."""
-    more, before = _ALONG_PIECE.fullmatch(unit), _ALONG_PIECE.fullmatch(units[-1]) if units else None
-    if more is None or before is None or more.groups()[1:] != before.groups()[1:]:
-        return [*units, unit]
-    return [*units[:-1], f"{int(before[1]) + int(more[1])} {more[2]} around the {more[3]}"]
-
-
-def _around(units: list[str]) -> list[str]:
-    """The units, those behind the last that is worked once repeated to the round's end."""
-    first = next((k for k in range(len(units), 0, -1) if not _repeatable(units[k - 1])), 0)
-    return [*units[:first], f"({', '.join(units[first:])}) around"] if first < len(units) else units
-
-
 def _closed(units: list[str]) -> list[str]:
     """'1 Lm, 12 fM, 1 Km': the slip stitch at the end of a round that began with its chain joins it."""
     if len(units) > 1 and units[-1] in ("sl st", "1 sl st") and (units[0] == "ch 1" or "in ring" in units[-2]):
         return [*units[:-1], "join"]
     return units
-
-
-def _repeatable(unit: str) -> bool:
-    return not unit.startswith(("with ", "ch ", "turn", "join"))

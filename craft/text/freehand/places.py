@@ -245,6 +245,8 @@ class Places(Edges):
             number = self.eat(Sort.NUMBER)  # 'sc in the ch 3'
         if place is None and (each or following or last) and self.sort(1) not in (Sort.NUMBER, Sort.EACH):
             place = self.eat(Sort.STITCH)
+        if place is None and number is not None and self.sort(1) in (None, Sort.CLOSE, *SEPARATORS):
+            place = self.eat(Sort.STITCH)  # '1 sc in 1 sc'
         if number is not None and place is not None and self.eat(Sort.TOGETHER):
             return "dec" if number.value == 2 and name == "sc" else f"{name}{number.value}tog"
         if number is not None and (limb := self.of_piece()) is not None:

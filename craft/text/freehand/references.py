@@ -115,6 +115,8 @@ _PREVIOUS = (
     r"|anterior|última|precedente|scorso|vorige|laatste"
 )
 _CALLED = re.compile(rf"(?i)^\W*(?:(?P<as>{_AS})|(?P<rep>{_REPEAT}))\s+{_ARTICLES}(?={_ROUND}\s*\d)")
+_CALLED_NTH = re.compile(rf"(?i)^\W*(?:{_AS})\s+{_ARTICLES}{_NTH}\W*$")
+"""'as 6th.', 'wie 6.': all that a round says."""
 _CALLED_BEHIND = re.compile(rf"(?i)^\W*{_ARTICLES}(?P<range>{_range(_DIGITS + _NTH_END)})\s+(?:{_AGAIN})\b")
 _CALLED_PREVIOUS = re.compile(
     rf"(?i)^\W*(?:(?:{_AS}|{_REPEAT})\s+{_ARTICLES}(?:(?:{_PREVIOUS})\s+{_ROUND}|{_ROUND}\s+(?:{_PREVIOUS}))"
@@ -137,6 +139,8 @@ def _plainly(text: str) -> str:
         return f"{'as' if m['as'] else 'repeat'} {text[m.end() :]}"
     if (m := _CALLED_BEHIND.match(text)) is not None:
         return f"repeat {m['range']}{text[m.end() :]}"
+    if (m := _CALLED_NTH.match(text)) is not None:
+        return f"as round {m[1]}"
     return text
 
 
