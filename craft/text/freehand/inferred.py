@@ -119,13 +119,16 @@ def inferred(tokens: Sequence[Token], live: int | None, count: int | None) -> Ch
 
 
 def _ring(tokens: Sequence[Token], count: int | None) -> Chosen | None:
-    """'6 (magic ring)', '(6) sc in ring': a first round of which the ring and the count are said, and no number beside them."""
+    """'6 (magic ring)', '(6) sc in ring', 'white: ring (6)': a first round of which the ring and the count are said, and no
+    number beside them."""
+    tint = next((f"with {t.value}, " for t in tokens[:1] if t.sort is Sort.COLOUR), "")
+    tokens = [t for t in tokens[bool(tint) :] if not tint or t.sort not in (Sort.COMMA, Sort.STOP)]
     sorts = {t.sort for t in tokens}
     others = {t.value for t in tokens if t.sort is Sort.STITCH} - {"sc"}
     plain = {Sort.RING, Sort.QUIET, Sort.IN, Sort.STITCH}
     if not count or count > MOST_IN_RING or Sort.RING not in sorts or others or not sorts <= plain:
         return None
-    return Chosen(f"{count} sc in ring", fits=True, live=count, why="only the ring and the count are said")
+    return Chosen(f"{tint}{count} sc in ring", fits=True, live=count, why="only the ring and the count are said")
 
 
 def _told(tokens: Sequence[Token]) -> _Said | None:

@@ -139,11 +139,22 @@ def _table(block: list[Row], *, explained: bool) -> Iterable[Row]:
     named = any(_LABELS.match(c) for c in head)
     if not named and (apart := _parts_beside(lines)):
         return apart
+    if not named and _is_numbered(head, lines[1:]):
+        often = head[1] if _OFTEN.fullmatch(head[1]) else ""
+        title = f"{head[0]} {often}".strip()
+        below = [(block[0], ["#", "" if often else head[1], *head[2:]]), *lines[1:]]
+        return [*([Row(f"## {title}", block[0].span, title)] if title else []), *_rounds(block, below, explained)]
     if not named:
         return [
             replace(r, text=_row_text(c[0], c[1:-1] if len(c) > 2 else c[1:], c[-1] if len(c) > 2 else ""))
             for r, c in lines
         ]
+    return _rounds(block, lines, explained)
+
+
+def _rounds(block: list[Row], lines: list[tuple[Row, list[str]]], explained: bool) -> list[Row]:
+    """The rounds of a table whose head names its columns."""
+    head = lines[0][1]
     kinds = [_kind(c) for c in head]
     kinds = ["change" if _is_change(k, lines[1:]) else kind for k, kind in enumerate(kinds)]
     if "count" not in kinds:
@@ -186,6 +197,19 @@ def _table(block: list[Row], *, explained: bool) -> Iterable[Row]:
             out.append(Row(_row_text(cells[label], [f"{tinted}{work}"], said), row.span, plain))
             out += [Row(cells[k], row.span, cells[k], taken=Taken.NOTE) for k in beside if not _REPEATS.match(head[k])]
     return out
+
+
+_OFTEN = re.compile(r"(?i)[x×]\s*\d{1,2}|\d{1,2}\s*[x×]|(?:make|noch)\s*\d{1,2}")
+"""'x4' beside a part's name: how often it is made."""
+_NUMBERS = re.compile(r"(\d{1,4})(?:\s*-\s*\d{1,4})?\.?")
+
+
+def _is_numbered(head: Sequence[str], below: Sequence[tuple[Row, list[str]]]) -> bool:
+    """Whether a table has its rounds' numbers in its first column, below the name of a part: 'Leg | x4 | stitches'."""
+    numbers = [_NUMBERS.fullmatch(cells[0]) for _, cells in below]
+    counted = any(_COUNTS.match(c) for c in head[1:])
+    found = [int(m[1]) for m in numbers if m is not None]
+    return counted and bool(found) and found[0] == 1 and len(found) == len(numbers) and found == sorted(set(found))
 
 
 def _parts_beside(lines: Sequence[tuple[Row, list[str]]]) -> list[Row]:
