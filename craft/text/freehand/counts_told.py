@@ -51,6 +51,10 @@ def number_of(said: str, language: str) -> int:
 
 def counts_told(text: str, language: str) -> Iterator[Told]:
     """The clauses of a text that say how many stitches there are, and nothing else."""
+    return _told(text, language) if _tells_at_all(language, _spoken(text)) else iter(())
+
+
+def _told(text: str, language: str) -> Iterator[Told]:
     for m in _clauses(language).finditer(text):
         opened = _OPENS.search(text[: m.start()]) is not None
         said = _told_by(language, "say").search(m["ahead"])
@@ -64,8 +68,31 @@ def counts_told(text: str, language: str) -> Iterator[Told]:
 
 def clauses_told(text: str) -> Iterator[Told]:
     """The clauses of a text in any language, from one sign to the next, that say how many stitches there are."""
+    spoken = _spoken(text)
     for language in LANGUAGES:
-        yield from (told for told in counts_told(text, language) if _OPENS.search(text[: told.start]) is not None)
+        if _tells_at_all(language, spoken):
+            yield from (told for told in _told(text, language) if _OPENS.search(text[: told.start]) is not None)
+
+
+def _spoken(text: str) -> frozenset[str]:
+    """The words of a text, in small letters."""
+    return frozenset(_SPOKEN.findall(text.lower()))
+
+
+def _tells_at_all(language: str, spoken: frozenset[str]) -> bool:
+    """Whether a text has any word that such a clause needs: work in the notation has none, and is not searched."""
+    return not spoken.isdisjoint(_heads(language))
+
+
+_SPOKEN = re.compile(r"[^\W\d_]+")
+
+
+@cache
+def _heads(language: str) -> frozenset[str]:
+    """The first words of what tells a count."""
+    counts = words_file(language)["counts"]
+    phrases = (phrase for kind in ("say", "named", "until", "behind") for phrase in counts[kind])
+    return frozenset(found[0] for phrase in phrases if (found := _SPOKEN.search(phrase.lower())))
 
 
 def before_count(language: str) -> str:
