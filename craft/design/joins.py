@@ -203,6 +203,15 @@ def made_alone(worked: Mapping[str, WorkedPart]) -> dict[str, WorkedPart]:
     return {key: w for key, w in worked.items() if w.name not in inside}
 
 
+def as_worked(join: Join, worked: Mapping[str, WorkedPart]) -> Join:
+    """A join as the rounds have it: worked in where its host's own rounds take in every piece of its part, whatever was
+    said of it."""
+    part, host = worked.get(join.part), worked.get(join.host)
+    if join.worked or part is None or host is None or part.name not in pieces_worked_in(host):
+        return join
+    return join if join.part in loose_copies(worked) else replace(join, manner=Manner.WORKED_IN)
+
+
 def joins_in_rounds(worked: Mapping[str, WorkedPart]) -> Sequence[tuple[str, str]]:
     """Keys (part, host) of every part that the rounds of another take in."""
     by_name = {w.name: key for key, w in worked.items()}

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 
 from craft.design.anchors import Place
 from craft.design.design import Design, MadeOf, Mark, Step
-from craft.design.joins import EdgeOf, Fixing, Join, Manner
+from craft.design.joins import EdgeOf, Fixing, Join, Manner, as_worked
 from craft.figure.placement import Towards
 from craft.rounds.fabric import WorkedPart
 from craft.text.catalogue import ENGLISH, Words
@@ -117,6 +117,7 @@ def step_said(design: Design, step: Step, worked: Mapping[str, WorkedPart]) -> s
     at = join.place if join else step.place
     if part is None:
         return ""
+    join = join and as_worked(join, worked)
     sewn = at is not None and (join is None or not join.worked)
     where = f" {place_said(design, at, worked, join)}" if sewn and at else _bends_said(join) if join else ""
     if join is None:

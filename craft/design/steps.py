@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from craft.design.assembly import Assembled, parts_with_wire
 from craft.design.design import Design, Posture, Step
 from craft.design.hazards import hazards_of
-from craft.design.joins import Manner, left_over, meeting, seam_stitches
+from craft.design.joins import Join, Manner, as_worked, left_over, meeting, seam_stitches
 from craft.design.saying import disagrees, step_said
 from craft.design.seating import begins_at_top, seats_of
 from craft.figure.materials import tail_mm
@@ -75,7 +75,7 @@ def steps_now(found: Assembled) -> tuple[StepNow, ...]:
     narrow = necks(found.surfaces, seats_of(design.joins, found.worked, design.posture))
     rows: list[StepNow] = []
     for i, step in enumerate(design.steps):
-        join = design.join(step.join)
+        join = _join_of(found, step)
         at = join.place if join else step.place
         now = at.now(found.worked) if at else None
         first, last = room(jobs, i)
@@ -102,6 +102,14 @@ def steps_now(found: Assembled) -> tuple[StepNow, ...]:
     return tuple(rows)
 
 
+def _join_of(found: Assembled, step: Step) -> Join | None:
+    """A step's join, worked in where the rounds have it so."""
+    join = found.design.join(step.join)
+    return None if join is None else as_worked(join, found.worked)
+
+
+_TAKEN_IN = "The rounds of {} take {} in already: nothing is sewn here. Work it in to have the step say so."
+
 _STANDS_BY_ITSELF = (
     "Worked in, it stands as the rounds make it: its tilt and turn are kept, but count only when it is sewn on again."
 )
@@ -115,10 +123,12 @@ _NO_WIRE = (
 
 def _notes(found: Assembled, step: Step, narrow: Mapping[str, str]) -> tuple[str, ...]:
     """What to know about a step's neck, and the edges that it joins."""
-    join = found.design.join(step.join)
+    join = _join_of(found, step)
     if join is None:
         return ()
     notes = [narrow[join.part]] if join.part in narrow else []
+    if join is not found.design.join(step.join):
+        notes.append(_TAKEN_IN.format(found.worked[join.host].name, found.worked[join.part].name))
     if join.host in found.worked and join.host not in found.bodies and join.part in found.bodies:
         names = {p.key: p.name for p in found.design.parts}
         part, host = names.get(join.part, "This part"), names.get(join.host, "its host")
@@ -138,7 +148,7 @@ def _notes(found: Assembled, step: Step, narrow: Mapping[str, str]) -> tuple[str
 
 
 def _seat_proposed(found: Assembled, step: Step) -> Proposal | None:
-    join = found.design.join(step.join)
+    join = _join_of(found, step)
     if join is None or step.part not in found.worked or join.manner is Manner.WORKED_IN:
         return None
     return _proposal(found, step.part or "", join.host, besides=join.key)

@@ -8,6 +8,7 @@ from django.contrib.auth.models import User
 
 from craft.design.anchors import PlaceNow
 from craft.design.assembly import Assembled
+from craft.design.joins import Join, as_worked
 from craft.design.running import OtherText, RunPart, checked_text
 from craft.errors import CraftError
 from craft.figure.placement import Surface
@@ -37,6 +38,8 @@ def join_in(user: User, pk: int, step_key: str) -> Design:
     if all(s.key != step_key for s in found.design.steps):
         raise Refusal(404, "not-found", NOT_FOUND)
     join = found.design.join(step_key)
+    if join is not None and as_worked(join, found.worked) is not join:
+        return _said_worked_in(user, design, found, join)
     if join is None or join.place is None or join.part not in found.worked or join.host not in found.worked:
         raise CraftError("Say first which part goes on which round of another.", field="step")
     surface = found.surfaces.get(join.host)
@@ -63,6 +66,20 @@ def join_in(user: User, pk: int, step_key: str) -> Design:
     return rewrite_parts(
         user, pk, {limb.key: limb_text, host.key: host_text}, page.model_copy(update={"steps": steps}), order,
         f"Worked {limb.name} into {host.name}",
+    )  # fmt: skip
+
+
+def _said_worked_in(user: User, design: Design, found: Assembled, join: Join) -> Design:
+    """The design with a step said as its rounds have it already: only the step is another, and no round."""
+    names = {p.key: p.name for p in found.parts}
+    page = design.manifest.assembly
+    steps = [
+        s.model_copy(update={"no_sew": True, "text": "", "before_closing": False}) if s.key == join.key else s
+        for s in page.steps
+    ]
+    return rewrite_parts(
+        user, design.pk, {}, page.model_copy(update={"steps": steps}), [p.key for p in found.parts],
+        f"{names[join.part]} is worked into {names[join.host]} by its rounds",
     )  # fmt: skip
 
 

@@ -272,6 +272,34 @@ def test_what_is_worked_in_says_that_its_tilt_no_longer_counts() -> None:
     assert not any("as the rounds make it" in n for n in notes(manner=Manner.WORKED_IN, tilt=0.0))
 
 
+IN_ROUNDS = HEAD.replace(
+    "R4-R8: 18 sc [18]",
+    "R4-R7: 18 sc [18]\nR8: 6 sc, 3 sc through the first leg, 6 sc, 3 sc through the second leg [18]",
+)
+FLAT_LEG = "R1: 6 sc in ring [6]\nR2-R5: 6 sc [6]\nPress flat: 3 sc through both layers [3]\n"
+
+
+def test_a_step_about_a_part_that_the_rounds_take_in_says_so_before_she_does() -> None:
+    joined = (Join("j1", "leg", "head", Place("head", 8, 3), paired=True),)
+    steps = figure().steps[:1]
+
+    def step_of(head: str, make: int) -> tuple[str, float | None, tuple[str, ...]]:
+        leg = Part("leg", "Leg", FLAT_LEG, make)
+        design = Design("Cap", parts=(leg, Part("head", "Head", head)), joins=joined, steps=steps)
+        now = steps_now(put_together(design, run_parts(design), {}))[0]
+        return now.said, now.seam_mm, now.notes
+
+    said, seam, notes = step_of(IN_ROUNDS, 2)
+    assert (said, seam) == ("Worked in, not sewn: Leg.", None)
+    assert any("take Leg in already" in note for note in notes)
+    said, seam, notes = step_of(HEAD, 2)
+    assert said.startswith("Sew Leg on Head, R8")
+    assert seam is not None
+    assert not any("already" in note for note in notes)
+    # Two more are made than the rounds take in: those are sewn.
+    assert step_of(IN_ROUNDS, 4)[0].startswith("Sew Leg on Head")
+
+
 # --- terms --------------------------------------------------------------------------------
 
 UK = """\

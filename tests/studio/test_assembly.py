@@ -130,6 +130,14 @@ def test_a_sewn_arm_becomes_one_that_is_worked_in(desk: Desk) -> None:
     assert "4 sc through the second arm" in body["text"]
     assert (arms["faults"], body["faults"]) == (0, 0)
     assert after["assembly"]["steps"][0]["no_sew"]
+    # Rounds that take the arms in already need no others: only the step is said anew.
+    desk.page(steps=[step(desk) | {"text": "Sew the arms on."}])
+    assert any("already" in note for note in desk.scene()["steps"][0]["notes"])
+    said = desk.studio.ask("POST", f"/bench/no-sew/{desk.id}", {"step": "arms1"})
+    assert [p["text"] for p in said["parts"]] == [arms["text"], body["text"]]
+    assert said["assembly"]["steps"][0]["no_sew"]
+    desk.studio.ask("POST", f"/designs/{desk.id}/undo")
+    desk.studio.ask("POST", f"/designs/{desk.id}/undo")
     scene = desk.scene()
     assert [p["part"] for p in scene["placed"]] == [desk.head], "arms that are worked in are not placed again"
     assert scene["width_mm"] > 60

@@ -10,7 +10,7 @@ from craft.design.design import Audience, Design, EyeKind, Posture, Printed
 from craft.design.design import Step as AssemblyStep
 from craft.design.eye_text import text_following_eyes
 from craft.design.grading import SizeFigures, figures_of, first_size
-from craft.design.joins import Fixing
+from craft.design.joins import Fixing, as_worked
 from craft.design.mirrored import mirrored
 from craft.design.part_order import part_order
 from craft.design.remix import credits_of, worn_of
@@ -220,6 +220,7 @@ def _says_something(design: Design, step: AssemblyStep) -> bool:
 def _step(design: Design, step: AssemblyStep, worked: Mapping[str, WorkedPart], imprint: Imprint) -> AssemblyLine:
     """A step in her words; one without words says what its join does, so that none is ever left out."""
     join, words = design.join(step.join), imprint.words
+    join = join and as_worked(join, worked)
     part = design.part(step.part or "")
     at = join.place if join else step.place
     if step.text:

@@ -72,7 +72,7 @@ export function PutTogether({
       <div className="flex flex-wrap items-center gap-3 border-t border-line pt-1">
         <Check label="centre line" checked={lines} onChecked={setLines} />
         <SelectField
-          label="Finished size"
+          label="Posture"
           value={page.posture ?? "standing"}
           onValue={(posture) => onPosture(posture as Page["posture"])}
           options={[
