@@ -32,6 +32,7 @@ def around(units: list[str]) -> list[str]:
 
 
 def repeatable(unit: str) -> bool:
+    """Whether what is said of a list behind it may be said of this unit, too: of work, and of no colour or turn."""
     return not unit.startswith(("with ", "ch ", "turn", "join"))
 
 

@@ -218,6 +218,17 @@ class Places(Edges):
         behind = self.sort(1) in (None, Sort.PLACE, Sort.NUMBER, Sort.CLOSE, *SEPARATORS)
         return self.take() if self.sort() is Sort.ORDINAL and behind and not self.limbs else None
 
+    def _along_piece(self, name: str, n: int, number: Token | None, *, each: bool, placed: bool) -> str | None:
+        """'in 12 sts of the first leg', 'in each st of the first leg': the stitches of a piece; None where none is named."""
+        if number is not None:
+            limb = self.of_piece()
+            return None if limb is None else f"{number.value} {name} around the {limb}"
+        if each and n == 1 and (limb := self.of_piece()) is not None:
+            return f"around the {limb}, {name} around"
+        if placed and n == 1 and (along := self._and_on_along()) is not None:
+            return f"1 {name} around the {along}"
+        return None
+
     def _among_stitches(self, name: str, n: int) -> str | None:
         """'in each st', 'in the next 4 sts', 'in the last': which stitches of the edge below."""
         many = f"{n} {name}"
@@ -249,17 +260,10 @@ class Places(Edges):
             place = self.eat(Sort.STITCH)  # '1 sc in 1 sc'
         if number is not None and place is not None and self.eat(Sort.TOGETHER):
             return "dec" if number.value == 2 and name == "sc" else f"{name}{number.value}tog"
-        if number is not None and (limb := self.of_piece()) is not None:
-            return f"{number.value} {name} around the {limb}"
-        if each and number is None and n == 1 and (limb := self.of_piece()) is not None:
-            return f"around the {limb}, {name} around"
         if (
-            number is None
-            and (place is not None or following)
-            and n == 1
-            and (along := self._and_on_along()) is not None
-        ):
-            return f"1 {name} around the {along}"
+            along := self._along_piece(name, n, number, each=each, placed=place is not None or bool(following))
+        ) is not None:
+            return along
         if each and self.sort() is Sort.AND and self.sort(1) is Sort.CHAIN and self.sort(2) is not Sort.NUMBER:
             self.at += 2  # 'in each st and ch'
         if (each or rest) and number is None:

@@ -112,13 +112,7 @@ class Units(Stitches):
                 self.take()
                 return f"{counted.value} {'inc' if stitch is None else stitch.value}"  # 'inc in all 6 sts'
             first = counted  # '1 aum cada 3 puntos'
-        second = None
-        dotted = self.sort() is Sort.AND and self.sort(1) is Sort.STOP and self.sort(2) is Sort.ORDINAL
-        if dotted:  # 'jede 3. u. 4. M'
-            self.take()
-        if self.sort() in (Sort.AND, Sort.STOP) and self.sort(1) is Sort.ORDINAL:
-            self.take()
-            second = self.take()
+        second = self._second_of_pair()
         if (
             first is not None
             and stitch is None
@@ -136,13 +130,24 @@ class Units(Stitches):
             return spaced("inc", int(first.value) - 1)
         if first is not None and stitch is not None and stitch.value == "dec":
             return spaced("dec", int(first.value) - 1)
-        if first is None and doubled and not each and self.eat(Sort.NEXT):
-            if self.eat(Sort.PLACE) is None and (one := self.peek()) is not None and one.value == 1:
-                self.take()
-            return "inc"  # 'double the next one'
-        if first is None and doubled:
+        return self._doubled(each) if first is None and doubled else None
+
+    def _second_of_pair(self) -> Token | None:
+        """The '4.' of 'jede 3. u. 4. M', behind the third; it is taken."""
+        if self.sort() is Sort.AND and self.sort(1) is Sort.STOP and self.sort(2) is Sort.ORDINAL:
+            self.take()
+        if self.sort() not in (Sort.AND, Sort.STOP) or self.sort(1) is not Sort.ORDINAL:
+            return None
+        self.take()
+        return self.take()
+
+    def _doubled(self, each: bool) -> str:
+        """'double the next one', or all of them."""
+        if each or not self.eat(Sort.NEXT):
             return "inc around"
-        return None
+        if self.eat(Sort.PLACE) is None and (one := self.peek()) is not None and one.value == 1:
+            self.take()
+        return "inc"
 
     def _says(self, token: Token, word: str) -> bool:
         return self.text[token.start : token.end].lower() == word

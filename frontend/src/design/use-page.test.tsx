@@ -1,8 +1,6 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, renderHook } from "@testing-library/react";
-import type { ReactNode } from "react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { Overlays } from "../ui/overlays";
+import { Frame } from "../ui/test-frame";
 import { type Design, useAct } from "./design";
 import { usePage } from "./use-page";
 
@@ -26,14 +24,6 @@ afterEach(() => {
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });
-
-function Frame({ children }: { children: ReactNode }) {
-  return (
-    <QueryClientProvider client={new QueryClient()}>
-      <Overlays>{children}</Overlays>
-    </QueryClientProvider>
-  );
-}
 
 it("what has just been typed is sent before a step back is taken", async () => {
   const { result } = renderHook(() => ({ page: usePage(DESIGN, "brief"), act: useAct(3) }), {

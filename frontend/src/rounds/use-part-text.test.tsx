@@ -1,10 +1,8 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, renderHook } from "@testing-library/react";
-import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Design, Part } from "../design/design";
 import { usePage } from "../design/use-page";
-import { Overlays } from "../ui/overlays";
+import { Frame } from "../ui/test-frame";
 import { usePartText } from "./use-part-text";
 
 type Sent = { method: string; path: string; body: Record<string, unknown> };
@@ -36,14 +34,6 @@ const DESIGN = {
   parts: [PART],
   brief: BRIEF,
 } as unknown as Design;
-
-function Frame({ children }: { children: ReactNode }) {
-  return (
-    <QueryClientProvider client={new QueryClient()}>
-      <Overlays>{children}</Overlays>
-    </QueryClientProvider>
-  );
-}
 
 beforeEach(() => {
   vi.useFakeTimers();

@@ -1,9 +1,7 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, renderHook } from "@testing-library/react";
-import type { ReactNode } from "react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { type Design, type Part, useAct } from "../design/design";
-import { Overlays } from "../ui/overlays";
+import { Frame } from "../ui/test-frame";
 import { recipeFor } from "./recipe";
 import { useDrafting } from "./use-drafting";
 
@@ -54,14 +52,6 @@ afterEach(() => {
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });
-
-function Frame({ children }: { children: ReactNode }) {
-  return (
-    <QueryClientProvider client={new QueryClient()}>
-      <Overlays>{children}</Overlays>
-    </QueryClientProvider>
-  );
-}
 
 const start = () =>
   renderHook(
