@@ -20,6 +20,9 @@ WHOLE = "() => [...document.images].every(i => i.complete && i.naturalWidth > 0)
 PAINTED = "(but) => document.querySelectorAll('main img[src*=settled]').length >= document.images.length - but"
 """All of them are painted; `but` so many have a fault on purpose, and do not settle."""
 
+RESTS = "() => !document.querySelector('progress, [aria-busy=true]')"
+"""Nothing of the page is still on its way."""
+
 PASTED = """Ears (make 2)
 Rnd 1: MR, 6 sc (6)
 Rnd 2: *sc, 2 sc in next st; rep from * 3 times (9)
@@ -48,10 +51,10 @@ def _until(page: Page, holds: str, but: int = 0) -> None:
 
 
 def _take(page: Page, name: str) -> None:
-    page.wait_for_load_state("networkidle")
+    _until(page, RESTS)
     figures = page.locator('[data-testid="figure"]')
     if figures.count():
-        page.locator('[data-testid="figure"][data-drawn="true"]').first.wait_for(timeout=30_000)
+        page.locator('[data-testid="figure"][data-drawn="true"]').first.wait_for(timeout=180_000)
     page.wait_for_timeout(700)
     page.screenshot(path=FOLDER / f"{name}.png")
 
