@@ -38,7 +38,7 @@ const AREAS: Record<string, readonly string[]> = {
     "whole-scene",
   ],
   design: [
-    ...["design", "head", "layout", "pending", "save-state", "stop-main"],
+    ...["design", "head", "in-turn", "layout", "pending", "save-state", "stop-main"],
     ...["palette", "terms", "unsent", "use-leaving", "use-page", "use-picture", "use-unsent"],
   ],
   accounts: ["account-dialog", "door", "session"],
