@@ -161,7 +161,7 @@ function Inside({ me }: { me: Me }) {
       <Header me={me} />
       <Suspense
         fallback={
-          <p className="p-8 text-soft" role="status">
+          <p className="p-8 text-soft" role="status" data-opening="">
             Opening …
           </p>
         }

@@ -197,7 +197,7 @@ def saved(page: Page) -> None:
 
 def settle(page: Page) -> None:
     """Wait until nothing is asked of the studio any more: every figure of the page has settled and is painted."""
-    busy = page.locator("progress, [aria-busy=true]")
+    busy = page.locator("progress, [aria-busy=true], [data-opening]")
     end, quiet = time.monotonic() + PATIENCE / 1000, 0
     while quiet < QUIET:
         assert time.monotonic() < end, (
