@@ -51,6 +51,7 @@ def _until(page: Page, holds: str, but: int = 0) -> None:
 
 
 def _take(page: Page, name: str) -> None:
+    page.wait_for_load_state("networkidle", timeout=180_000)
     _until(page, RESTS)
     figures = page.locator('[data-testid="figure"]')
     if figures.count():
